@@ -1,0 +1,38 @@
+/** The house rule: arrows go down only (docs/architecture.md). */
+module.exports = {
+	forbidden: [
+		{
+			name: 'core-is-pure',
+			comment: 'core holds rules: no server, no interface, no framework, no I/O.',
+			severity: 'error',
+			from: { path: '^src/lib/core', pathNot: '\\.test\\.ts$' },
+			to: { pathNot: ['^src/lib/core', '^node_modules/(canonicalize|zod)/'] }
+		},
+		{
+			name: 'ui-never-imports-server',
+			severity: 'error',
+			from: { path: '^src/lib/(ui|workers)' },
+			to: { path: ['^src/lib/server', '^src/routes'] }
+		},
+		{
+			name: 'server-never-imports-upward',
+			severity: 'error',
+			from: { path: '^src/lib/server' },
+			to: { path: ['^src/lib/ui', '^src/routes', '^node_modules/(svelte|@sveltejs)/'] }
+		},
+		{
+			name: 'routes-hold-no-sql',
+			comment: 'A route parses, calls and renders; queries live in views and acts.',
+			severity: 'error',
+			from: { path: '^src/routes' },
+			to: { path: ['^node_modules/(drizzle-orm|postgres)/', '^src/lib/server/db/schema'] }
+		},
+		{ name: 'no-circular', severity: 'error', from: {}, to: { circular: true } }
+	],
+	options: {
+		doNotFollow: { path: 'node_modules' },
+		tsPreCompilationDeps: true,
+		tsConfig: { fileName: 'tsconfig.json' },
+		enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types', 'svelte'] }
+	}
+};

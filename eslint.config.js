@@ -1,0 +1,24 @@
+import ts from 'typescript-eslint';
+import svelte from 'eslint-plugin-svelte';
+import svelteConfig from './svelte.config.js';
+
+export default ts.config(
+	{ ignores: ['build/', '.svelte-kit/', 'node_modules/', '.cupboard*/', 'test-results/'] },
+	...ts.configs.recommended,
+	...svelte.configs.recommended,
+	{
+		files: ['**/*.svelte', '**/*.svelte.ts'],
+		languageOptions: {
+			parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig }
+		}
+	},
+	{
+		rules: {
+			'@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+			// The application is always served from the root of its host.
+			'svelte/no-navigation-without-resolve': 'off',
+			'no-console': ['error', { allow: ['warn', 'error'] }]
+		}
+	},
+	{ files: ['scripts/**', 'tests/**'], rules: { 'no-console': 'off' } }
+);

@@ -1,0 +1,8 @@
+import { ensureBuild } from './parts/build.mjs';
+import { ensurePackages } from './parts/packages.mjs';
+import { command } from './parts/say.mjs';
+
+await command(() => {
+	ensurePackages();
+	ensureBuild();
+});

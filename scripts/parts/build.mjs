@@ -1,0 +1,31 @@
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Refusal, step } from './say.mjs';
+
+const STAMP = 'build/.made-from';
+
+function* files(folder) {
+	for (const name of readdirSync(folder).sort()) {
+		const path = join(folder, name);
+		if (statSync(path).isDirectory()) yield* files(path);
+		else if (!name.endsWith('.test.ts')) yield path;
+	}
+}
+
+/** Builds the application when its sources changed since the last build. */
+export function ensureBuild() {
+	const hash = createHash('sha256');
+	for (const path of [...files('src'), ...files('static'), 'package-lock.json', 'svelte.config.js', 'vite.config.ts', 'vite.worker.config.ts']) {
+		hash.update(path).update(readFileSync(path));
+	}
+	const wanted = hash.digest('hex');
+	if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return;
+	step('building');
+	for (const args of [['svelte-kit', 'sync'], ['vite', 'build', '--logLevel', 'error'], ['vite', 'build', '--config', 'vite.worker.config.ts', '--logLevel', 'error']]) {
+		const { status } = spawnSync('npx', args, { stdio: ['ignore', 'ignore', 'inherit'] });
+		if (status !== 0) throw new Refusal('The application did not build; the reason stands above.');
+	}
+	writeFileSync(STAMP, wanted);
+}

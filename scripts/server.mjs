@@ -1,0 +1,39 @@
+/** Serves the built application; ends cleanly on SIGTERM: no new requests, jobs finished, connections closed. */
+import { createServer } from 'node:http';
+import { handler } from '../build/handler.js';
+
+const origin = new URL(process.env.ORIGIN);
+const loopback = new Set(['localhost', '127.0.0.1', '[::1]']);
+
+const server = createServer((request, response) => {
+	// A session belongs to one host name; whoever types the other name of this machine is led to the right one.
+	const host = request.headers.host ?? '';
+	const name = host.replace(/:\d+$/, '');
+	if (request.method === 'GET' && host !== origin.host && loopback.has(name) && loopback.has(origin.hostname)) {
+		response.writeHead(307, { location: origin.origin + request.url }).end();
+		return;
+	}
+	handler(request, response, () => response.writeHead(404).end());
+});
+// A large file on a slow line takes as long as it takes.
+server.requestTimeout = 0;
+server.headersTimeout = 30_000;
+server.keepAliveTimeout = 65_000;
+server.listen(Number(process.env.PORT), process.env.HOST);
+
+// One broken request must not end the others.
+process.on('uncaughtException', (error) => console.error('unexpected:', error.message));
+process.on('unhandledRejection', (error) => console.error('unexpected:', error instanceof Error ? error.message : error));
+
+let ending = false;
+async function end() {
+	if (ending) return;
+	ending = true;
+	server.close();
+	setTimeout(() => server.closeAllConnections(), 500).unref();
+	setTimeout(() => process.exit(1), 10_000).unref();
+	await globalThis.cupboard?.services.close();
+	process.exit(0);
+}
+process.on('SIGTERM', end);
+process.on('SIGINT', end);

@@ -1,0 +1,15 @@
+/** Checks the event chain of every project and the hash of every stored object; exit 1 at the first fault. */
+import { readConfig } from '../../src/lib/server/config';
+import { openDatabase } from '../../src/lib/server/db';
+import { LocalStore } from '../../src/lib/server/store/local';
+import { verifyAll } from '../../src/lib/server/verify';
+
+const config = readConfig();
+const database = openDatabase(config.databaseUrl, 2);
+const result = await verifyAll(database, await LocalStore.open(config.store));
+await database.close();
+if (result.fault) {
+	console.error(`Fault: ${result.fault}`);
+	process.exit(1);
+}
+console.log(`${result.events} events in ${result.projects} projects follow one another; ${result.objects} stored objects have their hash.`);

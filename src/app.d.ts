@@ -1,0 +1,18 @@
+import type { Actor } from '$lib/server/acts/act';
+import type { Auth } from '$lib/server/auth';
+import type { Services } from '$lib/server/services';
+
+declare global {
+	namespace App {
+		interface Error {
+			message: string;
+			code?: string;
+		}
+		interface Locals {
+			app: { services: Services; auth: Auth };
+			actor: Actor;
+		}
+	}
+}
+
+export { App };

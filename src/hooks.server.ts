@@ -1,0 +1,48 @@
+import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
+import { building } from '$app/environment';
+import { Problem } from '$lib/core/problem';
+import { makeAuth } from '$lib/server/auth';
+import { problemResponse, unexpected } from '$lib/server/http/respond';
+import { startServices } from '$lib/server/start';
+import type { App } from './app.d';
+
+const holder = globalThis as { cupboard?: App.Locals['app'] };
+
+export const init: ServerInit = async () => {
+	if (building || holder.cupboard) return;
+	const services = await startServices();
+	holder.cupboard = { services, auth: makeAuth(services.config, services.database) };
+};
+
+const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
+
+export const handle: Handle = async ({ event, resolve }) => {
+	const app = holder.cupboard!;
+	const { request, url } = event;
+	event.locals.app = app;
+	event.locals.actor = null;
+	try {
+		// A change that carries a cookie must come from our own pages.
+		const bearer = request.headers.has('authorization');
+		if (CHANGES.has(request.method) && !bearer && request.headers.get('origin') !== url.origin) {
+			throw new Problem('wrong-origin', 'This request did not come from a page of Cupboard.');
+		}
+		event.locals.actor = await app.auth.actor(request.headers);
+	} catch (error) {
+		return problemResponse(error);
+	}
+	const response = await resolve(event, { preload: ({ type }) => type === 'js' || type === 'css' || type === 'font' });
+	const { headers } = response;
+	if (!headers.has('x-content-type-options')) headers.set('x-content-type-options', 'nosniff');
+	headers.set('referrer-policy', 'no-referrer');
+	headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
+	if (event.locals.actor && !headers.has('cache-control')) headers.set('cache-control', 'private, no-store');
+	return response;
+};
+
+export const handleError: HandleServerError = ({ error, status, message }) => {
+	if (error instanceof Problem) return { message: error.sentence, code: error.code };
+	if (status === 404) return { message: 'There is nothing at this address.', code: 'not-found' };
+	if (status < 500) return { message, code: 'invalid' };
+	return { message: unexpected(error).sentence, code: 'busy' };
+};

@@ -1,0 +1,41 @@
+/** The levels of access, lowest first; each includes the ones before it, except Drop, which sees nothing. */
+export const LEVELS = ['drop', 'look', 'take', 'remark', 'work', 'tidy', 'run'] as const;
+export type Level = (typeof LEVELS)[number];
+
+const LABELS: Record<Level, string> = {
+	drop: 'Drop',
+	look: 'Look',
+	take: 'Take',
+	remark: 'Remark',
+	work: 'Work',
+	tidy: 'Tidy',
+	run: 'Run'
+};
+
+/** The word a person reads for a level. */
+export function levelLabel(level: Level): string {
+	return LABELS[level];
+}
+
+/** Position of a level on the ladder: 0 (Drop) to 6 (Run). */
+export function rank(level: Level): number {
+	return LEVELS.indexOf(level);
+}
+
+/** Whether somebody holding `held` may do what asks for `needed`. Holding nothing (null) allows nothing. */
+export function allows(held: Level | null, needed: Level): boolean {
+	if (held === null) return false;
+	if (needed === 'drop') return true;
+	return held !== 'drop' && rank(held) >= rank(needed);
+}
+
+export function higher(a: Level | null, b: Level | null): Level | null {
+	if (a === null) return b;
+	if (b === null) return a;
+	return rank(a) >= rank(b) ? a : b;
+}
+
+export function cap(level: Level | null, ceiling: Level): Level | null {
+	if (level === null) return null;
+	return rank(level) > rank(ceiling) ? ceiling : level;
+}

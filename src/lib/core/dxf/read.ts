@@ -1,0 +1,200 @@
+/** A group of a DXF file: its code and its value as text (Autodesk DXF reference, "group codes"). */
+export type Group = readonly [code: number, value: string];
+
+/** One entity as it stands in the file, with the entities that belong to it (vertices, attributes). */
+export interface Entity {
+	type: string;
+	groups: Group[];
+	children: Entity[];
+}
+
+export interface Layer {
+	name: string;
+	/** Colour index; negative in the file means switched off. */
+	colour: number;
+	visible: boolean;
+	lineType: string;
+	/** Hundredths of a millimetre, or -3 for the default. */
+	weight: number;
+}
+
+export interface Block {
+	name: string;
+	base: [x: number, y: number];
+	entities: Entity[];
+}
+
+export interface Drawing {
+	version: string;
+	header: Map<string, Group[]>;
+	layers: Map<string, Layer>;
+	/** Dash lengths by line type name; negative is a gap, 0 a dot. */
+	lineTypes: Map<string, number[]>;
+	blocks: Map<string, Block>;
+	/** Entities of model space and of paper space, in file order. */
+	entities: Entity[];
+}
+
+/** What is wrong with a file that should be a DXF drawing, in a sentence. */
+export class DxfError extends Error {}
+
+const CODE_PAGES: Record<string, string> = {
+	ANSI_874: 'windows-874', ANSI_932: 'shift_jis', ANSI_936: 'gbk', ANSI_949: 'euc-kr', ANSI_950: 'big5',
+	ANSI_1250: 'windows-1250', ANSI_1251: 'windows-1251', ANSI_1252: 'windows-1252', ANSI_1253: 'windows-1253',
+	ANSI_1254: 'windows-1254', ANSI_1255: 'windows-1255', ANSI_1256: 'windows-1256', ANSI_1257: 'windows-1257'
+};
+
+/** Whether bytes look like a DXF drawing: an optional comment, then `0 SECTION`. */
+export function looksLikeDxf(head: Uint8Array): boolean {
+	const text = new TextDecoder('latin1').decode(head.subarray(0, 2048));
+	return text.startsWith('AutoCAD Binary DXF') || /^\uFEFF?(?:\s*999\r?\n[^\n]*\n)*\s*0\r?\n\s*SECTION\r?\n/.test(text.replace(/^ï»¿/, ''));
+}
+
+/** Decodes the bytes: UTF-8 from AC1021 on, the drawing's code page before. */
+export function decodeDxf(bytes: Uint8Array): string {
+	const head = new TextDecoder('latin1').decode(bytes.subarray(0, 8192));
+	if (head.startsWith('AutoCAD Binary DXF')) {
+		throw new DxfError('This is a binary DXF file; only text DXF files can be shown.');
+	}
+	const version = /\$ACADVER\s+1\s+(\w+)/.exec(head)?.[1] ?? 'AC1009';
+	const page = /\$DWGCODEPAGE\s+3\s+(\w+)/.exec(head)?.[1]?.toUpperCase() ?? 'ANSI_1252';
+	return new TextDecoder(version >= 'AC1021' ? 'utf-8' : (CODE_PAGES[page] ?? 'windows-1252')).decode(bytes);
+}
+
+const CHILD_OF: Record<string, string[]> = { INSERT: ['ATTRIB'], POLYLINE: ['VERTEX'] };
+
+/**
+ * Reads a text DXF drawing. Unknown sections, tables and entities are passed over.
+ * Raises {@link DxfError} when the text is not a DXF drawing or breaks off before its entities.
+ */
+export function readDxf(text: string): Drawing {
+	const drawing: Drawing = {
+		version: 'AC1009', header: new Map(), layers: new Map(), lineTypes: new Map(), blocks: new Map(), entities: []
+	};
+	let at = 0;
+	const length = text.length;
+	const line = (): string | null => {
+		if (at >= length) return null;
+		let end = text.indexOf('\n', at);
+		if (end < 0) end = length;
+		const value = text.charCodeAt(end - 1) === 13 ? text.slice(at, end - 1) : text.slice(at, end);
+		at = end + 1;
+		return value;
+	};
+	let held: Group | null = null;
+	const next = (): Group | null => {
+		if (held) {
+			const group = held;
+			held = null;
+			return group;
+		}
+		for (;;) {
+			const codeText = line();
+			const value = line();
+			if (codeText === null || value === null) return null;
+			const code = Number(codeText);
+			if (!Number.isInteger(code)) throw new DxfError(`This is not a DXF drawing: “${codeText.slice(0, 20)}” stands where a group code should.`);
+			if (code !== 999) return [code, value];
+		}
+	};
+	/** Groups up to the next code 0, which stays for the next reader. */
+	const body = (): Group[] => {
+		const groups: Group[] = [];
+		for (let g = next(); g; g = next()) {
+			if (g[0] === 0) {
+				held = g;
+				break;
+			}
+			groups.push(g);
+		}
+		return groups;
+	};
+	const entitiesUntil = (...stops: string[]): Entity[] => {
+		const list: Entity[] = [];
+		let parent: Entity | null = null;
+		for (let g = next(); g; g = next()) {
+			if (g[0] !== 0) continue;
+			const type = g[1].trim();
+			if (stops.includes(type)) {
+				held = g;
+				break;
+			}
+			const entity: Entity = { type, groups: body(), children: [] };
+			if (type === 'SEQEND') parent = null;
+			else if (parent && CHILD_OF[parent.type]?.includes(type)) parent.children.push(entity);
+			else {
+				list.push(entity);
+				parent = CHILD_OF[type] ? entity : null;
+			}
+		}
+		return list;
+	};
+
+	let sawEntities = false;
+	for (let g = next(); g; g = next()) {
+		if (g[0] !== 0 || g[1].trim() !== 'SECTION') continue;
+		const name = next()?.[1].trim();
+		if (name === 'HEADER') readHeader(drawing, body());
+		else if (name === 'TABLES') {
+			for (const entry of entitiesUntil('ENDSEC')) readTableEntry(drawing, entry);
+		} else if (name === 'BLOCKS') {
+			for (let b = next(); b && b[1].trim() !== 'ENDSEC'; b = next()) {
+				if (b[0] !== 0 || b[1].trim() !== 'BLOCK') continue;
+				const head = body();
+				const entities = entitiesUntil('ENDBLK', 'ENDSEC');
+				const blockName = valueOf(head, 2) ?? '';
+				drawing.blocks.set(blockName.toUpperCase(), {
+					name: blockName, base: [numberOf(head, 10), numberOf(head, 20)], entities
+				});
+			}
+		} else if (name === 'ENTITIES') {
+			sawEntities = true;
+			drawing.entities = entitiesUntil('ENDSEC');
+		}
+	}
+	if (!sawEntities) throw new DxfError('The drawing breaks off before its entities, or is not a DXF drawing.');
+	return drawing;
+}
+
+function readHeader(drawing: Drawing, groups: Group[]): void {
+	let current: Group[] = [];
+	for (const group of groups) {
+		if (group[0] === 9) {
+			current = [];
+			drawing.header.set(group[1].trim(), current);
+		} else current.push(group);
+	}
+	drawing.version = drawing.header.get('$ACADVER')?.[0]?.[1].trim() ?? 'AC1009';
+}
+
+function readTableEntry(drawing: Drawing, entry: Entity): void {
+	const name = valueOf(entry.groups, 2);
+	if (name === null) return;
+	if (entry.type === 'LAYER') {
+		const colour = numberOf(entry.groups, 62, 7);
+		const frozen = (numberOf(entry.groups, 70) & 1) === 1;
+		drawing.layers.set(name.toUpperCase(), {
+			name, colour: Math.abs(colour), visible: colour >= 0 && !frozen,
+			lineType: valueOf(entry.groups, 6) ?? 'CONTINUOUS', weight: numberOf(entry.groups, 370, -3)
+		});
+	} else if (entry.type === 'LTYPE') {
+		drawing.lineTypes.set(
+			name.toUpperCase(),
+			entry.groups.filter(([code]) => code === 49).map(([, value]) => Number(value))
+		);
+	}
+}
+
+/** The first value under a code, or null. */
+export function valueOf(groups: readonly Group[], code: number): string | null {
+	for (const group of groups) if (group[0] === code) return group[1];
+	return null;
+}
+
+/** The first value under a code as a finite number, or `otherwise`. */
+export function numberOf(groups: readonly Group[], code: number, otherwise = 0): number {
+	const value = valueOf(groups, code);
+	if (value === null) return otherwise;
+	const number = Number(value);
+	return Number.isFinite(number) ? number : otherwise;
+}

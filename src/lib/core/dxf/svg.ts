@@ -1,0 +1,60 @@
+import type { Sheet } from './sheet';
+
+const INK = '#17231f';
+
+function css(colour: number): string {
+	return colour < 0 ? INK : '#' + colour.toString(16).padStart(6, '0');
+}
+
+function escapeXml(text: string): string {
+	return text
+		.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
+		.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
+}
+
+/**
+ * Draws a flattened drawing as SVG on white, for previews.
+ *
+ * @param width pixels across; the height follows from the drawing, up to four times the width
+ */
+export function sheetToSvg(sheet: Sheet, width: number): string {
+	const [left, bottom, right, top] = sheet.box;
+	const margin = Math.max(right - left, top - bottom) * 0.02;
+	const spanX = right - left + 2 * margin;
+	const spanY = top - bottom + 2 * margin;
+	const scale = Math.min(width / spanX, (width * 4) / spanY);
+	const w = Math.max(1, Math.round(spanX * scale));
+	const h = Math.max(1, Math.round(spanY * scale));
+	const x = (v: number) => ((v - left + margin) * scale).toFixed(1);
+	const y = (v: number) => ((top + margin - v) * scale).toFixed(1);
+	const shown = (layer: number) => sheet.layers[layer]!.visible;
+	const path = (points: Float64Array) => {
+		let d = `M${x(points[0]!)} ${y(points[1]!)}`;
+		for (let i = 2; i < points.length; i += 2) d += `L${x(points[i]!)} ${y(points[i + 1]!)}`;
+		return d;
+	};
+	const parts = [
+		`<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}" viewBox="0 0 ${w} ${h}">`,
+		`<rect width="${w}" height="${h}" fill="#fff"/>`
+	];
+	for (const f of sheet.fills) {
+		if (shown(f.layer)) parts.push(`<path fill-rule="evenodd" fill="${css(f.colour)}" d="${f.loops.map((l) => path(l) + 'Z').join('')}"/>`);
+	}
+	for (const s of sheet.strokes) {
+		if (!shown(s.layer)) continue;
+		const dash = s.dash.length && s.dash.some((d) => d * scale > 1) ? ` stroke-dasharray="${s.dash.map((d) => Math.max(0.5, d * scale).toFixed(1)).join(' ')}"` : '';
+		const weight = Math.max(0.4, (s.weight * w) / 420).toFixed(2);
+		parts.push(`<path fill="none" stroke="${css(s.colour)}" stroke-width="${weight}"${dash} d="${path(s.points)}"/>`);
+	}
+	for (const t of sheet.texts) {
+		const size = t.height * scale * 1.35;
+		if (!shown(t.layer) || size < 2) continue;
+		const anchor = t.alignX === 0 ? 'start' : t.alignX === 1 ? 'end' : 'middle';
+		const turn = ((-t.turn * 180) / Math.PI).toFixed(1);
+		parts.push(
+			`<text transform="translate(${x(t.x)} ${y(t.y)}) rotate(${turn})" y="${(t.alignY * t.height * scale).toFixed(1)}" font-family="sans-serif" font-size="${size.toFixed(1)}" text-anchor="${anchor}" fill="${css(t.colour)}">${escapeXml(t.text)}</text>`
+		);
+	}
+	parts.push('</svg>');
+	return parts.join('');
+}

@@ -1,0 +1,91 @@
+/** One sequence of issued revisions, for example preliminary P01, P02 … (rule L6). */
+export interface Sequence {
+	prefix: string;
+	name: string;
+	/** Digits of the counter; P01 has two. */
+	digits: number;
+}
+
+export type Purpose = 'information' | 'comment' | 'approval' | 'construction' | 'as-built';
+
+/** A project's revision scheme. It is data: nothing below knows P or C by name. */
+export interface RevisionScheme {
+	/** In the order a document passes through them; a document never goes back to an earlier sequence. */
+	sequences: Sequence[];
+	/** Which sequence a purpose of release demands, by prefix. */
+	demands: Record<Purpose, string>;
+}
+
+export const DEFAULT_SCHEME: RevisionScheme = {
+	sequences: [
+		{ prefix: 'P', name: 'preliminary', digits: 2 },
+		{ prefix: 'C', name: 'contractual', digits: 2 }
+	],
+	demands: { information: 'P', comment: 'P', approval: 'P', construction: 'C', 'as-built': 'C' }
+};
+
+export const PURPOSE_LABEL: Record<Purpose, string> = {
+	information: 'For information',
+	comment: 'For comment',
+	approval: 'For approval',
+	construction: 'For construction',
+	'as-built': 'As built'
+};
+
+/** A parsed label. `save` is null for an issued revision. */
+export interface Revision {
+	prefix: string;
+	count: number;
+	save: number | null;
+}
+
+/** Writes a label: `P03` or `P03.2`. Throws RangeError when the prefix is not in the scheme. */
+export function label(scheme: RevisionScheme, revision: Revision): string {
+	const sequence = scheme.sequences.find((s) => s.prefix === revision.prefix);
+	if (!sequence) throw new RangeError(`No sequence ${revision.prefix} in this revision scheme`);
+	const issued = sequence.prefix + String(revision.count).padStart(sequence.digits, '0');
+	return revision.save === null ? issued : `${issued}.${revision.save}`;
+}
+
+/** Reads a label, or gives null when it does not fit the scheme. */
+export function parse(scheme: RevisionScheme, text: string): Revision | null {
+	const sequence = [...scheme.sequences]
+		.sort((a, b) => b.prefix.length - a.prefix.length)
+		.find((s) => text.startsWith(s.prefix));
+	if (!sequence) return null;
+	const match = /^(\d+)(?:\.(\d+))?$/.exec(text.slice(sequence.prefix.length));
+	if (!match) return null;
+	const count = Number(match[1]);
+	const save = match[2] === undefined ? null : Number(match[2]);
+	if (count < 1 || save === 0) return null;
+	return { prefix: sequence.prefix, count, save };
+}
+
+/** The working save that follows: P03.1 → P03.2, P03 → P04.1, nothing → P01.1. */
+export function nextSave(scheme: RevisionScheme, current: Revision | null): Revision {
+	if (current === null) return { prefix: scheme.sequences[0]!.prefix, count: 1, save: 1 };
+	if (current.save === null) return { ...current, count: current.count + 1, save: 1 };
+	return { ...current, save: current.save + 1 };
+}
+
+/**
+ * The revision a document gets when issued for a purpose: P03.2 → P03, or C01 when the purpose demands
+ * the contractual sequence. An issued revision without later saves stays what it is within its sequence.
+ */
+export function nextIssue(scheme: RevisionScheme, current: Revision, purpose: Purpose): Revision {
+	const demanded = scheme.demands[purpose];
+	const at = (prefix: string) => scheme.sequences.findIndex((s) => s.prefix === prefix);
+	if (at(demanded) > at(current.prefix)) return { prefix: demanded, count: 1, save: null };
+	return { ...current, save: null };
+}
+
+/** Orders labels of one document as they came into being: P03.1 < P03.2 < P03 < P04.1 < C01. */
+export function compare(scheme: RevisionScheme, a: Revision, b: Revision): number {
+	const at = (r: Revision) => scheme.sequences.findIndex((s) => s.prefix === r.prefix);
+	return (
+		at(a) - at(b) ||
+		a.count - b.count ||
+		(a.save ?? Number.POSITIVE_INFINITY) - (b.save ?? Number.POSITIVE_INFINITY) ||
+		0
+	);
+}

@@ -1,0 +1,70 @@
+/** Plain shapes that views answer with and lists show. Times are ISO 8601 in UTC, sizes in bytes. */
+
+export interface LockRow {
+	holder: string;
+	mine: boolean;
+	since: string;
+	purpose: string;
+	expectedEnd: string | null;
+	stale: boolean;
+}
+
+export interface DocumentRow {
+	id: string;
+	folder: string | null;
+	number: string;
+	title: string;
+	state: 'wip' | 'shared' | 'published' | 'archived';
+	label: string;
+	issued: boolean;
+	note: string;
+	versions: number;
+	changedAt: string;
+	changedBy: string | null;
+	fileName: string;
+	hash: string;
+	mediaType: string;
+	size: number;
+	preview: string | null;
+	lock: LockRow | null;
+	isNew: boolean;
+	/** Number of the release in review that holds it, or null. */
+	inRelease: number | null;
+	/** Number of the issued release that its newest version went out with, or null. */
+	withClient: number | null;
+}
+
+export interface VersionRow {
+	label: string;
+	issued: boolean;
+	at: string;
+	by: string | null;
+	note: string;
+	fileName: string;
+	size: number;
+	hash: string;
+	mediaType: string;
+	lockKept: boolean;
+	/** Release it was issued in, and the client's verdict there. */
+	release: number | null;
+	verdict: string | null;
+}
+
+export interface EventRow {
+	seq: number;
+	at: string;
+	actor: string;
+	kind: string;
+	place: { id: string; kind: string; path: string; removed: boolean } | null;
+	document: string | null;
+	release: number | null;
+	details: Record<string, unknown>;
+}
+
+/** Words for a state of a document (ISO 19650-1, the four states). */
+export const STATE_LABEL: Record<DocumentRow['state'], string> = {
+	wip: 'Work in progress',
+	shared: 'Shared',
+	published: 'Published',
+	archived: 'Archived'
+};

@@ -1,0 +1,18 @@
+import type { Act } from './act';
+import * as account from './account';
+import * as documents from './documents';
+import * as folders from './folders';
+import * as locks from './locks';
+import * as passes from './passes';
+import * as people from './people';
+import * as releases from './releases';
+import * as removals from './removals';
+
+function isAct(value: unknown): value is Act {
+	return typeof value === 'object' && value !== null && 'method' in value && 'run' in value;
+}
+
+/** Every act of Cupboard. A module's acts join by being exported from it. */
+export const ACTS: readonly Act[] = [documents, locks, folders, removals, people, account, releases, passes].flatMap((module) =>
+	Object.values(module as Record<string, unknown>).filter(isAct)
+);

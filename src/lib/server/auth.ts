@@ -1,0 +1,91 @@
+import { and, eq, gt, isNull } from 'drizzle-orm';
+import { betterAuth } from 'better-auth';
+import { drizzleAdapter } from 'better-auth/adapters/drizzle';
+import { RateLimiterMemory } from 'rate-limiter-flexible';
+import { Problem } from '../core/problem';
+import type { Actor } from './acts/act';
+import type { Config } from './config';
+import type { Database } from './db';
+import { account, apiToken, invitation, person, session, verification } from './db/schema';
+import { newId, secretHash } from './ids';
+import { hashPassword, verifyPassword } from './passwords';
+
+export type Auth = ReturnType<typeof makeAuth>;
+
+/** Sign-in with mail address and password, and the sessions that follow. Its own HTTP handler is not mounted. */
+export function makeAuth(config: Config, database: Database) {
+	const auth = betterAuth({
+		appName: 'Cupboard',
+		baseURL: config.origin,
+		secret: config.secret,
+		telemetry: { enabled: false },
+		logger: { disabled: true },
+		database: drizzleAdapter(database.db, { provider: 'pg', schema: { user: person, session, account, verification } }),
+		emailAndPassword: { enabled: true, disableSignUp: true, password: { hash: hashPassword, verify: verifyPassword } },
+		session: { expiresIn: 14 * 86_400, updateAge: 86_400 },
+		advanced: {
+			cookiePrefix: 'cupboard',
+			useSecureCookies: config.origin.startsWith('https:'),
+			database: { generateId: () => newId() },
+			defaultCookieAttributes: { httpOnly: true, sameSite: 'lax' }
+		}
+	});
+	// Two ways to guess: many passwords for one address, or one password for many addresses.
+	const perAddress = new RateLimiterMemory({ points: 8, duration: 300, blockDuration: 300 });
+	const perSource = new RateLimiterMemory({ points: 60, duration: 300, blockDuration: 300 });
+
+	return {
+		/** Signs in. Gives the Set-Cookie headers; raises `invalid` for a wrong pair and `too-many` past the limit. */
+		async signIn(email: string, password: string, source: string, headers: Headers): Promise<string[]> {
+			const key = email.trim().toLowerCase().slice(0, 200);
+			try {
+				await perSource.consume(source);
+				await perAddress.consume(key);
+			} catch {
+				throw new Problem('too-many', 'Too many tries. Wait five minutes, then try again.');
+			}
+			const response = await auth.api.signInEmail({ body: { email: key, password }, headers, asResponse: true });
+			if (!response.ok) throw new Problem('invalid', 'The mail address and the password do not fit together.');
+			await perAddress.delete(key);
+			return response.headers.getSetCookie();
+		},
+
+		async signOut(headers: Headers): Promise<string[]> {
+			const response = await auth.api.signOut({ headers, asResponse: true });
+			return response.headers.getSetCookie();
+		},
+
+		/** Who a request comes from: a bearer token, or the session of the cookie. */
+		async actor(headers: Headers): Promise<Actor> {
+			const bearer = /^Bearer\s+(\S+)$/i.exec(headers.get('authorization') ?? '')?.[1];
+			if (bearer) return this.byToken(bearer);
+			if (!headers.get('cookie')?.includes('cupboard.session_token')) return null;
+			const found = await auth.api.getSession({ headers }).catch(() => null);
+			return found ? { person: { id: found.user.id, name: found.user.name, email: found.user.email }, via: 'session' } : null;
+		},
+
+		async byToken(secret: string): Promise<Actor> {
+			const now = new Date();
+			const [row] = await database.db
+				.select({ id: person.id, name: person.name, email: person.email, token: apiToken.id, used: apiToken.lastUsedAt })
+				.from(apiToken)
+				.innerJoin(person, eq(person.id, apiToken.personId))
+				.where(and(eq(apiToken.secretHash, secretHash(secret)), isNull(apiToken.withdrawnAt)));
+			if (!row) throw new Problem('needs-sign-in', 'This token is unknown or was withdrawn.');
+			if (!row.used || now.getTime() - row.used.getTime() > 60_000) {
+				await database.db.update(apiToken).set({ lastUsedAt: now }).where(eq(apiToken.id, row.token));
+			}
+			return { person: { id: row.id, name: row.name, email: row.email }, via: 'token' };
+		},
+
+		/** Who an invitation is for, while it can still be used; null otherwise. */
+		async invited(secret: string): Promise<{ name: string; email: string } | null> {
+			const [row] = await database.db
+				.select({ name: person.name, email: person.email })
+				.from(invitation)
+				.innerJoin(person, eq(person.id, invitation.personId))
+				.where(and(eq(invitation.secretHash, secretHash(secret)), isNull(invitation.usedAt), gt(invitation.expiresAt, new Date())));
+			return row ?? null;
+		}
+	};
+}

@@ -1,0 +1,121 @@
+import { and, eq, gt, inArray, sql } from 'drizzle-orm';
+import { Problem } from '../core/problem';
+import { normaliseName } from '../core/names';
+import type { Reach } from './access';
+import { live } from './access';
+import type { Querier } from './db';
+import { content, document, place, upload, version, type Inspection } from './db/schema';
+import { HEAD_BYTES, sniff } from './formats/sniff';
+import { newId } from './ids';
+import type { Services } from './services';
+import { TooLarge } from './store/store';
+
+/** Advisory lock that keeps the cleaning of unused content apart from what arrives. */
+const CLEANING = 4681;
+
+/** What taking in a file answers with. */
+export interface Received {
+	upload: string;
+	hash: string;
+	size: number;
+	mediaType: string;
+	fileName: string;
+}
+
+/**
+ * Takes in the bytes of one file as they come, keeps them by hash and notes who sent them. The file belongs to
+ * no document until an act uses the upload.
+ *
+ * @param limit most bytes; raises `too-large` past it, `invalid` for an empty file or a bad name
+ */
+export async function receive(
+	services: Services,
+	personId: string,
+	rawName: string,
+	source: AsyncIterable<Uint8Array>,
+	limit: number,
+	now = new Date()
+): Promise<Received> {
+	const named = normaliseName(rawName);
+	if ('fault' in named) throw new Problem('invalid', named.sentence);
+	const head: Uint8Array[] = [];
+	let kept = 0;
+	async function* watched() {
+		for await (const chunk of source) {
+			if (kept < HEAD_BYTES) {
+				head.push(chunk.slice(0, HEAD_BYTES - kept));
+				kept += Math.min(chunk.byteLength, HEAD_BYTES - kept);
+			}
+			yield chunk;
+		}
+	}
+	const { hash, size } = await services.store.put(watched(), limit).catch((error: unknown) => {
+		if (error instanceof TooLarge) throw new Problem('too-large', `The file is larger than the project allows (${Math.round(limit / 1e6)} MB). Nothing was kept.`, { limit });
+		if ((error as NodeJS.ErrnoException).code === 'ENOSPC') throw new Problem('full', 'The disk of the server is full. The file was not kept; tell whoever looks after the server.');
+		throw error;
+	});
+	if (size === 0) throw new Problem('invalid', 'The file is empty. It was not kept.');
+	const mediaType = await sniff(Buffer.concat(head), named.name);
+	const { db } = services.database;
+	const id = newId();
+	await db.transaction(async (tx) => {
+		await tx.execute(sql`select pg_advisory_xact_lock_shared(${CLEANING})`);
+		if (!(await services.store.has(hash))) throw new Problem('busy', 'The store was being cleaned. Send the file again.');
+		await tx.insert(content).values({ hash, size, mediaType, createdAt: now }).onConflictDoNothing();
+		await tx.insert(upload).values({ id, personId, hash, fileName: named.name, createdAt: now });
+	});
+	return { upload: id, hash, size, mediaType, fileName: named.name };
+}
+
+/** Documents the person may look at whose any version has these very bytes. */
+export async function sameBytes(db: Querier, reach: Reach, hash: string): Promise<{ id: string; number: string; title: string; label: string }[]> {
+	return db
+		.select({ id: document.id, number: document.number, title: document.title, label: version.label })
+		.from(version)
+		.innerJoin(document, eq(document.id, version.documentId))
+		.innerJoin(place, eq(place.id, document.id))
+		.where(and(eq(version.hash, hash), live(), reach.sees(place.scope)))
+		.orderBy(document.number, version.seq)
+		.limit(5);
+}
+
+/** Finds uploads that the person sent within the last day, in the order asked. Raises `invalid` for any other. */
+export async function ownUploads(db: Querier, personId: string, ids: string[], now: Date) {
+	const rows = await db
+		.select({ id: upload.id, hash: upload.hash, fileName: upload.fileName, mediaType: content.mediaType, size: content.size })
+		.from(upload)
+		.innerJoin(content, eq(content.hash, upload.hash))
+		.where(and(inArray(upload.id, ids), eq(upload.personId, personId), gt(upload.createdAt, new Date(now.getTime() - 86_400_000))));
+	return ids.map((id) => {
+		const found = rows.find((r) => r.id === id);
+		if (!found) throw new Problem('invalid', 'A file was not received whole, or more than a day ago. Send it again.');
+		return found;
+	});
+}
+
+/** The inspection of stored content, made now when there is none yet. */
+export async function inspection(services: Services, db: Querier, hash: string): Promise<Inspection> {
+	const [row] = await db.select().from(content).where(eq(content.hash, hash));
+	if (!row) throw new Problem('not-found', 'The content is not there.');
+	if (row.inspection) return row.inspection;
+	const made = await services.inspector.inspect(hash, row.mediaType, row.size);
+	await services.database.db.update(content).set({ inspection: made }).where(eq(content.hash, hash));
+	return made;
+}
+
+/** Drops uploads nobody used for a day, and content that nothing refers to any more. */
+export async function cleanUploads(services: Services, now: Date): Promise<void> {
+	const before = new Date(now.getTime() - 2 * 86_400_000).toISOString();
+	await services.database.db.transaction(async (tx) => {
+		await tx.execute(sql`select pg_advisory_xact_lock(${CLEANING})`);
+		await tx.execute(sql`delete from upload where created_at < ${before}`);
+		const orphans = await tx.execute<{ hash: string }>(sql`
+			delete from content c where c.created_at < ${before}
+				and not exists (select 1 from version v where v.hash = c.hash)
+				and not exists (select 1 from upload u where u.hash = c.hash)
+				and not exists (select 1 from release r where r.cover_note_hash = c.hash)
+				and not exists (select 1 from release_item i where i.pinned_hash = c.hash)
+			returning c.hash`);
+		for (const { hash } of orphans) await services.store.remove(hash);
+	});
+}

@@ -1,0 +1,91 @@
+import { readFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import { PDFDocument, rgb, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
+import * as fontkit from 'fontkit';
+import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
+import type { Manifest } from '../../core/releases';
+
+const require = createRequire(import.meta.url);
+const INK = rgb(0.09, 0.137, 0.122);
+const SOFT = rgb(0.333, 0.392, 0.365);
+const RULE = rgb(0.788, 0.827, 0.8);
+const A4 = { width: 595.28, height: 841.89, margin: 50 };
+const COLUMNS = [{ x: 50, w: 150 }, { x: 205, w: 220 }, { x: 430, w: 45 }, { x: 480, w: 65 }] as const;
+
+async function font(name: string): Promise<Uint8Array> {
+	return readFile(require.resolve(`@expo-google-fonts/archivo/${name}.ttf`));
+}
+
+/** Cuts a text at a width in points, with an ellipsis. */
+function fit(text: string, f: PDFFont, size: number, width: number): string {
+	if (f.widthOfTextAtSize(text, size) <= width) return text;
+	let cut = text;
+	while (cut.length > 1 && f.widthOfTextAtSize(cut + '…', size) > width) cut = cut.slice(0, -1);
+	return cut + '…';
+}
+
+/** Makes the cover note that goes out with a release: who, what for, and every document with revision and hash. */
+export async function coverNote(manifest: Manifest, replyBy: string | null): Promise<Uint8Array> {
+	const pdf = await PDFDocument.create();
+	pdf.registerFontkit(fontkit as never);
+	const regular = await pdf.embedFont(await font('400Regular/Archivo_400Regular'), { subset: true });
+	const bold = await pdf.embedFont(await font('600SemiBold/Archivo_600SemiBold'), { subset: true });
+	pdf.setTitle(`Cover note, release ${manifest.release}`);
+	pdf.setCreator('Cupboard');
+	pdf.setCreationDate(new Date(manifest.issuedAt));
+	pdf.setModificationDate(new Date(manifest.issuedAt));
+	let page: PDFPage;
+	let y = 0;
+	const text = (value: string, x: number, size: number, f = regular, colour = INK, width = A4.width - x - A4.margin) =>
+		page.drawText(fit(value, f, size, width), { x, y, size, font: f, color: colour });
+	const line = (thickness = 0.5, colour = RULE) =>
+		page.drawLine({ start: { x: A4.margin, y }, end: { x: A4.width - A4.margin, y }, thickness, color: colour });
+	const heads = () => {
+		['Number', 'Title', 'Revision', 'Size'].forEach((head, i) => text(head, COLUMNS[i]!.x, 8, regular, SOFT));
+		y -= 6;
+		line(1, INK);
+		y -= 14;
+	};
+	const newPage = () => {
+		page = pdf.addPage([A4.width, A4.height]);
+		y = A4.height - 60;
+	};
+	newPage();
+	text('Cover note', A4.margin, 10, regular, SOFT);
+	y -= 26;
+	text(`Release ${manifest.release}: ${manifest.title}`, A4.margin, 18, bold);
+	y -= 26;
+	const facts: [string, string][] = [
+		['Project', manifest.project], ['To', manifest.recipient], ['Purpose', PURPOSE_LABEL[manifest.purpose as Purpose]],
+		['Issued', `${manifest.issuedAt.slice(0, 16).replace('T', ' ')} UTC, by ${manifest.issuedBy}`], ['Approved by', manifest.approvedBy],
+		...(replyBy ? ([['Reply asked by', replyBy]] as [string, string][]) : []),
+		['Documents', String(manifest.documents.length)]
+	];
+	for (const [head, value] of facts) {
+		text(head, A4.margin, 9, regular, SOFT);
+		text(value, 150, 10, bold);
+		y -= 17;
+	}
+	y -= 12;
+	heads();
+	for (const item of manifest.documents) {
+		if (y < 80) {
+			newPage();
+			heads();
+		}
+		const cells = [item.number, item.title, item.revision, size(item.size)];
+		cells.forEach((cell, i) => text(cell, COLUMNS[i]!.x, 9, i === 2 ? bold : regular, INK, COLUMNS[i]!.w));
+		y -= 11;
+		text(`SHA-256 ${item.sha256}`, A4.margin, 6.5, regular, SOFT);
+		y -= 6;
+		line();
+		y -= 13;
+	}
+	const pages = pdf.getPages();
+	pages.forEach((p, i) => p.drawText(`Release ${manifest.release}, page ${i + 1} of ${pages.length}`, { x: A4.margin, y: 36, size: 8, font: regular, color: SOFT }));
+	return pdf.save();
+}
+
+function size(bytes: number): string {
+	return bytes >= 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`;
+}

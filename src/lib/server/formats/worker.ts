@@ -1,0 +1,108 @@
+/** Runs in worker threads: opens one stored file, says what it is, or draws its preview. */
+import { execFile } from 'node:child_process';
+import { readFile } from 'node:fs/promises';
+import { promisify } from 'node:util';
+import sharp from 'sharp';
+import yauzl from 'yauzl';
+import { decodeDxf, DxfError, readDxf } from '../../core/dxf/read';
+import { flatten } from '../../core/dxf/sheet';
+import { sheetToSvg } from '../../core/dxf/svg';
+import { titleBlock } from '../../core/dxf/title-block';
+import type { Inspection } from '../db/schema';
+
+const run = promisify(execFile);
+
+/** Pixels across a preview. */
+const PREVIEW_WIDTH = 640;
+const MOST_PIXELS = 268_000_000;
+/** Drawings over this many bytes are kept and downloaded, not read. */
+const MOST_DXF_BYTES = 120_000_000;
+
+export type Task = { task: 'inspect'; path: string; mediaType: string; size: number } | { task: 'preview'; path: string; mediaType: string; size: number; to: string };
+
+export default async function work(task: Task): Promise<Inspection | boolean> {
+	return task.task === 'inspect' ? inspect(task) : preview(task);
+}
+
+async function inspect({ path, mediaType, size }: Task): Promise<Inspection> {
+	const fine = (shows: Inspection['shows'], more: Partial<Inspection> = {}): Inspection => ({ shows, fault: null, unchecked: false, ...more });
+	const broken = (fault: string): Inspection => ({ shows: 'none', fault, unchecked: false });
+	try {
+		if (mediaType === 'application/pdf') {
+			const { stdout } = await poppler('pdfinfo', [path]);
+			if (/^Encrypted:\s+yes/m.test(stdout)) return broken('The PDF is encrypted and cannot be opened without its password.');
+			return fine('pdf', { pages: Number(/^Pages:\s+(\d+)/m.exec(stdout)?.[1] ?? 0) });
+		}
+		if (mediaType === 'image/vnd.dxf') {
+			if (size > MOST_DXF_BYTES) return { shows: 'none', fault: null, unchecked: true };
+			const sheet = flatten(readDxf(decodeDxf(await readFile(path))));
+			return fine('dxf', { titleBlock: titleBlock(sheet.attributes) });
+		}
+		if (mediaType.startsWith('image/')) {
+			const meta = await sharp(path, { limitInputPixels: MOST_PIXELS }).metadata();
+			if (!meta.width) return broken('The picture cannot be read.');
+			return fine(['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'].includes(mediaType) ? 'picture' : 'none');
+		}
+		if (mediaType === 'text/markdown') return fine('markdown');
+		if (mediaType.startsWith('text/')) return fine(mediaType === 'text/html' ? 'none' : 'text');
+		if (/openxmlformats|opendocument|application\/zip/.test(mediaType)) {
+			await checkZip(path);
+			return fine('none');
+		}
+		return { shows: 'none', fault: null, unchecked: true };
+	} catch (error) {
+		return broken(faultOf(error, mediaType));
+	}
+}
+
+function faultOf(error: unknown, mediaType: string): string {
+	if (error instanceof DxfError) return error.message;
+	if ((error as { killed?: boolean }).killed) return 'The file took too long to open.';
+	const what = mediaType === 'application/pdf' ? 'PDF' : mediaType.startsWith('image/') ? 'picture' : 'file';
+	return `The ${what} is damaged and does not open.`;
+}
+
+/** Reads the table of contents of a zip-based file; rejects when it is broken. */
+function checkZip(path: string): Promise<void> {
+	return new Promise((resolve, reject) => {
+		yauzl.open(path, { lazyEntries: true, validateEntrySizes: true }, (error, zip) => {
+			if (error || !zip) return reject(error);
+			let count = 0;
+			zip.on('entry', () => (++count > 100_000 ? (zip.close(), resolve()) : zip.readEntry()));
+			zip.on('end', () => resolve());
+			zip.on('error', reject);
+			zip.readEntry();
+		});
+	});
+}
+
+/** Runs a poppler tool with bounded time and output; hostile files must not take the server with them. */
+function poppler(tool: string, args: string[]) {
+	return run('prlimit', ['--as=1500000000', tool, ...args], { timeout: 20_000, maxBuffer: 64 * 1024 * 1024, killSignal: 'SIGKILL' });
+}
+
+/** Draws the preview into `to` (WebP). Gives false when this kind of file has none. */
+async function preview(task: Task): Promise<boolean> {
+	if (task.task !== 'preview') return false;
+	const { path, mediaType, size, to } = task;
+	if (mediaType === 'application/pdf') {
+		const { stdout } = await run('prlimit', ['--as=1500000000', 'pdftoppm', '-f', '1', '-l', '1', '-scale-to-x', String(PREVIEW_WIDTH), '-scale-to-y', '-1', path], {
+			timeout: 20_000, maxBuffer: 64 * 1024 * 1024, killSignal: 'SIGKILL', encoding: 'buffer'
+		});
+		const header = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(stdout.subarray(0, 64).toString('latin1'));
+		if (!header) return false;
+		const raw = { width: Number(header[1]), height: Number(header[2]), channels: 3 as const };
+		await sharp(stdout.subarray(header[0].length), { raw }).webp({ quality: 80 }).toFile(to);
+		return true;
+	}
+	if (mediaType === 'image/vnd.dxf' && size <= MOST_DXF_BYTES) {
+		const svg = sheetToSvg(flatten(readDxf(decodeDxf(await readFile(path)))), PREVIEW_WIDTH);
+		await sharp(Buffer.from(svg), { limitInputPixels: MOST_PIXELS }).webp({ quality: 85 }).toFile(to);
+		return true;
+	}
+	if (mediaType.startsWith('image/')) {
+		await sharp(path, { limitInputPixels: MOST_PIXELS }).autoOrient().resize({ width: PREVIEW_WIDTH, withoutEnlargement: true }).webp({ quality: 80 }).toFile(to);
+		return true;
+	}
+	return false;
+}

@@ -1,0 +1,68 @@
+import { Problem } from '../../core/problem';
+import type { Act, Actor, View } from '../acts/act';
+import { ACTS } from '../acts/registry';
+import { readView, runAct } from '../acts/run';
+import type { Services } from '../services';
+import { VIEWS } from '../views/registry';
+
+interface Route {
+	method: string;
+	pattern: RegExp;
+	names: string[];
+	act?: Act;
+	view?: View;
+}
+
+function route(method: string, path: string, target: Pick<Route, 'act' | 'view'>): Route {
+	const names = [...path.matchAll(/\{(\w+)\}/g)].map((m) => m[1]!);
+	const pattern = new RegExp('^' + path.replace(/\{\w+\}/g, '([^/]+)') + '$');
+	return { method, pattern, names, ...target };
+}
+
+const ROUTES: Route[] = [
+	...ACTS.map((act) => route(act.method, act.path, { act })),
+	...VIEWS.map((view) => route('GET', view.path, { view }))
+];
+
+/** Largest JSON body of an act, in bytes. */
+const MOST_BODY = 2 * 1024 * 1024;
+
+async function readBody(request: Request): Promise<Record<string, unknown>> {
+	const chunks: Uint8Array[] = [];
+	let size = 0;
+	if (request.body) {
+		for await (const chunk of request.body as unknown as AsyncIterable<Uint8Array>) {
+			size += chunk.byteLength;
+			if (size > MOST_BODY) throw new Problem('too-large', 'The request is too large.');
+			chunks.push(chunk);
+		}
+	}
+	const text = Buffer.concat(chunks).toString('utf8');
+	if (text.trim() === '') return {};
+	let value: unknown;
+	try {
+		value = JSON.parse(text);
+	} catch {
+		throw new Problem('invalid', 'The request body is not JSON.');
+	}
+	if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new Problem('invalid', 'The request body must be a JSON object.');
+	return value as Record<string, unknown>;
+}
+
+/**
+ * Answers a request to /api/v1 from the declared acts and views.
+ * @param path what follows /api/v1, decoded
+ */
+export async function answerApi(services: Services, actor: Actor, request: Request, path: string): Promise<unknown> {
+	const matching = ROUTES.map((r) => ({ r, match: r.pattern.exec(path) })).filter(({ match }) => match);
+	const found = matching.find(({ r }) => r.method === request.method);
+	if (!found) {
+		throw new Problem('not-found', matching.length ? `${request.method} is not possible here.` : 'There is nothing at this address of the API.');
+	}
+	const parameters = Object.fromEntries(found.r.names.map((name, i) => [name, found.match![i + 1]!]));
+	if (found.r.view) {
+		const query = Object.fromEntries(new URL(request.url).searchParams);
+		return readView(services, found.r.view, actor, { ...query, ...parameters });
+	}
+	return runAct(services, found.r.act!, actor, { ...(await readBody(request)), ...parameters });
+}

@@ -1,0 +1,66 @@
+import { Readable } from 'node:stream';
+import { Problem } from '../../core/problem';
+import { INLINE_TYPES } from '../formats/sniff';
+import { log } from '../start';
+import type { Services } from '../services';
+
+/** A problem document for whatever went wrong; what is not meant for people is logged and hidden. */
+export function problemResponse(error: unknown): Response {
+	const problem = error instanceof Problem ? error : unexpected(error);
+	return new Response(JSON.stringify(problem.document()), {
+		status: problem.status,
+		headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' }
+	});
+}
+
+/** Logs what nobody foresaw and gives the sentence that is shown instead. */
+export function unexpected(error: unknown): Problem {
+	const code = (error as { code?: string })?.code;
+	log.error({ error: error instanceof Error ? `${error.name}: ${error.message}` : String(error), stack: (error as Error)?.stack }, 'unexpected');
+	if (code === 'ENOSPC') return new Problem('full', 'The disk of the server is full. Nothing was changed.');
+	return new Problem('busy', 'Something went wrong on the server. Nothing was changed; try again in a moment.');
+}
+
+function dispositionOf(kind: 'inline' | 'attachment', fileName: string): string {
+	const plain = fileName.replace(/[^\x20-\x7e]|["\\%]/g, '_');
+	return `${kind}; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(fileName).replace(/['()*]/g, (c) => '%' + c.charCodeAt(0).toString(16).toUpperCase())}`;
+}
+
+/** One byte range of a request (RFC 9110, 14.2), or null for the whole; undefined when it cannot be met. */
+function rangeOf(header: string | null, size: number): { start: number; end: number } | null | undefined {
+	const match = /^bytes=(\d*)-(\d*)$/.exec(header ?? '');
+	if (!match || (match[1] === '' && match[2] === '')) return null;
+	const start = match[1] === '' ? Math.max(0, size - Number(match[2])) : Number(match[1]);
+	const end = match[1] === '' || match[2] === '' ? size - 1 : Math.min(Number(match[2]), size - 1);
+	return start > end || start >= size ? undefined : { start, end };
+}
+
+/** Sends stored bytes: on screen only kinds that are safe there, in a sandbox of their own; else as a download. */
+export function fileResponse(
+	services: Services,
+	request: Request,
+	file: { hash: string; size: number; mediaType: string; fileName: string },
+	how: 'show' | 'download'
+): Response {
+	const inline = how === 'show' && INLINE_TYPES.has(file.mediaType);
+	const headers = new Headers({
+		'content-type': inline ? (file.mediaType.startsWith('text/') ? 'text/plain; charset=utf-8' : file.mediaType) : 'application/octet-stream',
+		'content-disposition': dispositionOf(inline ? 'inline' : 'attachment', file.fileName),
+		'content-security-policy': "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:",
+		'x-content-type-options': 'nosniff',
+		'cross-origin-resource-policy': 'same-origin',
+		'accept-ranges': 'bytes',
+		etag: `"${file.hash}"`,
+		'cache-control': 'private, no-cache'
+	});
+	if (request.headers.get('if-none-match') === `"${file.hash}"`) return new Response(null, { status: 304, headers });
+	const range = rangeOf(request.headers.get('range'), file.size);
+	if (range === undefined) {
+		headers.set('content-range', `bytes */${file.size}`);
+		return new Response(null, { status: 416, headers });
+	}
+	if (range) headers.set('content-range', `bytes ${range.start}-${range.end}/${file.size}`);
+	headers.set('content-length', String(range ? range.end - range.start + 1 : file.size));
+	const body = Readable.toWeb(services.store.read(file.hash, range ?? undefined)) as ReadableStream;
+	return new Response(body, { status: range ? 206 : 200, headers });
+}

@@ -1,0 +1,65 @@
+import { sql, type SQL } from 'drizzle-orm';
+import PgBoss from 'pg-boss';
+import type { Logger } from 'pino';
+import type { Querier } from '../db';
+import type { JobData, JobName } from './names';
+
+export type Handlers = { [N in JobName]: (data: JobData[N]) => Promise<void> };
+
+const OPTIONS: Record<JobName, PgBoss.SendOptions> = {
+	'make-preview': { retryLimit: 2, retryDelay: 5, expireInSeconds: 120 },
+	'send-mail': { retryLimit: 20, retryDelay: 10, retryBackoff: true, expireInSeconds: 60 },
+	'remind-stale-locks': { retryLimit: 2 },
+	'clean-uploads': { retryLimit: 2 }
+};
+const SCHEDULES: Partial<Record<JobName, string>> = { 'remind-stale-locks': '0 * * * *', 'clean-uploads': '30 3 * * *' };
+
+/** Slow work, kept in PostgreSQL until it is done. */
+export class Jobs {
+	private readonly boss: PgBoss;
+
+	constructor(databaseUrl: string, private readonly log: Logger) {
+		this.boss = new PgBoss({ connectionString: databaseUrl, max: 3, application_name: 'cupboard-jobs' });
+		this.boss.on('error', (error) => this.log.error({ error: String(error) }, 'jobs'));
+	}
+
+	/** Opens the queue without doing any work; acts can enqueue from then on. */
+	async open(): Promise<void> {
+		await this.boss.start();
+		for (const name of Object.keys(OPTIONS) as JobName[]) await this.boss.createQueue(name);
+	}
+
+	/** Starts doing the work. */
+	async work(handlers: Handlers): Promise<void> {
+		for (const name of Object.keys(handlers) as JobName[]) {
+			const handle = handlers[name] as (data: unknown) => Promise<void>;
+			await this.boss.work(name, { pollingIntervalSeconds: 0.5, batchSize: name === 'make-preview' ? 2 : 1 }, async (jobs) => {
+				for (const job of jobs) await handle(job.data);
+			});
+		}
+		for (const [name, cron] of Object.entries(SCHEDULES)) await this.boss.schedule(name, cron);
+	}
+
+	/** Puts a job in the queue inside the caller's transaction: it exists only if that commits. */
+	async enqueue<N extends JobName>(tx: Querier, name: N, data: JobData[N]): Promise<void> {
+		await this.boss.send(name, data, {
+			...OPTIONS[name],
+			db: { executeSql: async (text, values) => ({ rows: await tx.execute(withValues(text, values)) }) }
+		});
+	}
+
+	async close(): Promise<void> {
+		await this.boss.stop({ graceful: true, wait: true, timeout: 5_000 });
+	}
+}
+
+/** A statement with $1, $2 … as Drizzle's SQL, so that it runs in a Drizzle transaction. */
+function withValues(text: string, values: unknown[]): SQL {
+	const parts = text.split(/\$(\d+)/);
+	return sql.join(parts.map((part, i) => (i % 2 ? sql`${asParameter(values[Number(part) - 1])}` : sql.raw(part))));
+}
+
+/** The driver leaves JSON to the caller. */
+function asParameter(value: unknown): unknown {
+	return typeof value === 'object' && value !== null && !(value instanceof Date) ? JSON.stringify(value) : value;
+}

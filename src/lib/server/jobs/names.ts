@@ -1,0 +1,8 @@
+/** What each job is given. All are safe to do twice. */
+export interface JobData {
+	'make-preview': { hash: string };
+	'send-mail': { mailId: string };
+	'remind-stale-locks': Record<string, never>;
+	'clean-uploads': Record<string, never>;
+}
+export type JobName = keyof JobData;

@@ -1,0 +1,89 @@
+import { and, between, eq } from 'drizzle-orm';
+import type { Logger } from 'pino';
+import { loadReach, loadSubject, type Reach } from './access';
+import type { Database } from './db';
+import { event, place, release } from './db/schema';
+import { visibleEvents } from './views/activity';
+import { CHANNEL } from './trail';
+
+/** What a watching page is told: enough to know which of its parts to ask for again. */
+export interface Notice {
+	seq: number;
+	kind: string;
+	actor: string | null;
+	place: string | null;
+	path: string | null;
+	parent: string | null;
+	document: string | null;
+	release: string | null;
+}
+
+interface Watcher {
+	projectId: string;
+	personId: string;
+	tell: (notice: Notice) => void;
+	reach: Reach | null;
+	reachAt: number;
+}
+
+/** Longest time for which a watcher's access is not decided anew. */
+const REACH_AGE = 1_000;
+
+/**
+ * Tells watching people of events as they commit, in whichever process: PostgreSQL's NOTIFY carries the numbers of
+ * the new events, and each process reads them and lets through what each of its watchers may know of (A10).
+ */
+export class Live {
+	private readonly watchers = new Set<Watcher>();
+	private stop: (() => Promise<void>) | null = null;
+
+	constructor(private readonly database: Database, private readonly log: Logger) {}
+
+	async open(): Promise<void> {
+		const { unlisten } = await this.database.client.listen(CHANNEL, (text) => {
+			this.pass(JSON.parse(text) as { projectId: string; from: number; to: number }).catch((error: unknown) => {
+				this.log.error({ error: String(error) }, 'live');
+			});
+		});
+		this.stop = unlisten;
+	}
+
+	/** Watches a project for a person; gives the function that ends it. */
+	watch(projectId: string, personId: string, tell: (notice: Notice) => void): () => void {
+		const watcher: Watcher = { projectId, personId, tell, reach: null, reachAt: 0 };
+		this.watchers.add(watcher);
+		return () => this.watchers.delete(watcher);
+	}
+
+	private async pass({ projectId, from, to }: { projectId: string; from: number; to: number }): Promise<void> {
+		for (const watcher of this.watchers) {
+			if (watcher.projectId !== projectId) continue;
+			const reach = await this.reachOf(watcher);
+			if (!reach) continue;
+			const rows = await this.database.db
+				.select({
+					seq: event.seq, kind: event.kind, actor: event.actor, place: event.placeId, path: place.path, parent: place.parentId,
+					document: event.documentId, release: event.releaseId
+				})
+				.from(event)
+				.leftJoin(place, eq(place.id, event.placeId))
+				.leftJoin(release, eq(release.id, event.releaseId))
+				.where(and(eq(event.projectId, projectId), between(event.seq, from, to), visibleEvents(reach)));
+			for (const row of rows) watcher.tell(row);
+		}
+	}
+
+	private async reachOf(watcher: Watcher): Promise<Reach | null> {
+		if (watcher.reach && Date.now() - watcher.reachAt < REACH_AGE) return watcher.reach;
+		const { db } = this.database;
+		const subject = await loadSubject(db, watcher.projectId, watcher.personId);
+		watcher.reach = subject && (await loadReach(db, subject, new Date()));
+		watcher.reachAt = Date.now();
+		return watcher.reach;
+	}
+
+	async close(): Promise<void> {
+		await this.stop?.();
+		this.watchers.clear();
+	}
+}

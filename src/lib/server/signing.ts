@@ -1,0 +1,32 @@
+import { createPrivateKey, createPublicKey, generateKeyPairSync, sign, verify, type KeyObject } from 'node:crypto';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+
+/** The installation's Ed25519 key (RFC 8032), kept readable for its owner only. Made on first use. */
+export function signingKey(home: string): KeyObject {
+	const path = join(home, 'signing-key.pem');
+	try {
+		return createPrivateKey(readFileSync(path));
+	} catch (error) {
+		if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
+	}
+	mkdirSync(dirname(path), { recursive: true });
+	const { privateKey } = generateKeyPairSync('ed25519');
+	try {
+		writeFileSync(path, privateKey.export({ type: 'pkcs8', format: 'pem' }), { mode: 0o600, flag: 'wx' });
+	} catch (error) {
+		// Another process of the same installation was faster.
+		if ((error as NodeJS.ErrnoException).code === 'EEXIST') return createPrivateKey(readFileSync(path));
+		throw error;
+	}
+	return privateKey;
+}
+
+/** Signs a text; base64. */
+export function signText(key: KeyObject, text: string): string {
+	return sign(null, Buffer.from(text), key).toString('base64');
+}
+
+export function verifyText(key: KeyObject, text: string, signature: string): boolean {
+	return verify(null, Buffer.from(text), createPublicKey(key), Buffer.from(signature, 'base64'));
+}

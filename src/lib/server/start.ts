@@ -1,0 +1,53 @@
+import { join } from 'node:path';
+import pino from 'pino';
+import { readConfig, type Config } from './config';
+import { openDatabase } from './db';
+import { Inspector } from './formats/inspector';
+import { handlers } from './jobs/handlers';
+import { Jobs } from './jobs/jobs';
+import { Live } from './live';
+import { startDemoMail } from './mail/demo-server';
+import { Mailer } from './mail/send';
+import type { Services } from './services';
+import { LocalStore } from './store/local';
+
+/** Logs never hold passwords, secrets or cookies: only what is named here is written. */
+export const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
+
+/**
+ * Starts the parts of a running Cupboard.
+ * @param work whether this process also does the jobs and sends the mail
+ */
+export async function startServices(given: Config = readConfig(), { work = true } = {}): Promise<Services> {
+	const config = { ...given };
+	const database = openDatabase(config.databaseUrl);
+	const store = await LocalStore.open(config.store);
+	const inspector = new Inspector(store, join(config.store, 'previews'), config.workerFile);
+	const jobs = new Jobs(config.databaseUrl, log);
+	const live = new Live(database, log);
+	await jobs.open();
+	await live.open();
+	const closing: (() => Promise<void> | void)[] = [];
+	const services: Services = {
+		config, database, store, inspector, jobs, live,
+		async close() {
+			await live.close();
+			await jobs.close();
+			for (const close of closing) await close();
+			await inspector.close();
+			await database.close();
+		}
+	};
+	if (work) {
+		await store.cleanLeftovers();
+		if (config.demo && !config.smtpUrl) {
+			const demoMail = await startDemoMail(config.home, database);
+			config.smtpUrl = demoMail.url;
+			closing.push(demoMail.close);
+		}
+		const mailer = new Mailer(config, database);
+		closing.push(() => mailer.close());
+		await jobs.work(handlers(services, mailer));
+	}
+	return services;
+}

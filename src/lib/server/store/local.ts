@@ -1,0 +1,114 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import { TooLarge, type Store, type Stored } from './store';
+
+const HASH = /^[0-9a-f]{64}$/;
+
+/** The store on a local folder: `objects/ab/abcd…`, with `incoming/` for what is still arriving. */
+export class LocalStore implements Store {
+	private readonly objects: string;
+	private readonly incoming: string;
+
+	private constructor(folder: string) {
+		this.objects = join(folder, 'objects');
+		this.incoming = join(folder, 'incoming');
+	}
+
+	/** Opens the store at a folder, making it when needed. */
+	static async open(folder: string): Promise<LocalStore> {
+		const store = new LocalStore(folder);
+		await mkdir(store.objects, { recursive: true });
+		await mkdir(store.incoming, { recursive: true });
+		return store;
+	}
+
+	/** Throws away what a crash left half written. Call at start, before anything arrives. */
+	async cleanLeftovers(): Promise<number> {
+		const names = await readdir(this.incoming);
+		await Promise.all(names.map((name) => rm(join(this.incoming, name), { force: true })));
+		return names.length;
+	}
+
+	private path(hash: string): string {
+		if (!HASH.test(hash)) throw new RangeError('Not a SHA-256 hash');
+		return join(this.objects, hash.slice(0, 2), hash);
+	}
+
+	async put(source: AsyncIterable<Uint8Array>, limit: number): Promise<Stored> {
+		const temporary = join(this.incoming, randomUUID());
+		const file = await open(temporary, 'wx');
+		const hasher = createHash('sha256');
+		let size = 0;
+		try {
+			for await (const chunk of source) {
+				size += chunk.byteLength;
+				if (size > limit) throw new TooLarge(limit);
+				hasher.update(chunk);
+				let written = 0;
+				while (written < chunk.byteLength) {
+					written += (await file.write(chunk, written, chunk.byteLength - written)).bytesWritten;
+				}
+			}
+			await file.sync();
+			await file.close();
+			const hash = hasher.digest('hex');
+			const final = this.path(hash);
+			await mkdir(join(this.objects, hash.slice(0, 2)), { recursive: true });
+			await rename(temporary, final);
+			await syncFolder(join(this.objects, hash.slice(0, 2)));
+			await syncFolder(this.objects);
+			return { hash, size };
+		} catch (error) {
+			await file.close().catch(() => {});
+			await rm(temporary, { force: true });
+			throw error;
+		}
+	}
+
+	async has(hash: string): Promise<boolean> {
+		return stat(this.path(hash)).then(
+			() => true,
+			() => false
+		);
+	}
+
+	read(hash: string, range?: { start: number; end: number }) {
+		return createReadStream(this.path(hash), { ...range, highWaterMark: 256 * 1024 });
+	}
+
+	async localPath(hash: string): Promise<string> {
+		return this.path(hash);
+	}
+
+	async holds(hash: string): Promise<boolean> {
+		const hasher = createHash('sha256');
+		try {
+			for await (const chunk of this.read(hash)) hasher.update(chunk as Buffer);
+		} catch {
+			return false;
+		}
+		return hasher.digest('hex') === hash;
+	}
+
+	async remove(hash: string): Promise<void> {
+		await rm(this.path(hash), { force: true });
+	}
+
+	async *list(): AsyncIterable<string> {
+		for (const folder of await readdir(this.objects)) {
+			for (const name of await readdir(join(this.objects, folder))) if (HASH.test(name)) yield name;
+		}
+	}
+}
+
+/** Makes a rename durable: the folder's own entry list has to reach the disk too. */
+async function syncFolder(path: string): Promise<void> {
+	const folder = await open(path, 'r');
+	try {
+		await folder.sync();
+	} finally {
+		await folder.close();
+	}
+}

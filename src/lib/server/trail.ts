@@ -1,0 +1,69 @@
+import { createHash } from 'node:crypto';
+import { eq, sql } from 'drizzle-orm';
+import { chainInput, GENESIS } from '../core/trail/chain';
+import type { Tx } from './db';
+import { chainHead, event } from './db/schema';
+
+/** An event to be written: what happened, where, and to what. */
+export interface Told {
+	kind: string;
+	placeId?: string | null;
+	documentId?: string | null;
+	releaseId?: string | null;
+	details?: Record<string, unknown>;
+}
+
+export interface Teller {
+	id: string | null;
+	name: string;
+}
+
+/** The channel on which processes tell one another of new events. */
+export const CHANNEL = 'cupboard_events';
+
+export function sha256(text: string): string {
+	return createHash('sha256').update(text).digest('hex');
+}
+
+/**
+ * Writes events to the end of a project's chain, inside the caller's transaction (V1, V2), and has
+ * PostgreSQL tell every process when it commits. The head's row lock makes writers queue up, so call this last.
+ *
+ * @returns the sequence number of the last event written
+ */
+export async function writeEvents(tx: Tx, projectId: string, at: Date, teller: Teller, told: Told[]): Promise<number> {
+	const [head] = await tx.select().from(chainHead).where(eq(chainHead.projectId, projectId)).for('update');
+	let seq = head?.seq ?? 0;
+	let previous = head?.hash ?? GENESIS;
+	const rows = told.map((t) => {
+		seq += 1;
+		const chained = {
+			seq,
+			at: at.toISOString(),
+			actor: teller.id,
+			kind: t.kind,
+			place: t.placeId ?? null,
+			document: t.documentId ?? null,
+			release: t.releaseId ?? null,
+			// Through JSON once, so that what is hashed is exactly what the database gives back.
+			details: JSON.parse(JSON.stringify({ ...t.details, by: teller.name })) as Record<string, unknown>
+		};
+		const hash = sha256(chainInput(previous, chained));
+		const row = {
+			projectId, seq, at, actor: teller.id, actorName: teller.name, kind: t.kind,
+			placeId: chained.place, documentId: chained.document, releaseId: chained.release,
+			details: chained.details, previous, hash
+		};
+		previous = hash;
+		return row;
+	});
+	if (!rows.length) return seq;
+	await tx.insert(event).values(rows);
+	await tx
+		.insert(chainHead)
+		.values({ projectId, seq, hash: previous })
+		.onConflictDoUpdate({ target: chainHead.projectId, set: { seq, hash: previous } });
+	const first = rows[0]!.seq;
+	await tx.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify({ projectId, from: first, to: seq })})`);
+	return seq;
+}

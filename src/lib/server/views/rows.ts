@@ -1,0 +1,59 @@
+import { and, eq, isNull, sql, type SQL } from 'drizzle-orm';
+import { isStale } from '../../core/locks';
+import type { DocumentRow } from '../../core/rows';
+import type { Project } from '../acts/act';
+import type { Querier } from '../db';
+import { content, document, lock, member, person, place, release, releaseItem, seen, version } from '../db/schema';
+
+/**
+ * Rows of documents as lists show them, for one reader.
+ * @param where which documents; the caller has put access into it
+ */
+export async function documentRows(
+	db: Querier,
+	project: Project,
+	readerId: string,
+	where: SQL,
+	now: Date,
+	page: { limit: number; offset?: number } = { limit: 100_000 }
+): Promise<DocumentRow[]> {
+	const changer = sql.identifier('changer');
+	const rows = await db
+		.select({
+			id: document.id, folder: place.parentId, number: document.number, title: document.title, state: document.state,
+			label: version.label, issued: version.issued, note: version.note, versions: document.versions,
+			changedAt: document.changedAt, changedBy: sql<string | null>`${changer}.name`, changedById: document.changedBy,
+			fileName: version.fileName, hash: version.hash, mediaType: content.mediaType, size: content.size, preview: content.preview,
+			lockHolder: person.name, lockHolderId: lock.holderId, lockSince: lock.takenAt, lockPurpose: lock.purpose, lockEnd: lock.expectedEnd,
+			isNew: sql<boolean>`${document.changedAt} > greatest(${member.seenUntil}, ${seen.at}) and ${document.changedBy} is distinct from ${readerId}`,
+			inRelease: sql<number | null>`(select max(r.number) from ${releaseItem} i join ${release} r on r.id = i.release_id
+				where i.document_id = ${document.id} and r.state in ('in-review', 'approved'))`,
+			withClient: sql<number | null>`(select max(r.number) from ${releaseItem} i join ${release} r on r.id = i.release_id
+				where i.document_id = ${document.id} and r.state = 'issued' and i.version_id = ${document.currentVersionId})`
+		})
+		.from(place)
+		.innerJoin(document, eq(document.id, place.id))
+		.innerJoin(version, eq(version.id, document.currentVersionId))
+		.innerJoin(content, eq(content.hash, version.hash))
+		.innerJoin(member, and(eq(member.projectId, place.projectId), eq(member.personId, readerId)))
+		.leftJoin(sql`${person} as ${changer}`, sql`${changer}.id = ${document.changedBy}`)
+		.leftJoin(lock, and(eq(lock.documentId, document.id), isNull(lock.endedAt)))
+		.leftJoin(person, eq(person.id, lock.holderId))
+		.leftJoin(seen, and(eq(seen.documentId, document.id), eq(seen.personId, readerId)))
+		.where(where)
+		.orderBy(document.number, document.id)
+		.limit(page.limit)
+		.offset(page.offset ?? 0);
+	return rows.map(({ lockHolder, lockHolderId, lockSince, lockPurpose, lockEnd, ...row }) => ({
+		...row,
+		changedAt: row.changedAt.toISOString(),
+		lock:
+			lockHolderId && lockSince
+				? {
+						holder: lockHolder ?? '', mine: lockHolderId === readerId, since: lockSince.toISOString(), purpose: lockPurpose ?? '',
+						expectedEnd: lockEnd?.toISOString() ?? null,
+						stale: isStale({ takenAt: lockSince.getTime(), expectedEnd: lockEnd?.getTime() ?? null }, project.settings.lockLimitDays, now.getTime())
+					}
+				: null
+	}));
+}

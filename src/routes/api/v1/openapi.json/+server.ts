@@ -1,0 +1,4 @@
+import { json, type RequestHandler } from '@sveltejs/kit';
+import { openApi } from '$lib/server/http/openapi';
+
+export const GET: RequestHandler = ({ locals }) => json(openApi(locals.app.services.config.origin));

@@ -1,0 +1,23 @@
+import { json, type RequestHandler } from '@sveltejs/kit';
+import { Problem } from '$lib/core/problem';
+import { readView } from '$lib/server/acts/run';
+import { receive } from '$lib/server/content';
+import { problemResponse } from '$lib/server/http/respond';
+import { projectFrame } from '$lib/server/views/places';
+
+/** Takes in the bytes of one file as a stream; memory stays flat whatever the size. */
+export const POST: RequestHandler = async ({ locals, request, url }) => {
+	const { services } = locals.app;
+	try {
+		const { project, me } = await readView(services, projectFrame, locals.actor, { project: url.searchParams.get('project') ?? '' });
+		const declared = Number(request.headers.get('content-length') ?? 0);
+		if (declared > project.maxFileBytes) {
+			throw new Problem('too-large', `The file is larger than the project allows (${Math.round(project.maxFileBytes / 1e6)} MB). Nothing was kept.`, { limit: project.maxFileBytes });
+		}
+		if (!request.body) throw new Problem('invalid', 'The file is empty. It was not kept.');
+		const source = request.body as unknown as AsyncIterable<Uint8Array>;
+		return json(await receive(services, me.id, url.searchParams.get('name') ?? '', source, project.maxFileBytes));
+	} catch (error) {
+		return problemResponse(error);
+	}
+};

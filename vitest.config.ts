@@ -1,0 +1,19 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+	test: {
+		projects: [
+			{ test: { name: 'unit', include: ['src/lib/core/**/*.test.ts', 'src/lib/ui/**/*.test.ts'] } },
+			{
+				test: {
+					name: 'integration',
+					include: ['tests/integration/**/*.test.ts'],
+					globalSetup: 'tests/integration/global-setup.ts',
+					testTimeout: 60_000,
+					hookTimeout: 120_000,
+					maxWorkers: 2
+				}
+			}
+		]
+	}
+});
