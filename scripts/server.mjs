@@ -9,7 +9,12 @@ const server = createServer((request, response) => {
 	// A session belongs to one host name; whoever types the other name of this machine is led to the right one.
 	const host = request.headers.host ?? '';
 	const name = host.replace(/:\d+$/, '');
-	if (request.method === 'GET' && host !== origin.host && loopback.has(name) && loopback.has(origin.hostname)) {
+	if (
+		request.method === 'GET' &&
+		host !== origin.host &&
+		loopback.has(name) &&
+		loopback.has(origin.hostname)
+	) {
 		response.writeHead(307, { location: origin.origin + request.url }).end();
 		return;
 	}
@@ -23,7 +28,9 @@ server.listen(Number(process.env.PORT), process.env.HOST);
 
 // One broken request must not end the others.
 process.on('uncaughtException', (error) => console.error('unexpected:', error.message));
-process.on('unhandledRejection', (error) => console.error('unexpected:', error instanceof Error ? error.message : error));
+process.on('unhandledRejection', (error) =>
+	console.error('unexpected:', error instanceof Error ? error.message : error)
+);
 
 let ending = false;
 async function end() {

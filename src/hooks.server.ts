@@ -31,7 +31,9 @@ export const handle: Handle = async ({ event, resolve }) => {
 	} catch (error) {
 		return problemResponse(error);
 	}
-	const response = await resolve(event, { preload: ({ type }) => type === 'js' || type === 'css' || type === 'font' });
+	const response = await resolve(event, {
+		preload: ({ type }) => type === 'js' || type === 'css' || type === 'font'
+	});
 	const { headers } = response;
 	if (!headers.has('x-content-type-options')) headers.set('x-content-type-options', 'nosniff');
 	headers.set('referrer-policy', 'no-referrer');

@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Refusal, step } from './say.mjs';
 
@@ -16,14 +16,28 @@ function* files(folder) {
 
 /** Builds the application when its sources changed since the last build. */
 export function ensureBuild() {
+	// The PDF viewer's fonts, character maps and decoders are served by the application itself.
+	for (const part of ['standard_fonts', 'cmaps', 'wasm'])
+		cpSync(join('node_modules/pdfjs-dist', part), join('static/pdfjs', part), { recursive: true });
 	const hash = createHash('sha256');
-	for (const path of [...files('src'), ...files('static'), 'package-lock.json', 'svelte.config.js', 'vite.config.ts', 'vite.worker.config.ts']) {
+	for (const path of [
+		...files('src'),
+		...files('static'),
+		'package-lock.json',
+		'svelte.config.js',
+		'vite.config.ts',
+		'vite.worker.config.ts'
+	]) {
 		hash.update(path).update(readFileSync(path));
 	}
 	const wanted = hash.digest('hex');
 	if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return;
 	step('building');
-	for (const args of [['svelte-kit', 'sync'], ['vite', 'build', '--logLevel', 'error'], ['vite', 'build', '--config', 'vite.worker.config.ts', '--logLevel', 'error']]) {
+	for (const args of [
+		['svelte-kit', 'sync'],
+		['vite', 'build', '--logLevel', 'error'],
+		['vite', 'build', '--config', 'vite.worker.config.ts', '--logLevel', 'error']
+	]) {
 		const { status } = spawnSync('npx', args, { stdio: ['ignore', 'ignore', 'inherit'] });
 		if (status !== 0) throw new Refusal('The application did not build; the reason stands above.');
 	}

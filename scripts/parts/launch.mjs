@@ -19,7 +19,8 @@ function portIsFree(port) {
 /** The environment in which Cupboard's processes run. */
 export function environment(home, databaseUrl, port, demo) {
 	const secretFile = join(home, 'session-secret');
-	if (!existsSync(secretFile)) writeFileSync(secretFile, randomBytes(32).toString('base64url'), { mode: 0o600 });
+	if (!existsSync(secretFile))
+		writeFileSync(secretFile, randomBytes(32).toString('base64url'), { mode: 0o600 });
 	return {
 		...process.env,
 		NODE_ENV: 'production',
@@ -37,7 +38,10 @@ export function environment(home, databaseUrl, port, demo) {
 
 /** Runs one of the tasks written in TypeScript to its end; a task says itself what went wrong. */
 export function runTask(name, args, env) {
-	const { status } = spawnSync(process.execPath, ['--import', 'tsx', `scripts/tasks/${name}.ts`, ...args], { stdio: 'inherit', env });
+	const { status } = spawnSync(process.execPath, ['--import', 'tsx', `scripts/tasks/${name}.ts`, ...args], {
+		stdio: 'inherit',
+		env
+	});
 	return status ?? 1;
 }
 
@@ -50,12 +54,16 @@ export async function launch({ demo, fresh = false }) {
 	const home = resolve(process.env.CUPBOARD_HOME ?? '.cupboard');
 	const port = Number(process.env.PORT ?? 4680);
 	if (!(await portIsFree(port))) {
-		throw new Refusal(`Port ${port} is in use, perhaps by another Cupboard. Stop that, or choose another with “PORT=4681 npm run ${demo ? 'demo' : 'start'}”.`);
+		throw new Refusal(
+			`Port ${port} is in use, perhaps by another Cupboard. Stop that, or choose another with “PORT=4681 npm run ${demo ? 'demo' : 'start'}”.`
+		);
 	}
 	try {
 		mkdirSync(home, { recursive: true });
 	} catch (error) {
-		throw new Refusal(`The folder ${home} cannot be made (${error.code}). Set CUPBOARD_HOME to a folder that you can write to.`);
+		throw new Refusal(
+			`The folder ${home} cannot be made (${error.code}). Set CUPBOARD_HOME to a folder that you can write to.`
+		);
 	}
 	ensurePackages();
 	ensurePrograms();
@@ -76,21 +84,29 @@ export async function launch({ demo, fresh = false }) {
 	try {
 		ensureBuild();
 		if (fresh) {
-			if (!postgres.dropDatabase) throw new Refusal('--fresh works on Cupboard’s own cluster only, not on DATABASE_URL.');
+			if (!postgres.dropDatabase)
+				throw new Refusal('--fresh works on Cupboard’s own cluster only, not on DATABASE_URL.');
 			step('throwing the old demo world away');
 			postgres.dropDatabase();
 			for (const name of ['store', 'mail']) rmSync(join(home, name), { recursive: true, force: true });
 		}
 		const env = environment(home, postgres.url, port, demo);
-		if (runTask('prepare', demo ? ['--demo'] : [], env) !== 0) throw new Refusal('Cupboard could not be made ready; the reason stands above.');
-		server = spawn(process.execPath, ['scripts/server.mjs'], { stdio: ['ignore', 'inherit', 'inherit'], env });
+		if (runTask('prepare', demo ? ['--demo'] : [], env) !== 0)
+			throw new Refusal('Cupboard could not be made ready; the reason stands above.');
+		server = spawn(process.execPath, ['scripts/server.mjs'], {
+			stdio: ['ignore', 'inherit', 'inherit'],
+			env
+		});
 		server.on('exit', (code) => {
 			postgres.stop();
 			process.exit(stopping ? 0 : (code ?? 1));
 		});
 		await ready(env.ORIGIN, port, server);
 		console.log(`\nCupboard is ready on ${env.ORIGIN}`);
-		if (demo) console.log('Sign in as ines@vennholm.example, halla@…, oke@… (any first name) with the password cupboard-demo');
+		if (demo)
+			console.log(
+				'Sign in as ines@vennholm.example, halla@…, oke@… (any first name) with the password cupboard-demo'
+			);
 	} catch (error) {
 		if (server && server.exitCode === null) server.kill('SIGTERM');
 		else postgres.stop();
@@ -100,8 +116,11 @@ export async function launch({ demo, fresh = false }) {
 
 async function ready(origin, port, server) {
 	for (let i = 0; i < 150; i++) {
-		if (server.exitCode !== null) throw new Refusal('The server ended while starting; the reason stands above.');
-		const answer = await fetch(`http://127.0.0.1:${port}/sign-in`, { headers: { host: new URL(origin).host } }).catch(() => null);
+		if (server.exitCode !== null)
+			throw new Refusal('The server ended while starting; the reason stands above.');
+		const answer = await fetch(`http://127.0.0.1:${port}/sign-in`, {
+			headers: { host: new URL(origin).host }
+		}).catch(() => null);
 		if (answer && answer.status < 500) return;
 		await new Promise((done) => setTimeout(done, 200));
 	}

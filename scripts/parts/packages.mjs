@@ -8,12 +8,18 @@ const STAMP = 'node_modules/.cupboard-packages';
 /** Installs the npm packages when they are missing or the lock file changed. */
 export function ensurePackages() {
 	const [major, minor] = process.versions.node.split('.').map(Number);
-	if (major < 20 || (major === 20 && minor < 19)) throw new Refusal(`Cupboard needs Node.js 20.19 or newer; this is ${process.versions.node}.`);
+	if (major < 20 || (major === 20 && minor < 19))
+		throw new Refusal(`Cupboard needs Node.js 20.19 or newer; this is ${process.versions.node}.`);
 	const wanted = createHash('sha256').update(readFileSync('package-lock.json')).digest('hex');
 	if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return;
 	step('installing packages (npm ci)');
-	const { status } = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { stdio: 'inherit' });
-	if (status !== 0) throw new Refusal('The packages could not be installed. Check that the npm registry can be reached and that the disk has 1.5 GB free, then try again.');
+	const { status } = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+		stdio: 'inherit'
+	});
+	if (status !== 0)
+		throw new Refusal(
+			'The packages could not be installed. Check that the npm registry can be reached and that the disk has 1.5 GB free, then try again.'
+		);
 	writeFileSync(STAMP, wanted);
 }
 
@@ -32,21 +38,33 @@ export function installDebian(missing) {
 	if (!missing.length) return;
 	const list = missing.join(' ');
 	if (process.getuid?.() !== 0 || !has('apt-get')) {
-		throw new Refusal(`Cupboard needs ${list}. Install with “sudo apt-get install ${list}” (on another system, the packages of the same names), then try again.`);
+		throw new Refusal(
+			`Cupboard needs ${list}. Install with “sudo apt-get install ${list}” (on another system, the packages of the same names), then try again.`
+		);
 	}
 	step(`installing ${list} (apt-get)`);
 	const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-	const apt = (...args) => spawnSync('apt-get', ['-qq', '-o', 'Dpkg::Use-Pty=0', ...args], { stdio: ['ignore', 'ignore', 'inherit'], env }).status;
+	const apt = (...args) =>
+		spawnSync('apt-get', ['-qq', '-o', 'Dpkg::Use-Pty=0', ...args], {
+			stdio: ['ignore', 'ignore', 'inherit'],
+			env
+		}).status;
 	if (apt('install', '-y', '--no-install-recommends', ...missing) !== 0) {
 		apt('update');
 		if (apt('install', '-y', '--no-install-recommends', ...missing) !== 0) {
-			throw new Refusal(`${list} could not be installed. Run “apt-get install ${list}” to see why, then try again.`);
+			throw new Refusal(
+				`${list} could not be installed. Run “apt-get install ${list}” to see why, then try again.`
+			);
 		}
 	}
 }
 
 export function ensurePrograms() {
-	installDebian(Object.entries(PROGRAMS).filter(([, programs]) => !programs.every(has)).map(([name]) => name));
+	installDebian(
+		Object.entries(PROGRAMS)
+			.filter(([, programs]) => !programs.every(has))
+			.map(([name]) => name)
+	);
 }
 
 /** Chromium for browser tests; gives its path. */

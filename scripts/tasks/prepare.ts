@@ -22,6 +22,9 @@ if (process.argv.includes('--demo')) {
 	if (await waitsForFirst(database)) await makeWorld(config);
 } else {
 	const code = await firstCode(database);
-	if (code) console.log(`\nNobody is here yet. Open ${config.origin}/first and make the first document controller with this code: ${code}`);
+	if (code)
+		console.log(
+			`\nNobody is here yet. Open ${config.origin}/first and make the first document controller with this code: ${code}`
+		);
 }
 await database.close();

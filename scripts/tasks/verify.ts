@@ -12,4 +12,6 @@ if (result.fault) {
 	console.error(`Fault: ${result.fault}`);
 	process.exit(1);
 }
-console.log(`${result.events} events in ${result.projects} projects follow one another; ${result.objects} stored objects have their hash.`);
+console.log(
+	`${result.events} events in ${result.projects} projects follow one another; ${result.objects} stored objects have their hash.`
+);

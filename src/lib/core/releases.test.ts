@@ -2,7 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { checkItem, outgoingName, releaseNumber, worst, type ItemFacts } from './releases';
 
 const good: ItemFacts = {
-	chosenLabel: 'P03.2', newestLabel: 'P03.2', isNewest: true, inHandOf: null, removed: false, fault: null, unchecked: false
+	chosenLabel: 'P03.2',
+	newestLabel: 'P03.2',
+	isNewest: true,
+	inHandOf: null,
+	removed: false,
+	fault: null,
+	unchecked: false
 };
 
 describe('checks of a release', () => {

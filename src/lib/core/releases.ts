@@ -31,15 +31,22 @@ export interface ItemFacts {
 
 /** Runs the checks on one document. */
 export function checkItem(facts: ItemFacts): Check[] {
-	const fine = (name: CheckName, sentence: string): Check => ({ name, result: 'fine', sentence, remedy: null });
+	const fine = (name: CheckName, sentence: string): Check => ({
+		name,
+		result: 'fine',
+		sentence,
+		remedy: null
+	});
 	return [
 		facts.removed
 			? { name: 'newest', result: 'stops', sentence: 'The document has been removed.', remedy: 'leave-out' }
 			: facts.isNewest
 				? fine('newest', `${facts.chosenLabel} is the newest version.`)
 				: {
-						name: 'newest', result: 'stops',
-						sentence: `${facts.chosenLabel} was chosen, but ${facts.newestLabel} is newer.`, remedy: 'take-newest'
+						name: 'newest',
+						result: 'stops',
+						sentence: `${facts.chosenLabel} was chosen, but ${facts.newestLabel} is newer.`,
+						remedy: 'take-newest'
 					},
 		facts.inHandOf === null
 			? fine('free', 'Nobody has it in hand.')
@@ -47,7 +54,12 @@ export function checkItem(facts: ItemFacts): Check[] {
 		facts.fault !== null
 			? { name: 'opens', result: 'stops', sentence: facts.fault, remedy: 'leave-out' }
 			: facts.unchecked
-				? { name: 'opens', result: 'look', sentence: 'The hash holds; this kind of file is not opened by the check.', remedy: null }
+				? {
+						name: 'opens',
+						result: 'look',
+						sentence: 'The hash holds; this kind of file is not opened by the check.',
+						remedy: null
+					}
 				: fine('opens', 'The file opens and its hash holds.')
 	];
 }

@@ -8,16 +8,18 @@ import { ID_LENGTH } from './ids';
 
 /** A person as access sees one, or null when they are not in the project. */
 export async function loadSubject(db: Querier, projectId: string, personId: string): Promise<Subject | null> {
-	const [row] = await db
-		.select({ controller: member.controller })
-		.from(member)
-		.where(and(eq(member.projectId, projectId), eq(member.personId, personId)));
+	const [[row], departments] = await Promise.all([
+		db
+			.select({ controller: member.controller })
+			.from(member)
+			.where(and(eq(member.projectId, projectId), eq(member.personId, personId))),
+		db
+			.select({ id: departmentMember.departmentId, lead: departmentMember.lead })
+			.from(departmentMember)
+			.innerJoin(department, eq(department.id, departmentMember.departmentId))
+			.where(and(eq(department.projectId, projectId), eq(departmentMember.personId, personId)))
+	]);
 	if (!row) return null;
-	const departments = await db
-		.select({ id: departmentMember.departmentId, lead: departmentMember.lead })
-		.from(departmentMember)
-		.innerJoin(department, eq(department.id, departmentMember.departmentId))
-		.where(and(eq(department.projectId, projectId), eq(departmentMember.personId, personId)));
 	return {
 		personId,
 		projectId,
@@ -55,11 +57,13 @@ export class Reach {
 /** Decides every scope of a project for a person. Only shelves and places with entries of their own are scopes. */
 export async function loadReach(db: Querier, subject: Subject, now: Date): Promise<Reach> {
 	const scopePlace = alias(place, 'scope_place');
-	const rows = await db
-		.select({ id: scopePlace.id, path: scopePlace.path, closed: scopePlace.closed })
-		.from(scopePlace)
-		.where(and(eq(scopePlace.projectId, subject.projectId), eq(scopePlace.scope, scopePlace.id)));
-	const entries = subject.controller ? new Map<string, Entry[]>() : await entriesFor(db, subject);
+	const [rows, entries] = await Promise.all([
+		db
+			.select({ id: scopePlace.id, path: scopePlace.path, closed: scopePlace.closed })
+			.from(scopePlace)
+			.where(and(eq(scopePlace.projectId, subject.projectId), eq(scopePlace.scope, scopePlace.id))),
+		subject.controller ? new Map<string, Entry[]>() : entriesFor(db, subject)
+	]);
 	const known = new Map(rows.map((r) => [r.id, r]));
 	const levels = new Map<string, Level>();
 	for (const row of rows) {
@@ -80,8 +84,12 @@ async function entriesFor(db: Querier, who: Subject): Promise<Map<string, Entry[
 		ids.length ? and(eq(grant.subjectKind, kind), inArray(grant.subjectId, [...ids])) : undefined;
 	const rows = await db
 		.select({
-			placeId: grant.placeId, subjectKind: grant.subjectKind, subjectId: grant.subjectId,
-			level: grant.level, exactly: grant.exactly, endsAt: grant.endsAt
+			placeId: grant.placeId,
+			subjectKind: grant.subjectKind,
+			subjectId: grant.subjectId,
+			level: grant.level,
+			exactly: grant.exactly,
+			endsAt: grant.endsAt
 		})
 		.from(grant)
 		.innerJoin(place, eq(place.id, grant.placeId))
@@ -89,8 +97,11 @@ async function entriesFor(db: Querier, who: Subject): Promise<Map<string, Entry[
 			and(
 				eq(place.projectId, who.projectId),
 				or(
-					named('person', [who.personId]), named('department', who.departments), named('leads', who.leads),
-					named('group', who.groups), named('everyone', [who.projectId])
+					named('person', [who.personId]),
+					named('department', who.departments),
+					named('leads', who.leads),
+					named('group', who.groups),
+					named('everyone', [who.projectId])
 				)
 			)
 		);

@@ -20,8 +20,15 @@ export function makeAuth(config: Config, database: Database) {
 		secret: config.secret,
 		telemetry: { enabled: false },
 		logger: { disabled: true },
-		database: drizzleAdapter(database.db, { provider: 'pg', schema: { user: person, session, account, verification } }),
-		emailAndPassword: { enabled: true, disableSignUp: true, password: { hash: hashPassword, verify: verifyPassword } },
+		database: drizzleAdapter(database.db, {
+			provider: 'pg',
+			schema: { user: person, session, account, verification }
+		}),
+		emailAndPassword: {
+			enabled: true,
+			disableSignUp: true,
+			password: { hash: hashPassword, verify: verifyPassword }
+		},
 		session: { expiresIn: 14 * 86_400, updateAge: 86_400 },
 		advanced: {
 			cookiePrefix: 'cupboard',
@@ -44,8 +51,13 @@ export function makeAuth(config: Config, database: Database) {
 			} catch {
 				throw new Problem('too-many', 'Too many tries. Wait five minutes, then try again.');
 			}
-			const response = await auth.api.signInEmail({ body: { email: key, password }, headers, asResponse: true });
-			if (!response.ok) throw new Problem('invalid', 'The mail address and the password do not fit together.');
+			const response = await auth.api.signInEmail({
+				body: { email: key, password },
+				headers,
+				asResponse: true
+			});
+			if (!response.ok)
+				throw new Problem('invalid', 'The mail address and the password do not fit together.');
 			await perAddress.delete(key);
 			return response.headers.getSetCookie();
 		},
@@ -61,13 +73,21 @@ export function makeAuth(config: Config, database: Database) {
 			if (bearer) return this.byToken(bearer);
 			if (!headers.get('cookie')?.includes('cupboard.session_token')) return null;
 			const found = await auth.api.getSession({ headers }).catch(() => null);
-			return found ? { person: { id: found.user.id, name: found.user.name, email: found.user.email }, via: 'session' } : null;
+			return found
+				? { person: { id: found.user.id, name: found.user.name, email: found.user.email }, via: 'session' }
+				: null;
 		},
 
 		async byToken(secret: string): Promise<Actor> {
 			const now = new Date();
 			const [row] = await database.db
-				.select({ id: person.id, name: person.name, email: person.email, token: apiToken.id, used: apiToken.lastUsedAt })
+				.select({
+					id: person.id,
+					name: person.name,
+					email: person.email,
+					token: apiToken.id,
+					used: apiToken.lastUsedAt
+				})
 				.from(apiToken)
 				.innerJoin(person, eq(person.id, apiToken.personId))
 				.where(and(eq(apiToken.secretHash, secretHash(secret)), isNull(apiToken.withdrawnAt)));
@@ -84,7 +104,13 @@ export function makeAuth(config: Config, database: Database) {
 				.select({ name: person.name, email: person.email })
 				.from(invitation)
 				.innerJoin(person, eq(person.id, invitation.personId))
-				.where(and(eq(invitation.secretHash, secretHash(secret)), isNull(invitation.usedAt), gt(invitation.expiresAt, new Date())));
+				.where(
+					and(
+						eq(invitation.secretHash, secretHash(secret)),
+						isNull(invitation.usedAt),
+						gt(invitation.expiresAt, new Date())
+					)
+				);
 			return row ?? null;
 		}
 	};

@@ -20,7 +20,8 @@ export interface Config {
 export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
 	const need = (name: string) => {
 		const value = env[name];
-		if (!value) throw new Error(`${name} is not set. Start Cupboard with “npm start” or “npm run demo”, which set it.`);
+		if (!value)
+			throw new Error(`${name} is not set. Start Cupboard with “npm start” or “npm run demo”, which set it.`);
 		return value;
 	};
 	const home = resolve(env.CUPBOARD_HOME ?? '.cupboard');

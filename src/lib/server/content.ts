@@ -50,8 +50,17 @@ export async function receive(
 		}
 	}
 	const { hash, size } = await services.store.put(watched(), limit).catch((error: unknown) => {
-		if (error instanceof TooLarge) throw new Problem('too-large', `The file is larger than the project allows (${Math.round(limit / 1e6)} MB). Nothing was kept.`, { limit });
-		if ((error as NodeJS.ErrnoException).code === 'ENOSPC') throw new Problem('full', 'The disk of the server is full. The file was not kept; tell whoever looks after the server.');
+		if (error instanceof TooLarge)
+			throw new Problem(
+				'too-large',
+				`The file is larger than the project allows (${Math.round(limit / 1e6)} MB). Nothing was kept.`,
+				{ limit }
+			);
+		if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
+			throw new Problem(
+				'full',
+				'The disk of the server is full. The file was not kept; tell whoever looks after the server.'
+			);
 		throw error;
 	});
 	if (size === 0) throw new Problem('invalid', 'The file is empty. It was not kept.');
@@ -60,7 +69,8 @@ export async function receive(
 	const id = newId();
 	await db.transaction(async (tx) => {
 		await tx.execute(sql`select pg_advisory_xact_lock_shared(${CLEANING})`);
-		if (!(await services.store.has(hash))) throw new Problem('busy', 'The store was being cleaned. Send the file again.');
+		if (!(await services.store.has(hash)))
+			throw new Problem('busy', 'The store was being cleaned. Send the file again.');
 		await tx.insert(content).values({ hash, size, mediaType, createdAt: now }).onConflictDoNothing();
 		await tx.insert(upload).values({ id, personId, hash, fileName: named.name, createdAt: now });
 	});
@@ -68,7 +78,11 @@ export async function receive(
 }
 
 /** Documents the person may look at whose any version has these very bytes. */
-export async function sameBytes(db: Querier, reach: Reach, hash: string): Promise<{ id: string; number: string; title: string; label: string }[]> {
+export async function sameBytes(
+	db: Querier,
+	reach: Reach,
+	hash: string
+): Promise<{ id: string; number: string; title: string; label: string }[]> {
 	return db
 		.select({ id: document.id, number: document.number, title: document.title, label: version.label })
 		.from(version)
@@ -82,13 +96,26 @@ export async function sameBytes(db: Querier, reach: Reach, hash: string): Promis
 /** Finds uploads that the person sent within the last day, in the order asked. Raises `invalid` for any other. */
 export async function ownUploads(db: Querier, personId: string, ids: string[], now: Date) {
 	const rows = await db
-		.select({ id: upload.id, hash: upload.hash, fileName: upload.fileName, mediaType: content.mediaType, size: content.size })
+		.select({
+			id: upload.id,
+			hash: upload.hash,
+			fileName: upload.fileName,
+			mediaType: content.mediaType,
+			size: content.size
+		})
 		.from(upload)
 		.innerJoin(content, eq(content.hash, upload.hash))
-		.where(and(inArray(upload.id, ids), eq(upload.personId, personId), gt(upload.createdAt, new Date(now.getTime() - 86_400_000))));
+		.where(
+			and(
+				inArray(upload.id, ids),
+				eq(upload.personId, personId),
+				gt(upload.createdAt, new Date(now.getTime() - 86_400_000))
+			)
+		);
 	return ids.map((id) => {
 		const found = rows.find((r) => r.id === id);
-		if (!found) throw new Problem('invalid', 'A file was not received whole, or more than a day ago. Send it again.');
+		if (!found)
+			throw new Problem('invalid', 'A file was not received whole, or more than a day ago. Send it again.');
 		return found;
 	});
 }

@@ -16,7 +16,10 @@ export async function firstCode({ db }: Database): Promise<string | null> {
 	if (row!.n > 0) return null;
 	const code = newSecret().slice(0, 12);
 	const value = secretHash(code);
-	await db.insert(installation).values({ key: KEY, value }).onConflictDoUpdate({ target: installation.key, set: { value } });
+	await db
+		.insert(installation)
+		.values({ key: KEY, value })
+		.onConflictDoUpdate({ target: installation.key, set: { value } });
 	return code;
 }
 
@@ -27,16 +30,26 @@ export async function waitsForFirst({ db }: Database): Promise<boolean> {
 }
 
 /** Makes the first person. Raises `invalid` for a wrong code, `conflict` when there is somebody already. */
-export async function makeFirst({ db }: Database, code: string, who: { name: string; email: string; password: string }): Promise<void> {
+export async function makeFirst(
+	{ db }: Database,
+	code: string,
+	who: { name: string; email: string; password: string }
+): Promise<void> {
 	const password = await hashPassword(who.password);
 	await db.transaction(async (tx) => {
 		const [kept] = await tx.select().from(installation).where(eq(installation.key, KEY)).for('update');
 		const [row] = await tx.select({ n: count() }).from(person);
 		if (row!.n > 0) throw new Problem('conflict', 'The first document controller exists already. Sign in.');
-		if (!kept || kept.value !== secretHash(code.trim())) throw new Problem('invalid', 'The code is not right. It stands on the console where Cupboard was started.');
+		if (!kept || kept.value !== secretHash(code.trim()))
+			throw new Problem(
+				'invalid',
+				'The code is not right. It stands on the console where Cupboard was started.'
+			);
 		const id = newId();
 		await tx.insert(person).values({ id, name: who.name, email: who.email, emailVerified: true });
-		await tx.insert(account).values({ id: newId(), accountId: id, providerId: 'credential', userId: id, password });
+		await tx
+			.insert(account)
+			.values({ id: newId(), accountId: id, providerId: 'credential', userId: id, password });
 		await tx.delete(installation).where(eq(installation.key, KEY));
 	});
 }

@@ -37,13 +37,18 @@ export class Live {
 	private readonly watchers = new Set<Watcher>();
 	private stop: (() => Promise<void>) | null = null;
 
-	constructor(private readonly database: Database, private readonly log: Logger) {}
+	constructor(
+		private readonly database: Database,
+		private readonly log: Logger
+	) {}
 
 	async open(): Promise<void> {
 		const { unlisten } = await this.database.client.listen(CHANNEL, (text) => {
-			this.pass(JSON.parse(text) as { projectId: string; from: number; to: number }).catch((error: unknown) => {
-				this.log.error({ error: String(error) }, 'live');
-			});
+			this.pass(JSON.parse(text) as { projectId: string; from: number; to: number }).catch(
+				(error: unknown) => {
+					this.log.error({ error: String(error) }, 'live');
+				}
+			);
 		});
 		this.stop = unlisten;
 	}
@@ -55,15 +60,29 @@ export class Live {
 		return () => this.watchers.delete(watcher);
 	}
 
-	private async pass({ projectId, from, to }: { projectId: string; from: number; to: number }): Promise<void> {
+	private async pass({
+		projectId,
+		from,
+		to
+	}: {
+		projectId: string;
+		from: number;
+		to: number;
+	}): Promise<void> {
 		for (const watcher of this.watchers) {
 			if (watcher.projectId !== projectId) continue;
 			const reach = await this.reachOf(watcher);
 			if (!reach) continue;
 			const rows = await this.database.db
 				.select({
-					seq: event.seq, kind: event.kind, actor: event.actor, place: event.placeId, path: place.path, parent: place.parentId,
-					document: event.documentId, release: event.releaseId
+					seq: event.seq,
+					kind: event.kind,
+					actor: event.actor,
+					place: event.placeId,
+					path: place.path,
+					parent: place.parentId,
+					document: event.documentId,
+					release: event.releaseId
 				})
 				.from(event)
 				.leftJoin(place, eq(place.id, event.placeId))

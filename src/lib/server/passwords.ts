@@ -7,6 +7,12 @@ export function hashPassword(password: string): Promise<string> {
 	return hash(password.normalize('NFKC'), OPTIONS);
 }
 
-export function verifyPassword({ hash: stored, password }: { hash: string; password: string }): Promise<boolean> {
+export function verifyPassword({
+	hash: stored,
+	password
+}: {
+	hash: string;
+	password: string;
+}): Promise<boolean> {
 	return verify(stored, password.normalize('NFKC')).catch(() => false);
 }

@@ -21,11 +21,27 @@ export async function releaseItems(db: Querier, releaseId: string) {
 	const newest = alias(version, 'newest');
 	return db
 		.select({
-			documentId: document.id, number: document.number, title: document.title, removalId: place.removalId,
-			versionId: version.id, chosenLabel: version.label, hash: version.hash, fileName: version.fileName, seq: version.seq,
-			currentVersionId: document.currentVersionId, newestLabel: newest.label, size: content.size, mediaType: content.mediaType,
-			fromLabel: releaseItem.fromLabel, pinnedHash: releaseItem.pinnedHash, outgoingName: releaseItem.outgoingName,
-			holder: person.name, holderId: lock.holderId, heldSince: lock.takenAt, state: document.state, scope: place.scope
+			documentId: document.id,
+			number: document.number,
+			title: document.title,
+			removalId: place.removalId,
+			versionId: version.id,
+			chosenLabel: version.label,
+			hash: version.hash,
+			fileName: version.fileName,
+			seq: version.seq,
+			currentVersionId: document.currentVersionId,
+			newestLabel: newest.label,
+			size: content.size,
+			mediaType: content.mediaType,
+			fromLabel: releaseItem.fromLabel,
+			pinnedHash: releaseItem.pinnedHash,
+			outgoingName: releaseItem.outgoingName,
+			holder: person.name,
+			holderId: lock.holderId,
+			heldSince: lock.takenAt,
+			state: document.state,
+			scope: place.scope
 		})
 		.from(releaseItem)
 		.innerJoin(document, eq(document.id, releaseItem.documentId))
@@ -43,17 +59,32 @@ export async function releaseItems(db: Querier, releaseId: string) {
  * Runs the checks of a release (T2) on every document.
  * @param thorough also hash the stored bytes again; asked for at issue
  */
-export async function checkRelease(services: Services, db: Querier, releaseId: string, thorough: boolean): Promise<CheckedItem[]> {
+export async function checkRelease(
+	services: Services,
+	db: Querier,
+	releaseId: string,
+	thorough: boolean
+): Promise<CheckedItem[]> {
 	const checked: CheckedItem[] = [];
 	for (const item of await releaseItems(db, releaseId)) {
 		const seen = await inspection(services, db, item.hash);
 		const holds = thorough ? await services.store.holds(item.hash) : await services.store.has(item.hash);
 		checked.push({
-			documentId: item.documentId, versionId: item.versionId, hash: item.hash, number: item.number, title: item.title, chosenLabel: item.chosenLabel,
+			documentId: item.documentId,
+			versionId: item.versionId,
+			hash: item.hash,
+			number: item.number,
+			title: item.title,
+			chosenLabel: item.chosenLabel,
 			checks: checkItem({
-				chosenLabel: item.chosenLabel, newestLabel: item.newestLabel, isNewest: item.versionId === item.currentVersionId,
-				inHandOf: item.holder, removed: item.removalId !== null,
-				fault: holds ? seen.fault : 'The stored bytes are gone or no longer have their hash. Restore them from a backup.',
+				chosenLabel: item.chosenLabel,
+				newestLabel: item.newestLabel,
+				isNewest: item.versionId === item.currentVersionId,
+				inHandOf: item.holder,
+				removed: item.removalId !== null,
+				fault: holds
+					? seen.fault
+					: 'The stored bytes are gone or no longer have their hash. Restore them from a backup.',
 				unchecked: seen.unchecked
 			})
 		});

@@ -1,4 +1,11 @@
-import { createPrivateKey, createPublicKey, generateKeyPairSync, sign, verify, type KeyObject } from 'node:crypto';
+import {
+	createPrivateKey,
+	createPublicKey,
+	generateKeyPairSync,
+	sign,
+	verify,
+	type KeyObject
+} from 'node:crypto';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 

@@ -29,7 +29,12 @@ export async function startServices(given: Config = readConfig(), { work = true 
 	await live.open();
 	const closing: (() => Promise<void> | void)[] = [];
 	const services: Services = {
-		config, database, store, inspector, jobs, live,
+		config,
+		database,
+		store,
+		inspector,
+		jobs,
+		live,
 		async close() {
 			await live.close();
 			await jobs.close();

@@ -31,7 +31,13 @@ export function sha256(text: string): string {
  *
  * @returns the sequence number of the last event written
  */
-export async function writeEvents(tx: Tx, projectId: string, at: Date, teller: Teller, told: Told[]): Promise<number> {
+export async function writeEvents(
+	tx: Tx,
+	projectId: string,
+	at: Date,
+	teller: Teller,
+	told: Told[]
+): Promise<number> {
 	const [head] = await tx.select().from(chainHead).where(eq(chainHead.projectId, projectId)).for('update');
 	let seq = head?.seq ?? 0;
 	let previous = head?.hash ?? GENESIS;
@@ -50,20 +56,31 @@ export async function writeEvents(tx: Tx, projectId: string, at: Date, teller: T
 		};
 		const hash = sha256(chainInput(previous, chained));
 		const row = {
-			projectId, seq, at, actor: teller.id, actorName: teller.name, kind: t.kind,
-			placeId: chained.place, documentId: chained.document, releaseId: chained.release,
-			details: chained.details, previous, hash
+			projectId,
+			seq,
+			at,
+			actor: teller.id,
+			actorName: teller.name,
+			kind: t.kind,
+			placeId: chained.place,
+			documentId: chained.document,
+			releaseId: chained.release,
+			details: chained.details,
+			previous,
+			hash
 		};
 		previous = hash;
 		return row;
 	});
 	if (!rows.length) return seq;
-	await tx.insert(event).values(rows);
-	await tx
-		.insert(chainHead)
-		.values({ projectId, seq, hash: previous })
-		.onConflictDoUpdate({ target: chainHead.projectId, set: { seq, hash: previous } });
 	const first = rows[0]!.seq;
-	await tx.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify({ projectId, from: first, to: seq })})`);
+	await Promise.all([
+		tx.insert(event).values(rows),
+		tx
+			.insert(chainHead)
+			.values({ projectId, seq, hash: previous })
+			.onConflictDoUpdate({ target: chainHead.projectId, set: { seq, hash: previous } }),
+		tx.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify({ projectId, from: first, to: seq })})`)
+	]);
 	return seq;
 }

@@ -92,7 +92,8 @@ export function decide(who: Subject, way: readonly Step[], now: number): Level |
 	if (personal?.entry.level === null) return null;
 	const barred = found.some(
 		(f) =>
-			f.entry.level === null && !(personal && personal.entry.level !== null && personal.distance <= f.distance)
+			f.entry.level === null &&
+			!(personal && personal.entry.level !== null && personal.distance <= f.distance)
 	);
 	if (barred) return null;
 	if (personal?.entry.exactly) return personal.entry.level;

@@ -15,7 +15,15 @@ export function arc(cx: number, cy: number, radius: number, start: number, sweep
 }
 
 /** Points of an ellipse given by centre, end of the major axis relative to it, ratio and parameters. */
-export function ellipse(cx: number, cy: number, mx: number, my: number, ratio: number, start: number, end: number): Point[] {
+export function ellipse(
+	cx: number,
+	cy: number,
+	mx: number,
+	my: number,
+	ratio: number,
+	start: number,
+	end: number
+): Point[] {
 	let sweep = end - start;
 	if (sweep <= 0) sweep += 2 * Math.PI;
 	const n = segments(sweep) * 2;
@@ -93,10 +101,11 @@ export function hatchLines(loops: Point[][], angle: number, gap: number, most: n
 	const turned = loops.map((loop) => loop.map(([x, y]): Point => [x * cos - y * sin, x * sin + y * cos]));
 	let low = Infinity;
 	let high = -Infinity;
-	for (const loop of turned) for (const [, y] of loop) {
-		low = Math.min(low, y);
-		high = Math.max(high, y);
-	}
+	for (const loop of turned)
+		for (const [, y] of loop) {
+			low = Math.min(low, y);
+			high = Math.max(high, y);
+		}
 	const lines: [Point, Point][] = [];
 	if (!(gap > 0) || (high - low) / gap > most) return lines;
 	for (let y = Math.ceil(low / gap) * gap; y <= high; y += gap) {

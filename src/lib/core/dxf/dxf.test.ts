@@ -25,7 +25,20 @@ describe('reading DXF', () => {
 	});
 
 	it('decodes old drawings by their code page', () => {
-		const head = pairs(0, 'SECTION', 2, 'HEADER', 9, '$ACADVER', 1, 'AC1015', 9, '$DWGCODEPAGE', 3, 'ANSI_1252');
+		const head = pairs(
+			0,
+			'SECTION',
+			2,
+			'HEADER',
+			9,
+			'$ACADVER',
+			1,
+			'AC1015',
+			9,
+			'$DWGCODEPAGE',
+			3,
+			'ANSI_1252'
+		);
 		const bytes = new Uint8Array([...new TextEncoder().encode(head), 0xe4]);
 		expect(decodeDxf(bytes).endsWith('ä')).toBe(true);
 	});
@@ -33,7 +46,10 @@ describe('reading DXF', () => {
 	it('never does anything but read or refuse, whatever the text', () => {
 		const group = fc.tuple(
 			fc.constantFrom(0, 2, 8, 10, 20, 11, 21, 40, 41, 42, 50, 62, 70, 71, 72, 91, 92, 93),
-			fc.oneof(fc.constantFrom('SECTION', 'ENTITIES', 'ENDSEC', 'LINE', 'HATCH', 'INSERT', 'SPLINE', 'MTEXT', 'A'), fc.double().map(String))
+			fc.oneof(
+				fc.constantFrom('SECTION', 'ENTITIES', 'ENDSEC', 'LINE', 'HATCH', 'INSERT', 'SPLINE', 'MTEXT', 'A'),
+				fc.double().map(String)
+			)
 		);
 		fc.assert(
 			fc.property(fc.array(group, { maxLength: 60 }), (groups) => {
@@ -60,8 +76,36 @@ describe('flattening', () => {
 
 	it('places blocks turned, scaled and in rows, with layer 0 taken from the insertion', () => {
 		const text =
-			pairs(0, 'SECTION', 2, 'BLOCKS', 0, 'BLOCK', 2, 'PILE', 10, 1, 20, 0, 0, 'LINE', 8, '0', 10, 1, 20, 0, 11, 2, 21, 0, 0, 'ENDBLK', 0, 'ENDSEC') +
-			entities(0, 'INSERT', 2, 'PILE', 8, 'PILES', 10, 10, 20, 20, 41, 2, 42, 2, 50, 90, 70, 3, 44, 5);
+			pairs(
+				0,
+				'SECTION',
+				2,
+				'BLOCKS',
+				0,
+				'BLOCK',
+				2,
+				'PILE',
+				10,
+				1,
+				20,
+				0,
+				0,
+				'LINE',
+				8,
+				'0',
+				10,
+				1,
+				20,
+				0,
+				11,
+				2,
+				21,
+				0,
+				0,
+				'ENDBLK',
+				0,
+				'ENDSEC'
+			) + entities(0, 'INSERT', 2, 'PILE', 8, 'PILES', 10, 10, 20, 20, 41, 2, 42, 2, 50, 90, 70, 3, 44, 5);
 		const sheet = sheetOf(text);
 		expect(sheet.strokes).toHaveLength(3);
 		const ends = sheet.strokes.map((s) => [...s.points].map((v) => Math.round(v * 1e6) / 1e6));
@@ -71,45 +115,168 @@ describe('flattening', () => {
 	});
 
 	it('ends with blocks that contain themselves', () => {
-		const block = pairs(0, 'SECTION', 2, 'BLOCKS', 0, 'BLOCK', 2, 'A', 10, 0, 20, 0, 0, 'INSERT', 2, 'A', 10, 1, 20, 0, 0, 'INSERT', 2, 'A', 10, 0, 20, 1, 0, 'ENDBLK', 0, 'ENDSEC');
+		const block = pairs(
+			0,
+			'SECTION',
+			2,
+			'BLOCKS',
+			0,
+			'BLOCK',
+			2,
+			'A',
+			10,
+			0,
+			20,
+			0,
+			0,
+			'INSERT',
+			2,
+			'A',
+			10,
+			1,
+			20,
+			0,
+			0,
+			'INSERT',
+			2,
+			'A',
+			10,
+			0,
+			20,
+			1,
+			0,
+			'ENDBLK',
+			0,
+			'ENDSEC'
+		);
 		const sheet = sheetOf(block + entities(0, 'INSERT', 2, 'A', 10, 0, 20, 0));
 		expect(sheet.cut).toBe(true);
 	});
 
 	it('reads the title block from attributes', () => {
 		const text = entities(
-			0, 'INSERT', 2, 'TITLE_A1', 66, 1, 10, 0, 20, 0,
-			0, 'ATTRIB', 10, 0, 20, 0, 40, 3, 1, 'VFT-MW-LS-00-DR-0101', 2, 'DRAWING_NUMBER',
-			0, 'ATTRIB', 10, 0, 20, 5, 40, 3, 1, 'P03.2', 2, 'REV', 0, 'SEQEND',
-			0, 'LINE', 10, 0, 20, 0, 11, 1, 21, 1
+			0,
+			'INSERT',
+			2,
+			'TITLE_A1',
+			66,
+			1,
+			10,
+			0,
+			20,
+			0,
+			0,
+			'ATTRIB',
+			10,
+			0,
+			20,
+			0,
+			40,
+			3,
+			1,
+			'VFT-MW-LS-00-DR-0101',
+			2,
+			'DRAWING_NUMBER',
+			0,
+			'ATTRIB',
+			10,
+			0,
+			20,
+			5,
+			40,
+			3,
+			1,
+			'P03.2',
+			2,
+			'REV',
+			0,
+			'SEQEND',
+			0,
+			'LINE',
+			10,
+			0,
+			20,
+			0,
+			11,
+			1,
+			21,
+			1
 		);
 		const sheet = sheetOf(text);
-		expect(titleBlock(sheet.attributes)).toMatchObject({ number: 'VFT-MW-LS-00-DR-0101', revision: 'P03.2', title: null });
+		expect(titleBlock(sheet.attributes)).toMatchObject({
+			number: 'VFT-MW-LS-00-DR-0101',
+			revision: 'P03.2',
+			title: null
+		});
 		expect(sheet.texts).toHaveLength(2);
 		expect(sheet.strokes).toHaveLength(1);
 	});
 
 	it('follows a half circle of a bulge', () => {
-		const points = polyline([[0, 0], [10, 0]], [1], false);
+		const points = polyline(
+			[
+				[0, 0],
+				[10, 0]
+			],
+			[1],
+			false
+		);
 		const lowest = Math.min(...points.map((p) => p[1]));
 		expect(lowest).toBeCloseTo(-5, 1);
 		expect(points.at(-1)).toEqual([10, 0]);
 	});
 
 	it('hatches inside a loop and leaves its hole free', () => {
-		const square = (a: number, b: number): [number, number][] => [[a, a], [b, a], [b, b], [a, b]];
+		const square = (a: number, b: number): [number, number][] => [
+			[a, a],
+			[b, a],
+			[b, b],
+			[a, b]
+		];
 		const lines = hatchLines([square(0, 10), square(4, 6)], 0, 1, 100);
 		const at5 = lines.filter(([a]) => Math.abs(a[1] - 5) < 1e-9);
-		expect(at5.map(([a, b]) => [a[0], b[0]])).toEqual([[0, 4], [6, 10]]);
+		expect(at5.map(([a, b]) => [a[0], b[0]])).toEqual([
+			[0, 4],
+			[6, 10]
+		]);
 	});
 
 	it('takes codes out of texts', () => {
-		expect(multilineText('{\\fArial|b0;Slab %%p5}\\PLevel \\H2.5x;+3.40 \\{a\\}')).toEqual(['Slab ±5', 'Level +3.40 {a}']);
+		expect(multilineText('{\\fArial|b0;Slab %%p5}\\PLevel \\H2.5x;+3.40 \\{a\\}')).toEqual([
+			'Slab ±5',
+			'Level +3.40 {a}'
+		]);
 	});
 
 	it('shows ink for colour 7 and never markup from a text', () => {
 		expect(indexColour(7)).toBe(-1);
-		const svg = sheetToSvg(sheetOf(entities(0, 'TEXT', 10, 0, 20, 0, 40, 5, 1, '<script>x</script>', 0, 'LINE', 10, 0, 20, 0, 11, 50, 21, 50)), 300);
+		const svg = sheetToSvg(
+			sheetOf(
+				entities(
+					0,
+					'TEXT',
+					10,
+					0,
+					20,
+					0,
+					40,
+					5,
+					1,
+					'<script>x</script>',
+					0,
+					'LINE',
+					10,
+					0,
+					20,
+					0,
+					11,
+					50,
+					21,
+					50
+				)
+			),
+			300
+		);
 		expect(svg).not.toContain('<script');
 	});
 });

@@ -39,15 +39,28 @@ export interface Drawing {
 export class DxfError extends Error {}
 
 const CODE_PAGES: Record<string, string> = {
-	ANSI_874: 'windows-874', ANSI_932: 'shift_jis', ANSI_936: 'gbk', ANSI_949: 'euc-kr', ANSI_950: 'big5',
-	ANSI_1250: 'windows-1250', ANSI_1251: 'windows-1251', ANSI_1252: 'windows-1252', ANSI_1253: 'windows-1253',
-	ANSI_1254: 'windows-1254', ANSI_1255: 'windows-1255', ANSI_1256: 'windows-1256', ANSI_1257: 'windows-1257'
+	ANSI_874: 'windows-874',
+	ANSI_932: 'shift_jis',
+	ANSI_936: 'gbk',
+	ANSI_949: 'euc-kr',
+	ANSI_950: 'big5',
+	ANSI_1250: 'windows-1250',
+	ANSI_1251: 'windows-1251',
+	ANSI_1252: 'windows-1252',
+	ANSI_1253: 'windows-1253',
+	ANSI_1254: 'windows-1254',
+	ANSI_1255: 'windows-1255',
+	ANSI_1256: 'windows-1256',
+	ANSI_1257: 'windows-1257'
 };
 
 /** Whether bytes look like a DXF drawing: an optional comment, then `0 SECTION`. */
 export function looksLikeDxf(head: Uint8Array): boolean {
 	const text = new TextDecoder('latin1').decode(head.subarray(0, 2048));
-	return text.startsWith('AutoCAD Binary DXF') || /^\uFEFF?(?:\s*999\r?\n[^\n]*\n)*\s*0\r?\n\s*SECTION\r?\n/.test(text.replace(/^ï»¿/, ''));
+	return (
+		text.startsWith('AutoCAD Binary DXF') ||
+		/^\uFEFF?(?:\s*999\r?\n[^\n]*\n)*\s*0\r?\n\s*SECTION\r?\n/.test(text.replace(/^ï»¿/, ''))
+	);
 }
 
 /** Decodes the bytes: UTF-8 from AC1021 on, the drawing's code page before. */
@@ -69,7 +82,12 @@ const CHILD_OF: Record<string, string[]> = { INSERT: ['ATTRIB'], POLYLINE: ['VER
  */
 export function readDxf(text: string): Drawing {
 	const drawing: Drawing = {
-		version: 'AC1009', header: new Map(), layers: new Map(), lineTypes: new Map(), blocks: new Map(), entities: []
+		version: 'AC1009',
+		header: new Map(),
+		layers: new Map(),
+		lineTypes: new Map(),
+		blocks: new Map(),
+		entities: []
 	};
 	let at = 0;
 	const length = text.length;
@@ -93,7 +111,10 @@ export function readDxf(text: string): Drawing {
 			const value = line();
 			if (codeText === null || value === null) return null;
 			const code = Number(codeText);
-			if (!Number.isInteger(code)) throw new DxfError(`This is not a DXF drawing: “${codeText.slice(0, 20)}” stands where a group code should.`);
+			if (!Number.isInteger(code))
+				throw new DxfError(
+					`This is not a DXF drawing: “${codeText.slice(0, 20)}” stands where a group code should.`
+				);
 			if (code !== 999) return [code, value];
 		}
 	};
@@ -144,7 +165,9 @@ export function readDxf(text: string): Drawing {
 				const entities = entitiesUntil('ENDBLK', 'ENDSEC');
 				const blockName = valueOf(head, 2) ?? '';
 				drawing.blocks.set(blockName.toUpperCase(), {
-					name: blockName, base: [numberOf(head, 10), numberOf(head, 20)], entities
+					name: blockName,
+					base: [numberOf(head, 10), numberOf(head, 20)],
+					entities
 				});
 			}
 		} else if (name === 'ENTITIES') {
@@ -152,7 +175,8 @@ export function readDxf(text: string): Drawing {
 			drawing.entities = entitiesUntil('ENDSEC');
 		}
 	}
-	if (!sawEntities) throw new DxfError('The drawing breaks off before its entities, or is not a DXF drawing.');
+	if (!sawEntities)
+		throw new DxfError('The drawing breaks off before its entities, or is not a DXF drawing.');
 	return drawing;
 }
 
@@ -174,8 +198,11 @@ function readTableEntry(drawing: Drawing, entry: Entity): void {
 		const colour = numberOf(entry.groups, 62, 7);
 		const frozen = (numberOf(entry.groups, 70) & 1) === 1;
 		drawing.layers.set(name.toUpperCase(), {
-			name, colour: Math.abs(colour), visible: colour >= 0 && !frozen,
-			lineType: valueOf(entry.groups, 6) ?? 'CONTINUOUS', weight: numberOf(entry.groups, 370, -3)
+			name,
+			colour: Math.abs(colour),
+			visible: colour >= 0 && !frozen,
+			lineType: valueOf(entry.groups, 6) ?? 'CONTINUOUS',
+			weight: numberOf(entry.groups, 370, -3)
 		});
 	} else if (entry.type === 'LTYPE') {
 		drawing.lineTypes.set(

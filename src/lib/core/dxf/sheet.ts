@@ -49,7 +49,16 @@ const MOST_DEPTH = 16;
 const MOST_COPIES = 20_000;
 
 /** Rows of the standard colour index used in practice; others go by the hue rule below. */
-const BASIC: Record<number, number> = { 1: 0xff0000, 2: 0xb8a000, 3: 0x00a000, 4: 0x009aa8, 5: 0x0000ff, 6: 0xc000c0, 8: 0x808080, 9: 0xa8a8a8 };
+const BASIC: Record<number, number> = {
+	1: 0xff0000,
+	2: 0xb8a000,
+	3: 0x00a000,
+	4: 0x009aa8,
+	5: 0x0000ff,
+	6: 0xc000c0,
+	8: 0x808080,
+	9: 0xa8a8a8
+};
 
 /** Colour of an index: 7 is ink, 10 to 249 run through 24 hues in ten shades, 250 to 255 are greys. */
 export function indexColour(index: number): number {
@@ -77,9 +86,12 @@ const UNIT: Matrix = [1, 0, 0, 1, 0, 0];
 
 function times(m: Matrix, n: Matrix): Matrix {
 	return [
-		m[0] * n[0] + m[2] * n[1], m[1] * n[0] + m[3] * n[1],
-		m[0] * n[2] + m[2] * n[3], m[1] * n[2] + m[3] * n[3],
-		m[0] * n[4] + m[2] * n[5] + m[4], m[1] * n[4] + m[3] * n[5] + m[5]
+		m[0] * n[0] + m[2] * n[1],
+		m[1] * n[0] + m[3] * n[1],
+		m[0] * n[2] + m[2] * n[3],
+		m[1] * n[2] + m[3] * n[3],
+		m[0] * n[4] + m[2] * n[5] + m[4],
+		m[1] * n[4] + m[3] * n[5] + m[5]
 	];
 }
 
@@ -116,8 +128,14 @@ class Flattener {
 			this.entity(entity, UNIT, { layer: '0', colour: -1, lineType: 'CONTINUOUS', weight: -3 }, 0);
 		}
 		return {
-			strokes: this.strokes, fills: this.fills, texts: this.texts, layers: this.layers,
-			attributes: this.attributes, unknown: this.unknown, cut: this.cut, box: this.box()
+			strokes: this.strokes,
+			fills: this.fills,
+			texts: this.texts,
+			layers: this.layers,
+			attributes: this.attributes,
+			unknown: this.unknown,
+			cut: this.cut,
+			box: this.box()
 		};
 	}
 
@@ -141,12 +159,16 @@ class Flattener {
 		const index = numberOf(groups, 62, 256);
 		const trueColour = valueOf(groups, 420);
 		const colour =
-			trueColour !== null ? Number(trueColour) & 0xffffff
-			: index === 256 ? indexColour(known?.colour ?? 7)
-			: index === 0 ? from.colour
-			: indexColour(index);
+			trueColour !== null
+				? Number(trueColour) & 0xffffff
+				: index === 256
+					? indexColour(known?.colour ?? 7)
+					: index === 0
+						? from.colour
+						: indexColour(index);
 		const lt = (valueOf(groups, 6) ?? 'BYLAYER').toUpperCase();
-		const lineType = lt === 'BYLAYER' ? (known?.lineType ?? 'CONTINUOUS') : lt === 'BYBLOCK' ? from.lineType : lt;
+		const lineType =
+			lt === 'BYLAYER' ? (known?.lineType ?? 'CONTINUOUS') : lt === 'BYBLOCK' ? from.lineType : lt;
 		const w = numberOf(groups, 370, -1);
 		const weight = w === -1 ? (known?.weight ?? -3) : w === -2 ? from.weight : w;
 		return { layer, colour, lineType, weight };
@@ -187,14 +209,31 @@ class Flattener {
 		this.fills.push({ loops: loops.map((l) => this.project(l, m)), layer, colour: style.colour });
 	}
 
-	private text(x: number, y: number, height: number, turn: number, text: string, alignX: number, alignY: number, m: Matrix, style: Inherited): void {
+	private text(
+		x: number,
+		y: number,
+		height: number,
+		turn: number,
+		text: string,
+		alignX: number,
+		alignY: number,
+		m: Matrix,
+		style: Inherited
+	): void {
 		if (text.trim() === '' || !(height > 0) || this.full()) return;
 		const layer = this.layerOf(style.layer);
 		this.layers[layer]!.items++;
 		const size = Math.hypot(m[2], m[3]);
 		this.texts.push({
-			x: m[0] * x + m[2] * y + m[4], y: m[1] * x + m[3] * y + m[5],
-			height: height * size, turn: turn + Math.atan2(m[1], m[0]), text, alignX, alignY, layer, colour: style.colour
+			x: m[0] * x + m[2] * y + m[4],
+			y: m[1] * x + m[3] * y + m[5],
+			height: height * size,
+			turn: turn + Math.atan2(m[1], m[0]),
+			text,
+			alignX,
+			alignY,
+			layer,
+			colour: style.colour
 		});
 	}
 
@@ -211,7 +250,15 @@ class Flattener {
 		const rad = Math.PI / 180;
 		switch (entity.type) {
 			case 'LINE':
-				return this.stroke([[n(10), n(20)], [n(11), n(21)]], outer, style, dashScale);
+				return this.stroke(
+					[
+						[n(10), n(20)],
+						[n(11), n(21)]
+					],
+					outer,
+					style,
+					dashScale
+				);
 			case 'LWPOLYLINE': {
 				const [vertices, bulges] = lightVertices(g);
 				return this.stroke(polyline(vertices, bulges, (n(70) & 1) === 1), m, style, dashScale);
@@ -219,7 +266,16 @@ class Flattener {
 			case 'POLYLINE': {
 				const real = entity.children.filter((v) => (numberOf(v.groups, 70) & 16) === 0);
 				const vertices = real.map((v): Point => [numberOf(v.groups, 10), numberOf(v.groups, 20)]);
-				return this.stroke(polyline(vertices, real.map((v) => numberOf(v.groups, 42)), (n(70) & 1) === 1), m, style, dashScale);
+				return this.stroke(
+					polyline(
+						vertices,
+						real.map((v) => numberOf(v.groups, 42)),
+						(n(70) & 1) === 1
+					),
+					m,
+					style,
+					dashScale
+				);
 			}
 			case 'CIRCLE':
 				return this.stroke(arc(n(10), n(20), n(40), 0, 2 * Math.PI), m, style, dashScale);
@@ -229,21 +285,46 @@ class Flattener {
 				return this.stroke(arc(n(10), n(20), n(40), n(50) * rad, sweep), m, style, dashScale);
 			}
 			case 'ELLIPSE':
-				return this.stroke(ellipse(n(10), n(20), n(11), n(21), n(40, 1), n(41), n(42, 2 * Math.PI)), outer, style, dashScale);
+				return this.stroke(
+					ellipse(n(10), n(20), n(11), n(21), n(40, 1), n(41), n(42, 2 * Math.PI)),
+					outer,
+					style,
+					dashScale
+				);
 			case 'SPLINE': {
 				const control = pairs(g, 10, 20);
-				const points = control.length
-					? spline(n(71, 3), control, all(g, 40), all(g, 41))
-					: pairs(g, 11, 21);
+				const points = control.length ? spline(n(71, 3), control, all(g, 40), all(g, 41)) : pairs(g, 11, 21);
 				return this.stroke(points, outer, style, dashScale);
 			}
 			case 'LEADER':
 				return this.stroke(pairs(g, 10, 20), outer, style, dashScale);
 			case 'SOLID':
 			case 'TRACE':
-				return this.fill([[[n(10), n(20)], [n(11), n(21)], [n(13, n(12)), n(23, n(22))], [n(12), n(22)]]], m, style);
+				return this.fill(
+					[
+						[
+							[n(10), n(20)],
+							[n(11), n(21)],
+							[n(13, n(12)), n(23, n(22))],
+							[n(12), n(22)]
+						]
+					],
+					m,
+					style
+				);
 			case '3DFACE':
-				return this.stroke([[n(10), n(20)], [n(11), n(21)], [n(12), n(22)], [n(13), n(23)], [n(10), n(20)]], outer, style, dashScale);
+				return this.stroke(
+					[
+						[n(10), n(20)],
+						[n(11), n(21)],
+						[n(12), n(22)],
+						[n(13), n(23)],
+						[n(10), n(20)]
+					],
+					outer,
+					style,
+					dashScale
+				);
 			case 'HATCH':
 				return this.hatch(g, m, style);
 			case 'TEXT':
@@ -273,25 +354,45 @@ class Flattener {
 		const alignX = across === 1 || across === 4 ? 0.5 : across === 2 ? 1 : 0;
 		const alignY = across === 4 || up === 2 ? 0.5 : up === 3 ? 1 : 0;
 		this.text(
-			numberOf(g, cx!), numberOf(g, cy!), numberOf(g, 40, 1), (numberOf(g, 50) * Math.PI) / 180,
-			plainText(valueOf(g, 1) ?? ''), alignX, alignY, m, style
+			numberOf(g, cx!),
+			numberOf(g, cy!),
+			numberOf(g, 40, 1),
+			(numberOf(g, 50) * Math.PI) / 180,
+			plainText(valueOf(g, 1) ?? ''),
+			alignX,
+			alignY,
+			m,
+			style
 		);
 	}
 
 	private manyText(g: Group[], m: Matrix, style: Inherited): void {
-		const raw = g.filter(([code]) => code === 3 || code === 1).map(([, value]) => value).join('');
+		const raw = g
+			.filter(([code]) => code === 3 || code === 1)
+			.map(([, value]) => value)
+			.join('');
 		const lines = multilineText(raw).slice(0, 500);
 		const height = numberOf(g, 40, 1);
 		const attach = numberOf(g, 71, 1) - 1;
-		const turn = valueOf(g, 11) !== null ? Math.atan2(numberOf(g, 21), numberOf(g, 11)) : (numberOf(g, 50) * Math.PI) / 180;
+		const turn =
+			valueOf(g, 11) !== null
+				? Math.atan2(numberOf(g, 21), numberOf(g, 11))
+				: (numberOf(g, 50) * Math.PI) / 180;
 		const lead = height * 1.6 * numberOf(g, 44, 1);
 		const total = (lines.length - 1) * lead;
 		const first = [0, total / 2, total][Math.floor(attach / 3)] ?? 0;
 		lines.forEach((text, i) => {
 			const down = i * lead - first;
 			this.text(
-				numberOf(g, 10) + Math.sin(turn) * down, numberOf(g, 20) - Math.cos(turn) * down, height, turn, text,
-				[0, 0.5, 1][attach % 3] ?? 0, [1, 0.5, 0][Math.floor(attach / 3)] ?? 1, m, style
+				numberOf(g, 10) + Math.sin(turn) * down,
+				numberOf(g, 20) - Math.cos(turn) * down,
+				height,
+				turn,
+				text,
+				[0, 0.5, 1][attach % 3] ?? 0,
+				[1, 0.5, 0][Math.floor(attach / 3)] ?? 1,
+				m,
+				style
 			);
 		});
 	}
@@ -316,15 +417,21 @@ class Flattener {
 				const dx = c * numberOf(g, 44);
 				const dy = r * numberOf(g, 45);
 				const place: Matrix = [
-					cos * sx, sin * sx, -sin * sy, cos * sy,
-					numberOf(g, 10) + cos * dx - sin * dy, numberOf(g, 20) + sin * dx + cos * dy
+					cos * sx,
+					sin * sx,
+					-sin * sy,
+					cos * sy,
+					numberOf(g, 10) + cos * dx - sin * dy,
+					numberOf(g, 20) + sin * dx + cos * dy
 				];
 				this.blockAt(name, times(times(m, place), [1, 0, 0, 1, -base[0], -base[1]]), style, depth);
 			}
 		}
 		for (const child of entity.children) {
 			this.attributes.push({
-				block: name, tag: (valueOf(child.groups, 2) ?? '').trim().toUpperCase(), value: plainText(valueOf(child.groups, 1) ?? '')
+				block: name,
+				tag: (valueOf(child.groups, 2) ?? '').trim().toUpperCase(),
+				value: plainText(valueOf(child.groups, 1) ?? '')
 			});
 			if ((numberOf(child.groups, 70) & 1) === 0) this.entity(child, m, style, depth + 1);
 		}
@@ -350,10 +457,14 @@ class Flattener {
 			const line = g.slice(i, i + 8);
 			const angle = (Number(value) * Math.PI) / 180;
 			// The gap is the part of the offset across the line.
-			patterns.push({ angle, gap: Math.abs(numberOf(line, 46) * Math.cos(angle) - numberOf(line, 45) * Math.sin(angle)) });
+			patterns.push({
+				angle,
+				gap: Math.abs(numberOf(line, 46) * Math.cos(angle) - numberOf(line, 45) * Math.sin(angle))
+			});
 		});
 		for (const { angle, gap } of patterns.slice(0, 8)) {
-			for (const [a, b] of hatchLines(loops, angle, gap, 4_000)) this.stroke([a, b], m, { ...style, lineType: 'CONTINUOUS', weight: 9 }, 1);
+			for (const [a, b] of hatchLines(loops, angle, gap, 4_000))
+				this.stroke([a, b], m, { ...style, lineType: 'CONTINUOUS', weight: 9 }, 1);
 		}
 	}
 
@@ -369,8 +480,10 @@ class Flattener {
 			xs.push(x);
 			ys.push(y);
 		};
-		for (const s of this.strokes) for (let i = 0; i < s.points.length; i += 2) add(s.points[i]!, s.points[i + 1]!, s.layer);
-		for (const f of this.fills) for (const l of f.loops) for (let i = 0; i < l.length; i += 2) add(l[i]!, l[i + 1]!, f.layer);
+		for (const s of this.strokes)
+			for (let i = 0; i < s.points.length; i += 2) add(s.points[i]!, s.points[i + 1]!, s.layer);
+		for (const f of this.fills)
+			for (const l of f.loops) for (let i = 0; i < l.length; i += 2) add(l[i]!, l[i + 1]!, f.layer);
 		for (const t of this.texts) add(t.x, t.y, t.layer);
 		if (!xs.length) return [0, 0, 100, 100];
 		const [left, right] = span(xs);
@@ -444,9 +557,12 @@ function hatchLoops(g: readonly Group[]): Point[][] {
 			const n = (code: number, otherwise = 0) => numberOf(edge, code, otherwise);
 			const turn = n(73, 1) === 0 ? -1 : 1;
 			if (n(72) === 1) points.push([n(10), n(20)], [n(11), n(21)]);
-			else if (n(72) === 2) points.push(...arc(n(10), n(20), n(40), turn * n(50) * rad, turn * (n(51) - n(50)) * rad));
-			else if (n(72) === 3) points.push(...ellipse(n(10), n(20), n(11), n(21), turn * n(40, 1), n(50) * rad, n(51, 360) * rad));
-			else if (n(72) === 4) points.push(...spline(n(94, 3), pairs(edge, 10, 20), all(edge, 40), all(edge, 42)));
+			else if (n(72) === 2)
+				points.push(...arc(n(10), n(20), n(40), turn * n(50) * rad, turn * (n(51) - n(50)) * rad));
+			else if (n(72) === 3)
+				points.push(...ellipse(n(10), n(20), n(11), n(21), turn * n(40, 1), n(50) * rad, n(51, 360) * rad));
+			else if (n(72) === 4)
+				points.push(...spline(n(94, 3), pairs(edge, 10, 20), all(edge, 40), all(edge, 42)));
 		});
 		loops.push(points);
 	}
@@ -457,7 +573,11 @@ function hatchLoops(g: readonly Group[]): Point[][] {
 export function plainText(raw: string): string {
 	return raw
 		.replace(/\\U\+([0-9A-Fa-f]{4})/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)))
-		.replace(/%%[dD]/g, '°').replace(/%%[pP]/g, '±').replace(/%%[cC]/g, '⌀').replace(/%%[uUoOkK]/g, '').replace(/%%%/g, '%');
+		.replace(/%%[dD]/g, '°')
+		.replace(/%%[pP]/g, '±')
+		.replace(/%%[cC]/g, '⌀')
+		.replace(/%%[uUoOkK]/g, '')
+		.replace(/%%%/g, '%');
 }
 
 /** Lines of MTEXT with its inline codes taken out. */
@@ -465,7 +585,13 @@ export function multilineText(raw: string): string[] {
 	return plainText(raw)
 		.replace(/\\S([^;^#/]*)[\^#/]([^;]*);/g, '$1/$2')
 		.replace(/\\[ACcFfHhQTWpx][^;\\{}]*;/g, '')
-		.replace(/\\[LlOoKk]/g, '').replace(/\\~/g, ' ')
+		.replace(/\\[LlOoKk]/g, '')
+		.replace(/\\~/g, ' ')
 		.split(/\\[PNX]|\^J/)
-		.map((line) => line.replace(/(?<!\\)[{}]/g, '').replace(/\\([\\{}])/g, '$1').trim());
+		.map((line) =>
+			line
+				.replace(/(?<!\\)[{}]/g, '')
+				.replace(/\\([\\{}])/g, '$1')
+				.trim()
+		);
 }

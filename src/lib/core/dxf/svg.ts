@@ -38,13 +38,21 @@ export function sheetToSvg(sheet: Sheet, width: number): string {
 		`<rect width="${w}" height="${h}" fill="#fff"/>`
 	];
 	for (const f of sheet.fills) {
-		if (shown(f.layer)) parts.push(`<path fill-rule="evenodd" fill="${css(f.colour)}" d="${f.loops.map((l) => path(l) + 'Z').join('')}"/>`);
+		if (shown(f.layer))
+			parts.push(
+				`<path fill-rule="evenodd" fill="${css(f.colour)}" d="${f.loops.map((l) => path(l) + 'Z').join('')}"/>`
+			);
 	}
 	for (const s of sheet.strokes) {
 		if (!shown(s.layer)) continue;
-		const dash = s.dash.length && s.dash.some((d) => d * scale > 1) ? ` stroke-dasharray="${s.dash.map((d) => Math.max(0.5, d * scale).toFixed(1)).join(' ')}"` : '';
+		const dash =
+			s.dash.length && s.dash.some((d) => d * scale > 1)
+				? ` stroke-dasharray="${s.dash.map((d) => Math.max(0.5, d * scale).toFixed(1)).join(' ')}"`
+				: '';
 		const weight = Math.max(0.4, (s.weight * w) / 420).toFixed(2);
-		parts.push(`<path fill="none" stroke="${css(s.colour)}" stroke-width="${weight}"${dash} d="${path(s.points)}"/>`);
+		parts.push(
+			`<path fill="none" stroke="${css(s.colour)}" stroke-width="${weight}"${dash} d="${path(s.points)}"/>`
+		);
 	}
 	for (const t of sheet.texts) {
 		const size = t.height * scale * 1.35;

@@ -21,9 +21,14 @@ const TAGS: Record<keyof TitleBlock, RegExp> = {
 /** Reads the title block from the attributes of a drawing's block insertions. */
 export function titleBlock(attributes: Sheet['attributes']): TitleBlock {
 	const find = (pattern: RegExp) =>
-		attributes.find((a) => pattern.test(a.tag.replace(/[\s-]/g, '_')) && a.value.trim() !== '')?.value.trim() ?? null;
+		attributes
+			.find((a) => pattern.test(a.tag.replace(/[\s-]/g, '_')) && a.value.trim() !== '')
+			?.value.trim() ?? null;
 	return {
-		number: find(TAGS.number), title: find(TAGS.title), revision: find(TAGS.revision),
-		scale: find(TAGS.scale), date: find(TAGS.date)
+		number: find(TAGS.number),
+		title: find(TAGS.title),
+		revision: find(TAGS.revision),
+		scale: find(TAGS.scale),
+		date: find(TAGS.date)
 	};
 }

@@ -11,13 +11,21 @@ const here = { project: 'VFT', department: 'MW', zone: 'LS', level: '00', type: 
 describe('numbering', () => {
 	it('accepts what fits and names the part that does not', () => {
 		expect(checkNumber(rule, 'VFT-MW-LS-00-DR-0101').ok).toBe(true);
-		expect(checkNumber(rule, 'VFT-XX-LS-00-DR-0101')).toMatchObject({ sentence: expect.stringContaining('department') });
-		expect(checkNumber(rule, 'VFT-MW-LS-00-DR-101')).toMatchObject({ sentence: expect.stringContaining('serial') });
+		expect(checkNumber(rule, 'VFT-XX-LS-00-DR-0101')).toMatchObject({
+			sentence: expect.stringContaining('department')
+		});
+		expect(checkNumber(rule, 'VFT-MW-LS-00-DR-101')).toMatchObject({
+			sentence: expect.stringContaining('serial')
+		});
 		expect(checkNumber(rule, 'Linkspan')).toMatchObject({ sentence: expect.stringContaining('6 parts') });
 	});
 
 	it.each([
-		['VFT-MW-LS-00-DR-0101 Linkspan general arrangement_v3_final_NEW.dxf', 'VFT-MW-LS-00-DR-0101', 'Linkspan general arrangement'],
+		[
+			'VFT-MW-LS-00-DR-0101 Linkspan general arrangement_v3_final_NEW.dxf',
+			'VFT-MW-LS-00-DR-0101',
+			'Linkspan general arrangement'
+		],
 		['vft_mw_ls_00_dr_0102_hinge details.pdf', 'VFT-MW-LS-00-DR-0102', 'Hinge details'],
 		['Fender panel (2).dxf', 'VFT-MW-LS-00-DR-0008', 'Fender panel'],
 		['VFT-MW-LS-00-DR-0103 P03.2.dxf', 'VFT-MW-LS-00-DR-0103', 'P03.2']

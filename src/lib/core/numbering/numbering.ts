@@ -34,10 +34,16 @@ export function checkNumber(rule: NumberingRule, number: string): NumberCheck {
 		const value = given[i]!;
 		if (part.values && !part.values.some((v) => v.code === value)) {
 			const known = part.values.map((v) => v.code).join(', ');
-			return { ok: false, sentence: `“${value}” is not a ${part.label.toLowerCase()} of this project (${known}).` };
+			return {
+				ok: false,
+				sentence: `“${value}” is not a ${part.label.toLowerCase()} of this project (${known}).`
+			};
 		}
 		if (!part.values && part.pattern && !new RegExp(`^(?:${part.pattern})$`, 'u').test(value)) {
-			return { ok: false, sentence: `“${value}” does not fit ${part.label.toLowerCase()} (${example(rule)}).` };
+			return {
+				ok: false,
+				sentence: `“${value}” does not fit ${part.label.toLowerCase()} (${example(rule)}).`
+			};
 		}
 		parts[part.key] = value;
 	}
@@ -67,7 +73,10 @@ function cleanTitle(text: string): string {
 		.replace(/\s*\(\d+\)\s*$/, '')
 		.split(/\s+/)
 		.filter(Boolean);
-	while (words.length > 1 && /^(v\d+|final|new|copy|latest|rev[a-z0-9.]*|[pc]\d{2}(\.\d+)?)$/i.test(words.at(-1)!)) {
+	while (
+		words.length > 1 &&
+		/^(v\d+|final|new|copy|latest|rev[a-z0-9.]*|[pc]\d{2}(\.\d+)?)$/i.test(words.at(-1)!)
+	) {
 		words.pop();
 	}
 	const title = words.join(' ').replace(/^[\s.,-]+|[\s,-]+$/g, '');
@@ -125,13 +134,26 @@ export function nextNumber(
 }
 
 /** The rule a new project starts with: project, department, zone, level, type, serial. */
-export function standardRule(projectCode: string, departments: { code: string; name: string }[]): NumberingRule {
+export function standardRule(
+	projectCode: string,
+	departments: { code: string; name: string }[]
+): NumberingRule {
 	return {
 		separator: '-',
 		serialDigits: 4,
 		parts: [
-			{ key: 'project', label: 'Project', values: [{ code: projectCode, name: 'this project' }], pattern: null },
-			{ key: 'department', label: 'Department', values: departments.length ? departments : null, pattern: '[A-Z]{2}' },
+			{
+				key: 'project',
+				label: 'Project',
+				values: [{ code: projectCode, name: 'this project' }],
+				pattern: null
+			},
+			{
+				key: 'department',
+				label: 'Department',
+				values: departments.length ? departments : null,
+				pattern: '[A-Z]{2}'
+			},
 			{ key: 'zone', label: 'Zone', values: null, pattern: '[A-Z]{2}' },
 			{ key: 'level', label: 'Level', values: null, pattern: '[A-Z0-9]{2}' },
 			{ key: 'type', label: 'Type', values: DOCUMENT_TYPES, pattern: null },
@@ -152,11 +174,24 @@ export const DOCUMENT_TYPES = [
 ];
 
 const TYPE_OF_EXTENSION: Record<string, string> = {
-	dxf: 'DR', dwg: 'DR', pdf: 'DR', svg: 'DR',
-	docx: 'SP', odt: 'SP', md: 'RP', txt: 'RP',
-	xlsx: 'SH', ods: 'SH', csv: 'SH',
-	jpg: 'PH', jpeg: 'PH', png: 'PH', webp: 'PH',
-	ifc: 'MO', step: 'MO', stp: 'MO'
+	dxf: 'DR',
+	dwg: 'DR',
+	pdf: 'DR',
+	svg: 'DR',
+	docx: 'SP',
+	odt: 'SP',
+	md: 'RP',
+	txt: 'RP',
+	xlsx: 'SH',
+	ods: 'SH',
+	csv: 'SH',
+	jpg: 'PH',
+	jpeg: 'PH',
+	png: 'PH',
+	webp: 'PH',
+	ifc: 'MO',
+	step: 'MO',
+	stp: 'MO'
 };
 
 /** The document type a file of this extension most likely is, for proposals. */

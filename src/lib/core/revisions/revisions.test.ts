@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compare, DEFAULT_SCHEME as S, label, nextIssue, nextSave, parse, type Purpose, type Revision } from './revisions';
+import {
+	compare,
+	DEFAULT_SCHEME as S,
+	label,
+	nextIssue,
+	nextSave,
+	parse,
+	type Purpose,
+	type Revision
+} from './revisions';
 
 const read = (text: string) => parse(S, text)!;
 

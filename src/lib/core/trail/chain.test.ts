@@ -9,8 +9,14 @@ function chainOf(details: unknown[]) {
 	let previous = GENESIS;
 	return details.map((d, i) => {
 		const event: ChainedEvent = {
-			seq: i + 1, at: '2026-11-23T09:12:00.000Z', actor: 'ines', kind: 'lock.taken',
-			place: null, document: 'd', release: null, details: d
+			seq: i + 1,
+			at: '2026-11-23T09:12:00.000Z',
+			actor: 'ines',
+			kind: 'lock.taken',
+			place: null,
+			document: 'd',
+			release: null,
+			details: d
 		};
 		const hash = sha256(chainInput(previous, event));
 		const row = { ...event, previous, hash };

@@ -7,7 +7,10 @@ import { hashPassword, verifyPassword } from '../passwords';
 import { defineAct } from './act';
 import { id, name } from './fields';
 
-export const password = z.string().min(10, 'A password has at least 10 characters.').max(200, 'A password has at most 200 characters.');
+export const password = z
+	.string()
+	.min(10, 'A password has at least 10 characters.')
+	.max(200, 'A password has at most 200 characters.');
 
 export const changeName = defineAct({
 	name: 'changeName',
@@ -37,7 +40,10 @@ export const changePassword = defineAct({
 		if (!row?.password || !(await verifyPassword({ hash: row.password, password: input.current }))) {
 			throw new Problem('invalid', 'The current password is not right.', { field: 'current' });
 		}
-		await tx.update(account).set({ password: await hashPassword(input.password), updatedAt: now }).where(own);
+		await tx
+			.update(account)
+			.set({ password: await hashPassword(input.password), updatedAt: now })
+			.where(own);
 		await tx.delete(session).where(eq(session.userId, by.id));
 		return {};
 	}
@@ -54,7 +60,15 @@ export const makeToken = defineAct({
 	async run({ tx, person: by, now, newId }, input) {
 		const tokenId = newId();
 		const secret = `cup_${newSecret()}`;
-		await tx.insert(apiToken).values({ id: tokenId, personId: by.id, name: input.name, secretHash: secretHash(secret), createdAt: now });
+		await tx
+			.insert(apiToken)
+			.values({
+				id: tokenId,
+				personId: by.id,
+				name: input.name,
+				secretHash: secretHash(secret),
+				createdAt: now
+			});
 		return { id: tokenId, secret };
 	}
 });
@@ -68,8 +82,11 @@ export const withdrawToken = defineAct({
 	at: { kind: 'self' },
 	events: [],
 	async run({ tx, person: by, now }, input) {
-		const done = await tx.update(apiToken).set({ withdrawnAt: now })
-			.where(and(eq(apiToken.id, input.token), eq(apiToken.personId, by.id), isNull(apiToken.withdrawnAt))).returning({ id: apiToken.id });
+		const done = await tx
+			.update(apiToken)
+			.set({ withdrawnAt: now })
+			.where(and(eq(apiToken.id, input.token), eq(apiToken.personId, by.id), isNull(apiToken.withdrawnAt)))
+			.returning({ id: apiToken.id });
 		if (!done.length) throw new Problem('not-found', 'You have no such token.');
 		return {};
 	}
@@ -84,14 +101,35 @@ export const acceptInvitation = defineAct({
 	at: { kind: 'open' },
 	events: [],
 	async run({ tx, now, newId }, input) {
-		const [used] = await tx.update(invitation).set({ usedAt: now })
-			.where(and(eq(invitation.secretHash, secretHash(input.secret)), isNull(invitation.usedAt), gt(invitation.expiresAt, now)))
+		const [used] = await tx
+			.update(invitation)
+			.set({ usedAt: now })
+			.where(
+				and(
+					eq(invitation.secretHash, secretHash(input.secret)),
+					isNull(invitation.usedAt),
+					gt(invitation.expiresAt, now)
+				)
+			)
 			.returning();
-		if (!used) throw new Problem('not-found', 'This invitation was used already or has ended. Ask the document controller to send a new one.');
+		if (!used)
+			throw new Problem(
+				'not-found',
+				'This invitation was used already or has ended. Ask the document controller to send a new one.'
+			);
 		await tx.insert(account).values({
-			id: newId(), accountId: used.personId, providerId: 'credential', userId: used.personId, password: await hashPassword(input.password), createdAt: now
+			id: newId(),
+			accountId: used.personId,
+			providerId: 'credential',
+			userId: used.personId,
+			password: await hashPassword(input.password),
+			createdAt: now
 		});
-		const [row] = await tx.update(person).set({ emailVerified: true }).where(eq(person.id, used.personId)).returning();
+		const [row] = await tx
+			.update(person)
+			.set({ emailVerified: true })
+			.where(eq(person.id, used.personId))
+			.returning();
 		return { email: row!.email };
 	}
 });

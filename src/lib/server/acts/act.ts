@@ -77,7 +77,11 @@ export interface Acting {
 export type Method = 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
 /** A change to a project, declared once. From it come the HTTP API, its description and the tests over all acts. */
-export interface Act<K extends At<never>['kind'] = At<never>['kind'], S extends z.ZodObject = z.ZodObject, O = unknown> {
+export interface Act<
+	K extends At<never>['kind'] = At<never>['kind'],
+	S extends z.ZodObject = z.ZodObject,
+	O = unknown
+> {
 	name: string;
 	/** One line for the API description. */
 	summary: string;
@@ -97,7 +101,11 @@ export interface Act<K extends At<never>['kind'] = At<never>['kind'], S extends 
 }
 
 /** A question to a project, declared like an act. */
-export interface View<K extends At<never>['kind'] = At<never>['kind'], S extends z.ZodObject = z.ZodObject, O = unknown> {
+export interface View<
+	K extends At<never>['kind'] = At<never>['kind'],
+	S extends z.ZodObject = z.ZodObject,
+	O = unknown
+> {
 	name: string;
 	summary: string;
 	path: string;

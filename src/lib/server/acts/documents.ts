@@ -1,4 +1,4 @@
-import { and, eq, isNull, sql } from 'drizzle-orm';
+import { and, eq, gt, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { checkNumber } from '../../core/numbering/numbering';
 import { nameKey } from '../../core/names';
@@ -6,7 +6,7 @@ import { Problem } from '../../core/problem';
 import { label, nextSave, parse } from '../../core/revisions/revisions';
 import { ownUploads } from '../content';
 import type { Tx } from '../db';
-import { document, lock, person, place, seen, version } from '../db/schema';
+import { document, event, lock, person, place, seen, version } from '../db/schema';
 import { defineAct, type Project } from './act';
 import { id, name, note, number } from './fields';
 
@@ -35,10 +35,24 @@ export async function openLock(tx: Tx, documentId: string) {
 }
 
 /** The problem that names who has a document in hand. */
-export function inHand(held: { holder: string; holderId: string; takenAt: Date; purpose: string; expectedEnd: Date | null }): Problem {
-	return new Problem('in-hand', `${held.holder} has this in hand${held.purpose ? ` for “${held.purpose}”` : ''}.`, {
-		holder: held.holder, holderId: held.holderId, since: held.takenAt, purpose: held.purpose, expectedEnd: held.expectedEnd
-	});
+export function inHand(held: {
+	holder: string;
+	holderId: string;
+	takenAt: Date;
+	purpose: string;
+	expectedEnd: Date | null;
+}): Problem {
+	return new Problem(
+		'in-hand',
+		`${held.holder} has this in hand${held.purpose ? ` for “${held.purpose}”` : ''}.`,
+		{
+			holder: held.holder,
+			holderId: held.holderId,
+			since: held.takenAt,
+			purpose: held.purpose,
+			expectedEnd: held.expectedEnd
+		}
+	);
 }
 
 interface NewVersion {
@@ -51,19 +65,34 @@ interface NewVersion {
 
 /** Adds the next working save to a document whose row is held. Returns the new version's label. */
 export async function addSave(
-	tx: Tx, project: Project, held: Awaited<ReturnType<typeof holdDocument>>, what: NewVersion,
+	tx: Tx,
+	project: Project,
+	held: Awaited<ReturnType<typeof holdDocument>>,
+	what: NewVersion,
 	by: { personId: string; at: Date; versionId: string }
 ): Promise<string> {
 	const scheme = project.settings.revisions;
 	const current = parse(scheme, held.current.label);
 	const next = label(scheme, nextSave(scheme, current));
 	await tx.insert(version).values({
-		id: by.versionId, documentId: held.row.id, seq: held.current.seq + 1, label: next, issued: false,
-		...what, createdBy: by.personId, createdAt: by.at
+		id: by.versionId,
+		documentId: held.row.id,
+		seq: held.current.seq + 1,
+		label: next,
+		issued: false,
+		...what,
+		createdBy: by.personId,
+		createdAt: by.at
 	});
 	await tx
 		.update(document)
-		.set({ currentVersionId: by.versionId, versions: held.row.versions + 1, changedAt: by.at, changedBy: by.personId, state: 'wip' })
+		.set({
+			currentVersionId: by.versionId,
+			versions: held.row.versions + 1,
+			changedAt: by.at,
+			changedBy: by.personId,
+			state: 'wip'
+		})
 		.where(eq(document.id, held.row.id));
 	return next;
 }
@@ -81,27 +110,59 @@ export const addDocument = defineAct({
 		if (!fits.ok) throw new Problem('invalid', fits.sentence, { field: 'number' });
 		const [file] = await ownUploads(tx, by.id, [input.upload], now);
 		const parent = await holdStill(tx, folder.id);
-		const taken = await tx.select({ id: document.id }).from(document)
-			.where(and(eq(document.projectId, project.id), eq(document.number, input.number), eq(document.live, true)));
-		if (taken.length) throw new Problem('conflict', `${input.number} is already in use. Choose another number, or hand in a new version of it.`, { field: 'number' });
+		const taken = await tx
+			.select({ id: document.id })
+			.from(document)
+			.where(
+				and(eq(document.projectId, project.id), eq(document.number, input.number), eq(document.live, true))
+			);
+		if (taken.length)
+			throw new Problem(
+				'conflict',
+				`${input.number} is already in use. Choose another number, or hand in a new version of it.`,
+				{ field: 'number' }
+			);
 		const documentId = newId();
 		const versionId = newId();
 		const first = label(project.settings.revisions, nextSave(project.settings.revisions, null));
 		await tx.insert(place).values({
-			id: documentId, projectId: project.id, parentId: parent.id, path: parent.path + documentId, kind: 'document',
-			name: input.title, nameKey: nameKey(input.number), scope: parent.scope, createdBy: by.id, createdAt: now
+			id: documentId,
+			projectId: project.id,
+			parentId: parent.id,
+			path: parent.path + documentId,
+			kind: 'document',
+			name: input.title,
+			nameKey: nameKey(input.number),
+			scope: parent.scope,
+			createdBy: by.id,
+			createdAt: now
 		});
 		await tx.insert(document).values({
-			id: documentId, projectId: project.id, number: input.number, title: input.title, currentVersionId: versionId,
-			changedAt: now, changedBy: by.id
+			id: documentId,
+			projectId: project.id,
+			number: input.number,
+			title: input.title,
+			currentVersionId: versionId,
+			changedAt: now,
+			changedBy: by.id
 		});
 		await tx.insert(version).values({
-			id: versionId, documentId, seq: 1, label: first, issued: false, hash: file!.hash, fileName: file!.fileName,
-			note: input.note || 'Added', createdBy: by.id, createdAt: now
+			id: versionId,
+			documentId,
+			seq: 1,
+			label: first,
+			issued: false,
+			hash: file!.hash,
+			fileName: file!.fileName,
+			note: input.note || 'Added',
+			createdBy: by.id,
+			createdAt: now
 		});
 		await enqueue('make-preview', { hash: file!.hash });
 		tell({
-			kind: 'document.added', placeId: documentId, documentId,
+			kind: 'document.added',
+			placeId: documentId,
+			documentId,
 			details: { number: input.number, title: input.title, label: first, hash: file!.hash, size: file!.size }
 		});
 		return { id: documentId, number: input.number, label: first };
@@ -128,13 +189,31 @@ export const handIn = defineAct({
 		const held = await holdDocument(tx, input.document);
 		const open = await openLock(tx, input.document);
 		if (open && open.holderId !== by.id) throw inHand(open);
-		if (!open) throw new Problem('stale-base', 'You do not have this in hand. Lock it first, then hand in; your file was received and is kept for a day.', { upload: input.upload });
-		if (held.current.hash === file!.hash) throw new Problem('conflict', `These are the same bytes as ${held.current.label}; there is nothing new to hand in. You can give the lock back without a change.`);
-		const next = await addSave(tx, project, held, { hash: file!.hash, fileName: file!.fileName, note: input.note, lockKept: input.keepLock }, { personId: by.id, at: now, versionId: newId() });
-		if (!input.keepLock) await tx.update(lock).set({ endedAt: now, endedHow: 'handed-in' }).where(eq(lock.id, open.id));
+		if (!open)
+			throw new Problem(
+				'stale-base',
+				'You do not have this in hand. Lock it first, then hand in; your file was received and is kept for a day.',
+				{ upload: input.upload }
+			);
+		if (held.current.hash === file!.hash)
+			throw new Problem(
+				'conflict',
+				`These are the same bytes as ${held.current.label}; there is nothing new to hand in. You can give the lock back without a change.`
+			);
+		const next = await addSave(
+			tx,
+			project,
+			held,
+			{ hash: file!.hash, fileName: file!.fileName, note: input.note, lockKept: input.keepLock },
+			{ personId: by.id, at: now, versionId: newId() }
+		);
+		if (!input.keepLock)
+			await tx.update(lock).set({ endedAt: now, endedHow: 'handed-in' }).where(eq(lock.id, open.id));
 		await enqueue('make-preview', { hash: file!.hash });
 		tell({
-			kind: input.keepLock ? 'version.saved' : 'version.handed-in', placeId: input.document, documentId: input.document,
+			kind: input.keepLock ? 'version.saved' : 'version.handed-in',
+			placeId: input.document,
+			documentId: input.document,
 			details: { number: held.row.number, label: next, note: input.note, hash: file!.hash, size: file!.size }
 		});
 		return { label: next };
@@ -153,14 +232,33 @@ export const restoreVersion = defineAct({
 		const held = await holdDocument(tx, input.document);
 		const open = await openLock(tx, input.document);
 		if (open && open.holderId !== by.id) throw inHand(open);
-		const [old] = await tx.select().from(version).where(and(eq(version.documentId, input.document), eq(version.label, input.label)));
+		const [old] = await tx
+			.select()
+			.from(version)
+			.where(and(eq(version.documentId, input.document), eq(version.label, input.label)));
 		if (!old) throw new Problem('not-found', `There is no version ${input.label}.`);
-		if (old.hash === held.current.hash) throw new Problem('conflict', `${input.label} has the same content as ${held.current.label}, the newest version.`);
-		const next = await addSave(tx, project, held, {
-			hash: old.hash, fileName: old.fileName, note: input.note || `Restored from ${old.label}`, restoredFrom: old.id, lockKept: open !== null
-		}, { personId: by.id, at: now, versionId: newId() });
+		if (old.hash === held.current.hash)
+			throw new Problem(
+				'conflict',
+				`${input.label} has the same content as ${held.current.label}, the newest version.`
+			);
+		const next = await addSave(
+			tx,
+			project,
+			held,
+			{
+				hash: old.hash,
+				fileName: old.fileName,
+				note: input.note || `Restored from ${old.label}`,
+				restoredFrom: old.id,
+				lockKept: open !== null
+			},
+			{ personId: by.id, at: now, versionId: newId() }
+		);
 		tell({
-			kind: 'version.restored', placeId: input.document, documentId: input.document,
+			kind: 'version.restored',
+			placeId: input.document,
+			documentId: input.document,
 			details: { number: held.row.number, label: next, from: old.label, hash: old.hash }
 		});
 		return { label: next };
@@ -169,9 +267,13 @@ export const restoreVersion = defineAct({
 
 /** Remembers that somebody looked at a document, so that it is no longer new to them. */
 export async function markSeen(tx: Tx, personId: string, documentId: string, at: Date): Promise<void> {
-	await tx.insert(seen).values({ personId, documentId, at }).onConflictDoUpdate({
-		target: [seen.personId, seen.documentId], set: { at: sql`greatest(${seen.at}, excluded.at)` }
-	});
+	await tx
+		.insert(seen)
+		.values({ personId, documentId, at })
+		.onConflictDoUpdate({
+			target: [seen.personId, seen.documentId],
+			set: { at: sql`greatest(${seen.at}, excluded.at)` }
+		});
 }
 
 export const openDocument = defineAct({
@@ -186,11 +288,37 @@ export const openDocument = defineAct({
 		const [row] = await tx
 			.select({ number: document.number, label: version.label })
 			.from(document)
-			.innerJoin(version, and(eq(version.documentId, document.id), input.label ? eq(version.label, input.label) : eq(version.id, document.currentVersionId)))
+			.innerJoin(
+				version,
+				and(
+					eq(version.documentId, document.id),
+					input.label ? eq(version.label, input.label) : eq(version.id, document.currentVersionId)
+				)
+			)
 			.where(eq(document.id, input.document));
 		if (!row) throw new Problem('not-found', 'There is no such version.');
 		await markSeen(tx, by.id, input.document, now);
-		tell({ kind: 'document.opened', placeId: input.document, documentId: input.document, details: { number: row.number, label: row.label } });
+		// The page says that it shows the document, and the file is fetched for it: that is one opening.
+		const [before] = await tx
+			.select({ seq: event.seq })
+			.from(event)
+			.where(
+				and(
+					eq(event.documentId, input.document),
+					eq(event.kind, 'document.opened'),
+					eq(event.actor, by.id),
+					gt(event.at, new Date(now.getTime() - 60_000)),
+					sql`details->>'label' = ${row.label}`
+				)
+			)
+			.limit(1);
+		if (!before)
+			tell({
+				kind: 'document.opened',
+				placeId: input.document,
+				documentId: input.document,
+				details: { number: row.number, label: row.label }
+			});
 		return {};
 	}
 });
@@ -205,13 +333,24 @@ export const downloadDocument = defineAct({
 	events: ['document.downloaded'],
 	async run({ tx, person: by, now, tell }, input) {
 		const [row] = await tx
-			.select({ number: document.number, title: document.title, label: version.label, hash: version.hash, fileName: version.fileName })
+			.select({
+				number: document.number,
+				title: document.title,
+				label: version.label,
+				hash: version.hash,
+				fileName: version.fileName
+			})
 			.from(version)
 			.innerJoin(document, eq(document.id, version.documentId))
 			.where(and(eq(version.documentId, input.document), eq(version.label, input.label)));
 		if (!row) throw new Problem('not-found', 'There is no such version.');
 		await markSeen(tx, by.id, input.document, now);
-		tell({ kind: 'document.downloaded', placeId: input.document, documentId: input.document, details: { number: row.number, label: row.label, hash: row.hash } });
+		tell({
+			kind: 'document.downloaded',
+			placeId: input.document,
+			documentId: input.document,
+			details: { number: row.number, label: row.label, hash: row.hash }
+		});
 		return row;
 	}
 });

@@ -18,11 +18,24 @@ export const note = z
 	.string()
 	.max(2_000, 'At most 2,000 characters.')
 	// eslint-disable-next-line no-control-regex
-	.transform((raw) => raw.normalize('NFC').replace(/[\u0000-\u0008\u000b-\u001f\u007f]/g, '').trim());
+	.transform((raw) =>
+		raw
+			.normalize('NFC')
+			.replace(/[\u0000-\u0008\u000b-\u001f\u007f]/g, '')
+			.trim()
+	);
 
 export const reason = note.refine((text) => text.length > 0, 'Say why.');
-export const email = z.email('This is not a mail address.').max(200).transform((raw) => raw.trim().toLowerCase());
+export const email = z
+	.email('This is not a mail address.')
+	.max(200)
+	.transform((raw) => raw.trim().toLowerCase());
 export const projectKey = z.string().min(1).max(20);
-export const number = z.string().trim().min(1, 'A number is needed.').max(60, 'At most 60 characters.').regex(/^[\p{L}\p{N}._-]+$/u, 'A number holds letters, digits, “-”, “_” and “.” only.');
+export const number = z
+	.string()
+	.trim()
+	.min(1, 'A number is needed.')
+	.max(60, 'At most 60 characters.')
+	.regex(/^[\p{L}\p{N}._-]+$/u, 'A number holds letters, digits, “-”, “_” and “.” only.');
 export const day = z.iso.date('Give the day as YYYY-MM-DD.');
 export const moment = z.iso.datetime({ offset: true, message: 'Give the time as ISO 8601.' });

@@ -30,7 +30,10 @@ export const makeShelf = defineAct({
 		name,
 		department: id.nullable().default(null),
 		/** Other departments that reach it too, each with its level; by default a shelf is invisible to them (A4). */
-		also: z.array(z.object({ department: id, level: z.enum(LEVELS) })).max(100).default([])
+		also: z
+			.array(z.object({ department: id, level: z.enum(LEVELS) }))
+			.max(100)
+			.default([])
 	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	events: ['shelf.made'],
@@ -38,19 +41,43 @@ export const makeShelf = defineAct({
 		const named = [...(input.department ? [input.department] : []), ...input.also.map((a) => a.department)];
 		if (new Set(named).size !== named.length) throw new Problem('invalid', 'A department is named twice.');
 		const known = named.length
-			? await tx.select({ id: department.id }).from(department).where(and(eq(department.projectId, project.id), inArray(department.id, named)))
+			? await tx
+					.select({ id: department.id })
+					.from(department)
+					.where(and(eq(department.projectId, project.id), inArray(department.id, named)))
 			: [];
-		if (known.length !== named.length) throw new Problem('invalid', 'A department named is not in this project.');
+		if (known.length !== named.length)
+			throw new Problem('invalid', 'A department named is not in this project.');
 		const shelf = newId();
 		await tx.insert(place).values({
-			id: shelf, projectId: project.id, path: shelf, kind: 'shelf', name: input.name, nameKey: nameKey(input.name), scope: shelf,
-			departmentId: input.department, createdBy: by.id, createdAt: now
+			id: shelf,
+			projectId: project.id,
+			path: shelf,
+			kind: 'shelf',
+			name: input.name,
+			nameKey: nameKey(input.name),
+			scope: shelf,
+			departmentId: input.department,
+			createdBy: by.id,
+			createdAt: now
 		});
-		const entry = (subjectKind: 'department' | 'leads', subjectId: string, level: (typeof LEVELS)[number]) => ({
-			id: newId(), placeId: shelf, subjectKind, subjectId, level, grantedBy: by.id, createdAt: now
+		const entry = (
+			subjectKind: 'department' | 'leads',
+			subjectId: string,
+			level: (typeof LEVELS)[number]
+		) => ({
+			id: newId(),
+			placeId: shelf,
+			subjectKind,
+			subjectId,
+			level,
+			grantedBy: by.id,
+			createdAt: now
 		});
 		const entries = [
-			...(input.department ? [entry('department', input.department, 'work'), entry('leads', input.department, 'run')] : []),
+			...(input.department
+				? [entry('department', input.department, 'work'), entry('leads', input.department, 'run')]
+				: []),
 			...input.also.map((a) => entry('department', a.department, a.level))
 		];
 		if (entries.length) await tx.insert(grant).values(entries);
@@ -69,20 +96,35 @@ export const makeFolder = defineAct({
 	events: ['folder.made'],
 	async run({ tx, project, place: at, person: by, now, newId, tell }, input) {
 		const parent = await holdStill(tx, at.id);
-		if (parent.path.length / ID_LENGTH >= MOST_DEPTH) throw new Problem('invalid', `Folders nest ${MOST_DEPTH} deep at most.`);
+		if (parent.path.length / ID_LENGTH >= MOST_DEPTH)
+			throw new Problem('invalid', `Folders nest ${MOST_DEPTH} deep at most.`);
 		const folder = newId();
 		await tx.insert(place).values({
-			id: folder, projectId: project.id, parentId: parent.id, path: parent.path + folder, kind: 'folder',
-			name: input.name, nameKey: nameKey(input.name), scope: parent.scope, createdBy: by.id, createdAt: now
+			id: folder,
+			projectId: project.id,
+			parentId: parent.id,
+			path: parent.path + folder,
+			kind: 'folder',
+			name: input.name,
+			nameKey: nameKey(input.name),
+			scope: parent.scope,
+			createdBy: by.id,
+			createdAt: now
 		});
 		tell({ kind: 'folder.made', placeId: folder, details: { name: input.name, in: parent.name } });
 		return { id: folder };
 	}
 });
 
-function mayTidy(context: { level: (typeof LEVELS)[number]; place: { createdBy: string | null }; person: { id: string } }, doing: string): void {
+function mayTidy(
+	context: { level: (typeof LEVELS)[number]; place: { createdBy: string | null }; person: { id: string } },
+	doing: string
+): void {
 	if (allows(context.level, 'tidy') || context.place.createdBy === context.person.id) return;
-	throw new Problem('needs-level', `${doing} a folder that somebody else made needs Tidy; you have Work.`, { needed: 'tidy', held: context.level });
+	throw new Problem('needs-level', `${doing} a folder that somebody else made needs Tidy; you have Work.`, {
+		needed: 'tidy',
+		held: context.level
+	});
 }
 
 export const renameFolder = defineAct({
@@ -96,7 +138,10 @@ export const renameFolder = defineAct({
 	async run(context, input) {
 		const { tx, place: folder, tell } = context;
 		mayTidy(context, 'Renaming');
-		await tx.update(place).set({ name: input.name, nameKey: nameKey(input.name) }).where(eq(place.id, folder.id));
+		await tx
+			.update(place)
+			.set({ name: input.name, nameKey: nameKey(input.name) })
+			.where(eq(place.id, folder.id));
 		tell({ kind: 'folder.renamed', placeId: folder.id, details: { from: folder.name, to: input.name } });
 		return {};
 	}
@@ -116,10 +161,16 @@ export const moveFolder = defineAct({
 		await holdTree(tx, project.id);
 		const [folder] = await tx.select().from(place).where(eq(place.id, input.folder)).for('update');
 		const [target] = await visiblePlaces(tx, reach, [input.to]);
-		if (!target || target.kind === 'document' || target.projectId !== project.id) throw new Problem('not-found', 'The folder to move to is not there.');
-		if (!allows(reach.level(target.scope), 'work')) throw new Problem('needs-level', `Moving to ${target.name} needs Work there.`, { needed: 'work' });
-		if (target.path.startsWith(folder!.path)) throw new Problem('conflict', 'A folder cannot go into itself.');
-		const [deepest] = await tx.select({ length: sql<number>`max(length(path))` }).from(place).where(and(eq(place.projectId, project.id), beneath(folder!.path)));
+		if (!target || target.kind === 'document' || target.projectId !== project.id)
+			throw new Problem('not-found', 'The folder to move to is not there.');
+		if (!allows(reach.level(target.scope), 'work'))
+			throw new Problem('needs-level', `Moving to ${target.name} needs Work there.`, { needed: 'work' });
+		if (target.path.startsWith(folder!.path))
+			throw new Problem('conflict', 'A folder cannot go into itself.');
+		const [deepest] = await tx
+			.select({ length: sql<number>`max(length(path))` })
+			.from(place)
+			.where(and(eq(place.projectId, project.id), beneath(folder!.path)));
 		const depth = (target.path.length + deepest!.length - folder!.path.length + ID_LENGTH) / ID_LENGTH;
 		if (depth > MOST_DEPTH + 1) throw new Problem('invalid', `Folders nest ${MOST_DEPTH} deep at most.`);
 		await tx.update(place).set({ parentId: target.id }).where(eq(place.id, folder!.id));
@@ -131,7 +182,11 @@ export const moveFolder = defineAct({
 					select 1 from place s where s.id = p.scope and s.path collate "C" like ${folder!.path + '%'}
 				) then p.scope else ${target.scope} end
 			where p.project_id = ${project.id} and p.path collate "C" like ${folder!.path + '%'}`);
-		tell({ kind: 'folder.moved', placeId: folder!.id, details: { name: folder!.name, to: target.name, from: folder!.parentId } });
+		tell({
+			kind: 'folder.moved',
+			placeId: folder!.id,
+			details: { name: folder!.name, to: target.name, from: folder!.parentId }
+		});
 		return {};
 	}
 });

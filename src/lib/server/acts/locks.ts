@@ -16,19 +16,39 @@ export const takeLock = defineAct({
 	events: ['lock.taken'],
 	async run({ tx, project, person: by, now, newId, tell }, input) {
 		const expectedEnd = input.expectedEnd ? new Date(input.expectedEnd) : null;
-		if (expectedEnd && expectedEnd <= now) throw new Problem('invalid', 'The expected end lies in the past.', { field: 'expectedEnd' });
+		if (expectedEnd && expectedEnd <= now)
+			throw new Problem('invalid', 'The expected end lies in the past.', { field: 'expectedEnd' });
 		const limit = new Date(now.getTime() + 90 * 86_400_000);
-		if (expectedEnd && expectedEnd > limit) throw new Problem('invalid', 'A lock can be expected to last 90 days at most.', { field: 'expectedEnd' });
+		if (expectedEnd && expectedEnd > limit)
+			throw new Problem('invalid', 'A lock can be expected to last 90 days at most.', {
+				field: 'expectedEnd'
+			});
 		const { row } = await holdDocument(tx, input.document);
 		const open = await openLock(tx, input.document);
 		if (open) {
 			if (open.holderId === by.id) throw new Problem('conflict', 'You have this in hand already.');
 			throw inHand(open);
 		}
-		await tx.insert(lock).values({ id: newId(), documentId: input.document, holderId: by.id, purpose: input.purpose, takenAt: now, expectedEnd });
+		await tx
+			.insert(lock)
+			.values({
+				id: newId(),
+				documentId: input.document,
+				holderId: by.id,
+				purpose: input.purpose,
+				takenAt: now,
+				expectedEnd
+			});
 		tell({
-			kind: 'lock.taken', placeId: input.document, documentId: input.document,
-			details: { number: row.number, purpose: input.purpose, expectedEnd: expectedEnd?.toISOString() ?? null, limitDays: project.settings.lockLimitDays }
+			kind: 'lock.taken',
+			placeId: input.document,
+			documentId: input.document,
+			details: {
+				number: row.number,
+				purpose: input.purpose,
+				expectedEnd: expectedEnd?.toISOString() ?? null,
+				limitDays: project.settings.lockLimitDays
+			}
 		});
 		return { holder: by.name, since: now };
 	}
@@ -48,7 +68,12 @@ export const giveBackLock = defineAct({
 		if (!open) throw new Problem('conflict', 'Nobody has this in hand.');
 		if (open.holderId !== by.id) throw inHand(open);
 		await tx.update(lock).set({ endedAt: now, endedHow: 'given-back' }).where(eq(lock.id, open.id));
-		tell({ kind: 'lock.given-back', placeId: input.document, documentId: input.document, details: { number: row.number } });
+		tell({
+			kind: 'lock.given-back',
+			placeId: input.document,
+			documentId: input.document,
+			details: { number: row.number }
+		});
 		return {};
 	}
 });

@@ -21,7 +21,10 @@ export const openPass = defineAct({
 	async run({ tx, pass: held, release, now, tell }) {
 		// Reloading the page within a minute is one use.
 		if (held.lastUsedAt && now.getTime() - held.lastUsedAt.getTime() < 60_000) return { uses: held.uses };
-		await tx.update(pass).set({ uses: sql`${pass.uses} + 1`, lastUsedAt: now }).where(eq(pass.id, held.id));
+		await tx
+			.update(pass)
+			.set({ uses: sql`${pass.uses} + 1`, lastUsedAt: now })
+			.where(eq(pass.id, held.id));
 		tell({ kind: 'pass.opened', releaseId: release.id, details: { number: release.number } });
 		return { uses: held.uses + 1 };
 	}
@@ -29,7 +32,8 @@ export const openPass = defineAct({
 
 export const takeFromPass = defineAct({
 	name: 'takeFromPass',
-	summary: 'Note that a document of a release was opened or downloaded through its pass, and say which bytes to send',
+	summary:
+		'Note that a document of a release was opened or downloaded through its pass, and say which bytes to send',
 	method: 'POST',
 	path: '/passes/{secret}/documents/{document}/taken',
 	input: z.object({ secret, document: id, how: z.enum(['opened', 'downloaded']) }),
@@ -39,10 +43,19 @@ export const takeFromPass = defineAct({
 		const row = (await releaseItems(tx, release.id)).find((i) => i.documentId === input.document);
 		if (!row?.pinnedHash) throw new Problem('not-found', 'The document is not in this release.');
 		tell({
-			kind: `pass.document-${input.how}`, placeId: row.documentId, documentId: row.documentId, releaseId: release.id,
+			kind: `pass.document-${input.how}`,
+			placeId: row.documentId,
+			documentId: row.documentId,
+			releaseId: release.id,
 			details: { number: row.number, label: row.chosenLabel, release: release.number, hash: row.pinnedHash }
 		});
-		return { hash: row.pinnedHash, fileName: row.outgoingName!, number: row.number, title: row.title, label: row.chosenLabel };
+		return {
+			hash: row.pinnedHash,
+			fileName: row.outgoingName!,
+			number: row.number,
+			title: row.title,
+			label: row.chosenLabel
+		};
 	}
 });
 
@@ -56,9 +69,16 @@ export const takeAllFromPass = defineAct({
 	events: ['pass.release-downloaded'],
 	async run({ tx, release, tell }) {
 		const rows = await releaseItems(tx, release.id);
-		tell({ kind: 'pass.release-downloaded', releaseId: release.id, details: { number: release.number, documents: rows.length } });
+		tell({
+			kind: 'pass.release-downloaded',
+			releaseId: release.id,
+			details: { number: release.number, documents: rows.length }
+		});
 		return {
-			number: release.number, manifest: release.manifest!, signature: release.manifestSignature!, coverNote: release.coverNoteHash!,
+			number: release.number,
+			manifest: release.manifest!,
+			signature: release.manifestSignature!,
+			coverNote: release.coverNoteHash!,
 			files: rows.map((r) => ({ name: r.outgoingName!, hash: r.pinnedHash!, size: r.size }))
 		};
 	}
@@ -78,28 +98,50 @@ export const confirmReceipt = defineAct({
 	at: { kind: 'pass', secret: (i) => i.secret },
 	events: ['receipt.confirmed'],
 	async run({ tx, project, pass: held, release, now, services, tell, mail }) {
-		const done = await tx.update(pass).set({ receivedAt: now }).where(and(eq(pass.id, held.id), isNull(pass.receivedAt))).returning();
+		const done = await tx
+			.update(pass)
+			.set({ receivedAt: now })
+			.where(and(eq(pass.id, held.id), isNull(pass.receivedAt)))
+			.returning();
 		if (!done.length) throw new Problem('conflict', 'Receipt was confirmed before.');
 		await mail(
-			await tellBuilder(tx, release.builtBy), `${project.code} release ${releaseNumber(release.number)}: receipt confirmed`,
+			await tellBuilder(tx, release.builtBy),
+			`${project.code} release ${releaseNumber(release.number)}: receipt confirmed`,
 			`${held.holderName} confirmed receipt of release ${releaseNumber(release.number)}, “${release.title}”.\n\n${services.config.origin}/${project.code.toLowerCase()}/releases/${release.number}\n`
 		);
-		tell({ kind: 'receipt.confirmed', releaseId: release.id, details: { number: release.number, holder: held.holderName } });
+		tell({
+			kind: 'receipt.confirmed',
+			releaseId: release.id,
+			details: { number: release.number, holder: held.holderName }
+		});
 		return { receivedAt: now };
 	}
 });
 
-const answers = z.array(z.object({ document: id, code: z.enum(VERDICTS).nullable(), remark: note.default('') })).min(1).max(2_000);
+const answers = z
+	.array(z.object({ document: id, code: z.enum(VERDICTS).nullable(), remark: note.default('') }))
+	.min(1)
+	.max(2_000);
 
-async function keepAnswers(tx: Tx, passId: string, releaseId: string, given: z.output<typeof answers>): Promise<void> {
+async function keepAnswers(
+	tx: Tx,
+	passId: string,
+	releaseId: string,
+	given: z.output<typeof answers>
+): Promise<void> {
 	const ids = given.map((a) => a.document);
-	const known = await tx.select({ id: releaseItem.documentId }).from(releaseItem).where(and(eq(releaseItem.releaseId, releaseId), inArray(releaseItem.documentId, ids)));
-	if (known.length !== new Set(ids).size) throw new Problem('not-found', 'A document answered is not in this release.');
+	const known = await tx
+		.select({ id: releaseItem.documentId })
+		.from(releaseItem)
+		.where(and(eq(releaseItem.releaseId, releaseId), inArray(releaseItem.documentId, ids)));
+	if (known.length !== new Set(ids).size)
+		throw new Problem('not-found', 'A document answered is not in this release.');
 	await tx
 		.insert(verdict)
 		.values(given.map((a) => ({ passId, documentId: a.document, code: a.code, remark: a.remark })))
 		.onConflictDoUpdate({
-			target: [verdict.passId, verdict.documentId], set: { code: sql`excluded.code`, remark: sql`excluded.remark` },
+			target: [verdict.passId, verdict.documentId],
+			set: { code: sql`excluded.code`, remark: sql`excluded.remark` },
 			// What was signed stays as it was signed.
 			setWhere: isNull(verdict.signedAt)
 		});
@@ -131,29 +173,61 @@ export const signVerdicts = defineAct({
 		const given = input.answers.filter((a) => a.code !== null);
 		if (!given.length) throw new Problem('invalid', 'Choose a verdict for at least one document.');
 		const unsaid = given.find((a) => (a.code === 'C' || a.code === 'D') && a.remark === '');
-		if (unsaid) throw new Problem('invalid', 'A verdict C or D needs a remark that says why.', { document: unsaid.document });
+		if (unsaid)
+			throw new Problem('invalid', 'A verdict C or D needs a remark that says why.', {
+				document: unsaid.document
+			});
 		await keepAnswers(tx, held.id, release.id, given);
 		const signed = await tx
 			.update(verdict)
 			.set({ signedAt: now, signedName: input.name })
-			.where(and(eq(verdict.passId, held.id), inArray(verdict.documentId, given.map((a) => a.document)), isNull(verdict.signedAt)))
+			.where(
+				and(
+					eq(verdict.passId, held.id),
+					inArray(
+						verdict.documentId,
+						given.map((a) => a.document)
+					),
+					isNull(verdict.signedAt)
+				)
+			)
 			.returning();
 		if (!signed.length) throw new Problem('conflict', 'These verdicts were signed before.');
 		if (!held.receivedAt) {
 			await tx.update(pass).set({ receivedAt: now }).where(eq(pass.id, held.id));
-			tell({ kind: 'receipt.confirmed', releaseId: release.id, details: { number: release.number, holder: held.holderName } });
+			tell({
+				kind: 'receipt.confirmed',
+				releaseId: release.id,
+				details: { number: release.number, holder: held.holderName }
+			});
 		}
 		const items = await releaseItems(tx, release.id);
 		for (const one of signed) {
 			const item = items.find((i) => i.documentId === one.documentId)!;
 			tell({
-				kind: 'verdict.given', placeId: one.documentId, documentId: one.documentId, releaseId: release.id,
-				details: { number: item.number, label: item.chosenLabel, code: one.code, remark: one.remark, release: release.number, signed: input.name }
+				kind: 'verdict.given',
+				placeId: one.documentId,
+				documentId: one.documentId,
+				releaseId: release.id,
+				details: {
+					number: item.number,
+					label: item.chosenLabel,
+					code: one.code,
+					remark: one.remark,
+					release: release.number,
+					signed: input.name
+				}
 			});
 		}
-		const lines = signed.map((v) => `${v.code}  ${items.find((i) => i.documentId === v.documentId)!.number}${v.remark ? `  ${v.remark}` : ''}`).join('\n');
+		const lines = signed
+			.map(
+				(v) =>
+					`${v.code}  ${items.find((i) => i.documentId === v.documentId)!.number}${v.remark ? `  ${v.remark}` : ''}`
+			)
+			.join('\n');
 		await mail(
-			await tellBuilder(tx, release.builtBy), `${project.code} release ${releaseNumber(release.number)}: ${signed.length} verdicts from ${held.holderName}`,
+			await tellBuilder(tx, release.builtBy),
+			`${project.code} release ${releaseNumber(release.number)}: ${signed.length} verdicts from ${held.holderName}`,
 			`${input.name} signed ${signed.length} of ${items.length} verdicts on release ${releaseNumber(release.number)}, “${release.title}”:\n\n${lines}\n\n${services.config.origin}/${project.code.toLowerCase()}/releases/${release.number}\n`
 		);
 		return { signed: signed.length };

@@ -8,7 +8,11 @@ import { newSecret, secretHash } from '../ids';
 import { defineAct } from './act';
 import { email, id, name, projectKey } from './fields';
 
-const code = z.string().trim().toUpperCase().regex(/^[A-Z][A-Z0-9]{1,5}$/, 'A code has two to six letters or digits and begins with a letter.');
+const code = z
+	.string()
+	.trim()
+	.toUpperCase()
+	.regex(/^[A-Z][A-Z0-9]{1,5}$/, 'A code has two to six letters or digits and begins with a letter.');
 
 export const makeProject = defineAct({
 	name: 'makeProject',
@@ -19,7 +23,13 @@ export const makeProject = defineAct({
 		code,
 		name,
 		client: name,
-		timeZone: z.string().refine((zone) => Intl.supportedValuesOf('timeZone').includes(zone) || zone === 'UTC', 'This is not a known time zone.').default('UTC'),
+		timeZone: z
+			.string()
+			.refine(
+				(zone) => Intl.supportedValuesOf('timeZone').includes(zone) || zone === 'UTC',
+				'This is not a known time zone.'
+			)
+			.default('UTC'),
 		/** The number the first release gets. */
 		firstRelease: z.number().int().min(1).max(9_999).default(1)
 	}),
@@ -27,17 +37,32 @@ export const makeProject = defineAct({
 	events: ['project.made'],
 	async run({ tx, person: by, now, newId, tell }, input) {
 		const [{ n: projects } = { n: 0 }] = await tx.select({ n: count() }).from(project);
-		const [{ n: controls } = { n: 0 }] = await tx.select({ n: count() }).from(member).where(and(eq(member.personId, by.id), eq(member.controller, true)));
-		if (projects > 0 && controls === 0) throw new Problem('needs-level', 'Only a document controller can make a project.');
+		const [{ n: controls } = { n: 0 }] = await tx
+			.select({ n: count() })
+			.from(member)
+			.where(and(eq(member.personId, by.id), eq(member.controller, true)));
+		if (projects > 0 && controls === 0)
+			throw new Problem('needs-level', 'Only a document controller can make a project.');
 		const projectId = newId();
 		await tx.insert(project).values({
-			id: projectId, code: input.code, name: input.name, client: input.client, timeZone: input.timeZone, nextRelease: input.firstRelease,
+			id: projectId,
+			code: input.code,
+			name: input.name,
+			client: input.client,
+			timeZone: input.timeZone,
+			nextRelease: input.firstRelease,
 			settings: {
-				numbering: standardRule(input.code, []), revisions: DEFAULT_SCHEME, lockLimitDays: 5, retentionDays: 60, maxFileBytes: 20 * 1024 ** 3
+				numbering: standardRule(input.code, []),
+				revisions: DEFAULT_SCHEME,
+				lockLimitDays: 5,
+				retentionDays: 60,
+				maxFileBytes: 20 * 1024 ** 3
 			},
 			createdAt: now
 		});
-		await tx.insert(member).values({ projectId, personId: by.id, controller: true, seenUntil: now, createdAt: now });
+		await tx
+			.insert(member)
+			.values({ projectId, personId: by.id, controller: true, seenUntil: now, createdAt: now });
 		tell({ kind: 'project.made', details: { code: input.code, name: input.name } }, projectId);
 		return { id: projectId, code: input.code };
 	}
@@ -48,14 +73,30 @@ export const makeDepartment = defineAct({
 	summary: 'Make a department; its code joins the numbering rule',
 	method: 'POST',
 	path: '/projects/{project}/departments',
-	input: z.object({ project: projectKey, code: code.refine((c) => c.length === 2, 'A department has a code of two letters.'), name }),
+	input: z.object({
+		project: projectKey,
+		code: code.refine((c) => c.length === 2, 'A department has a code of two letters.'),
+		name
+	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	events: ['department.made'],
 	async run({ tx, project: here, now, newId, tell }, input) {
 		const departmentId = newId();
 		const [fresh] = await tx.select().from(project).where(eq(project.id, here.id)).for('update');
-		const [{ n } = { n: 0 }] = await tx.select({ n: count() }).from(department).where(eq(department.projectId, here.id));
-		await tx.insert(department).values({ id: departmentId, projectId: here.id, code: input.code, name: input.name, position: n, createdAt: now });
+		const [{ n } = { n: 0 }] = await tx
+			.select({ n: count() })
+			.from(department)
+			.where(eq(department.projectId, here.id));
+		await tx
+			.insert(department)
+			.values({
+				id: departmentId,
+				projectId: here.id,
+				code: input.code,
+				name: input.name,
+				position: n,
+				createdAt: now
+			});
 		const settings = structuredClone(fresh!.settings);
 		const part = settings.numbering.parts.find((p) => p.key === 'department');
 		if (part) part.values = [...(part.values ?? []), { code: input.code, name: input.name }];
@@ -81,23 +122,46 @@ export const addPerson = defineAct({
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	events: ['person.added'],
 	async run({ tx, project: here, person: by, now, newId, services, tell, mail }, input) {
-		if (input.lead && !input.department) throw new Problem('invalid', 'A lead leads a department. Choose which.', { field: 'department' });
+		if (input.lead && !input.department)
+			throw new Problem('invalid', 'A lead leads a department. Choose which.', { field: 'department' });
 		if (input.department) {
-			const [found] = await tx.select().from(department).where(and(eq(department.id, input.department), eq(department.projectId, here.id)));
-			if (!found) throw new Problem('invalid', 'This department is not in the project.', { field: 'department' });
+			const [found] = await tx
+				.select()
+				.from(department)
+				.where(and(eq(department.id, input.department), eq(department.projectId, here.id)));
+			if (!found)
+				throw new Problem('invalid', 'This department is not in the project.', { field: 'department' });
 		}
 		const [known] = await tx.select().from(person).where(eq(person.email, input.email));
 		const personId = known?.id ?? newId();
-		if (!known) await tx.insert(person).values({ id: personId, name: input.name, email: input.email, createdAt: now });
-		const [already] = await tx.select().from(member).where(and(eq(member.projectId, here.id), eq(member.personId, personId)));
-		if (already) throw new Problem('conflict', `${known!.name} (${input.email}) is in this project already.`, { field: 'email' });
-		await tx.insert(member).values({ projectId: here.id, personId, controller: input.controller, seenUntil: now, createdAt: now });
-		if (input.department) await tx.insert(departmentMember).values({ departmentId: input.department, personId, lead: input.lead });
+		if (!known)
+			await tx.insert(person).values({ id: personId, name: input.name, email: input.email, createdAt: now });
+		const [already] = await tx
+			.select()
+			.from(member)
+			.where(and(eq(member.projectId, here.id), eq(member.personId, personId)));
+		if (already)
+			throw new Problem('conflict', `${known!.name} (${input.email}) is in this project already.`, {
+				field: 'email'
+			});
+		await tx
+			.insert(member)
+			.values({ projectId: here.id, personId, controller: input.controller, seenUntil: now, createdAt: now });
+		if (input.department)
+			await tx
+				.insert(departmentMember)
+				.values({ departmentId: input.department, personId, lead: input.lead });
 		const personName = known?.name ?? input.name;
 		let way = `Sign in at ${services.config.origin} with the password you have.`;
 		if (!known) {
 			const secret = newSecret();
-			await tx.insert(invitation).values({ secretHash: secretHash(secret), personId, expiresAt: new Date(now.getTime() + 14 * 86_400_000) });
+			await tx
+				.insert(invitation)
+				.values({
+					secretHash: secretHash(secret),
+					personId,
+					expiresAt: new Date(now.getTime() + 14 * 86_400_000)
+				});
 			way = `Set your password here within 14 days:\n${services.config.origin}/invited/${secret}`;
 		}
 		await mail(
@@ -105,7 +169,16 @@ export const addPerson = defineAct({
 			`${here.code}: you have been added to ${here.name}`,
 			`Dear ${personName},\n\n${by.name} has added you to the project ${here.name} in Cupboard.\n\n${way}\n`
 		);
-		tell({ kind: 'person.added', details: { person: personId, name: personName, department: input.department, lead: input.lead, controller: input.controller } });
+		tell({
+			kind: 'person.added',
+			details: {
+				person: personId,
+				name: personName,
+				department: input.department,
+				lead: input.lead,
+				controller: input.controller
+			}
+		});
 		return { id: personId };
 	}
 });
@@ -120,7 +193,16 @@ export const addRecipient = defineAct({
 	events: ['recipient.added'],
 	async run({ tx, project: here, now, newId, tell }, input) {
 		const recipientId = newId();
-		await tx.insert(recipient).values({ id: recipientId, projectId: here.id, name: input.name, company: input.company, email: input.email, createdAt: now });
+		await tx
+			.insert(recipient)
+			.values({
+				id: recipientId,
+				projectId: here.id,
+				name: input.name,
+				company: input.company,
+				email: input.email,
+				createdAt: now
+			});
 		tell({ kind: 'recipient.added', details: { name: input.name, company: input.company } });
 		return { id: recipientId };
 	}
@@ -135,7 +217,9 @@ export const markProjectSeen = defineAct({
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: [],
 	async run({ tx, project: here, person: by, now }) {
-		await tx.update(member).set({ seenUntil: sql`greatest(${member.seenUntil}, ${now.toISOString()}::timestamptz)` })
+		await tx
+			.update(member)
+			.set({ seenUntil: sql`greatest(${member.seenUntil}, ${now.toISOString()}::timestamptz)` })
 			.where(and(eq(member.projectId, here.id), eq(member.personId, by.id)));
 		return {};
 	}

@@ -13,6 +13,13 @@ function isAct(value: unknown): value is Act {
 }
 
 /** Every act of Cupboard. A module's acts join by being exported from it. */
-export const ACTS: readonly Act[] = [documents, locks, folders, removals, people, account, releases, passes].flatMap((module) =>
-	Object.values(module as Record<string, unknown>).filter(isAct)
-);
+export const ACTS: readonly Act[] = [
+	documents,
+	locks,
+	folders,
+	removals,
+	people,
+	account,
+	releases,
+	passes
+].flatMap((module) => Object.values(module as Record<string, unknown>).filter(isAct));

@@ -22,10 +22,17 @@ export const removePlace = defineAct({
 	async run({ tx, project, place: target, level, person: by, now, newId, tell }, input) {
 		await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${'tree:' + project.id}))`);
 		const within = and(eq(place.projectId, project.id), beneath(target.path), isNull(place.removalId));
-		const affected = await tx.select({ id: place.id, kind: place.kind, createdBy: place.createdBy }).from(place).where(within).for('update');
+		const affected = await tx
+			.select({ id: place.id, kind: place.kind, createdBy: place.createdBy })
+			.from(place)
+			.where(within)
+			.for('update');
 		if (!affected.length) throw new Problem('conflict', 'It was removed a moment ago.');
 		if (!allows(level, 'tidy') && affected.some((p) => p.createdBy !== by.id)) {
-			throw new Problem('needs-level', 'Removing what others added needs Tidy; you have Work.', { needed: 'tidy', held: level });
+			throw new Problem('needs-level', 'Removing what others added needs Tidy; you have Work.', {
+				needed: 'tidy',
+				held: level
+			});
 		}
 		const documents = affected.filter((p) => p.kind === 'document').map((p) => p.id);
 		const held = documents.length
@@ -38,13 +45,28 @@ export const removePlace = defineAct({
 		if (held.length && !allows(level, 'run')) throw inHand({ ...held[0]!.lock, holder: held[0]!.holder });
 		const removalId = newId();
 		await tx.insert(removal).values({
-			id: removalId, projectId: project.id, placeId: target.id, reason: input.reason, documents: documents.length, removedBy: by.id, removedAt: now
+			id: removalId,
+			projectId: project.id,
+			placeId: target.id,
+			reason: input.reason,
+			documents: documents.length,
+			removedBy: by.id,
+			removedAt: now
 		});
 		await tx.update(place).set({ removalId }).where(within);
-		if (documents.length) await tx.update(document).set({ live: false }).where(inArray(document.id, documents));
+		if (documents.length)
+			await tx.update(document).set({ live: false }).where(inArray(document.id, documents));
 		tell({
-			kind: 'place.removed', placeId: target.id, documentId: target.kind === 'document' ? target.id : null,
-			details: { name: await nameOf(tx, target), kind: target.kind, reason: input.reason, documents: documents.length, inHand: held.length }
+			kind: 'place.removed',
+			placeId: target.id,
+			documentId: target.kind === 'document' ? target.id : null,
+			details: {
+				name: await nameOf(tx, target),
+				kind: target.kind,
+				reason: input.reason,
+				documents: documents.length,
+				inHand: held.length
+			}
 		});
 		return { documents: documents.length };
 	}
@@ -52,7 +74,10 @@ export const removePlace = defineAct({
 
 export async function nameOf(tx: Tx, target: Place): Promise<string> {
 	if (target.kind !== 'document') return target.name;
-	const [row] = await tx.select({ number: document.number, title: document.title }).from(document).where(eq(document.id, target.id));
+	const [row] = await tx
+		.select({ number: document.number, title: document.title })
+		.from(document)
+		.where(eq(document.id, target.id));
 	return `${row!.number} ${row!.title}`;
 }
 
@@ -70,15 +95,26 @@ export const restorePlace = defineAct({
 		if (!fresh?.removalId) throw new Problem('conflict', 'It was restored a moment ago.');
 		const [gone] = await tx.select().from(removal).where(eq(removal.id, fresh.removalId));
 		if (!allows(level, 'tidy') && gone!.removedBy !== by.id) {
-			throw new Problem('needs-level', 'Only who removed it, or somebody with Tidy, can restore it.', { needed: 'tidy', held: level });
+			throw new Problem('needs-level', 'Only who removed it, or somebody with Tidy, can restore it.', {
+				needed: 'tidy',
+				held: level
+			});
 		}
 		const until = gone!.removedAt.getTime() + project.settings.retentionDays * 86_400_000;
-		if (now.getTime() > until) throw new Problem('conflict', `It was removed more than ${project.settings.retentionDays} days ago and can no longer be restored.`);
+		if (now.getTime() > until)
+			throw new Problem(
+				'conflict',
+				`It was removed more than ${project.settings.retentionDays} days ago and can no longer be restored.`
+			);
 
 		// Folders above that are gone too come back with it, but not what else was in them (R2).
 		const above = idsOf(target.path).slice(0, -1);
 		const goneAbove = above.length
-			? await tx.select().from(place).where(and(inArray(place.id, above), sql`${place.removalId} is not null`)).orderBy(place.path)
+			? await tx
+					.select()
+					.from(place)
+					.where(and(inArray(place.id, above), sql`${place.removalId} is not null`))
+					.orderBy(place.path)
 			: [];
 		const renamed: string[] = [];
 		for (const folder of goneAbove) renamed.push(...(await bringBack(tx, folder)));
@@ -89,12 +125,27 @@ export const restorePlace = defineAct({
 			.where(and(eq(place.projectId, project.id), beneath(target.path), eq(place.removalId, fresh.removalId)))
 			.orderBy(sql`length(path)`);
 		for (const one of back) renamed.push(...(await bringBack(tx, one)));
-		const [left] = await tx.select({ n: sql<number>`count(*)::int` }).from(place).where(eq(place.removalId, fresh.removalId));
-		if (left!.n === 0) await tx.update(removal).set({ restoredAt: now, restoredBy: by.id }).where(eq(removal.id, fresh.removalId));
+		const [left] = await tx
+			.select({ n: sql<number>`count(*)::int` })
+			.from(place)
+			.where(eq(place.removalId, fresh.removalId));
+		if (left!.n === 0)
+			await tx
+				.update(removal)
+				.set({ restoredAt: now, restoredBy: by.id })
+				.where(eq(removal.id, fresh.removalId));
 		const documents = back.filter((p) => p.kind === 'document').length;
 		tell({
-			kind: 'place.restored', placeId: target.id, documentId: target.kind === 'document' ? target.id : null,
-			details: { name: await nameOf(tx, target), kind: target.kind, documents, folders: goneAbove.map((f) => f.name), renamed }
+			kind: 'place.restored',
+			placeId: target.id,
+			documentId: target.kind === 'document' ? target.id : null,
+			details: {
+				name: await nameOf(tx, target),
+				kind: target.kind,
+				documents,
+				folders: goneAbove.map((f) => f.name),
+				renamed
+			}
 		});
 		return { documents, folders: goneAbove.map((f) => f.name), renamed };
 	}
@@ -105,28 +156,47 @@ async function bringBack(tx: Tx, gone: Place): Promise<string[]> {
 	if (gone.kind === 'document') {
 		const [row] = await tx.select().from(document).where(eq(document.id, gone.id));
 		const free = await freeVariant(row!.number, 'R', async (number) => {
-			const taken = await tx.select({ id: document.id }).from(document)
-				.where(and(eq(document.projectId, row!.projectId), eq(document.number, number), eq(document.live, true)));
+			const taken = await tx
+				.select({ id: document.id })
+				.from(document)
+				.where(
+					and(eq(document.projectId, row!.projectId), eq(document.number, number), eq(document.live, true))
+				);
 			return taken.length > 0;
 		});
 		await tx.update(document).set({ live: true, number: free }).where(eq(document.id, gone.id));
-		await tx.update(place).set({ removalId: null, nameKey: nameKey(free) }).where(eq(place.id, gone.id));
+		await tx
+			.update(place)
+			.set({ removalId: null, nameKey: nameKey(free) })
+			.where(eq(place.id, gone.id));
 		return free === row!.number ? [] : [`${row!.number} → ${free}`];
 	}
 	const free = await freeVariant(gone.name, 'restored', async (name) => {
-		const taken = await tx.select({ id: place.id }).from(place).where(
-			and(
-				sql`coalesce(parent_id, project_id) = ${gone.parentId ?? gone.projectId}`, eq(place.nameKey, nameKey(name)),
-				isNull(place.removalId), ne(place.kind, 'document')
-			)
-		);
+		const taken = await tx
+			.select({ id: place.id })
+			.from(place)
+			.where(
+				and(
+					sql`coalesce(parent_id, project_id) = ${gone.parentId ?? gone.projectId}`,
+					eq(place.nameKey, nameKey(name)),
+					isNull(place.removalId),
+					ne(place.kind, 'document')
+				)
+			);
 		return taken.length > 0;
 	});
-	await tx.update(place).set({ removalId: null, name: free, nameKey: nameKey(free) }).where(eq(place.id, gone.id));
+	await tx
+		.update(place)
+		.set({ removalId: null, name: free, nameKey: nameKey(free) })
+		.where(eq(place.id, gone.id));
 	return free === gone.name ? [] : [`${gone.name} → ${free}`];
 }
 
-async function freeVariant(wanted: string, suffix: string, taken: (name: string) => Promise<boolean>): Promise<string> {
+async function freeVariant(
+	wanted: string,
+	suffix: string,
+	taken: (name: string) => Promise<boolean>
+): Promise<string> {
 	if (!(await taken(wanted))) return wanted;
 	for (let i = 1; ; i++) {
 		const variant = suffix === 'R' ? `${wanted}-R${i}` : `${wanted} (${suffix}${i > 1 ? ` ${i}` : ''})`;

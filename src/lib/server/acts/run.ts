@@ -27,7 +27,11 @@ function parse<S extends z.ZodObject>(schema: S, raw: unknown): z.output<S> {
 	if (result.success) return result.data;
 	const faults = result.error.issues.map((i) => ({ field: i.path.join('.'), sentence: i.message }));
 	const first = faults[0];
-	throw new Problem('invalid', first ? (first.field ? `${first.field}: ${first.sentence}` : first.sentence) : 'The input does not fit.', { faults });
+	throw new Problem(
+		'invalid',
+		first ? (first.field ? `${first.field}: ${first.sentence}` : first.sentence) : 'The input does not fit.',
+		{ faults }
+	);
 }
 
 function signedIn(actor: Actor): Person {
@@ -44,9 +48,20 @@ async function asMember(db: Querier, actor: Actor, found: Project | undefined, n
 }
 
 /** Finds the place of an act or view and decides whether the actor may (A2 to A6, A10). */
-async function locate<I>(db: Querier, at: At<I>, input: I, actor: Actor, now: Date): Promise<Record<string, unknown>> {
+async function locate<I>(
+	db: Querier,
+	at: At<I>,
+	input: I,
+	actor: Actor,
+	now: Date
+): Promise<Record<string, unknown>> {
 	const projectOf = async (id: string) =>
-		(await db.select().from(project).where(or(eq(project.id, id), eq(project.code, id.toUpperCase()))))[0];
+		(
+			await db
+				.select()
+				.from(project)
+				.where(or(eq(project.id, id), eq(project.code, id.toUpperCase())))
+		)[0];
 	switch (at.kind) {
 		case 'open':
 			return {};
@@ -68,36 +83,58 @@ async function locate<I>(db: Querier, at: At<I>, input: I, actor: Actor, now: Da
 				.where(eq(place.id, at.id(input)));
 			if (!row || (row.place.removalId !== null) !== (at.removed ?? false)) throw NOT_FOUND();
 			const context = await asMember(db, actor, await projectOf(row.place.projectId), now);
-			const held = capped(context.reach.level(row.place.scope), { frozen: false, archived: row.state === 'archived' });
+			const held = capped(context.reach.level(row.place.scope), {
+				frozen: false,
+				archived: row.state === 'archived'
+			});
 			if (!allows(held, 'look')) throw NOT_FOUND();
 			if (at.only && !at.only.includes(row.place.kind)) throw NOT_FOUND();
 			if (!allows(held, at.level)) {
-				throw new Problem('needs-level', `This needs ${levelLabel(at.level)} here; you have ${levelLabel(held!)}.`, {
-					needed: at.level, held
-				});
+				throw new Problem(
+					'needs-level',
+					`This needs ${levelLabel(at.level)} here; you have ${levelLabel(held!)}.`,
+					{
+						needed: at.level,
+						held
+					}
+				);
 			}
 			return { ...context, place: row.place, level: held };
 		}
 		case 'release': {
 			signedIn(actor);
-			const [row] = await db.select().from(release).where(eq(release.id, at.id(input)));
+			const [row] = await db
+				.select()
+				.from(release)
+				.where(eq(release.id, at.id(input)));
 			if (!row) throw NOT_FOUND();
 			const context = await asMember(db, actor, await projectOf(row.projectId), now);
 			const controller = context.reach.subject.controller;
 			const approver = row.approverId === context.person.id && row.state !== 'building';
 			if (!controller && !approver) throw NOT_FOUND();
-			if (at.who === 'controller' && !controller) throw new Problem('needs-level', 'Only a document controller of the project can do this.');
+			if (at.who === 'controller' && !controller)
+				throw new Problem('needs-level', 'Only a document controller of the project can do this.');
 			if (at.who === 'approver' && row.approverId !== context.person.id) {
 				throw new Problem('needs-level', 'Only the person asked for approval can do this.');
 			}
 			return { ...context, release: row };
 		}
 		case 'pass': {
-			const [row] = await db.select().from(pass).where(eq(pass.secretHash, secretHash(at.secret(input))));
-			if (!row) throw new Problem('not-found', 'This pass does not exist. Check that the whole link was copied.');
+			const [row] = await db
+				.select()
+				.from(pass)
+				.where(eq(pass.secretHash, secretHash(at.secret(input))));
+			if (!row)
+				throw new Problem('not-found', 'This pass does not exist. Check that the whole link was copied.');
 			const about = (await db.select().from(release).where(eq(release.id, row.releaseId)))[0]!;
-			if (row.withdrawnAt) throw new Problem('not-found', 'This pass was withdrawn. Ask the sender for a new one.', { withdrawn: true });
-			if (row.endsAt <= now) throw new Problem('not-found', 'This pass has ended. Ask the sender for a new one.', { ended: row.endsAt });
+			if (row.withdrawnAt)
+				throw new Problem('not-found', 'This pass was withdrawn. Ask the sender for a new one.', {
+					withdrawn: true
+				});
+			if (row.endsAt <= now)
+				throw new Problem('not-found', 'This pass has ended. Ask the sender for a new one.', {
+					ended: row.endsAt
+				});
 			return { pass: row, release: about, project: (await projectOf(row.projectId))! };
 		}
 	}
@@ -129,8 +166,13 @@ function pgError(error: unknown): PgError | null {
 
 function translate(error: unknown): unknown {
 	const pg = pgError(error);
-	if (pg?.code === '23505') return new Problem('conflict', CONSTRAINTS[pg.constraint_name ?? ''] ?? 'This exists already.');
-	if (pg?.code === '53100' || pg?.code === 'ENOSPC') return new Problem('full', 'The disk of the server is full. Nothing was changed; tell whoever looks after it.');
+	if (pg?.code === '23505')
+		return new Problem('conflict', CONSTRAINTS[pg.constraint_name ?? ''] ?? 'This exists already.');
+	if (pg?.code === '53100' || pg?.code === 'ENOSPC')
+		return new Problem(
+			'full',
+			'The disk of the server is full. Nothing was changed; tell whoever looks after it.'
+		);
 	return error;
 }
 
@@ -165,7 +207,10 @@ export async function runAct<K extends Kind, S extends z.ZodObject, O>(
 			return await db.transaction(async (tx) => {
 				const context = await locate(tx, any.at as At<unknown>, input, actor, now);
 				const acting = actingIn(tx, context, common, services);
-				const result = await any.run({ ...context, ...common, ...acting.acting, prepared } as never, input as never);
+				const result = await any.run(
+					{ ...context, ...common, ...acting.acting, prepared } as never,
+					input as never
+				);
 				await acting.finish(tellerOf(actor, context));
 				return result as O;
 			});
@@ -182,7 +227,12 @@ function tellerOf(actor: Actor, context: Record<string, unknown>): Teller {
 	return actor ? { id: actor.person.id, name: actor.person.name } : { id: null, name: 'Cupboard' };
 }
 
-function actingIn(tx: Tx, context: Record<string, unknown>, common: { now: Date; newId: () => string }, services: Services) {
+function actingIn(
+	tx: Tx,
+	context: Record<string, unknown>,
+	common: { now: Date; newId: () => string },
+	services: Services
+) {
 	const here = (context.project as Project | undefined)?.id;
 	const told = new Map<string, Told[]>();
 	const acting: Acting = {
@@ -195,7 +245,13 @@ function actingIn(tx: Tx, context: Record<string, unknown>, common: { now: Date;
 		async mail(to, subject, body) {
 			const id = common.newId();
 			await tx.insert(mail).values({
-				id, projectId: here ?? null, toName: to.name, toAddress: to.address, subject, body, createdAt: common.now
+				id,
+				projectId: here ?? null,
+				toName: to.name,
+				toAddress: to.address,
+				subject,
+				body,
+				createdAt: common.now
 			});
 			await services.jobs.enqueue(tx, 'send-mail', { mailId: id });
 		}
@@ -219,11 +275,18 @@ export async function readView<K extends Kind, S extends z.ZodObject, O>(
 	const now = new Date();
 	const { db } = services.database;
 	const context = await locate(db, view.at as At<unknown>, input, actor, now);
-	return view.run({ ...context, now, services, newId, db } as unknown as ContextOf[K] & { db: Querier }, input);
+	return view.run(
+		{ ...context, now, services, newId, db } as unknown as ContextOf[K] & { db: Querier },
+		input
+	);
 }
 
 /** Loads a place by id with the same decision as acts, for reading several at once inside one. */
-export async function visiblePlaces(db: Querier, reach: { sees(column: typeof place.scope): ReturnType<typeof sql> }, ids: string[]) {
+export async function visiblePlaces(
+	db: Querier,
+	reach: { sees(column: typeof place.scope): ReturnType<typeof sql> },
+	ids: string[]
+) {
 	if (!ids.length) return [];
 	return db
 		.select()
@@ -233,5 +296,7 @@ export async function visiblePlaces(db: Querier, reach: { sees(column: typeof pl
 
 /** Ids on the way down to a place, shelf first, itself last. */
 export function idsOf(path: string): string[] {
-	return Array.from({ length: path.length / ID_LENGTH }, (_, i) => path.slice(i * ID_LENGTH, (i + 1) * ID_LENGTH));
+	return Array.from({ length: path.length / ID_LENGTH }, (_, i) =>
+		path.slice(i * ID_LENGTH, (i + 1) * ID_LENGTH)
+	);
 }

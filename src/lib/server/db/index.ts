@@ -6,7 +6,11 @@ import postgres from 'postgres';
 import * as schema from './schema';
 
 export type Db = PostgresJsDatabase<typeof schema>;
-export type Tx = PgTransaction<PostgresJsQueryResultHKT, typeof schema, ExtractTablesWithRelations<typeof schema>>;
+export type Tx = PgTransaction<
+	PostgresJsQueryResultHKT,
+	typeof schema,
+	ExtractTablesWithRelations<typeof schema>
+>;
 /** Anything that can be queried: the pool or a transaction. */
 export type Querier = Db | Tx;
 

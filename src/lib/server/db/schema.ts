@@ -1,6 +1,16 @@
 import { sql } from 'drizzle-orm';
 import {
-	bigint, boolean, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, type AnyPgColumn
+	bigint,
+	boolean,
+	index,
+	integer,
+	jsonb,
+	pgTable,
+	primaryKey,
+	text,
+	timestamp,
+	uniqueIndex,
+	type AnyPgColumn
 } from 'drizzle-orm/pg-core';
 import type { Level } from '../../core/access/levels';
 import type { SubjectKind } from '../../core/access/decide';
@@ -29,7 +39,9 @@ export const session = pgTable(
 	{
 		id: text().primaryKey(),
 		token: text().notNull().unique(),
-		userId: text('person_id').notNull().references(() => person.id),
+		userId: text('person_id')
+			.notNull()
+			.references(() => person.id),
 		expiresAt: time('expires_at').notNull(),
 		ipAddress: text('ip_address'),
 		userAgent: text('user_agent'),
@@ -45,7 +57,9 @@ export const account = pgTable(
 		id: text().primaryKey(),
 		accountId: text('account_id').notNull(),
 		providerId: text('provider_id').notNull(),
-		userId: text('person_id').notNull().references(() => person.id),
+		userId: text('person_id')
+			.notNull()
+			.references(() => person.id),
 		accessToken: text('access_token'),
 		refreshToken: text('refresh_token'),
 		idToken: text('id_token'),
@@ -71,7 +85,9 @@ export const verification = pgTable('verification', {
 /** A one-time link by which a person sets their first password. Only the hash of its secret is kept. */
 export const invitation = pgTable('invitation', {
 	secretHash: text('secret_hash').primaryKey(),
-	personId: text('person_id').notNull().references(() => person.id),
+	personId: text('person_id')
+		.notNull()
+		.references(() => person.id),
 	expiresAt: time('expires_at').notNull(),
 	usedAt: time('used_at')
 });
@@ -80,7 +96,9 @@ export const apiToken = pgTable(
 	'api_token',
 	{
 		id: text().primaryKey(),
-		personId: text('person_id').notNull().references(() => person.id),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
 		name: text().notNull(),
 		secretHash: text('secret_hash').notNull().unique(),
 		createdAt: created(),
@@ -117,8 +135,12 @@ export const project = pgTable('project', {
 export const member = pgTable(
 	'member',
 	{
-		projectId: text('project_id').notNull().references(() => project.id),
-		personId: text('person_id').notNull().references(() => person.id),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
 		controller: boolean().notNull().default(false),
 		/** Changes before this moment are not new to the member. */
 		seenUntil: time('seen_until').notNull().defaultNow(),
@@ -131,7 +153,9 @@ export const department = pgTable(
 	'department',
 	{
 		id: text().primaryKey(),
-		projectId: text('project_id').notNull().references(() => project.id),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
 		code: text().notNull(),
 		name: text().notNull(),
 		position: integer().notNull(),
@@ -143,11 +167,18 @@ export const department = pgTable(
 export const departmentMember = pgTable(
 	'department_member',
 	{
-		departmentId: text('department_id').notNull().references(() => department.id),
-		personId: text('person_id').notNull().references(() => person.id),
+		departmentId: text('department_id')
+			.notNull()
+			.references(() => department.id),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
 		lead: boolean().notNull().default(false)
 	},
-	(t) => [primaryKey({ columns: [t.departmentId, t.personId] }), index('department_member_by_person').on(t.personId)]
+	(t) => [
+		primaryKey({ columns: [t.departmentId, t.personId] }),
+		index('department_member_by_person').on(t.personId)
+	]
 );
 
 /* Places: shelf, folder and document form one tree. */
@@ -156,7 +187,9 @@ export const place = pgTable(
 	'place',
 	{
 		id: text().primaryKey(),
-		projectId: text('project_id').notNull().references(() => project.id),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
 		parentId: text('parent_id').references((): AnyPgColumn => place.id),
 		/** Ids from the shelf down to this place, ten characters each, so that a subtree is one range. */
 		path: text().notNull(),
@@ -179,7 +212,9 @@ export const place = pgTable(
 		index('place_children').on(t.parentId, t.kind),
 		index('place_subtree').on(t.projectId, sql`path collate "C"`),
 		index('place_scope').on(t.scope),
-		index('place_removal').on(t.removalId).where(sql`removal_id is not null`)
+		index('place_removal')
+			.on(t.removalId)
+			.where(sql`removal_id is not null`)
 	]
 );
 
@@ -187,7 +222,9 @@ export const grant = pgTable(
 	'access_grant',
 	{
 		id: text().primaryKey(),
-		placeId: text('place_id').notNull().references(() => place.id),
+		placeId: text('place_id')
+			.notNull()
+			.references(() => place.id),
 		subjectKind: text('subject_kind').$type<SubjectKind>().notNull(),
 		subjectId: text('subject_id').notNull(),
 		/** Null is a bar. */
@@ -230,8 +267,12 @@ export const upload = pgTable(
 	'upload',
 	{
 		id: text().primaryKey(),
-		personId: text('person_id').notNull().references(() => person.id),
-		hash: text().notNull().references(() => content.hash),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		hash: text()
+			.notNull()
+			.references(() => content.hash),
 		fileName: text('file_name').notNull(),
 		createdAt: created()
 	},
@@ -243,8 +284,12 @@ export type DocumentState = 'wip' | 'shared' | 'published' | 'archived';
 export const document = pgTable(
 	'document',
 	{
-		id: text().primaryKey().references(() => place.id),
-		projectId: text('project_id').notNull().references(() => project.id),
+		id: text()
+			.primaryKey()
+			.references(() => place.id),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
 		number: text().notNull(),
 		title: text().notNull(),
 		state: text().$type<DocumentState>().notNull().default('wip'),
@@ -256,7 +301,9 @@ export const document = pgTable(
 		live: boolean().notNull().default(true)
 	},
 	(t) => [
-		uniqueIndex('document_number').on(t.projectId, t.number).where(sql`live`),
+		uniqueIndex('document_number')
+			.on(t.projectId, t.number)
+			.where(sql`live`),
 		index('document_changed').on(t.projectId, t.changedAt),
 		index('document_title_words').using('gin', sql`title gin_trgm_ops`),
 		index('document_number_words').using('gin', sql`number gin_trgm_ops`)
@@ -267,11 +314,15 @@ export const version = pgTable(
 	'version',
 	{
 		id: text().primaryKey(),
-		documentId: text('document_id').notNull().references(() => document.id),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
 		seq: integer().notNull(),
 		label: text().notNull(),
 		issued: boolean().notNull(),
-		hash: text().notNull().references(() => content.hash),
+		hash: text()
+			.notNull()
+			.references(() => content.hash),
 		fileName: text('file_name').notNull(),
 		note: text().notNull(),
 		/** Whether the lock was kept when this version was saved. */
@@ -292,8 +343,12 @@ export const lock = pgTable(
 	'lock',
 	{
 		id: text().primaryKey(),
-		documentId: text('document_id').notNull().references(() => document.id),
-		holderId: text('holder_id').notNull().references(() => person.id),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
+		holderId: text('holder_id')
+			.notNull()
+			.references(() => person.id),
 		purpose: text().notNull(),
 		takenAt: time('taken_at').notNull(),
 		expectedEnd: time('expected_end'),
@@ -301,18 +356,28 @@ export const lock = pgTable(
 		endedHow: text('ended_how').$type<'handed-in' | 'given-back'>()
 	},
 	(t) => [
-		uniqueIndex('lock_one_open').on(t.documentId).where(sql`ended_at is null`),
-		index('lock_by_holder').on(t.holderId).where(sql`ended_at is null`)
+		uniqueIndex('lock_one_open')
+			.on(t.documentId)
+			.where(sql`ended_at is null`),
+		index('lock_by_holder')
+			.on(t.holderId)
+			.where(sql`ended_at is null`)
 	]
 );
 
 export const removal = pgTable('removal', {
 	id: text().primaryKey(),
-	projectId: text('project_id').notNull().references(() => project.id),
-	placeId: text('place_id').notNull().references(() => place.id),
+	projectId: text('project_id')
+		.notNull()
+		.references(() => project.id),
+	placeId: text('place_id')
+		.notNull()
+		.references(() => place.id),
 	reason: text().notNull(),
 	documents: integer().notNull(),
-	removedBy: text('removed_by').notNull().references(() => person.id),
+	removedBy: text('removed_by')
+		.notNull()
+		.references(() => person.id),
 	removedAt: time('removed_at').notNull(),
 	restoredAt: time('restored_at'),
 	restoredBy: text('restored_by').references(() => person.id)
@@ -322,8 +387,12 @@ export const removal = pgTable('removal', {
 export const seen = pgTable(
 	'seen',
 	{
-		personId: text('person_id').notNull().references(() => person.id),
-		documentId: text('document_id').notNull().references(() => document.id),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
 		at: time('at').notNull()
 	},
 	(t) => [primaryKey({ columns: [t.personId, t.documentId] })]
@@ -332,7 +401,9 @@ export const seen = pgTable(
 /* The trail. */
 
 export const chainHead = pgTable('chain_head', {
-	projectId: text('project_id').primaryKey().references(() => project.id),
+	projectId: text('project_id')
+		.primaryKey()
+		.references(() => project.id),
 	seq: bigint({ mode: 'number' }).notNull(),
 	hash: text().notNull()
 });
@@ -340,7 +411,9 @@ export const chainHead = pgTable('chain_head', {
 export const event = pgTable(
 	'event',
 	{
-		projectId: text('project_id').notNull().references(() => project.id),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
 		seq: bigint({ mode: 'number' }).notNull(),
 		at: time('at').notNull(),
 		/** Id of the person, `pass:ID`, or null for the system itself. */
@@ -368,7 +441,9 @@ export const recipient = pgTable(
 	'recipient',
 	{
 		id: text().primaryKey(),
-		projectId: text('project_id').notNull().references(() => project.id),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
 		name: text().notNull(),
 		company: text().notNull(),
 		email: text().notNull(),
@@ -383,16 +458,24 @@ export const release = pgTable(
 	'release',
 	{
 		id: text().primaryKey(),
-		projectId: text('project_id').notNull().references(() => project.id),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
 		number: integer().notNull(),
 		title: text().notNull(),
 		purpose: text().$type<Purpose>().notNull(),
 		state: text().$type<ReleaseState>().notNull(),
-		recipientId: text('recipient_id').notNull().references(() => recipient.id),
-		approverId: text('approver_id').notNull().references(() => person.id),
+		recipientId: text('recipient_id')
+			.notNull()
+			.references(() => recipient.id),
+		approverId: text('approver_id')
+			.notNull()
+			.references(() => person.id),
 		/** Day by which the client's reply is asked, as YYYY-MM-DD. */
 		replyBy: text('reply_by'),
-		builtBy: text('built_by').notNull().references(() => person.id),
+		builtBy: text('built_by')
+			.notNull()
+			.references(() => person.id),
 		createdAt: created(),
 		askedAt: time('asked_at'),
 		approvedAt: time('approved_at'),
@@ -411,11 +494,17 @@ export const release = pgTable(
 export const releaseItem = pgTable(
 	'release_item',
 	{
-		releaseId: text('release_id').notNull().references(() => release.id),
-		documentId: text('document_id').notNull().references(() => document.id),
+		releaseId: text('release_id')
+			.notNull()
+			.references(() => release.id),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
 		position: integer().notNull(),
 		/** The version chosen while building, the issued one afterwards. */
-		versionId: text('version_id').notNull().references(() => version.id),
+		versionId: text('version_id')
+			.notNull()
+			.references(() => version.id),
 		/** Label it had before issue, for "goes from → to". */
 		fromLabel: text('from_label').notNull(),
 		/** Set at issue: the hash that was approved and sent. */
@@ -423,13 +512,20 @@ export const releaseItem = pgTable(
 		/** Name under which the file goes out. */
 		outgoingName: text('outgoing_name')
 	},
-	(t) => [primaryKey({ columns: [t.releaseId, t.documentId] }), index('release_item_by_document').on(t.documentId)]
+	(t) => [
+		primaryKey({ columns: [t.releaseId, t.documentId] }),
+		index('release_item_by_document').on(t.documentId)
+	]
 );
 
 export const pass = pgTable('pass', {
 	id: text().primaryKey(),
-	projectId: text('project_id').notNull().references(() => project.id),
-	releaseId: text('release_id').notNull().references(() => release.id),
+	projectId: text('project_id')
+		.notNull()
+		.references(() => project.id),
+	releaseId: text('release_id')
+		.notNull()
+		.references(() => release.id),
 	secretHash: text('secret_hash').notNull().unique(),
 	holderName: text('holder_name').notNull(),
 	holderEmail: text('holder_email').notNull(),
@@ -445,8 +541,12 @@ export const pass = pgTable('pass', {
 export const verdict = pgTable(
 	'verdict',
 	{
-		passId: text('pass_id').notNull().references(() => pass.id),
-		documentId: text('document_id').notNull().references(() => document.id),
+		passId: text('pass_id')
+			.notNull()
+			.references(() => pass.id),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
 		code: text().$type<Verdict>(),
 		remark: text().notNull().default(''),
 		/** Null while only saved for later. */

@@ -10,7 +10,12 @@ const INK = rgb(0.09, 0.137, 0.122);
 const SOFT = rgb(0.333, 0.392, 0.365);
 const RULE = rgb(0.788, 0.827, 0.8);
 const A4 = { width: 595.28, height: 841.89, margin: 50 };
-const COLUMNS = [{ x: 50, w: 150 }, { x: 205, w: 220 }, { x: 430, w: 45 }, { x: 480, w: 65 }] as const;
+const COLUMNS = [
+	{ x: 50, w: 150 },
+	{ x: 205, w: 220 },
+	{ x: 430, w: 45 },
+	{ x: 480, w: 65 }
+] as const;
 
 async function font(name: string): Promise<Uint8Array> {
 	return readFile(require.resolve(`@expo-google-fonts/archivo/${name}.ttf`));
@@ -36,10 +41,21 @@ export async function coverNote(manifest: Manifest, replyBy: string | null): Pro
 	pdf.setModificationDate(new Date(manifest.issuedAt));
 	let page: PDFPage;
 	let y = 0;
-	const text = (value: string, x: number, size: number, f = regular, colour = INK, width = A4.width - x - A4.margin) =>
-		page.drawText(fit(value, f, size, width), { x, y, size, font: f, color: colour });
+	const text = (
+		value: string,
+		x: number,
+		size: number,
+		f = regular,
+		colour = INK,
+		width = A4.width - x - A4.margin
+	) => page.drawText(fit(value, f, size, width), { x, y, size, font: f, color: colour });
 	const line = (thickness = 0.5, colour = RULE) =>
-		page.drawLine({ start: { x: A4.margin, y }, end: { x: A4.width - A4.margin, y }, thickness, color: colour });
+		page.drawLine({
+			start: { x: A4.margin, y },
+			end: { x: A4.width - A4.margin, y },
+			thickness,
+			color: colour
+		});
 	const heads = () => {
 		['Number', 'Title', 'Revision', 'Size'].forEach((head, i) => text(head, COLUMNS[i]!.x, 8, regular, SOFT));
 		y -= 6;
@@ -56,8 +72,11 @@ export async function coverNote(manifest: Manifest, replyBy: string | null): Pro
 	text(`Release ${manifest.release}: ${manifest.title}`, A4.margin, 18, bold);
 	y -= 26;
 	const facts: [string, string][] = [
-		['Project', manifest.project], ['To', manifest.recipient], ['Purpose', PURPOSE_LABEL[manifest.purpose as Purpose]],
-		['Issued', `${manifest.issuedAt.slice(0, 16).replace('T', ' ')} UTC, by ${manifest.issuedBy}`], ['Approved by', manifest.approvedBy],
+		['Project', manifest.project],
+		['To', manifest.recipient],
+		['Purpose', PURPOSE_LABEL[manifest.purpose as Purpose]],
+		['Issued', `${manifest.issuedAt.slice(0, 16).replace('T', ' ')} UTC, by ${manifest.issuedBy}`],
+		['Approved by', manifest.approvedBy],
 		...(replyBy ? ([['Reply asked by', replyBy]] as [string, string][]) : []),
 		['Documents', String(manifest.documents.length)]
 	];
@@ -82,7 +101,15 @@ export async function coverNote(manifest: Manifest, replyBy: string | null): Pro
 		y -= 13;
 	}
 	const pages = pdf.getPages();
-	pages.forEach((p, i) => p.drawText(`Release ${manifest.release}, page ${i + 1} of ${pages.length}`, { x: A4.margin, y: 36, size: 8, font: regular, color: SOFT }));
+	pages.forEach((p, i) =>
+		p.drawText(`Release ${manifest.release}, page ${i + 1} of ${pages.length}`, {
+			x: A4.margin,
+			y: 36,
+			size: 8,
+			font: regular,
+			color: SOFT
+		})
+	);
 	return pdf.save();
 }
 

@@ -14,7 +14,11 @@ export class Inspector {
 	 * @param workerFile the built worker, or null to run it from source
 	 * @param previews folder for previews; they can be made again at any time
 	 */
-	constructor(private readonly store: Store, private readonly previews: string, workerFile: string | null) {
+	constructor(
+		private readonly store: Store,
+		private readonly previews: string,
+		workerFile: string | null
+	) {
 		this.pool = new Piscina({
 			filename: workerFile ?? new URL('./worker.ts', import.meta.url).href,
 			execArgv: workerFile ? [] : ['--import', 'tsx'],
@@ -45,7 +49,13 @@ export class Inspector {
 		await mkdir(dirname(final), { recursive: true });
 		const to = `${final}.${randomUUID()}`;
 		try {
-			const made = (await this.run({ task: 'preview', path: await this.store.localPath(hash), mediaType, size, to })) as boolean;
+			const made = (await this.run({
+				task: 'preview',
+				path: await this.store.localPath(hash),
+				mediaType,
+				size,
+				to
+			})) as boolean;
 			if (made) await rename(to, final);
 			return made;
 		} finally {

@@ -5,13 +5,20 @@ import { splitExtension } from '../../core/names';
 /** How many bytes from the start of a file decide its kind. */
 export const HEAD_BYTES = 8192;
 
-const TEXT_TYPES: Record<string, string> = { md: 'text/markdown', markdown: 'text/markdown', csv: 'text/csv', ics: 'text/calendar' };
+const TEXT_TYPES: Record<string, string> = {
+	md: 'text/markdown',
+	markdown: 'text/markdown',
+	csv: 'text/csv',
+	ics: 'text/calendar'
+};
 
 function isText(head: Uint8Array): boolean {
 	if (head.includes(0)) return false;
 	try {
 		// The cut at the end may split a character; the last bytes do not count.
-		new TextDecoder('utf-8', { fatal: true }).decode(head.subarray(0, Math.max(0, head.length - (head.length === HEAD_BYTES ? 4 : 0))));
+		new TextDecoder('utf-8', { fatal: true }).decode(
+			head.subarray(0, Math.max(0, head.length - (head.length === HEAD_BYTES ? 4 : 0)))
+		);
 		return true;
 	} catch {
 		return false;
@@ -28,7 +35,8 @@ export async function sniff(head: Uint8Array, fileName: string): Promise<string>
 	if (known && known.mime !== 'application/xml') return known.mime;
 	if (isText(head)) {
 		const start = new TextDecoder().decode(head.subarray(0, 2048));
-		if (/^\uFEFF?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*)*(<!DOCTYPE svg[^>]*>\s*)?<svg[\s>]/i.test(start)) return 'image/svg+xml';
+		if (/^\uFEFF?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*)*(<!DOCTYPE svg[^>]*>\s*)?<svg[\s>]/i.test(start))
+			return 'image/svg+xml';
 		if (/^\s*(<!doctype html|<html)/i.test(start)) return 'text/html';
 		return TEXT_TYPES[splitExtension(fileName)[1]] ?? 'text/plain';
 	}
@@ -37,6 +45,14 @@ export async function sniff(head: Uint8Array, fileName: string): Promise<string>
 
 /** Types a browser may show as they are; everything else is served as a download. */
 export const INLINE_TYPES = new Set([
-	'application/pdf', 'image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml', 'image/vnd.dxf',
-	'text/plain', 'text/markdown', 'text/csv'
+	'application/pdf',
+	'image/png',
+	'image/jpeg',
+	'image/webp',
+	'image/gif',
+	'image/svg+xml',
+	'image/vnd.dxf',
+	'text/plain',
+	'text/markdown',
+	'text/csv'
 ]);

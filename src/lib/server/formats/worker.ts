@@ -18,19 +18,27 @@ const MOST_PIXELS = 268_000_000;
 /** Drawings over this many bytes are kept and downloaded, not read. */
 const MOST_DXF_BYTES = 120_000_000;
 
-export type Task = { task: 'inspect'; path: string; mediaType: string; size: number } | { task: 'preview'; path: string; mediaType: string; size: number; to: string };
+export type Task =
+	| { task: 'inspect'; path: string; mediaType: string; size: number }
+	| { task: 'preview'; path: string; mediaType: string; size: number; to: string };
 
 export default async function work(task: Task): Promise<Inspection | boolean> {
 	return task.task === 'inspect' ? inspect(task) : preview(task);
 }
 
 async function inspect({ path, mediaType, size }: Task): Promise<Inspection> {
-	const fine = (shows: Inspection['shows'], more: Partial<Inspection> = {}): Inspection => ({ shows, fault: null, unchecked: false, ...more });
+	const fine = (shows: Inspection['shows'], more: Partial<Inspection> = {}): Inspection => ({
+		shows,
+		fault: null,
+		unchecked: false,
+		...more
+	});
 	const broken = (fault: string): Inspection => ({ shows: 'none', fault, unchecked: false });
 	try {
 		if (mediaType === 'application/pdf') {
 			const { stdout } = await poppler('pdfinfo', [path]);
-			if (/^Encrypted:\s+yes/m.test(stdout)) return broken('The PDF is encrypted and cannot be opened without its password.');
+			if (/^Encrypted:\s+yes/m.test(stdout))
+				return broken('The PDF is encrypted and cannot be opened without its password.');
 			return fine('pdf', { pages: Number(/^Pages:\s+(\d+)/m.exec(stdout)?.[1] ?? 0) });
 		}
 		if (mediaType === 'image/vnd.dxf') {
@@ -41,7 +49,11 @@ async function inspect({ path, mediaType, size }: Task): Promise<Inspection> {
 		if (mediaType.startsWith('image/')) {
 			const meta = await sharp(path, { limitInputPixels: MOST_PIXELS }).metadata();
 			if (!meta.width) return broken('The picture cannot be read.');
-			return fine(['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'].includes(mediaType) ? 'picture' : 'none');
+			return fine(
+				['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'].includes(mediaType)
+					? 'picture'
+					: 'none'
+			);
 		}
 		if (mediaType === 'text/markdown') return fine('markdown');
 		if (mediaType.startsWith('text/')) return fine(mediaType === 'text/html' ? 'none' : 'text');
@@ -78,7 +90,11 @@ function checkZip(path: string): Promise<void> {
 
 /** Runs a poppler tool with bounded time and output; hostile files must not take the server with them. */
 function poppler(tool: string, args: string[]) {
-	return run('prlimit', ['--as=1500000000', tool, ...args], { timeout: 20_000, maxBuffer: 64 * 1024 * 1024, killSignal: 'SIGKILL' });
+	return run('prlimit', ['--as=1500000000', tool, ...args], {
+		timeout: 20_000,
+		maxBuffer: 64 * 1024 * 1024,
+		killSignal: 'SIGKILL'
+	});
 }
 
 /** Draws the preview into `to` (WebP). Gives false when this kind of file has none. */
@@ -86,9 +102,28 @@ async function preview(task: Task): Promise<boolean> {
 	if (task.task !== 'preview') return false;
 	const { path, mediaType, size, to } = task;
 	if (mediaType === 'application/pdf') {
-		const { stdout } = await run('prlimit', ['--as=1500000000', 'pdftoppm', '-f', '1', '-l', '1', '-scale-to-x', String(PREVIEW_WIDTH), '-scale-to-y', '-1', path], {
-			timeout: 20_000, maxBuffer: 64 * 1024 * 1024, killSignal: 'SIGKILL', encoding: 'buffer'
-		});
+		const { stdout } = await run(
+			'prlimit',
+			[
+				'--as=1500000000',
+				'pdftoppm',
+				'-f',
+				'1',
+				'-l',
+				'1',
+				'-scale-to-x',
+				String(PREVIEW_WIDTH),
+				'-scale-to-y',
+				'-1',
+				path
+			],
+			{
+				timeout: 20_000,
+				maxBuffer: 64 * 1024 * 1024,
+				killSignal: 'SIGKILL',
+				encoding: 'buffer'
+			}
+		);
 		const header = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(stdout.subarray(0, 64).toString('latin1'));
 		if (!header) return false;
 		const raw = { width: Number(header[1]), height: Number(header[2]), channels: 3 as const };
@@ -101,7 +136,11 @@ async function preview(task: Task): Promise<boolean> {
 		return true;
 	}
 	if (mediaType.startsWith('image/')) {
-		await sharp(path, { limitInputPixels: MOST_PIXELS }).autoOrient().resize({ width: PREVIEW_WIDTH, withoutEnlargement: true }).webp({ quality: 80 }).toFile(to);
+		await sharp(path, { limitInputPixels: MOST_PIXELS })
+			.autoOrient()
+			.resize({ width: PREVIEW_WIDTH, withoutEnlargement: true })
+			.webp({ quality: 80 })
+			.toFile(to);
 		return true;
 	}
 	return false;

@@ -45,7 +45,8 @@ async function readBody(request: Request): Promise<Record<string, unknown>> {
 	} catch {
 		throw new Problem('invalid', 'The request body is not JSON.');
 	}
-	if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new Problem('invalid', 'The request body must be a JSON object.');
+	if (typeof value !== 'object' || value === null || Array.isArray(value))
+		throw new Problem('invalid', 'The request body must be a JSON object.');
 	return value as Record<string, unknown>;
 }
 
@@ -53,11 +54,21 @@ async function readBody(request: Request): Promise<Record<string, unknown>> {
  * Answers a request to /api/v1 from the declared acts and views.
  * @param path what follows /api/v1, decoded
  */
-export async function answerApi(services: Services, actor: Actor, request: Request, path: string): Promise<unknown> {
+export async function answerApi(
+	services: Services,
+	actor: Actor,
+	request: Request,
+	path: string
+): Promise<unknown> {
 	const matching = ROUTES.map((r) => ({ r, match: r.pattern.exec(path) })).filter(({ match }) => match);
 	const found = matching.find(({ r }) => r.method === request.method);
 	if (!found) {
-		throw new Problem('not-found', matching.length ? `${request.method} is not possible here.` : 'There is nothing at this address of the API.');
+		throw new Problem(
+			'not-found',
+			matching.length
+				? `${request.method} is not possible here.`
+				: 'There is nothing at this address of the API.'
+		);
 	}
 	const parameters = Object.fromEntries(found.r.names.map((name, i) => [name, found.match![i + 1]!]));
 	if (found.r.view) {

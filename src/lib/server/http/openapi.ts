@@ -7,8 +7,15 @@ import { VIEWS } from '../views/registry';
 type Json = Record<string, unknown>;
 
 function schemaOf(input: z.ZodObject): { properties: Record<string, Json>; required: string[] } {
-	const schema = z.toJSONSchema(input, { io: 'input', unrepresentable: 'any', target: 'draft-2020-12' }) as Json;
-	return { properties: (schema.properties ?? {}) as Record<string, Json>, required: (schema.required ?? []) as string[] };
+	const schema = z.toJSONSchema(input, {
+		io: 'input',
+		unrepresentable: 'any',
+		target: 'draft-2020-12'
+	}) as Json;
+	return {
+		properties: (schema.properties ?? {}) as Record<string, Json>,
+		required: (schema.required ?? []) as string[]
+	};
 }
 
 function operation(target: Act | View, isAct: boolean): Json {
@@ -17,12 +24,23 @@ function operation(target: Act | View, isAct: boolean): Json {
 	const rest = Object.keys(properties).filter((name) => !inPath.includes(name));
 	const parameters = [
 		...inPath.map((name) => ({ name, in: 'path', required: true, schema: { type: 'string' } })),
-		...(isAct ? [] : rest.map((name) => ({ name, in: 'query', required: required.includes(name), schema: properties[name] })))
+		...(isAct
+			? []
+			: rest.map((name) => ({
+					name,
+					in: 'query',
+					required: required.includes(name),
+					schema: properties[name]
+				})))
 	];
 	const body = {
 		content: {
 			'application/json': {
-				schema: { type: 'object', properties: Object.fromEntries(rest.map((name) => [name, properties[name]])), required: rest.filter((name) => required.includes(name)) }
+				schema: {
+					type: 'object',
+					properties: Object.fromEntries(rest.map((name) => [name, properties[name]])),
+					required: rest.filter((name) => required.includes(name))
+				}
 			}
 		}
 	};
@@ -35,7 +53,10 @@ function operation(target: Act | View, isAct: boolean): Json {
 		...(open ? { security: [] } : {}),
 		responses: {
 			'200': { description: 'Done', content: { 'application/json': { schema: { type: 'object' } } } },
-			default: { description: 'A problem', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } }
+			default: {
+				description: 'A problem',
+				content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } }
+			}
 		}
 	};
 }
@@ -55,8 +76,13 @@ export function openApi(origin: string): Json {
 			{ name: 'name', in: 'query', required: true, schema: { type: 'string' } },
 			{ name: 'project', in: 'query', required: true, schema: { type: 'string' } }
 		],
-		requestBody: { required: true, content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } } },
-		responses: { '200': { description: 'Received', content: { 'application/json': { schema: { type: 'object' } } } } }
+		requestBody: {
+			required: true,
+			content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } }
+		},
+		responses: {
+			'200': { description: 'Received', content: { 'application/json': { schema: { type: 'object' } } } }
+		}
 	});
 	add('/documents/{document}/versions/{label}/file', 'get', {
 		operationId: 'fileOfVersion',
@@ -70,7 +96,11 @@ export function openApi(origin: string): Json {
 	});
 	return {
 		openapi: '3.1.0',
-		info: { title: 'Cupboard', version: '1', description: 'Everything the pages of Cupboard do goes through these acts and views.' },
+		info: {
+			title: 'Cupboard',
+			version: '1',
+			description: 'Everything the pages of Cupboard do goes through these acts and views.'
+		},
 		servers: [{ url: `${origin}/api/v1` }],
 		security: [{ token: [] }, { session: [] }],
 		paths,
@@ -85,8 +115,11 @@ export function openApi(origin: string): Json {
 					description: 'RFC 9457 problem document',
 					required: ['type', 'title', 'status', 'code', 'detail'],
 					properties: {
-						type: { type: 'string' }, title: { type: 'string' }, status: { type: 'integer' },
-						code: { type: 'string', enum: Object.keys(PROBLEMS) }, detail: { type: 'string' }
+						type: { type: 'string' },
+						title: { type: 'string' },
+						status: { type: 'integer' },
+						code: { type: 'string', enum: Object.keys(PROBLEMS) },
+						detail: { type: 'string' }
 					}
 				}
 			}

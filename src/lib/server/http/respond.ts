@@ -16,9 +16,18 @@ export function problemResponse(error: unknown): Response {
 /** Logs what nobody foresaw and gives the sentence that is shown instead. */
 export function unexpected(error: unknown): Problem {
 	const code = (error as { code?: string })?.code;
-	log.error({ error: error instanceof Error ? `${error.name}: ${error.message}` : String(error), stack: (error as Error)?.stack }, 'unexpected');
+	log.error(
+		{
+			error: error instanceof Error ? `${error.name}: ${error.message}` : String(error),
+			stack: (error as Error)?.stack
+		},
+		'unexpected'
+	);
 	if (code === 'ENOSPC') return new Problem('full', 'The disk of the server is full. Nothing was changed.');
-	return new Problem('busy', 'Something went wrong on the server. Nothing was changed; try again in a moment.');
+	return new Problem(
+		'busy',
+		'Something went wrong on the server. Nothing was changed; try again in a moment.'
+	);
 }
 
 function dispositionOf(kind: 'inline' | 'attachment', fileName: string): string {
@@ -44,7 +53,11 @@ export function fileResponse(
 ): Response {
 	const inline = how === 'show' && INLINE_TYPES.has(file.mediaType);
 	const headers = new Headers({
-		'content-type': inline ? (file.mediaType.startsWith('text/') ? 'text/plain; charset=utf-8' : file.mediaType) : 'application/octet-stream',
+		'content-type': inline
+			? file.mediaType.startsWith('text/')
+				? 'text/plain; charset=utf-8'
+				: file.mediaType
+			: 'application/octet-stream',
 		'content-disposition': dispositionOf(inline ? 'inline' : 'attachment', file.fileName),
 		'content-security-policy': "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:",
 		'x-content-type-options': 'nosniff',
@@ -53,7 +66,8 @@ export function fileResponse(
 		etag: `"${file.hash}"`,
 		'cache-control': 'private, no-cache'
 	});
-	if (request.headers.get('if-none-match') === `"${file.hash}"`) return new Response(null, { status: 304, headers });
+	if (request.headers.get('if-none-match') === `"${file.hash}"`)
+		return new Response(null, { status: 304, headers });
 	const range = rangeOf(request.headers.get('range'), file.size);
 	if (range === undefined) {
 		headers.set('content-range', `bytes */${file.size}`);

@@ -16,8 +16,13 @@ export function handlers(services: Services, mailer: Mailer): Handlers {
 			const [row] = await db.select().from(content).where(eq(content.hash, hash));
 			if (!row || row.preview === 'made' || row.preview === 'none') return;
 			const seen = row.inspection ?? (await services.inspector.inspect(hash, row.mediaType, row.size));
-			const made = seen.fault === null && (await services.inspector.makePreview(hash, row.mediaType, row.size).catch(() => false));
-			await db.update(content).set({ inspection: seen, preview: made ? 'made' : 'none' }).where(eq(content.hash, hash));
+			const made =
+				seen.fault === null &&
+				(await services.inspector.makePreview(hash, row.mediaType, row.size).catch(() => false));
+			await db
+				.update(content)
+				.set({ inspection: seen, preview: made ? 'made' : 'none' })
+				.where(eq(content.hash, hash));
 		},
 		'send-mail': ({ mailId }) => mailer.send(mailId),
 		'clean-uploads': () => cleanUploads(services, new Date()),
@@ -31,19 +36,33 @@ export function handlers(services: Services, mailer: Mailer): Handlers {
 				.innerJoin(person, eq(person.id, lock.holderId))
 				.where(and(isNull(lock.endedAt), eq(document.live, true)));
 			for (const one of open) {
-				const facts = { takenAt: one.lock.takenAt.getTime(), expectedEnd: one.lock.expectedEnd?.getTime() ?? null };
+				const facts = {
+					takenAt: one.lock.takenAt.getTime(),
+					expectedEnd: one.lock.expectedEnd?.getTime() ?? null
+				};
 				if (!isStale(facts, one.project.settings.lockLimitDays, now.getTime())) continue;
 				await db.transaction(async (tx) => {
-					const told = await tx.execute(sql`select 1 from event where project_id = ${one.project.id} and kind = 'lock.stale' and details->>'lock' = ${one.lock.id} limit 1`);
+					const told = await tx.execute(
+						sql`select 1 from event where project_id = ${one.project.id} and kind = 'lock.stale' and details->>'lock' = ${one.lock.id} limit 1`
+					);
 					if (told.length) return;
 					const id = newId();
 					await tx.insert(mail).values({
-						id, projectId: one.project.id, toName: one.holder.name, toAddress: one.holder.email, subject: `${one.number} is still in your hand`,
+						id,
+						projectId: one.project.id,
+						toName: one.holder.name,
+						toAddress: one.holder.email,
+						subject: `${one.number} is still in your hand`,
 						body: `Dear ${one.holder.name},\n\nYou have had ${one.number}, “${one.title}”, in hand since ${one.lock.takenAt.toISOString().slice(0, 10)}. Hand in what you have, save it and keep the lock, or give the lock back:\n\n${services.config.origin}/${one.project.code.toLowerCase()}/document/${one.lock.documentId}\n`
 					});
 					await services.jobs.enqueue(tx, 'send-mail', { mailId: id });
 					await writeEvents(tx, one.project.id, now, { id: null, name: 'Cupboard' }, [
-						{ kind: 'lock.stale', placeId: one.lock.documentId, documentId: one.lock.documentId, details: { number: one.number, lock: one.lock.id, holder: one.holder.name } }
+						{
+							kind: 'lock.stale',
+							placeId: one.lock.documentId,
+							documentId: one.lock.documentId,
+							details: { number: one.number, lock: one.lock.id, holder: one.holder.name }
+						}
 					]);
 				});
 			}

@@ -12,13 +12,19 @@ const OPTIONS: Record<JobName, PgBoss.SendOptions> = {
 	'remind-stale-locks': { retryLimit: 2 },
 	'clean-uploads': { retryLimit: 2 }
 };
-const SCHEDULES: Partial<Record<JobName, string>> = { 'remind-stale-locks': '0 * * * *', 'clean-uploads': '30 3 * * *' };
+const SCHEDULES: Partial<Record<JobName, string>> = {
+	'remind-stale-locks': '0 * * * *',
+	'clean-uploads': '30 3 * * *'
+};
 
 /** Slow work, kept in PostgreSQL until it is done. */
 export class Jobs {
 	private readonly boss: PgBoss;
 
-	constructor(databaseUrl: string, private readonly log: Logger) {
+	constructor(
+		databaseUrl: string,
+		private readonly log: Logger
+	) {
 		this.boss = new PgBoss({ connectionString: databaseUrl, max: 3, application_name: 'cupboard-jobs' });
 		this.boss.on('error', (error) => this.log.error({ error: String(error) }, 'jobs'));
 	}
@@ -33,9 +39,13 @@ export class Jobs {
 	async work(handlers: Handlers): Promise<void> {
 		for (const name of Object.keys(handlers) as JobName[]) {
 			const handle = handlers[name] as (data: unknown) => Promise<void>;
-			await this.boss.work(name, { pollingIntervalSeconds: 0.5, batchSize: name === 'make-preview' ? 2 : 1 }, async (jobs) => {
-				for (const job of jobs) await handle(job.data);
-			});
+			await this.boss.work(
+				name,
+				{ pollingIntervalSeconds: 0.5, batchSize: name === 'make-preview' ? 2 : 1 },
+				async (jobs) => {
+					for (const job of jobs) await handle(job.data);
+				}
+			);
 		}
 		for (const [name, cron] of Object.entries(SCHEDULES)) await this.boss.schedule(name, cron);
 	}
@@ -56,10 +66,15 @@ export class Jobs {
 /** A statement with $1, $2 … as Drizzle's SQL, so that it runs in a Drizzle transaction. */
 function withValues(text: string, values: unknown[]): SQL {
 	const parts = text.split(/\$(\d+)/);
-	return sql.join(parts.map((part, i) => (i % 2 ? sql`${asParameter(values[Number(part) - 1])}` : sql.raw(part))));
+	return sql.join(
+		parts.map((part, i) => (i % 2 ? sql`${asParameter(values[Number(part) - 1])}` : sql.raw(part)))
+	);
 }
 
-/** The driver leaves JSON to the caller. */
+/** The driver leaves JSON to the caller, and Drizzle leaves out what is undefined. */
 function asParameter(value: unknown): unknown {
-	return typeof value === 'object' && value !== null && !(value instanceof Date) ? JSON.stringify(value) : value;
+	if (value === undefined) return null;
+	return typeof value === 'object' && value !== null && !(value instanceof Date)
+		? JSON.stringify(value)
+		: value;
 }

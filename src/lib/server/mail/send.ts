@@ -8,7 +8,10 @@ import { mail } from '../db/schema';
 export class Mailer {
 	private readonly transport: Transporter | null;
 
-	constructor(private readonly config: Config, private readonly database: Database) {
+	constructor(
+		private readonly config: Config,
+		private readonly database: Database
+	) {
 		this.transport = config.smtpUrl ? createTransport(config.smtpUrl) : null;
 	}
 
@@ -23,12 +26,21 @@ export class Mailer {
 		}
 		try {
 			await this.transport.sendMail({
-				from: this.config.mailFrom, to: { name: row.toName, address: row.toAddress }, subject: row.subject, text: row.body,
+				from: this.config.mailFrom,
+				to: { name: row.toName, address: row.toAddress },
+				subject: row.subject,
+				text: row.body,
 				messageId: `<${row.id}@cupboard.local>`
 			});
-			await db.update(mail).set({ state: 'sent', sentAt: new Date(), trouble: null }).where(eq(mail.id, mailId));
+			await db
+				.update(mail)
+				.set({ state: 'sent', sentAt: new Date(), trouble: null })
+				.where(eq(mail.id, mailId));
 		} catch (error) {
-			await db.update(mail).set({ trouble: `The mail server did not take it: ${(error as Error).message}`.slice(0, 300) }).where(eq(mail.id, mailId));
+			await db
+				.update(mail)
+				.set({ trouble: `The mail server did not take it: ${(error as Error).message}`.slice(0, 300) })
+				.where(eq(mail.id, mailId));
 			throw error;
 		}
 	}

@@ -12,15 +12,28 @@ export function visibleEvents(reach: Reach): SQL {
 	const scopes = reach.scopes();
 	const bySight = scopes.length ? inArray(place.scope, scopes) : sql`false`;
 	const byRoute = reach.subject.controller ? sql`true` : eq(release.approverId, reach.subject.personId);
-	return or(bySight, and(isNull(event.placeId), sql`${event.releaseId} is not null`, byRoute), and(isNull(event.placeId), isNull(event.releaseId)))!;
+	return or(
+		bySight,
+		and(isNull(event.placeId), sql`${event.releaseId} is not null`, byRoute),
+		and(isNull(event.placeId), isNull(event.releaseId))
+	)!;
 }
 
 /** Events with what they tell of, newest first. */
 export async function eventRows(db: Querier, where: SQL, limit: number): Promise<EventRow[]> {
 	const rows = await db
 		.select({
-			seq: event.seq, at: event.at, actor: event.actorName, kind: event.kind, document: event.documentId, details: event.details,
-			placeId: event.placeId, placeKind: place.kind, placePath: place.path, removalId: place.removalId, release: release.number
+			seq: event.seq,
+			at: event.at,
+			actor: event.actorName,
+			kind: event.kind,
+			document: event.documentId,
+			details: event.details,
+			placeId: event.placeId,
+			placeKind: place.kind,
+			placePath: place.path,
+			removalId: place.removalId,
+			release: release.number
 		})
 		.from(event)
 		.leftJoin(place, eq(place.id, event.placeId))
@@ -31,19 +44,30 @@ export async function eventRows(db: Querier, where: SQL, limit: number): Promise
 	return rows.map(({ placeId, placeKind, placePath, removalId, ...row }) => ({
 		...row,
 		at: row.at.toISOString(),
-		place: placeId && placeKind ? { id: placeId, kind: placeKind, path: placePath!, removed: removalId !== null } : null
+		place:
+			placeId && placeKind
+				? { id: placeId, kind: placeKind, path: placePath!, removed: removalId !== null }
+				: null
 	}));
 }
 
-const page = { before: z.coerce.number().int().positive().optional(), limit: z.coerce.number().int().min(1).max(200).default(80) };
+const page = {
+	before: z.coerce.number().int().positive().optional(),
+	limit: z.coerce.number().int().min(1).max(200).default(80)
+};
 
 export const activity = defineView({
 	name: 'activity',
 	summary: 'What happened in the project, newest first, as far as you may know of it',
 	path: '/projects/{project}/activity',
 	input: z.object({
-		project: projectKey, ...page,
-		actor: z.string().max(60).optional(), kind: z.string().max(60).optional(), place: id.optional(), from: day.optional(), to: day.optional()
+		project: projectKey,
+		...page,
+		actor: z.string().max(60).optional(),
+		kind: z.string().max(60).optional(),
+		place: id.optional(),
+		from: day.optional(),
+		to: day.optional()
 	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach }, input) {
@@ -54,8 +78,12 @@ export const activity = defineView({
 			input.actor ? eq(event.actor, input.actor) : undefined,
 			input.kind ? like(event.kind, `${input.kind}.%`) : undefined,
 			input.place ? sql`${place.path} like ${'%' + input.place + '%'}` : undefined,
-			input.from ? gte(event.at, sql`(${input.from}::date)::timestamp at time zone ${project.timeZone}`) : undefined,
-			input.to ? lt(event.at, sql`(${input.to}::date + 1)::timestamp at time zone ${project.timeZone}`) : undefined
+			input.from
+				? gte(event.at, sql`(${input.from}::date)::timestamp at time zone ${project.timeZone}`)
+				: undefined,
+			input.to
+				? lt(event.at, sql`(${input.to}::date + 1)::timestamp at time zone ${project.timeZone}`)
+				: undefined
 		)!;
 		return { events: await eventRows(db, where, input.limit) };
 	}
@@ -68,7 +96,12 @@ export const trail = defineView({
 	input: z.object({ place: id, ...page }),
 	at: { kind: 'place', id: (i) => i.place, level: 'look' },
 	async run({ db, project, place: here, reach }, input) {
-		const where = and(eq(event.projectId, project.id), eq(event.placeId, here.id), visibleEvents(reach), input.before ? lt(event.seq, input.before) : undefined)!;
+		const where = and(
+			eq(event.projectId, project.id),
+			eq(event.placeId, here.id),
+			visibleEvents(reach),
+			input.before ? lt(event.seq, input.before) : undefined
+		)!;
 		return { events: await eventRows(db, where, input.limit) };
 	}
 });

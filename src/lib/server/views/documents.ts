@@ -34,9 +34,20 @@ export const documentView = defineView({
 		const [row] = await documentRows(db, project, me.id, eq(place.id, here.id), now);
 		const versions = await db
 			.select({
-				label: version.label, issued: version.issued, at: version.createdAt, by: person.name, note: version.note, fileName: version.fileName,
-				size: content.size, hash: version.hash, mediaType: content.mediaType, lockKept: version.lockKept, release: release.number,
-				verdict: sql<string | null>`(select max(v.code) from ${verdict} v join pass p on p.id = v.pass_id join ${releaseItem} i on i.release_id = p.release_id and i.document_id = v.document_id
+				label: version.label,
+				issued: version.issued,
+				at: version.createdAt,
+				by: person.name,
+				note: version.note,
+				fileName: version.fileName,
+				size: content.size,
+				hash: version.hash,
+				mediaType: content.mediaType,
+				lockKept: version.lockKept,
+				release: release.number,
+				verdict: sql<
+					string | null
+				>`(select max(v.code) from ${verdict} v join pass p on p.id = v.pass_id join ${releaseItem} i on i.release_id = p.release_id and i.document_id = v.document_id
 					where v.document_id = ${version.documentId} and i.version_id = ${version.id} and v.signed_at is not null)`
 			})
 			.from(version)
@@ -46,7 +57,13 @@ export const documentView = defineView({
 			.where(eq(version.documentId, here.id))
 			.orderBy(desc(version.seq));
 		return {
-			row: row!, level, levelLabel: levelLabel(level), mayWork: allows(level, 'work'), mayTake: allows(level, 'take'), mayTidy: allows(level, 'tidy'), mine: here.createdBy === me.id,
+			row: row!,
+			level,
+			levelLabel: levelLabel(level),
+			mayWork: allows(level, 'work'),
+			mayTake: allows(level, 'take'),
+			mayTidy: allows(level, 'tidy'),
+			mine: here.createdBy === me.id,
 			way: (await breadcrumb(db, here)).slice(0, -1),
 			versions: versions.map((v): VersionRow => ({ ...v, at: v.at.toISOString() }))
 		};
@@ -57,13 +74,22 @@ export const find = defineView({
 	name: 'find',
 	summary: 'Documents whose number or title holds what is looked for',
 	path: '/projects/{project}/find',
-	input: z.object({ project: projectKey, q: z.string().trim().min(2, 'Type at least two characters.').max(100) }),
+	input: z.object({
+		project: projectKey,
+		q: z.string().trim().min(2, 'Type at least two characters.').max(100)
+	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me, now }, input) {
 		const pattern = `%${input.q.replace(/[\\%_]/g, '\\$&')}%`;
 		const where = and(
-			eq(place.projectId, project.id), live(), reach.sees(place.scope),
-			or(sql`${document.number} ilike ${pattern}`, sql`${document.title} ilike ${pattern}`, sql`${input.q} <% ${document.title}`)
+			eq(place.projectId, project.id),
+			live(),
+			reach.sees(place.scope),
+			or(
+				sql`${document.number} ilike ${pattern}`,
+				sql`${document.title} ilike ${pattern}`,
+				sql`${input.q} <% ${document.title}`
+			)
 		)!;
 		return { rows: await documentRows(db, project, me.id, where, now, { limit: 200 }) };
 	}
@@ -76,7 +102,9 @@ export const knownBytes = defineView({
 	input: z.object({ project: projectKey, upload: id }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, reach, person: me }, input) {
-		const [row] = await db.execute<{ hash: string }>(sql`select hash from upload where id = ${input.upload} and person_id = ${me.id}`);
+		const [row] = await db.execute<{ hash: string }>(
+			sql`select hash from upload where id = ${input.upload} and person_id = ${me.id}`
+		);
 		return { documents: row ? await sameBytes(db, reach, row.hash) : [] };
 	}
 });
@@ -90,7 +118,15 @@ export const versionContent = defineView({
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	async run({ db, place: here }, input) {
 		const [row] = await db
-			.select({ label: version.label, hash: version.hash, fileName: version.fileName, mediaType: content.mediaType, size: content.size, preview: content.preview, inspection: content.inspection })
+			.select({
+				label: version.label,
+				hash: version.hash,
+				fileName: version.fileName,
+				mediaType: content.mediaType,
+				size: content.size,
+				preview: content.preview,
+				inspection: content.inspection
+			})
 			.from(version)
 			.innerJoin(content, eq(content.hash, version.hash))
 			.where(and(eq(version.documentId, here.id), eq(version.label, input.label)));
@@ -107,7 +143,9 @@ export const inHandOf = defineView({
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me, now }) {
 		const where = and(
-			eq(place.projectId, project.id), live(), reach.sees(place.scope),
+			eq(place.projectId, project.id),
+			live(),
+			reach.sees(place.scope),
 			sql`exists (select 1 from lock l where l.document_id = ${place.id} and l.holder_id = ${me.id} and ${isNull(sql`l.ended_at`)})`
 		)!;
 		return { rows: await documentRows(db, project, me.id, where, now) };

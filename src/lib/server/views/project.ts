@@ -3,7 +3,19 @@ import { z } from 'zod';
 import { allows } from '../../core/access/levels';
 import { defineView } from '../acts/act';
 import { projectKey } from '../acts/fields';
-import { apiToken, department, departmentMember, document, mail, member, person, place, project, recipient, removal } from '../db/schema';
+import {
+	apiToken,
+	department,
+	departmentMember,
+	document,
+	mail,
+	member,
+	person,
+	place,
+	project,
+	recipient,
+	removal
+} from '../db/schema';
 
 export const myProjects = defineView({
 	name: 'myProjects',
@@ -30,16 +42,39 @@ export const people = defineView({
 	input: z.object({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project: here, reach }) {
-		const departments = await db.select({ id: department.id, code: department.code, name: department.name }).from(department).where(eq(department.projectId, here.id)).orderBy(asc(department.position));
+		const departments = await db
+			.select({ id: department.id, code: department.code, name: department.name })
+			.from(department)
+			.where(eq(department.projectId, here.id))
+			.orderBy(asc(department.position));
 		const members = await db
-			.select({ id: person.id, name: person.name, email: person.email, controller: member.controller, departmentId: departmentMember.departmentId, lead: departmentMember.lead })
+			.select({
+				id: person.id,
+				name: person.name,
+				email: person.email,
+				controller: member.controller,
+				departmentId: departmentMember.departmentId,
+				lead: departmentMember.lead
+			})
 			.from(member)
 			.innerJoin(person, eq(person.id, member.personId))
-			.leftJoin(departmentMember, sql`${departmentMember.personId} = ${person.id} and ${departmentMember.departmentId} in (select id from department where project_id = ${here.id})`)
+			.leftJoin(
+				departmentMember,
+				sql`${departmentMember.personId} = ${person.id} and ${departmentMember.departmentId} in (select id from department where project_id = ${here.id})`
+			)
 			.where(eq(member.projectId, here.id))
 			.orderBy(asc(person.name));
 		const recipients = reach.subject.controller
-			? await db.select({ id: recipient.id, name: recipient.name, company: recipient.company, email: recipient.email }).from(recipient).where(eq(recipient.projectId, here.id)).orderBy(asc(recipient.name))
+			? await db
+					.select({
+						id: recipient.id,
+						name: recipient.name,
+						company: recipient.company,
+						email: recipient.email
+					})
+					.from(recipient)
+					.where(eq(recipient.projectId, here.id))
+					.orderBy(asc(recipient.name))
 			: [];
 		return { departments, members, recipients };
 	}
@@ -55,8 +90,19 @@ export const removed = defineView({
 		const since = new Date(now.getTime() - here.settings.retentionDays * 86_400_000).toISOString();
 		const rows = await db
 			.select({
-				id: place.id, kind: place.kind, name: place.name, number: document.number, scope: place.scope, path: place.path, removal: removal.id,
-				root: sql<boolean>`${removal.placeId} = ${place.id}`, reason: removal.reason, at: removal.removedAt, by: person.name, byId: removal.removedBy, documents: removal.documents
+				id: place.id,
+				kind: place.kind,
+				name: place.name,
+				number: document.number,
+				scope: place.scope,
+				path: place.path,
+				removal: removal.id,
+				root: sql<boolean>`${removal.placeId} = ${place.id}`,
+				reason: removal.reason,
+				at: removal.removedAt,
+				by: person.name,
+				byId: removal.removedBy,
+				documents: removal.documents
 			})
 			.from(place)
 			.innerJoin(removal, eq(removal.id, place.removalId))
@@ -67,7 +113,10 @@ export const removed = defineView({
 			.limit(5_000);
 		return {
 			rows: rows.map(({ scope, byId, at, path, ...row }) => ({
-				...row, at: at.toISOString(), depth: path.length / 10, until: new Date(at.getTime() + here.settings.retentionDays * 86_400_000).toISOString(),
+				...row,
+				at: at.toISOString(),
+				depth: path.length / 10,
+				until: new Date(at.getTime() + here.settings.retentionDays * 86_400_000).toISOString(),
 				mayRestore: byId === me.id || allows(reach.level(scope), 'tidy')
 			}))
 		};
@@ -81,12 +130,29 @@ export const outbox = defineView({
 	input: z.object({ project: projectKey, limit: z.coerce.number().int().min(1).max(500).default(200) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	async run({ db, project: here, services }, input) {
-		const rows = await db.select().from(mail).where(eq(mail.projectId, here.id)).orderBy(desc(mail.createdAt), desc(mail.id)).limit(input.limit);
+		const rows = await db
+			.select()
+			.from(mail)
+			.where(eq(mail.projectId, here.id))
+			.orderBy(desc(mail.createdAt), desc(mail.id))
+			.limit(input.limit);
 		return {
-			server: services.config.smtpUrl ? (services.config.demo ? 'demo' as const : 'set' as const) : ('none' as const),
+			server: services.config.smtpUrl
+				? services.config.demo
+					? ('demo' as const)
+					: ('set' as const)
+				: ('none' as const),
 			mails: rows.map((m) => ({
-				id: m.id, toName: m.toName, toAddress: m.toAddress, subject: m.subject, body: m.body, state: m.state, trouble: m.trouble,
-				createdAt: m.createdAt.toISOString(), sentAt: m.sentAt?.toISOString() ?? null, receivedAt: m.receivedAt?.toISOString() ?? null
+				id: m.id,
+				toName: m.toName,
+				toAddress: m.toAddress,
+				subject: m.subject,
+				body: m.body,
+				state: m.state,
+				trouble: m.trouble,
+				createdAt: m.createdAt.toISOString(),
+				sentAt: m.sentAt?.toISOString() ?? null,
+				receivedAt: m.receivedAt?.toISOString() ?? null
 			}))
 		};
 	}
@@ -99,8 +165,16 @@ export const myTokens = defineView({
 	input: z.object({}),
 	at: { kind: 'self' },
 	async run({ db, person: me }) {
-		const rows = await db.select({ id: apiToken.id, name: apiToken.name, createdAt: apiToken.createdAt, lastUsedAt: apiToken.lastUsedAt }).from(apiToken)
-			.where(and(eq(apiToken.personId, me.id), isNull(apiToken.withdrawnAt))).orderBy(desc(apiToken.createdAt));
+		const rows = await db
+			.select({
+				id: apiToken.id,
+				name: apiToken.name,
+				createdAt: apiToken.createdAt,
+				lastUsedAt: apiToken.lastUsedAt
+			})
+			.from(apiToken)
+			.where(and(eq(apiToken.personId, me.id), isNull(apiToken.withdrawnAt)))
+			.orderBy(desc(apiToken.createdAt));
 		return { tokens: rows };
 	}
 });

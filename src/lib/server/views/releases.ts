@@ -22,8 +22,18 @@ export const releases = defineView({
 		const approver = alias(person, 'approver');
 		const rows = await db
 			.select({
-				id: release.id, number: release.number, title: release.title, purpose: release.purpose, state: release.state, replyBy: release.replyBy,
-				issuedAt: release.issuedAt, createdAt: release.createdAt, builtBy: person.name, approver: approver.name, to: recipient.company, toName: recipient.name,
+				id: release.id,
+				number: release.number,
+				title: release.title,
+				purpose: release.purpose,
+				state: release.state,
+				replyBy: release.replyBy,
+				issuedAt: release.issuedAt,
+				createdAt: release.createdAt,
+				builtBy: person.name,
+				approver: approver.name,
+				to: recipient.company,
+				toName: recipient.name,
 				received: pass.receivedAt,
 				documents: sql<number>`(select count(*)::int from ${releaseItem} i where i.release_id = ${release.id})`,
 				answered: sql<number>`(select count(*)::int from ${verdict} v where v.pass_id = ${pass.id} and v.signed_at is not null)`
@@ -33,7 +43,14 @@ export const releases = defineView({
 			.innerJoin(approver, eq(approver.id, release.approverId))
 			.innerJoin(recipient, eq(recipient.id, release.recipientId))
 			.leftJoin(pass, eq(pass.releaseId, release.id))
-			.where(and(eq(release.projectId, project.id), reach.subject.controller ? sql`true` : and(eq(release.approverId, me.id), sql`${release.state} <> 'building'`)))
+			.where(
+				and(
+					eq(release.projectId, project.id),
+					reach.subject.controller
+						? sql`true`
+						: and(eq(release.approverId, me.id), sql`${release.state} <> 'building'`)
+				)
+			)
 			.orderBy(desc(release.number));
 		return { releases: rows };
 	}
@@ -43,10 +60,21 @@ export const releases = defineView({
 async function laterRevisions(db: Querier, releaseId: string) {
 	const later = alias(version, 'later');
 	const rows = await db
-		.selectDistinctOn([releaseItem.documentId], { documentId: releaseItem.documentId, label: later.label, at: later.createdAt })
+		.selectDistinctOn([releaseItem.documentId], {
+			documentId: releaseItem.documentId,
+			label: later.label,
+			at: later.createdAt
+		})
 		.from(releaseItem)
 		.innerJoin(version, eq(version.id, releaseItem.versionId))
-		.innerJoin(later, and(eq(later.documentId, releaseItem.documentId), eq(later.issued, true), sql`${later.seq} > ${version.seq}`))
+		.innerJoin(
+			later,
+			and(
+				eq(later.documentId, releaseItem.documentId),
+				eq(later.issued, true),
+				sql`${later.seq} > ${version.seq}`
+			)
+		)
 		.where(eq(releaseItem.releaseId, releaseId))
 		.orderBy(releaseItem.documentId, desc(later.seq));
 	return new Map(rows.map((r) => [r.documentId, { label: r.label, at: r.at.toISOString() }]));
@@ -54,7 +82,13 @@ async function laterRevisions(db: Querier, releaseId: string) {
 
 async function answersOf(db: Querier, releaseId: string) {
 	const rows = await db
-		.select({ documentId: verdict.documentId, code: verdict.code, remark: verdict.remark, signedAt: verdict.signedAt, signedName: verdict.signedName })
+		.select({
+			documentId: verdict.documentId,
+			code: verdict.code,
+			remark: verdict.remark,
+			signedAt: verdict.signedAt,
+			signedName: verdict.signedName
+		})
 		.from(verdict)
 		.innerJoin(pass, eq(pass.id, verdict.passId))
 		.where(eq(pass.releaseId, releaseId));
@@ -68,39 +102,92 @@ export const releaseView = defineView({
 	input: z.object({ project: projectKey, number: z.coerce.number().int().positive() }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me, services }, input) {
-		const [about] = await db.select().from(release).where(and(eq(release.projectId, project.id), eq(release.number, input.number)));
+		const [about] = await db
+			.select()
+			.from(release)
+			.where(and(eq(release.projectId, project.id), eq(release.number, input.number)));
 		const controller = reach.subject.controller;
-		if (!about || !(controller || (about.approverId === me.id && about.state !== 'building'))) throw new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
-		const named = await db.select({ id: person.id, name: person.name }).from(person).where(or(...[about.builtBy, about.approverId, about.issuedBy].filter((v): v is string => v !== null).map((v) => eq(person.id, v))));
+		if (!about || !(controller || (about.approverId === me.id && about.state !== 'building')))
+			throw new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
+		const named = await db
+			.select({ id: person.id, name: person.name })
+			.from(person)
+			.where(
+				or(
+					...[about.builtBy, about.approverId, about.issuedBy]
+						.filter((v): v is string => v !== null)
+						.map((v) => eq(person.id, v))
+				)
+			);
 		const nameOf = (id: string | null) => named.find((n) => n.id === id)?.name ?? null;
 		const [to] = await db.select().from(recipient).where(eq(recipient.id, about.recipientId));
-		const [held] = await db.select().from(pass).where(eq(pass.releaseId, about.id)).orderBy(asc(pass.createdAt));
+		const [held] = await db
+			.select()
+			.from(pass)
+			.where(eq(pass.releaseId, about.id))
+			.orderBy(asc(pass.createdAt));
 		const done = about.state === 'issued' || about.state === 'superseded';
 		const checks = done ? [] : await checkRelease(services, db, about.id, false);
-		const later = done ? await laterRevisions(db, about.id) : new Map<string, { label: string; at: string }>();
+		const later = done
+			? await laterRevisions(db, about.id)
+			: new Map<string, { label: string; at: string }>();
 		const answers = done ? await answersOf(db, about.id) : new Map();
 		const items = (await releaseItems(db, about.id)).map((row) => {
 			const current = parse(project.settings.revisions, row.chosenLabel);
 			const verdictOf = answers.get(row.documentId);
 			return {
-				documentId: row.documentId, number: row.number, title: row.title, from: row.fromLabel, label: row.chosenLabel,
-				to: done ? row.chosenLabel : current ? label(project.settings.revisions, nextIssue(project.settings.revisions, current, about.purpose)) : '?',
-				hash: row.pinnedHash, size: row.size, mediaType: row.mediaType, mayLook: allows(reach.level(row.scope), 'look'),
-				checks: checks.find((c) => c.documentId === row.documentId)?.checks ?? [], later: later.get(row.documentId) ?? null,
+				documentId: row.documentId,
+				number: row.number,
+				title: row.title,
+				from: row.fromLabel,
+				label: row.chosenLabel,
+				to: done
+					? row.chosenLabel
+					: current
+						? label(project.settings.revisions, nextIssue(project.settings.revisions, current, about.purpose))
+						: '?',
+				hash: row.pinnedHash,
+				size: row.size,
+				mediaType: row.mediaType,
+				mayLook: allows(reach.level(row.scope), 'look'),
+				checks: checks.find((c) => c.documentId === row.documentId)?.checks ?? [],
+				later: later.get(row.documentId) ?? null,
 				verdict: verdictOf?.signedAt ? { code: verdictOf.code, remark: verdictOf.remark } : null
 			};
 		});
 		return {
 			release: {
-				id: about.id, number: about.number, title: about.title, purpose: about.purpose, state: about.state, replyBy: about.replyBy,
-				builtBy: nameOf(about.builtBy)!, approver: nameOf(about.approverId)!, approverId: about.approverId, issuedBy: nameOf(about.issuedBy),
-				createdAt: about.createdAt.toISOString(), askedAt: about.askedAt?.toISOString() ?? null, approvedAt: about.approvedAt?.toISOString() ?? null,
-				issuedAt: about.issuedAt?.toISOString() ?? null, sentBackReason: about.sentBackReason, recipientId: about.recipientId,
-				recipient: { name: to!.name, company: to!.company, email: to!.email }, manifestHash: about.manifestHash
+				id: about.id,
+				number: about.number,
+				title: about.title,
+				purpose: about.purpose,
+				state: about.state,
+				replyBy: about.replyBy,
+				builtBy: nameOf(about.builtBy)!,
+				approver: nameOf(about.approverId)!,
+				approverId: about.approverId,
+				issuedBy: nameOf(about.issuedBy),
+				createdAt: about.createdAt.toISOString(),
+				askedAt: about.askedAt?.toISOString() ?? null,
+				approvedAt: about.approvedAt?.toISOString() ?? null,
+				issuedAt: about.issuedAt?.toISOString() ?? null,
+				sentBackReason: about.sentBackReason,
+				recipientId: about.recipientId,
+				recipient: { name: to!.name, company: to!.company, email: to!.email },
+				manifestHash: about.manifestHash
 			},
-			items, stopping: items.filter((i) => i.checks.length && worst(i.checks) === 'stops').length, looking: items.filter((i) => i.checks.length && worst(i.checks) === 'look').length,
-			controller, mayApprove: about.approverId === me.id && about.state === 'in-review',
-			pass: held && { endsAt: held.endsAt.toISOString(), withdrawnAt: held.withdrawnAt?.toISOString() ?? null, uses: held.uses, lastUsedAt: held.lastUsedAt?.toISOString() ?? null, receivedAt: held.receivedAt?.toISOString() ?? null }
+			items,
+			stopping: items.filter((i) => i.checks.length && worst(i.checks) === 'stops').length,
+			looking: items.filter((i) => i.checks.length && worst(i.checks) === 'look').length,
+			controller,
+			mayApprove: about.approverId === me.id && about.state === 'in-review',
+			pass: held && {
+				endsAt: held.endsAt.toISOString(),
+				withdrawnAt: held.withdrawnAt?.toISOString() ?? null,
+				uses: held.uses,
+				lastUsedAt: held.lastUsedAt?.toISOString() ?? null,
+				receivedAt: held.receivedAt?.toISOString() ?? null
+			}
 		};
 	}
 });
@@ -116,27 +203,53 @@ export const passView = defineView({
 	}
 });
 
-async function describePass(services: Services, db: Querier, project: Project, held: typeof pass.$inferSelect, about: Release) {
+async function describePass(
+	services: Services,
+	db: Querier,
+	project: Project,
+	held: typeof pass.$inferSelect,
+	about: Release
+) {
 	const [issuer] = await db.select({ name: person.name }).from(person).where(eq(person.id, about.issuedBy!));
 	const answers = await answersOf(db, about.id);
 	const later = await laterRevisions(db, about.id);
 	const items = (await releaseItems(db, about.id)).map((row) => {
 		const given = answers.get(row.documentId);
 		return {
-			documentId: row.documentId, number: row.number, title: row.title, label: row.chosenLabel, size: row.size, mediaType: row.mediaType, hash: row.pinnedHash!,
-			later: later.get(row.documentId) ?? null, code: given?.code ?? null, remark: given?.remark ?? '', signed: given?.signedAt ? { at: given.signedAt.toISOString(), name: given.signedName! } : null
+			documentId: row.documentId,
+			number: row.number,
+			title: row.title,
+			label: row.chosenLabel,
+			size: row.size,
+			mediaType: row.mediaType,
+			hash: row.pinnedHash!,
+			later: later.get(row.documentId) ?? null,
+			code: given?.code ?? null,
+			remark: given?.remark ?? '',
+			signed: given?.signedAt ? { at: given.signedAt.toISOString(), name: given.signedName! } : null
 		};
 	});
 	return {
 		project: { code: project.code, name: project.name, client: project.client, timeZone: project.timeZone },
-		holder: held.holderName, endsAt: held.endsAt.toISOString(), receivedAt: held.receivedAt?.toISOString() ?? null,
-		release: { number: about.number, title: about.title, purpose: about.purpose, issuedAt: about.issuedAt!.toISOString(), issuedBy: issuer!.name, replyBy: about.replyBy, superseded: about.state === 'superseded' },
-		items, demo: services.config.demo
+		holder: held.holderName,
+		endsAt: held.endsAt.toISOString(),
+		receivedAt: held.receivedAt?.toISOString() ?? null,
+		release: {
+			number: about.number,
+			title: about.title,
+			purpose: about.purpose,
+			issuedAt: about.issuedAt!.toISOString(),
+			issuedBy: issuer!.name,
+			replyBy: about.replyBy,
+			superseded: about.state === 'superseded'
+		},
+		items,
+		demo: services.config.demo
 	};
 }
 
-export const releaseFiles = defineView({
-	name: 'releaseCover',
+export const passCoverNote = defineView({
+	name: 'passCoverNote',
 	summary: 'The stored cover note of an issued release',
 	path: '/passes/{secret}/cover-note',
 	input: z.object({ secret: z.string().max(100) }),
@@ -153,7 +266,8 @@ export const releaseCoverNote = defineView({
 	input: z.object({ release: z.string().max(20) }),
 	at: { kind: 'release', id: (i) => i.release, who: 'route' },
 	async run({ release: about }) {
-		if (!about.coverNoteHash) throw new Problem('not-found', 'The cover note is made when the release is issued.');
+		if (!about.coverNoteHash)
+			throw new Problem('not-found', 'The cover note is made when the release is issued.');
 		return { hash: about.coverNoteHash, number: about.number };
 	}
 });

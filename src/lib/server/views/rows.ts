@@ -3,7 +3,18 @@ import { isStale } from '../../core/locks';
 import type { DocumentRow } from '../../core/rows';
 import type { Project } from '../acts/act';
 import type { Querier } from '../db';
-import { content, document, lock, member, person, place, release, releaseItem, seen, version } from '../db/schema';
+import {
+	content,
+	document,
+	lock,
+	member,
+	person,
+	place,
+	release,
+	releaseItem,
+	seen,
+	version
+} from '../db/schema';
 
 /**
  * Rows of documents as lists show them, for one reader.
@@ -20,15 +31,36 @@ export async function documentRows(
 	const changer = sql.identifier('changer');
 	const rows = await db
 		.select({
-			id: document.id, folder: place.parentId, number: document.number, title: document.title, state: document.state,
-			label: version.label, issued: version.issued, note: version.note, versions: document.versions,
-			changedAt: document.changedAt, changedBy: sql<string | null>`${changer}.name`, changedById: document.changedBy,
-			fileName: version.fileName, hash: version.hash, mediaType: content.mediaType, size: content.size, preview: content.preview,
-			lockHolder: person.name, lockHolderId: lock.holderId, lockSince: lock.takenAt, lockPurpose: lock.purpose, lockEnd: lock.expectedEnd,
+			id: document.id,
+			folder: place.parentId,
+			number: document.number,
+			title: document.title,
+			state: document.state,
+			label: version.label,
+			issued: version.issued,
+			note: version.note,
+			versions: document.versions,
+			changedAt: document.changedAt,
+			changedBy: sql<string | null>`${changer}.name`,
+			changedById: document.changedBy,
+			fileName: version.fileName,
+			hash: version.hash,
+			mediaType: content.mediaType,
+			size: content.size,
+			preview: content.preview,
+			lockHolder: person.name,
+			lockHolderId: lock.holderId,
+			lockSince: lock.takenAt,
+			lockPurpose: lock.purpose,
+			lockEnd: lock.expectedEnd,
 			isNew: sql<boolean>`${document.changedAt} > greatest(${member.seenUntil}, ${seen.at}) and ${document.changedBy} is distinct from ${readerId}`,
-			inRelease: sql<number | null>`(select max(r.number) from ${releaseItem} i join ${release} r on r.id = i.release_id
+			inRelease: sql<
+				number | null
+			>`(select max(r.number) from ${releaseItem} i join ${release} r on r.id = i.release_id
 				where i.document_id = ${document.id} and r.state in ('in-review', 'approved'))`,
-			withClient: sql<number | null>`(select max(r.number) from ${releaseItem} i join ${release} r on r.id = i.release_id
+			withClient: sql<
+				number | null
+			>`(select max(r.number) from ${releaseItem} i join ${release} r on r.id = i.release_id
 				where i.document_id = ${document.id} and r.state = 'issued' and i.version_id = ${document.currentVersionId})`
 		})
 		.from(place)
@@ -50,9 +82,16 @@ export async function documentRows(
 		lock:
 			lockHolderId && lockSince
 				? {
-						holder: lockHolder ?? '', mine: lockHolderId === readerId, since: lockSince.toISOString(), purpose: lockPurpose ?? '',
+						holder: lockHolder ?? '',
+						mine: lockHolderId === readerId,
+						since: lockSince.toISOString(),
+						purpose: lockPurpose ?? '',
 						expectedEnd: lockEnd?.toISOString() ?? null,
-						stale: isStale({ takenAt: lockSince.getTime(), expectedEnd: lockEnd?.getTime() ?? null }, project.settings.lockLimitDays, now.getTime())
+						stale: isStale(
+							{ takenAt: lockSince.getTime(), expectedEnd: lockEnd?.getTime() ?? null },
+							project.settings.lockLimitDays,
+							now.getTime()
+						)
 					}
 				: null
 	}));

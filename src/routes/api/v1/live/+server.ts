@@ -7,7 +7,9 @@ import { projectFrame } from '$lib/server/views/places';
 export const GET: RequestHandler = async ({ locals, url }) => {
 	const { services } = locals.app;
 	try {
-		const { project, me } = await readView(services, projectFrame, locals.actor, { project: url.searchParams.get('project') ?? '' });
+		const { project, me } = await readView(services, projectFrame, locals.actor, {
+			project: url.searchParams.get('project') ?? ''
+		});
 		let end = () => {};
 		const stream = new ReadableStream<Uint8Array>({
 			start(controller) {
@@ -20,7 +22,9 @@ export const GET: RequestHandler = async ({ locals, url }) => {
 					}
 				};
 				send('retry: 2000\n\n');
-				const stop = services.live.watch(project.id, me.id, (notice) => send(`data: ${JSON.stringify(notice)}\n\n`));
+				const stop = services.live.watch(project.id, me.id, (notice) =>
+					send(`data: ${JSON.stringify(notice)}\n\n`)
+				);
 				const beat = setInterval(() => send(': still here\n\n'), 20_000);
 				end = () => {
 					clearInterval(beat);
@@ -29,7 +33,9 @@ export const GET: RequestHandler = async ({ locals, url }) => {
 			},
 			cancel: () => end()
 		});
-		return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' } });
+		return new Response(stream, {
+			headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' }
+		});
 	} catch (error) {
 		return problemResponse(error);
 	}

@@ -9,14 +9,22 @@ import { projectFrame } from '$lib/server/views/places';
 export const POST: RequestHandler = async ({ locals, request, url }) => {
 	const { services } = locals.app;
 	try {
-		const { project, me } = await readView(services, projectFrame, locals.actor, { project: url.searchParams.get('project') ?? '' });
+		const { project, me } = await readView(services, projectFrame, locals.actor, {
+			project: url.searchParams.get('project') ?? ''
+		});
 		const declared = Number(request.headers.get('content-length') ?? 0);
 		if (declared > project.maxFileBytes) {
-			throw new Problem('too-large', `The file is larger than the project allows (${Math.round(project.maxFileBytes / 1e6)} MB). Nothing was kept.`, { limit: project.maxFileBytes });
+			throw new Problem(
+				'too-large',
+				`The file is larger than the project allows (${Math.round(project.maxFileBytes / 1e6)} MB). Nothing was kept.`,
+				{ limit: project.maxFileBytes }
+			);
 		}
 		if (!request.body) throw new Problem('invalid', 'The file is empty. It was not kept.');
 		const source = request.body as unknown as AsyncIterable<Uint8Array>;
-		return json(await receive(services, me.id, url.searchParams.get('name') ?? '', source, project.maxFileBytes));
+		return json(
+			await receive(services, me.id, url.searchParams.get('name') ?? '', source, project.maxFileBytes)
+		);
 	} catch (error) {
 		return problemResponse(error);
 	}

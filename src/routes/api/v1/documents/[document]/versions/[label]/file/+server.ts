@@ -1,5 +1,5 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { downloadDocument } from '$lib/server/acts/documents';
+import { downloadDocument, openDocument } from '$lib/server/acts/documents';
 import { readView, runAct } from '$lib/server/acts/run';
 import { fileResponse, problemResponse } from '$lib/server/http/respond';
 import { versionContent } from '$lib/server/views/documents';
@@ -9,8 +9,11 @@ export const GET: RequestHandler = async ({ locals, params, request, url }) => {
 	try {
 		const file = await readView(services, versionContent, locals.actor, params);
 		const download = url.searchParams.has('download');
-		// A continued download is the same download.
-		if (download && !request.headers.has('range')) await runAct(services, downloadDocument, locals.actor, params);
+		// What is continued was noted when it began.
+		if (!request.headers.has('range')) {
+			if (download) await runAct(services, downloadDocument, locals.actor, params);
+			else await runAct(services, openDocument, locals.actor, params);
+		}
 		return fileResponse(services, request, file, download ? 'download' : 'show');
 	} catch (error) {
 		return problemResponse(error);

@@ -1,0 +1,61 @@
+import { PassThrough, Readable } from 'node:stream';
+import { eq } from 'drizzle-orm';
+import yazl from 'yazl';
+import { Problem } from '../../core/problem';
+import { releaseNumber, type Manifest } from '../../core/releases';
+import { content } from '../db/schema';
+import type { Services } from '../services';
+import { log } from '../start';
+import { fileResponse } from './respond';
+
+/** Sends stored bytes by hash with the kind they were sniffed as. */
+export async function contentResponse(
+	services: Services,
+	request: Request,
+	hash: string,
+	fileName: string,
+	how: 'show' | 'download'
+): Promise<Response> {
+	const [row] = await services.database.db.select().from(content).where(eq(content.hash, hash));
+	if (!row) throw new Problem('not-found', 'The content is not there.');
+	return fileResponse(services, request, { hash, size: row.size, mediaType: row.mediaType, fileName }, how);
+}
+
+/** A whole release as one zip, made while it is sent: documents, cover note, manifest with its signature. */
+export function zipResponse(
+	services: Services,
+	release: {
+		number: number;
+		manifest: Manifest;
+		signature: string;
+		coverNote: string;
+		files: { name: string; hash: string }[];
+	}
+): Response {
+	const zip = new yazl.ZipFile();
+	const number = releaseNumber(release.number);
+	const mtime = new Date(release.manifest.issuedAt);
+	const sums = release.files.map((f) => `${f.hash}  ${f.name}`).join('\n') + '\n';
+	zip.addBuffer(Buffer.from(JSON.stringify(release.manifest, null, '\t')), 'manifest.json', { mtime });
+	zip.addBuffer(Buffer.from(release.signature + '\n'), 'manifest.signature', { mtime });
+	zip.addBuffer(Buffer.from(sums), 'sha256sums.txt', { mtime });
+	const add = (hash: string, name: string) =>
+		zip.addReadStreamLazy(name, { mtime, compress: true }, (done) => done(null, services.store.read(hash)));
+	add(release.coverNote, `Cover note ${number}.pdf`);
+	for (const file of release.files) add(file.hash, file.name);
+	zip.end();
+	const through = new PassThrough();
+	zip.on('error', (error: Error) => {
+		log.error({ error: error.message }, 'zip');
+		through.destroy(error);
+	});
+	zip.outputStream.pipe(through);
+	return new Response(Readable.toWeb(through) as ReadableStream, {
+		headers: {
+			'content-type': 'application/zip',
+			'content-disposition': `attachment; filename="release-${number}.zip"`,
+			'x-content-type-options': 'nosniff',
+			'cache-control': 'no-store'
+		}
+	});
+}

@@ -1,0 +1,32 @@
+<script lang="ts">
+	import { Dialog } from 'bits-ui';
+	import XIcon from '@lucide/svelte/icons/x';
+	import type { Snippet } from 'svelte';
+
+	/** A dialog over the page: title, what it says, and its own buttons at the end. */
+	let {
+		open = $bindable(false),
+		title,
+		wide = false,
+		children
+	}: { open: boolean; title: string; wide?: boolean; children: Snippet } = $props();
+</script>
+
+<Dialog.Root bind:open>
+	<Dialog.Portal>
+		<Dialog.Overlay class="fixed inset-0 z-40 bg-[#0b1c1866]" />
+		<Dialog.Content
+			class="fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-md border border-ink bg-sheet shadow-xl {wide
+				? 'max-w-[1040px]'
+				: 'max-w-[520px]'}"
+		>
+			<div class="flex items-center justify-between border-b border-rule px-4 py-2.5">
+				<Dialog.Title class="text-[15px] font-semibold">{title}</Dialog.Title>
+				<Dialog.Close class="rounded-sm p-1 text-ink-2 hover:text-ink" aria-label="Close"
+					><XIcon size={16} /></Dialog.Close
+				>
+			</div>
+			<div class="min-h-0 overflow-auto px-4 py-3">{@render children()}</div>
+		</Dialog.Content>
+	</Dialog.Portal>
+</Dialog.Root>

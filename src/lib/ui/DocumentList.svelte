@@ -1,0 +1,229 @@
+<script lang="ts">
+	import { createVirtualizer } from '@tanstack/svelte-virtual';
+	import { untrack } from 'svelte';
+	import type { SvelteSet } from 'svelte/reactivity';
+	import { releaseNumber } from '../core/releases';
+	import type { DocumentRow } from '../core/rows';
+	import { sortRows, type SortKey } from './list';
+	import LockTag from './LockTag.svelte';
+	import Revision from './Revision.svelte';
+	import { agoText, firstName, kindText, sizeText } from './words';
+
+	/** The list of a folder: virtualised, sorted and filtered here, kept where it was when one comes back. */
+	let {
+		rows,
+		total,
+		chosen,
+		ticked,
+		choose,
+		open,
+		place,
+		empty
+	}: {
+		rows: DocumentRow[];
+		total: number;
+		chosen: string | null;
+		ticked: SvelteSet<string>;
+		choose: (id: string | null) => void;
+		open: (id: string) => void;
+		place: string;
+		empty: string;
+	} = $props();
+
+	const ROW = 32;
+	const COLUMNS: [SortKey, string][] = [
+		['number', 'Number'],
+		['title', 'Title'],
+		['label', 'Revision'],
+		['now', 'Now'],
+		['changed', 'Last change'],
+		['kind', 'Kind'],
+		['size', 'Size']
+	];
+	let key = $state<SortKey>('number');
+	let down = $state(false);
+	let filter = $state('');
+	let scroller: HTMLDivElement | undefined = $state();
+
+	const shown = $derived(sortRows(rows, filter, key, down));
+	const virtual = createVirtualizer<HTMLDivElement, HTMLDivElement>({
+		count: 0,
+		getScrollElement: () => scroller ?? null,
+		estimateSize: () => ROW,
+		overscan: 12
+	});
+	$effect(() => {
+		const count = shown.length;
+		const element = scroller;
+		untrack(() =>
+			$virtual.setOptions({
+				count,
+				getScrollElement: () => element ?? null,
+				getItemKey: (i) => shown[i]?.id ?? i
+			})
+		);
+	});
+	// Back to where one was in this folder.
+	$effect(() => {
+		const element = scroller;
+		const name = `cupboard-scroll-${place}`;
+		if (!element) return;
+		element.scrollTop = Number(sessionStorage.getItem(name) ?? 0);
+		const keep = () => sessionStorage.setItem(name, String(element.scrollTop));
+		element.addEventListener('scroll', keep, { passive: true });
+		return () => element.removeEventListener('scroll', keep);
+	});
+
+	function sortBy(column: SortKey) {
+		down = key === column ? !down : column === 'changed' || column === 'size';
+		key = column;
+	}
+	function tick(id: string) {
+		if (!ticked.delete(id)) ticked.add(id);
+	}
+	function tickAll() {
+		const all = shown.every((r) => ticked.has(r.id));
+		for (const row of shown) {
+			if (all) ticked.delete(row.id);
+			else ticked.add(row.id);
+		}
+	}
+	function keys(event: KeyboardEvent) {
+		if ((event.target as HTMLElement).matches('input[type=text], input[type=search]')) return;
+		const at = shown.findIndex((r) => r.id === chosen);
+		const go = (to: number) => {
+			const row = shown[Math.max(0, Math.min(shown.length - 1, to))];
+			if (!row) return;
+			choose(row.id);
+			$virtual.scrollToIndex(shown.indexOf(row));
+		};
+		const step = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15 }[event.key];
+		if (step) go(at < 0 ? 0 : at + step);
+		else if (event.key === 'Home') go(0);
+		else if (event.key === 'End') go(shown.length - 1);
+		else if (event.key === 'Enter' && chosen && event.target === scroller) open(chosen);
+		else if (event.key === ' ' && chosen) tick(chosen);
+		else return;
+		event.preventDefault();
+	}
+	const GRID =
+		'grid grid-cols-[44px_1fr_76px] sm:grid-cols-[52px_minmax(150px,200px)_minmax(140px,1fr)_76px_minmax(90px,220px)] lg:grid-cols-[52px_200px_minmax(180px,1fr)_80px_216px_128px_64px_70px] items-center';
+</script>
+
+<div class="flex min-w-0 flex-1 flex-col">
+	<div class="{GRID} h-8 shrink-0 border-b border-ink text-[12px]" role="row">
+		<span class="pl-2"
+			><input
+				type="checkbox"
+				class="align-middle accent-act"
+				aria-label="Tick all"
+				checked={shown.length > 0 && shown.every((r) => ticked.has(r.id))}
+				onchange={tickAll}
+			/></span
+		>
+		{#each COLUMNS as [column, word], i (column)}
+			<span
+				class="truncate {i === 0 ? 'hidden sm:block' : ''} {i === 3 ? 'hidden sm:block' : ''} {i > 3
+					? 'hidden lg:block'
+					: ''} {column === 'size' ? 'pr-3 text-right' : ''}"
+				role="columnheader"
+				aria-sort={key === column ? (down ? 'descending' : 'ascending') : 'none'}
+			>
+				<button
+					class="font-medium {key === column ? 'text-ink' : 'text-ink-2'}"
+					onclick={() => sortBy(column)}>{word}{key === column ? (down ? ' ▾' : ' ▴') : ''}</button
+				>
+				{#if column === 'title'}<input
+						type="search"
+						class="ml-2 w-[min(150px,45%)] border border-rule bg-sheet px-1.5 py-0.5"
+						placeholder="Filter"
+						aria-label="Filter this list"
+						bind:value={filter}
+					/>{/if}
+			</span>
+		{/each}
+	</div>
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+	<div
+		bind:this={scroller}
+		class="min-h-0 flex-1 overflow-auto"
+		tabindex="0"
+		role="grid"
+		aria-label="Documents"
+		aria-rowcount={total}
+		onkeydown={keys}
+	>
+		{#if shown.length}
+			<div class="relative bg-sheet" style:height="{$virtual.getTotalSize()}px">
+				{#each $virtual.getVirtualItems() as item (item.key)}
+					{@const row = shown[item.index]}
+					{#if row}
+						<div
+							role="row"
+							tabindex="-1"
+							aria-selected={row.id === chosen}
+							aria-rowindex={item.index + 1}
+							data-document={row.id}
+							class="{GRID} absolute inset-x-0 top-0 cursor-default border-b border-rule-2 {row.id === chosen
+								? 'bg-act-soft'
+								: 'hover:bg-film'}"
+							style:height="{ROW}px"
+							style:transform="translateY({item.start}px)"
+							onclick={() => choose(row.id)}
+							ondblclick={() => open(row.id)}
+							onkeydown={(e) => e.key === 'Enter' && open(row.id)}
+						>
+							<span class="flex items-center gap-1.5 pl-2" role="gridcell"
+								><input
+									type="checkbox"
+									class="accent-act"
+									aria-label="Tick {row.number}"
+									checked={ticked.has(row.id)}
+									onclick={(e) => e.stopPropagation()}
+									onchange={() => tick(row.id)}
+								/>{#if row.isNew}<span class="h-[7px] w-[7px] rounded-full bg-new" title="new to you"
+										><span class="sr-only">new to you</span></span
+									>{/if}</span
+							>
+							<span class="hidden truncate pr-2 font-mono text-[12.5px] sm:block" role="gridcell"
+								>{row.number}</span
+							>
+							<span class="truncate pr-2" role="gridcell"
+								><a
+									class="font-semibold hover:text-act"
+									href="?document={row.id}"
+									onclick={(e) => e.preventDefault()}
+									tabindex="-1">{row.title}</a
+								><span class="block truncate font-mono text-[10.5px] leading-none text-ink-2 sm:hidden"
+									>{row.number}{row.lock ? `, in hand of ${row.lock.holder}` : ''}</span
+								></span
+							>
+							<span role="gridcell"><Revision label={row.label} issued={row.issued} /></span>
+							<span class="hidden truncate sm:block" role="gridcell">
+								{#if row.lock}<LockTag lock={row.lock} />
+								{:else if row.inRelease}<span class="tag bg-wait-soft text-wait"
+										>▸ in {releaseNumber(row.inRelease)}</span
+									> <span class="text-[11.5px] text-ink-2">in review</span>
+								{:else if row.withClient}<span class="tag bg-wait-soft text-wait"
+										>▸ in {releaseNumber(row.withClient)}</span
+									> <span class="text-[11.5px] text-ink-2">with client</span>{/if}
+							</span>
+							<span class="hidden truncate text-ink-2 lg:block" role="gridcell"
+								>{firstName(row.changedBy)} · {agoText(row.changedAt)}</span
+							>
+							<span class="hidden truncate text-ink-2 lg:block" role="gridcell"
+								>{kindText(row.mediaType, row.fileName)}</span
+							>
+							<span class="hidden pr-3 text-right text-ink-2 lg:block" role="gridcell"
+								>{sizeText(row.size)}</span
+							>
+						</div>
+					{/if}
+				{/each}
+			</div>
+			{#if rows.length < total}<p class="p-2 text-center text-[12px] text-ink-2">
+					{rows.length.toLocaleString('en')} of {total.toLocaleString('en')} are here, more are coming
+				</p>{/if}
+		{:else}<p class="p-10 text-center text-ink-2">{filter ? `Nothing here fits “${filter}”.` : empty}</p>{/if}
+	</div>
+</div>

@@ -1,0 +1,151 @@
+<script lang="ts">
+	import { goto, invalidate } from '$app/navigation';
+	import { DropdownMenu } from 'bits-ui';
+	import { toast } from 'svelte-sonner';
+	import { call, sentenceOf } from './api';
+	import Dialog from './Dialog.svelte';
+	import ReasonDialog from './ReasonDialog.svelte';
+	import { restorePlace } from './restore';
+	import { dayText, plural } from './words';
+
+	/** What can be done with the folder itself: make one in it, rename, move, remove. */
+	interface Branch {
+		id: string;
+		parentId: string | null;
+		name: string;
+	}
+	let {
+		place,
+		tree,
+		code,
+		documents,
+		inHand,
+		mayTidy,
+		retentionDays
+	}: {
+		place: { id: string; name: string; kind: string; mine: boolean };
+		tree: Branch[];
+		code: string;
+		documents: number;
+		inHand: number;
+		mayTidy: boolean;
+		retentionDays: number;
+	} = $props();
+
+	let asking = $state<'make' | 'rename' | 'move' | null>(null);
+	let removing = $state(false);
+	let value = $state('');
+	let fault = $state('');
+	const mayChange = $derived(mayTidy || place.mine);
+	const inside = $derived.by(() => {
+		const ids = new Set([place.id]);
+		for (let grown = true; grown;) {
+			grown = false;
+			for (const f of tree) if (f.parentId && ids.has(f.parentId) && !ids.has(f.id)) grown = !!ids.add(f.id);
+		}
+		return ids;
+	});
+	const wayOf = (id: string): string => {
+		const f = tree.find((t) => t.id === id);
+		return f ? (f.parentId ? `${wayOf(f.parentId)} / ${f.name}` : f.name) : '';
+	};
+	const targets = $derived(
+		tree
+			.filter((f) => !inside.has(f.id))
+			.map((f) => ({ id: f.id, way: wayOf(f.id) }))
+			.sort((a, b) => a.way.localeCompare(b.way))
+	);
+
+	function ask(what: typeof asking) {
+		value = what === 'rename' ? place.name : '';
+		fault = '';
+		asking = what;
+	}
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		fault = '';
+		try {
+			if (asking === 'make') {
+				const made = await call<{ id: string }>('POST', `/places/${place.id}/folders`, { name: value });
+				asking = null;
+				await goto(`/${code}/place/${made.id}`);
+			} else if (asking === 'rename') await call('PATCH', `/places/${place.id}`, { name: value });
+			else await call('POST', `/places/${place.id}/move`, { to: value });
+			asking = null;
+			await invalidate('cupboard:folder');
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+	}
+	async function remove(reason: string) {
+		await call('POST', `/places/${place.id}/removal`, { reason });
+		const { id, name } = place;
+		toast(`${name} is removed.`, {
+			duration: 10_000,
+			action: { label: 'Take back', onClick: () => void restorePlace(id, () => goto(`/${code}/place/${id}`)) }
+		});
+		const parent = tree.find((f) => f.id === id)?.parentId;
+		await goto(parent ? `/${code}/place/${parent}` : `/${code}/shelves`);
+	}
+	const item = 'block w-full cursor-pointer px-3 py-1.5 text-left data-highlighted:bg-act-soft';
+	const titles = { make: 'New folder', rename: 'Rename', move: 'Move' };
+</script>
+
+<button class="button" onclick={() => ask('make')}>New folder</button>
+{#if mayChange}
+	<DropdownMenu.Root>
+		<DropdownMenu.Trigger class="button">Folder ▾</DropdownMenu.Trigger>
+		<DropdownMenu.Portal>
+			<DropdownMenu.Content
+				align="end"
+				sideOffset={4}
+				class="z-50 min-w-[160px] border border-ink bg-sheet py-1 shadow-lg"
+			>
+				<DropdownMenu.Item class={item} onSelect={() => ask('rename')}>Rename…</DropdownMenu.Item>
+				{#if place.kind === 'folder'}<DropdownMenu.Item class={item} onSelect={() => ask('move')}
+						>Move…</DropdownMenu.Item
+					>{/if}
+				<DropdownMenu.Item class={item} onSelect={() => (removing = true)}>Remove…</DropdownMenu.Item>
+			</DropdownMenu.Content>
+		</DropdownMenu.Portal>
+	</DropdownMenu.Root>
+{/if}
+
+<Dialog
+	bind:open={() => asking !== null, (open) => !open && (asking = null)}
+	title="{titles[asking ?? 'make']}{asking === 'make' ? ` in ${place.name}` : ` ${place.name}`}"
+>
+	<form onsubmit={submit} class="space-y-3">
+		{#if asking === 'move'}
+			<p class="text-ink-2">
+				{plural(documents, 'document')} go along. Who reaches them follows the new place.
+			</p>
+			<label class="block"
+				><span class="label">To</span><select class="field" bind:value required
+					><option value="" disabled>choose a place</option>{#each targets as t (t.id)}<option value={t.id}
+							>{t.way}</option
+						>{/each}</select
+				></label
+			>
+		{:else}<label class="block"
+				><span class="label">Name</span><input class="field" bind:value required maxlength="180" /></label
+			>{/if}
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (asking = null)}>Cancel</button><button
+				class="button button-act"
+				>{titles[asking ?? 'make'] === 'New folder' ? 'Make folder' : titles[asking ?? 'make']}</button
+			>
+		</div>
+	</form>
+</Dialog>
+<ReasonDialog
+	bind:open={removing}
+	title="Remove {place.name}?"
+	consequence="{plural(documents, 'document')} go out of sight with it{inHand
+		? `; ${inHand} are in hand`
+		: ''}. They can be restored until {dayText(new Date(Date.now() + retentionDays * 86_400_000))}."
+	button="Remove"
+	dangerous
+	act={remove}
+/>

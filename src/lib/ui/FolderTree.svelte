@@ -1,0 +1,54 @@
+<script lang="ts">
+	/** The folders beside the list: all shelves, and the current one opened down to the current folder. */
+	interface Branch {
+		id: string;
+		parentId: string | null;
+		name: string;
+		kind: string;
+		position: number;
+		documents: number;
+	}
+	let { tree, current, code }: { tree: Branch[]; current: string; code: string } = $props();
+
+	const byId = $derived(new Map(tree.map((f) => [f.id, f])));
+	const opened = $derived.by(() => {
+		const ids = new Set<string>();
+		for (let at = byId.get(current); at; at = at.parentId ? byId.get(at.parentId) : undefined) ids.add(at.id);
+		return ids;
+	});
+	const shown = $derived.by(() => {
+		const list: (Branch & { depth: number })[] = [];
+		const walk = (parent: string | null, depth: number) => {
+			const children = tree.filter((f) => f.parentId === parent);
+			if (parent === null) children.sort((a, b) => a.position - b.position || a.name.localeCompare(b.name));
+			for (const f of children) {
+				list.push({ ...f, depth });
+				if (opened.has(f.id)) walk(f.id, depth + 1);
+			}
+		};
+		walk(null, 0);
+		return list;
+	});
+</script>
+
+<nav class="hidden w-[196px] shrink-0 overflow-auto border-r border-rule py-1 md:block" aria-label="Folders">
+	<ul>
+		{#each shown as f (f.id)}
+			<li>
+				<a
+					href="/{code}/place/{f.id}"
+					aria-current={f.id === current ? 'page' : undefined}
+					style:padding-left="{18 + f.depth * 11}px"
+					class="flex h-[25px] items-center justify-between border-l-[3px] pr-3 hover:bg-sheet {f.id ===
+					current
+						? 'border-plank bg-sheet font-semibold'
+						: 'border-transparent'} {opened.has(f.id) ? 'font-semibold' : ''}"
+				>
+					<span class="truncate">{f.name}</span><span
+						class="ml-2 font-mono text-[11px] font-normal text-ink-2">{f.documents}</span
+					>
+				</a>
+			</li>
+		{/each}
+	</ul>
+</nav>

@@ -1,0 +1,217 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
+	import workerUrl from 'pdfjs-dist/build/pdf.worker.min.mjs?url';
+	import { findInPage, type Hit, type PageText } from './pdf-find';
+	import SheetFrame from './SheetFrame.svelte';
+	import { prepare, ViewPort } from './view-port.svelte';
+
+	/** Shows a PDF one page at a time, drawn for the part on screen only, so that every zoom is sharp. */
+	let { url, title, failed }: { url: string; title: string; failed: (sentence: string) => void } = $props();
+
+	const port = new ViewPort();
+	let canvas = $state<HTMLCanvasElement>();
+	let pages = $state(0);
+	let number = $state(1);
+	let page = $state.raw<PDFPageProxy | null>(null);
+	let pdf: PDFDocumentProxy | null = null;
+	let progress = $state('opening');
+	let query = $state('');
+	let hits = $state.raw<Hit[]>([]);
+	let hit = $state(-1);
+	let looking = $state(false);
+	const texts = new Map<number, PageText>();
+	/** What was drawn last and where, shown moved and scaled until the sharp one is ready. */
+	let drawn: { bitmap: ImageBitmap; scale: number; x: number; y: number; ratio: number } | null = null;
+	let task: RenderTask | null = null;
+
+	onMount(() => {
+		let stop = () => {};
+		void (async () => {
+			try {
+				const pdfjs = await import('pdfjs-dist');
+				pdfjs.GlobalWorkerOptions.workerSrc = workerUrl;
+				const loading = pdfjs.getDocument({
+					url,
+					cMapUrl: '/pdfjs/cmaps/',
+					cMapPacked: true,
+					standardFontDataUrl: '/pdfjs/standard_fonts/',
+					wasmUrl: '/pdfjs/wasm/',
+					isEvalSupported: false,
+					enableXfa: false
+				});
+				stop = () => void loading.destroy();
+				loading.onProgress = ({ loaded, total }: { loaded: number; total: number }) =>
+					(progress = total ? `${Math.round((loaded / total) * 100)} %` : 'opening');
+				pdf = await loading.promise;
+				pages = pdf.numPages;
+				await show(1);
+				progress = '';
+			} catch (error) {
+				failed(
+					(error as Error).name === 'PasswordException'
+						? 'This PDF is locked with a password and cannot be shown.'
+						: 'This PDF is damaged and cannot be shown.'
+				);
+			}
+		})();
+		return () => {
+			task?.cancel();
+			stop();
+		};
+	});
+
+	async function show(n: number) {
+		if (!pdf || n < 1 || n > pages) return;
+		const next = await pdf.getPage(n);
+		const { width, height } = next.getViewport({ scale: 1 });
+		const same = page && port.sheetWidth === width && port.sheetHeight === height;
+		port.sheetWidth = width;
+		port.sheetHeight = height;
+		drawn = null;
+		number = n;
+		page = next;
+		if (!same) port.fit();
+	}
+
+	let timer: ReturnType<typeof setTimeout> | undefined;
+	$effect(() => {
+		void [page, port.scale, port.x, port.y, port.width, port.height, hits, hit];
+		if (!canvas || !page || !port.width) return;
+		paint();
+		clearTimeout(timer);
+		timer = setTimeout(() => void sharpen(), drawn ? 110 : 0);
+	});
+
+	function paint() {
+		const { context, ratio } = prepare(canvas!, port);
+		context.setTransform(ratio, 0, 0, ratio, 0, 0);
+		context.fillStyle = '#fff';
+		context.shadowColor = 'rgba(0,0,0,.25)';
+		context.shadowBlur = 8;
+		context.fillRect(port.x, port.y, port.sheetWidth * port.scale, port.sheetHeight * port.scale);
+		context.shadowColor = 'transparent';
+		if (drawn) {
+			const k = port.scale / drawn.scale;
+			context.drawImage(
+				drawn.bitmap,
+				port.x - drawn.x * k,
+				port.y - drawn.y * k,
+				(drawn.bitmap.width / drawn.ratio) * k,
+				(drawn.bitmap.height / drawn.ratio) * k
+			);
+		}
+		hits.forEach((h, i) => {
+			if (h.page !== number) return;
+			context.fillStyle = i === hit ? 'rgba(184,110,0,.45)' : 'rgba(230,200,80,.4)';
+			context.fillRect(
+				port.x + h.x * port.scale,
+				port.y + h.y * port.scale,
+				h.w * port.scale,
+				h.h * port.scale
+			);
+		});
+	}
+
+	async function sharpen() {
+		const current = page;
+		if (!current || !port.width) return;
+		task?.cancel();
+		const ratio = window.devicePixelRatio || 1;
+		const { scale, x, y } = port;
+		const buffer = document.createElement('canvas');
+		buffer.width = Math.round(port.width * ratio);
+		buffer.height = Math.round(port.height * ratio);
+		const viewport = current.getViewport({ scale: scale * ratio, offsetX: x * ratio, offsetY: y * ratio });
+		task = current.render({ canvas: buffer, viewport, background: 'rgba(0,0,0,0)' });
+		try {
+			await task.promise;
+			const bitmap = await createImageBitmap(buffer);
+			if (page !== current) return;
+			drawn?.bitmap.close();
+			drawn = { bitmap, scale, x, y, ratio };
+			paint();
+		} catch (error) {
+			if ((error as Error).name !== 'RenderingCancelledException') failed('This page cannot be drawn.');
+		}
+	}
+
+	async function search(event: SubmitEvent) {
+		event.preventDefault();
+		if (!pdf || looking) return;
+		if (hits.length && hits[0]!.query === query) return step(1);
+		looking = true;
+		const found: Hit[] = [];
+		for (let n = 1; n <= pages && found.length < 500; n++) {
+			let text = texts.get(n);
+			if (!text) {
+				const one = await pdf.getPage(n);
+				text = { items: (await one.getTextContent()).items, viewport: one.getViewport({ scale: 1 }) };
+				texts.set(n, text);
+			}
+			found.push(...findInPage(text, query, n));
+			if (n % 25 === 0) progress = `looking on page ${n}`;
+		}
+		progress = '';
+		hits = found;
+		hit = -1;
+		looking = false;
+		if (found.length) await step(1);
+	}
+	async function step(by: number) {
+		if (!hits.length) return;
+		hit = (hit + by + hits.length) % hits.length;
+		const target = hits[hit]!;
+		if (target.page !== number) await show(target.page);
+		port.showBox(target.x, target.y, target.w, target.h);
+	}
+	function keys(event: KeyboardEvent) {
+		if ((event.target as HTMLElement).matches('input')) return;
+		if (event.key === 'PageDown') void show(number + 1);
+		else if (event.key === 'PageUp') void show(number - 1);
+	}
+</script>
+
+<svelte:window onkeydown={keys} />
+<SheetFrame {port} bind:canvas label="{title}, page {number} of {pages}" status={progress}>
+	{#snippet tools()}
+		{#if pages > 1}
+			<span class="ml-2 flex items-center gap-1.5">
+				<button
+					class="button"
+					aria-label="Page before"
+					disabled={number === 1}
+					onclick={() => show(number - 1)}>◂</button
+				>
+				<span class="font-mono text-[12px]">{number} of {pages}</span>
+				<button
+					class="button"
+					aria-label="Next page"
+					disabled={number === pages}
+					onclick={() => show(number + 1)}>▸</button
+				>
+			</span>
+		{/if}
+		<form class="ml-2 flex items-center gap-1.5" onsubmit={search}>
+			<input
+				class="h-7 w-[130px] border border-rule bg-sheet px-2"
+				type="search"
+				placeholder="Words in this file"
+				aria-label="Find words in this file"
+				bind:value={query}
+				oninput={() => ((hits = []), (hit = -1))}
+				required
+				minlength="2"
+			/>
+			<button class="button" disabled={looking}>Find</button>
+			{#if hits.length}<span class="text-[12px] text-ink-2">{hit + 1} of {hits.length}</span><button
+					type="button"
+					class="button"
+					aria-label="Place before"
+					onclick={() => step(-1)}>◂</button
+				>{:else if hit === -1 && query && !looking && texts.size}<span class="text-[12px] text-ink-2"
+					>none</span
+				>{/if}
+		</form>
+	{/snippet}
+</SheetFrame>

@@ -1,0 +1,134 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { PURPOSE_LABEL } from '../core/revisions/revisions';
+	import { releaseNumber } from '../core/releases';
+	import { call, sentenceOf } from './api';
+	import Dialog from './Dialog.svelte';
+	import { plural } from './words';
+
+	/** Puts chosen documents in a new release, or in one that is still being built. */
+	let {
+		open = $bindable(false),
+		project,
+		code,
+		me,
+		documents
+	}: { open: boolean; project: string; code: string; me: string; documents: string[] } = $props();
+
+	interface Choices {
+		members: { id: string; name: string }[];
+		recipients: { id: string; name: string; company: string }[];
+	}
+	let choices = $state<Choices | null>(null);
+	let building = $state<{ id: string; number: number; title: string }[]>([]);
+	let into = $state('');
+	let title = $state('');
+	let purpose = $state('approval');
+	let recipient = $state('');
+	let approver = $state('');
+	let replyBy = $state('');
+	let fault = $state('');
+
+	$effect(() => {
+		if (!open || choices) return;
+		void (async () => {
+			const people = await call<Choices>('GET', `/projects/${project}/people`);
+			const { releases } = await call<{
+				releases: { id: string; number: number; title: string; state: string }[];
+			}>('GET', `/projects/${project}/releases`);
+			building = releases.filter((r) => r.state === 'building');
+			choices = {
+				recipients: people.recipients,
+				members: [...new Map(people.members.filter((m) => m.id !== me).map((m) => [m.id, m])).values()]
+			};
+			recipient = people.recipients[0]?.id ?? '';
+		})().catch((error: unknown) => (fault = sentenceOf(error)));
+	});
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		fault = '';
+		try {
+			if (into) {
+				await call('POST', `/releases/${into}/documents`, { documents });
+				await goto(`/${code}/releases/${building.find((b) => b.id === into)!.number}`);
+			} else {
+				const made = await call<{ number: number }>('POST', `/projects/${project}/releases`, {
+					title,
+					purpose,
+					recipient,
+					approver,
+					replyBy: replyBy || null,
+					documents
+				});
+				await goto(`/${code}/releases/${made.number}`);
+			}
+			open = false;
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+	}
+</script>
+
+<Dialog
+	bind:open
+	title={documents.length ? `Put ${plural(documents.length, 'document')} in a release` : 'New release'}
+>
+	<form onsubmit={submit} class="space-y-3">
+		{#if building.length && documents.length}
+			<label class="block"
+				><span class="label">Release</span><select class="field" bind:value={into}
+					><option value="">a new one</option>{#each building as b (b.id)}<option value={b.id}
+							>{releaseNumber(b.number)} {b.title}</option
+						>{/each}</select
+				></label
+			>
+		{/if}
+		{#if !into}
+			<label class="block"
+				><span class="label">Title</span><input
+					class="field"
+					bind:value={title}
+					required
+					maxlength="180"
+				/></label
+			>
+			<div class="grid grid-cols-2 gap-3">
+				<label class="block"
+					><span class="label">Purpose</span><select class="field" bind:value={purpose}
+						>{#each Object.entries(PURPOSE_LABEL) as [key, word] (key)}<option value={key}>{word}</option
+							>{/each}</select
+					></label
+				>
+				<label class="block"
+					><span class="label">Reply asked by</span><input
+						class="field"
+						type="date"
+						bind:value={replyBy}
+					/></label
+				>
+			</div>
+			<label class="block"
+				><span class="label">To</span><select class="field" bind:value={recipient} required
+					>{#each choices?.recipients ?? [] as r (r.id)}<option value={r.id}>{r.name}, {r.company}</option
+						>{/each}</select
+				></label
+			>
+			{#if choices && !choices.recipients.length}<p class="text-lock">
+					Nobody is on the distribution list yet. Add the client on the page People first.
+				</p>{/if}
+			<label class="block"
+				><span class="label">Approved by</span><select class="field" bind:value={approver} required
+					><option value="" disabled>choose a second person</option
+					>{#each choices?.members ?? [] as m (m.id)}<option value={m.id}>{m.name}</option>{/each}</select
+				></label
+			>
+		{/if}
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
+				class="button button-act">{into ? 'Put in release' : 'Build release'}</button
+			>
+		</div>
+	</form>
+</Dialog>

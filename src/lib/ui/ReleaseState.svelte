@@ -1,0 +1,13 @@
+<script lang="ts">
+	/** The state of a release as a word on its colour. */
+	let { state }: { state: string } = $props();
+	const LOOK: Record<string, [string, string]> = {
+		building: ['being built', 'bg-rule-2 text-ink'],
+		'in-review': ['in review', 'bg-wait-soft text-wait'],
+		approved: ['approved', 'bg-done-soft text-done'],
+		issued: ['issued', 'bg-done-soft text-done'],
+		superseded: ['superseded', 'bg-fault-soft text-fault']
+	};
+</script>
+
+<span class="tag {LOOK[state]?.[1] ?? ''}">{LOOK[state]?.[0] ?? state}</span>

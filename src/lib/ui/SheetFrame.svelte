@@ -1,0 +1,44 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import { moves, type ViewPort } from './view-port.svelte';
+
+	/** The ground a sheet lies on, with the tools that all sheets share. */
+	let {
+		port,
+		canvas = $bindable(),
+		label,
+		tools,
+		status
+	}: {
+		port: ViewPort;
+		canvas: HTMLCanvasElement | undefined;
+		label: string;
+		tools?: Snippet;
+		status?: string;
+	} = $props();
+</script>
+
+<div class="flex h-full flex-col">
+	<div
+		class="flex shrink-0 flex-wrap items-center gap-1.5 border-b border-rule bg-sheet px-3 py-1"
+		role="toolbar"
+		aria-label="View"
+	>
+		<button class="button" onclick={() => port.zoom(0.8)} aria-label="Zoom out">−</button>
+		<span class="w-12 text-center font-mono text-[12px]">{port.percent} %</span>
+		<button class="button" onclick={() => port.zoom(1.25)} aria-label="Zoom in">+</button>
+		<button class="button" onclick={() => port.fit()}>Whole sheet</button>
+		{@render tools?.()}
+		{#if status}<span class="ml-auto truncate text-[12px] text-ink-2" role="status">{status}</span>{/if}
+	</div>
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+	<div
+		class="min-h-0 flex-1 cursor-grab touch-none overflow-hidden active:cursor-grabbing"
+		role="img"
+		aria-label={label}
+		tabindex="0"
+		{@attach moves(port)}
+	>
+		<canvas bind:this={canvas} class="block h-full w-full"></canvas>
+	</div>
+</div>

@@ -1,0 +1,46 @@
+/** A file to be added, with the folders it lay in when a whole folder was chosen or dropped. */
+export interface Gathered {
+	file: File;
+	folders: string[];
+}
+
+/** Files that systems leave behind in folders; nobody means to add them. */
+const LITTER = /^(\.DS_Store|Thumbs\.db|desktop\.ini|~\$.*|\.~lock\..*)$/i;
+
+/** Files from a file field; a folder field tells each file's way. */
+export function gatherChosen(list: FileList): Gathered[] {
+	return [...list]
+		.map((file) => ({
+			file,
+			folders: file.webkitRelativePath ? file.webkitRelativePath.split('/').slice(0, -1) : []
+		}))
+		.filter(({ file }) => !LITTER.test(file.name));
+}
+
+/** Files from a drop, walking into dropped folders. */
+export async function gatherDropped(transfer: DataTransfer): Promise<Gathered[]> {
+	const entries = [...transfer.items]
+		.map((item) => item.webkitGetAsEntry())
+		.filter((e): e is FileSystemEntry => e !== null);
+	const found: Gathered[] = [];
+	const walk = async (entry: FileSystemEntry, folders: string[]): Promise<void> => {
+		if (entry.isFile) {
+			const file = await new Promise<File>((resolve, reject) =>
+				(entry as FileSystemFileEntry).file(resolve, reject)
+			);
+			if (!LITTER.test(file.name)) found.push({ file, folders });
+			return;
+		}
+		const reader = (entry as FileSystemDirectoryEntry).createReader();
+		for (;;) {
+			// A reader gives at most a hundred entries at a time.
+			const some = await new Promise<FileSystemEntry[]>((resolve, reject) =>
+				reader.readEntries(resolve, reject)
+			);
+			if (!some.length) return;
+			for (const one of some) await walk(one, [...folders, entry.name]);
+		}
+	};
+	for (const entry of entries) await walk(entry, []);
+	return found;
+}

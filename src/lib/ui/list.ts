@@ -1,0 +1,50 @@
+import type { DocumentRow } from '../core/rows';
+
+export type SortKey = 'number' | 'title' | 'label' | 'now' | 'changed' | 'kind' | 'size';
+
+const collator = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
+
+const VALUE: Record<SortKey, (row: DocumentRow) => string | number> = {
+	number: (r) => r.number,
+	title: (r) => r.title,
+	label: (r) => r.label,
+	now: (r) =>
+		r.lock ? `0${r.lock.holder}` : r.inRelease ? `1${r.inRelease}` : r.withClient ? `2${r.withClient}` : '3',
+	changed: (r) => r.changedAt,
+	kind: (r) => r.mediaType,
+	size: (r) => r.size
+};
+
+/** Rows that hold every word of the filter in number, title, revision or holder, in the order asked; ties by number. */
+export function sortRows(
+	rows: readonly DocumentRow[],
+	filter: string,
+	key: SortKey,
+	down: boolean
+): DocumentRow[] {
+	const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
+	const fitting = words.length
+		? rows.filter((row) => {
+				const text =
+					`${row.number} ${row.title} ${row.label} ${row.lock ? `${row.lock.holder} in hand` : ''}`.toLowerCase();
+				return words.every((word) => text.includes(word));
+			})
+		: [...rows];
+	const value = VALUE[key];
+	const sign = down ? -1 : 1;
+	return fitting.sort((a, b) => {
+		const x = value(a);
+		const y = value(b);
+		const order =
+			typeof x === 'number' && typeof y === 'number'
+				? x - y
+				: key === 'changed'
+					? x < y
+						? -1
+						: x > y
+							? 1
+							: 0
+					: collator.compare(String(x), String(y));
+		return sign * order || collator.compare(a.number, b.number);
+	});
+}

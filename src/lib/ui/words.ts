@@ -1,0 +1,143 @@
+import type { EventRow } from '../core/rows';
+import { releaseNumber } from '../core/releases';
+
+/** Size in the units people use: kB, MB, GB (powers of ten). */
+export function sizeText(bytes: number): string {
+	if (bytes >= 1e9) return `${(bytes / 1e9).toFixed(1)} GB`;
+	if (bytes >= 1e6) return `${(bytes / 1e6).toFixed(1)} MB`;
+	return `${Math.max(1, Math.round(bytes / 1e3))} kB`;
+}
+
+const parts = (at: Date, options: Intl.DateTimeFormatOptions) =>
+	new Intl.DateTimeFormat('en-GB', options).format(at);
+
+/** A day as `23 Nov`, with the year when it is another one. */
+export function dayText(at: string | Date, timeZone?: string): string {
+	const date = new Date(at);
+	const year = date.getFullYear() !== new Date().getFullYear();
+	return parts(date, {
+		day: 'numeric',
+		month: 'short',
+		...(year ? { year: 'numeric' } : {}),
+		timeZone
+	}).replace('Sept', 'Sep');
+}
+
+export function timeText(at: string | Date, timeZone?: string): string {
+	return parts(new Date(at), { hour: '2-digit', minute: '2-digit', hour12: false, timeZone });
+}
+
+/** A moment as people say it: `09:12` today, `yesterday 16:20`, else `19 Nov`. */
+export function whenText(at: string | Date, timeZone?: string, now = new Date()): string {
+	const day = (d: Date) => parts(d, { year: 'numeric', month: '2-digit', day: '2-digit', timeZone });
+	const date = new Date(at);
+	if (day(date) === day(now)) return `today ${timeText(date, timeZone)}`;
+	if (day(date) === day(new Date(now.getTime() - 86_400_000))) return `yesterday ${timeText(date, timeZone)}`;
+	return dayText(date, timeZone);
+}
+
+/** How long ago, for less than a day; the day after that. */
+export function agoText(at: string | Date, now = Date.now()): string {
+	const minutes = Math.floor((now - new Date(at).getTime()) / 60_000);
+	if (minutes < 1) return 'now';
+	if (minutes < 60) return `${minutes} min`;
+	if (minutes < 24 * 60) return `${Math.floor(minutes / 60)} h`;
+	return dayText(at);
+}
+
+/** First name, for narrow places. */
+export function firstName(name: string | null): string {
+	return name?.split(' ')[0] ?? '';
+}
+
+export function initials(name: string): string {
+	const words = name.split(/\s+/).filter(Boolean);
+	return ((words[0]?.[0] ?? '') + (words.length > 1 ? words.at(-1)![0]! : '')).toUpperCase();
+}
+
+export function plural(count: number, one: string, many = one + 's'): string {
+	return `${count.toLocaleString('en')} ${count === 1 ? one : many}`;
+}
+
+const KINDS: Record<string, string> = {
+	'application/pdf': 'PDF',
+	'image/vnd.dxf': 'DXF',
+	'image/jpeg': 'JPEG',
+	'image/png': 'PNG',
+	'image/svg+xml': 'SVG',
+	'image/webp': 'WebP',
+	'text/markdown': 'Markdown',
+	'text/csv': 'CSV',
+	'text/plain': 'Text',
+	'application/zip': 'Zip',
+	'application/vnd.openxmlformats-officedocument.wordprocessingml.document': 'DOCX',
+	'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet': 'XLSX',
+	'application/vnd.oasis.opendocument.text': 'ODT'
+};
+
+/** Short word for a kind of file; the extension when the kind has none. */
+export function kindText(mediaType: string, fileName: string): string {
+	return KINDS[mediaType] ?? (/\.([A-Za-z0-9]{1,5})$/.exec(fileName)?.[1]?.toUpperCase() || 'File');
+}
+
+/** What an event says, after the name of who did it. */
+export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
+	const { number, release: inRelease, documents } = event.details;
+	const d = event.details as Record<string, string | undefined>;
+	const doc = d.label ? `${d.number} ${d.label}` : (d.number ?? '');
+	const release = typeof inRelease === 'number' ? releaseNumber(inRelease) : '';
+	const about = typeof number === 'number' ? `release ${releaseNumber(number)}` : '';
+	const say: Record<string, () => string> = {
+		'project.made': () => `made the project ${d.name}`,
+		'department.made': () => `made the department ${d.name}`,
+		'person.added': () => `added ${d.name} to the project`,
+		'recipient.added': () => `put ${d.name}, ${d.company}, on the distribution list`,
+		'shelf.made': () => `made the shelf ${d.name}`,
+		'folder.made': () => `made the folder ${d.name}`,
+		'folder.renamed': () => `renamed ${d.from} to ${d.to}`,
+		'folder.moved': () => `moved ${d.name} to ${d.to}`,
+		'document.added': () => `added ${doc} ${d.title}`,
+		'document.opened': () => `opened ${doc}`,
+		'document.downloaded': () => `downloaded ${doc}`,
+		'document.issued': () => `issued ${doc} in release ${release}`,
+		'version.handed-in': () => `handed in ${doc}: ${d.note}`,
+		'version.saved': () => `saved ${doc} and kept the lock: ${d.note}`,
+		'version.restored': () => `restored ${d.from} of ${d.number} as ${d.label}`,
+		'lock.taken': () => `took ${doc} in hand${d.purpose ? ` for “${d.purpose}”` : ''}`,
+		'lock.given-back': () => `gave ${doc} back without a change`,
+		'lock.stale': () => `reminded ${d.holder}, who still has ${doc} in hand`,
+		'place.removed': () =>
+			`removed ${d.name}${d.kind !== 'document' ? ` with ${plural(Number(documents ?? 0), 'document')}` : ''}: ${d.reason}`,
+		'place.restored': () => `restored ${d.name}`,
+		'release.built': () => `began ${about}, ${d.title}`,
+		'release.changed': () => `changed ${about}`,
+		'release.asked': () => `asked ${d.of} to approve ${about}`,
+		'release.approved': () => `approved ${about}`,
+		'release.sent-back': () => `sent ${about} back: ${d.reason}`,
+		'release.issued': () => `issued ${about}, ${d.title}, to ${d.to}`,
+		'release.superseded': () => `superseded ${about}`,
+		'pass.opened': () => `opened the pass of ${about}`,
+		'pass.withdrawn': () => `withdrew the pass of ${about}`,
+		'pass.document-opened': () => `opened ${doc} in release ${release}`,
+		'pass.document-downloaded': () => `downloaded ${doc} from release ${release}`,
+		'pass.release-downloaded': () => `downloaded the whole of ${about}`,
+		'receipt.confirmed': () => `confirmed receipt of ${about}`,
+		'verdict.given': () => `gave verdict ${d.code} on ${doc}${d.remark ? `: ${d.remark}` : ''}`
+	};
+	return say[event.kind]?.() ?? event.kind;
+}
+
+/** Words by which activity can be filtered, by the first part of an event's kind. */
+export const EVENT_KINDS: Record<string, string> = {
+	document: 'Documents added, opened, issued',
+	version: 'Versions handed in',
+	lock: 'Locks',
+	folder: 'Folders',
+	place: 'Removed and restored',
+	release: 'Releases',
+	pass: 'Passes',
+	receipt: 'Receipts',
+	verdict: 'Verdicts',
+	person: 'People',
+	shelf: 'Shelves'
+};

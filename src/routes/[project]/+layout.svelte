@@ -1,0 +1,109 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { DropdownMenu } from 'bits-ui';
+	import { onMount } from 'svelte';
+	import { line, watchProject } from '$lib/ui/live.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
+	import Shortcuts from '$lib/ui/Shortcuts.svelte';
+	import { initials } from '$lib/ui/words';
+
+	let { data, children } = $props();
+	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
+	const tabs = $derived([
+		['Shelves', 'shelves', ['shelves', 'place', 'document']],
+		['Releases', 'releases', ['releases']],
+		['Activity', 'activity', ['activity']],
+		['Removed', 'removed', ['removed']],
+		['People', 'people', ['people']],
+		...(data.frame.me.controller ? [['Outbox', 'outbox', ['outbox']] as const] : [])
+	] as const);
+	const here = $derived(page.url.pathname.split('/')[2] ?? '');
+	let find = $state('');
+	let field: HTMLInputElement | undefined = $state();
+
+	onMount(() => watchProject(data.frame.project.code));
+
+	function search(event: SubmitEvent) {
+		event.preventDefault();
+		if (find.trim()) void goto(`${base}/find?q=${encodeURIComponent(find.trim())}`);
+	}
+</script>
+
+<div class="flex h-screen min-h-0 flex-col">
+	<a class="sr-only focus:not-sr-only focus:bg-sheet focus:p-2" href="#main">To the content</a>
+	<header
+		class="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 bg-frame px-4 pt-1.5 text-on-frame md:h-12 md:flex-nowrap md:gap-x-4 md:pt-0"
+	>
+		<a class="flex items-center gap-2" href="{base}/shelves"
+			><Mark /><b class="text-[16px] [font-stretch:110%]">Cupboard</b></a
+		>
+		<DropdownMenu.Root>
+			<DropdownMenu.Trigger
+				class="max-w-[46vw] truncate rounded-sm border border-[#5d7b72] px-2 py-1 text-[13px] font-medium"
+				>{data.frame.project.name} <span aria-hidden="true">▾</span></DropdownMenu.Trigger
+			>
+			<DropdownMenu.Portal>
+				<DropdownMenu.Content
+					align="start"
+					sideOffset={4}
+					class="z-50 min-w-[240px] border border-ink bg-sheet py-1 text-ink shadow-lg"
+				>
+					{#each data.projects as project (project.id)}
+						<DropdownMenu.Item
+							onSelect={() => goto(`/${project.code.toLowerCase()}/shelves`, { invalidateAll: true })}
+							class="cursor-pointer px-3 py-1.5 data-highlighted:bg-act-soft"
+							><span class="mr-2 font-mono">{project.code}</span>{project.name}</DropdownMenu.Item
+						>
+					{/each}
+					<DropdownMenu.Item
+						onSelect={() => goto('/projects')}
+						class="cursor-pointer border-t border-rule px-3 py-1.5 data-highlighted:bg-act-soft"
+						>All projects</DropdownMenu.Item
+					>
+				</DropdownMenu.Content>
+			</DropdownMenu.Portal>
+		</DropdownMenu.Root>
+		<nav
+			class="order-last flex w-full gap-1 self-end overflow-x-auto md:order-none md:w-auto"
+			aria-label="Project"
+		>
+			{#each tabs as [name, path, under] (path)}
+				{@const current = (under as readonly string[]).includes(here)}
+				<a
+					href="{base}/{path}"
+					aria-current={current ? 'page' : undefined}
+					class="rounded-t-[4px] px-2.5 py-2 text-[13.5px] font-medium md:py-2.5 {current
+						? 'bg-film font-semibold text-ink'
+						: 'text-[#d5e0db] hover:text-on-frame'}">{name}</a
+				>
+			{/each}
+		</nav>
+		<form class="ml-auto hidden md:block" role="search" onsubmit={search}>
+			<div class="relative">
+				<input
+					bind:this={field}
+					bind:value={find}
+					aria-label="Find by number or title"
+					placeholder="Number or title…"
+					class="h-[30px] w-[200px] rounded-sm border border-[#5d7b72] bg-[#0e2721] px-2.5 text-on-frame placeholder:text-[#a9bdb5] lg:w-[250px]"
+				/>
+				<kbd
+					class="absolute top-1.5 right-2 rounded-sm border border-[#5d7b72] px-1 text-[10px] text-[#a9bdb5]"
+					>/</kbd
+				>
+			</div>
+		</form>
+		<a
+			href="/me"
+			class="ml-auto grid h-7 w-7 shrink-0 place-items-center rounded-sm bg-plank-2 text-[11px] font-bold text-[#17231f] md:ml-0"
+			title="{data.frame.me.name}: your own page"
+			aria-label="{data.frame.me.name}: your own page">{initials(data.frame.me.name)}</a
+		>
+	</header>
+	{#if !line.up}<p role="status" class="bg-lock-soft px-4 py-1 text-lock">
+			The line to the server is down. What you see may be old; it comes back by itself.
+		</p>{/if}
+	<main id="main" class="min-h-0 flex-1">{@render children()}</main>
+</div>
+<Shortcuts find={() => field?.focus()} />

@@ -1,0 +1,130 @@
+<script lang="ts">
+	import { goto, invalidate } from '$app/navigation';
+	import { onMount, untrack } from 'svelte';
+	import type { EventRow } from '$lib/core/rows';
+	import { attempt, call } from '$lib/ui/api';
+	import EventList from '$lib/ui/EventList.svelte';
+	import { onLive } from '$lib/ui/live.svelte';
+	import { restorePlace } from '$lib/ui/restore';
+	import { EVENT_KINDS } from '$lib/ui/words';
+
+	let { data } = $props();
+	let older = $state<EventRow[]>([]);
+	let done = $state(false);
+	let loading = false;
+	let end: HTMLElement | undefined = $state();
+	const events = $derived([
+		...data.events,
+		...older.filter((o) => o.seq < (data.events.at(-1)?.seq ?? Infinity))
+	]);
+	const filtered = $derived(Object.keys(data.filter).length > 0);
+
+	// Another filter begins again at the newest.
+	$effect(() => {
+		void data.filter;
+		untrack(() => {
+			older = [];
+			done = data.events.length < 80;
+		});
+	});
+	onMount(() => onLive(() => void invalidate('cupboard:activity')));
+	$effect(() => {
+		if (!end) return;
+		const watch = new IntersectionObserver((seen) => seen[0]?.isIntersecting && void more(), {
+			rootMargin: '600px'
+		});
+		watch.observe(end);
+		return () => watch.disconnect();
+	});
+
+	async function more() {
+		const last = events.at(-1);
+		if (loading || done || !last) return;
+		loading = true;
+		const query = new URLSearchParams({ ...data.filter, before: String(last.seq) });
+		const answer = await attempt(() =>
+			call<{ events: EventRow[] }>('GET', `/projects/${data.frame.project.id}/activity?${query}`)
+		);
+		if (answer) {
+			older = [...older, ...answer.events];
+			done = answer.events.length < 80;
+		}
+		loading = false;
+	}
+	function choose(event: Event) {
+		const form = (event.currentTarget as HTMLElement).closest('form')!;
+		const query = new URLSearchParams([...new FormData(form)].filter(([, v]) => v) as [string, string][]);
+		void goto(`?${query}`, { keepFocus: true, noScroll: true, replaceState: true });
+	}
+</script>
+
+<svelte:head><title>Activity · {data.frame.project.name}</title></svelte:head>
+<div class="flex h-full flex-col">
+	<div class="flex flex-wrap items-center gap-3 px-5 py-3">
+		<h1 class="text-[21px]">Activity</h1>
+		<form class="ml-auto flex flex-wrap gap-2" aria-label="Filter">
+			<select
+				class="field w-[150px]"
+				name="actor"
+				aria-label="Person"
+				value={data.filter.actor ?? ''}
+				onchange={choose}
+				><option value="">Everybody</option>{#each data.persons as p (p.id)}<option value={p.id}
+						>{p.name}</option
+					>{/each}</select
+			>
+			<select
+				class="field w-[170px]"
+				name="kind"
+				aria-label="Kind"
+				value={data.filter.kind ?? ''}
+				onchange={choose}
+				><option value="">Everything</option>{#each Object.entries(EVENT_KINDS) as [kind, name] (kind)}<option
+						value={kind}>{name}</option
+					>{/each}</select
+			>
+			<select
+				class="field w-[180px]"
+				name="place"
+				aria-label="Place"
+				value={data.filter.place ?? ''}
+				onchange={choose}
+				><option value="">Everywhere</option>{#each data.places as p (p.id)}<option value={p.id}
+						>{p.name}</option
+					>{/each}</select
+			>
+			<label class="flex items-center gap-1 text-ink-2"
+				>from <input
+					class="field w-[130px]"
+					type="date"
+					name="from"
+					value={data.filter.from ?? ''}
+					onchange={choose}
+				/></label
+			>
+			<label class="flex items-center gap-1 text-ink-2"
+				>to <input
+					class="field w-[130px]"
+					type="date"
+					name="to"
+					value={data.filter.to ?? ''}
+					onchange={choose}
+				/></label
+			>
+			{#if filtered}<a class="button" href="?">Show all</a>{/if}
+		</form>
+	</div>
+	<div class="mx-5 mb-4 min-h-0 flex-1 overflow-auto border-t border-ink bg-sheet">
+		<EventList
+			{events}
+			project={data.frame.project.code.toLowerCase()}
+			restore={(id) => restorePlace(id, () => invalidate('cupboard:activity'))}
+		/>
+		{#if !events.length}<p class="p-8 text-center text-ink-2">
+				{filtered ? 'Nothing happened that fits this filter.' : 'Nothing has happened yet.'}
+			</p>{/if}
+		<div bind:this={end} class="h-8 text-center text-[12px] text-ink-2">
+			{events.length && done ? 'That is the beginning.' : ''}
+		</div>
+	</div>
+</div>

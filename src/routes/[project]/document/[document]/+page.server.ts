@@ -1,0 +1,15 @@
+import { error } from '@sveltejs/kit';
+import { pageView } from '../../../page-data';
+import { documentView } from '$lib/server/views/documents';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	event.depends('cupboard:document');
+	const { document } = event.params;
+	const view = await pageView(event, documentView, { document });
+	const wanted = event.url.searchParams.get('version') ?? view.row.label;
+	const version = view.versions.find((v) => v.label === wanted);
+	if (!version)
+		error(404, { message: `There is no version ${wanted} of ${view.row.number}.`, code: 'not-found' });
+	return { view, version };
+};

@@ -1,0 +1,114 @@
+<script lang="ts">
+	import { goto, invalidate } from '$app/navigation';
+	import { onMount } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import { attempt, call } from '$lib/ui/api';
+	import DocumentActions from '$lib/ui/DocumentActions.svelte';
+	import { onLive } from '$lib/ui/live.svelte';
+	import LockTag from '$lib/ui/LockTag.svelte';
+	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
+	import Revision from '$lib/ui/Revision.svelte';
+	import RevisionRail from '$lib/ui/RevisionRail.svelte';
+	import { useShortcuts } from '$lib/ui/shortcuts.svelte';
+	import Viewer from '$lib/ui/Viewer.svelte';
+
+	let { data } = $props();
+	const code = $derived(data.frame.project.code.toLowerCase());
+	const row = $derived(data.view.row);
+	const file = $derived(`/api/v1/documents/${row.id}/versions/${data.version.label}/file`);
+	const newest = $derived(data.version.label === row.label);
+	let actions = $state<ReturnType<typeof DocumentActions>>();
+	let releasing = $state(false);
+	const folder = $derived(data.view.way.at(-1)!);
+	const again = () => invalidate('cupboard:document');
+
+	onMount(() =>
+		onLive(
+			(notices) =>
+				(notices.length === 0 ||
+					notices.some((n) => n.document === row.id && !/opened|downloaded/.test(n.kind))) &&
+				void again()
+		)
+	);
+	$effect(() =>
+		useShortcuts([
+			{ key: 'l', says: 'Lock', run: () => actions?.startLock() },
+			{ key: 'h', says: 'Hand in', run: () => actions?.startHandIn() },
+			{
+				key: 't',
+				says: 'Trail, in its folder',
+				run: () => void goto(`/${code}/place/${folder.id}?document=${row.id}`)
+			},
+			{ key: 'r', says: 'Put in release', run: () => data.frame.me.controller && (releasing = true) }
+		])
+	);
+	$effect(() => {
+		void call('POST', `/documents/${row.id}/opened`, { label: data.version.label }).catch(() => {});
+	});
+	async function restore() {
+		const made = await attempt(() =>
+			call<{ label: string }>('POST', `/documents/${row.id}/versions/${data.version.label}/restore`, {})
+		);
+		if (!made) return;
+		toast.success(`Restored as ${made.label}.`);
+		await goto(`/${code}/document/${row.id}`);
+	}
+	const mayRestore = $derived(!newest && data.view.mayWork && (!row.lock || row.lock.mine));
+</script>
+
+<svelte:head><title>{row.number} {row.title}</title></svelte:head>
+<div class="flex h-full flex-col">
+	<div class="flex flex-wrap items-center gap-x-2.5 gap-y-1.5 border-b border-rule bg-sheet px-4 py-2">
+		<p class="text-ink-2">
+			{#each data.view.way as step (step.id)}<a
+					class="hover:text-ink"
+					href="/{code}/place/{step.id}{step.id === folder.id ? `?document=${row.id}` : ''}">{step.name}</a
+				>
+				/{' '}{/each}
+		</p>
+		<span class="font-mono">{row.number}</span>
+		<h1 class="text-[16px]">{row.title}</h1>
+		<Revision label={data.version.label} issued={data.version.issued} />
+		{#if row.lock}<LockTag lock={row.lock} />{/if}
+		<div class="ml-auto">
+			<DocumentActions
+				bind:this={actions}
+				view={data.view}
+				project={data.frame.project.id}
+				{code}
+				controller={data.frame.me.controller}
+				retentionDays={data.frame.project.retentionDays}
+				onPage
+				changed={again}
+				putInRelease={() => (releasing = true)}
+			/>
+		</div>
+	</div>
+	{#if !newest}
+		<p class="flex items-center gap-3 bg-fault-soft px-4 py-1.5 text-fault">
+			<span><b>This is {data.version.label}, not the newest.</b> The newest is {row.label}.</span>
+			<a class="link font-semibold" href="/{code}/document/{row.id}">Open {row.label}</a>
+			{#if mayRestore}<button class="link" onclick={restore}
+					>Restore {data.version.label} as a new version</button
+				>{/if}
+		</p>
+	{/if}
+	<div class="min-h-0 flex-1">
+		<Viewer
+			url={file}
+			download={data.view.mayTake ? `${file}?download` : null}
+			title="{row.number} {row.title}"
+			mediaType={data.version.mediaType}
+			fileName={data.version.fileName}
+			size={data.version.size}
+		/>
+	</div>
+	<RevisionRail versions={data.view.versions} current={data.version.label} base="/{code}/document/{row.id}" />
+</div>
+{#if data.frame.me.controller}<ReleaseDialog
+		bind:open={releasing}
+		project={data.frame.project.id}
+		{code}
+		me={data.frame.me.id}
+		documents={[row.id]}
+	/>{/if}

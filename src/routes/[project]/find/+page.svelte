@@ -1,0 +1,58 @@
+<script lang="ts">
+	import LockTag from '$lib/ui/LockTag.svelte';
+	import Revision from '$lib/ui/Revision.svelte';
+	import { agoText, firstName, plural } from '$lib/ui/words';
+
+	let { data } = $props();
+	const code = $derived(data.frame.project.code.toLowerCase());
+</script>
+
+<svelte:head><title>Find {data.q} · {data.frame.project.name}</title></svelte:head>
+<div class="h-full overflow-auto px-5 py-3">
+	<div class="mb-3 flex flex-wrap items-center gap-3">
+		<h1 class="text-[21px]">Find</h1>
+		<form class="flex gap-2" role="search">
+			<input
+				class="field w-[240px]"
+				name="q"
+				aria-label="Number or title"
+				value={data.q}
+				minlength="2"
+			/><button class="button">Find</button>
+		</form>
+		<p class="text-ink-2">
+			{data.q.length < 2
+				? 'Type at least two characters of a number or title.'
+				: data.rows.length === 200
+					? 'the first 200; type more to narrow it'
+					: plural(data.rows.length, 'document')}
+		</p>
+	</div>
+	<table class="w-full bg-sheet">
+		<tbody>
+			{#each data.rows as row (row.id)}
+				<tr class="h-8 border-b border-rule-2">
+					<td class="hidden pl-3 font-mono text-[12.5px] whitespace-nowrap sm:table-cell">{row.number}</td>
+					<td class="pl-3"
+						><a class="font-semibold hover:text-act" href="/{code}/document/{row.id}">{row.title}</a><span
+							class="block font-mono text-[11px] text-ink-2 sm:hidden">{row.number}</span
+						></td
+					>
+					<td class="px-3"><Revision label={row.label} issued={row.issued} /></td>
+					<td class="hidden px-3 sm:table-cell"
+						>{#if row.lock}<LockTag lock={row.lock} />{/if}</td
+					>
+					<td class="hidden px-3 text-ink-2 sm:table-cell"
+						>{firstName(row.changedBy)} · {agoText(row.changedAt)}</td
+					>
+					<td class="px-3 text-right"
+						><a class="link text-[12px]" href="/{code}/place/{row.folder}?document={row.id}">Folder</a></td
+					>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+	{#if data.q.length >= 2 && !data.rows.length}<p class="p-8 text-center text-ink-2">
+			No document that you may look at has “{data.q}” in its number or title.
+		</p>{/if}
+</div>

@@ -1,0 +1,217 @@
+<script lang="ts">
+	import { invalidate, invalidateAll } from '$app/navigation';
+	import { onMount } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import { call, sentenceOf } from '$lib/ui/api';
+	import { onLive } from '$lib/ui/live.svelte';
+	import { initials, plural } from '$lib/ui/words';
+
+	let { data } = $props();
+	const controller = $derived(data.frame.me.controller);
+	const loose = $derived(data.members.filter((m) => !m.departmentId));
+	onMount(() =>
+		onLive(
+			(notices) =>
+				(notices.length === 0 ||
+					notices.some((n) => n.kind.startsWith('person.') || n.kind.startsWith('department.'))) &&
+				void invalidate('cupboard:people')
+		)
+	);
+
+	type Values = Record<string, string>;
+	let fault = $state<Record<string, string>>({});
+	async function submit(
+		event: SubmitEvent,
+		kind: string,
+		path: string,
+		body: (v: Values) => unknown,
+		done: string
+	) {
+		event.preventDefault();
+		const form = event.currentTarget as HTMLFormElement;
+		fault[kind] = '';
+		try {
+			await call(
+				'POST',
+				`/projects/${data.frame.project.id}/${path}`,
+				body(Object.fromEntries(new FormData(form)) as Values)
+			);
+			form.reset();
+			toast(done);
+			await invalidateAll();
+		} catch (error) {
+			fault[kind] = sentenceOf(error);
+		}
+	}
+</script>
+
+{#snippet person(m: (typeof data.members)[number])}
+	<li class="flex items-center gap-2.5 border-b border-rule-2 py-1">
+		<span
+			class="grid h-6 w-7 place-items-center rounded-sm bg-rule-2 text-[10.5px] font-semibold"
+			aria-hidden="true">{initials(m.name)}</span
+		>
+		<span class="min-w-0 flex-1 truncate"
+			><b class="font-semibold">{m.name}</b><span class="ml-2 text-[12px] text-ink-2">{m.email}</span></span
+		>
+		{#if m.lead}<span class="tag bg-rule-2">lead</span>{/if}
+		{#if m.controller}<span class="tag bg-done-soft text-done">controller</span>{/if}
+	</li>
+{/snippet}
+
+<svelte:head><title>People · {data.frame.project.name}</title></svelte:head>
+<div class="grid h-full {controller ? 'lg:grid-cols-[1fr_340px]' : ''} overflow-auto lg:overflow-hidden">
+	<div class="px-5 py-3 lg:overflow-auto">
+		<div class="mb-3 flex items-baseline gap-3">
+			<h1 class="text-[21px]">People</h1>
+			<p class="text-ink-2">
+				{plural(new Set(data.members.map((m) => m.id)).size, 'person', 'people')} in {plural(
+					data.departments.length,
+					'department'
+				)}
+			</p>
+		</div>
+		<div class="grid gap-x-8 gap-y-4 md:grid-cols-2">
+			{#each data.departments as department (department.id)}
+				{@const members = data.members
+					.filter((m) => m.departmentId === department.id)
+					.sort((a, b) => Number(b.lead) - Number(a.lead))}
+				<section>
+					<h2 class="flex items-center gap-2 border-b border-ink pb-1 text-[14px]">
+						<span class="rounded-sm bg-frame px-1.5 font-mono text-[11px] text-on-frame"
+							>{department.code}</span
+						>{department.name}<span class="ml-auto font-mono text-[12px] font-normal text-ink-2"
+							>{members.length}</span
+						>
+					</h2>
+					<ul>
+						{#each members as m (m.id)}{@render person(m)}{:else}<li class="py-2 text-ink-2">
+								Nobody yet.
+							</li>{/each}
+					</ul>
+				</section>
+			{:else}<p class="text-ink-2">
+					No departments yet{controller ? '; make the first one on the right' : ''}.
+				</p>{/each}
+			{#if loose.length}<section>
+					<h2 class="border-b border-ink pb-1 text-[14px]">Without a department</h2>
+					<ul>
+						{#each loose as m (m.id)}{@render person(m)}{/each}
+					</ul>
+				</section>{/if}
+			{#if controller && data.recipients.length}
+				<section>
+					<h2 class="border-b border-ink pb-1 text-[14px]">Distribution list, outside</h2>
+					<ul>
+						{#each data.recipients as r (r.id)}<li
+								class="flex items-center gap-2.5 border-b border-rule-2 py-1"
+							>
+								<span
+									class="grid h-6 w-7 place-items-center rounded-sm border border-dashed border-ink-2 text-[10.5px] font-semibold"
+									aria-hidden="true">{initials(r.name)}</span
+								><span class="truncate"
+									><b class="font-semibold">{r.name}</b>, {r.company}<span class="ml-2 text-[12px] text-ink-2"
+										>{r.email}</span
+									></span
+								>
+							</li>{/each}
+					</ul>
+				</section>
+			{/if}
+		</div>
+	</div>
+	{#if controller}
+		<aside class="space-y-6 border-l border-rule bg-sheet px-5 py-4 lg:overflow-auto">
+			<form
+				class="space-y-2"
+				onsubmit={(e) =>
+					submit(
+						e,
+						'person',
+						'people',
+						(v) => ({
+							name: v.name,
+							email: v.email,
+							department: v.department || null,
+							lead: v.role === 'lead',
+							controller: v.role === 'controller'
+						}),
+						'Added. A mail with a link to set the password is on its way.'
+					)}
+			>
+				<h2 class="text-[15px]">Add a person</h2>
+				<label class="block"
+					><span class="label">Mail address</span><input
+						class="field"
+						name="email"
+						type="email"
+						required
+					/></label
+				>
+				<label class="block"
+					><span class="label">Name</span><input class="field" name="name" required maxlength="180" /></label
+				>
+				<label class="block"
+					><span class="label">Department</span><select class="field" name="department"
+						><option value="">none</option>{#each data.departments as d (d.id)}<option value={d.id}
+								>{d.code} {d.name}</option
+							>{/each}</select
+					></label
+				>
+				<label class="block"
+					><span class="label">As</span><select class="field" name="role"
+						><option value="member">member: Work on the department’s shelves</option><option value="lead"
+							>lead: Run on the department’s shelves</option
+						><option value="controller">document controller: Run everywhere</option></select
+					></label
+				>
+				{#if fault.person}<p role="alert" class="text-fault">{fault.person}</p>{/if}
+				<button class="button button-act">Add and tell them</button>
+			</form>
+			<form
+				class="space-y-2 border-t border-rule pt-4"
+				onsubmit={(e) => submit(e, 'recipient', 'recipients', (v) => v, 'On the distribution list.')}
+			>
+				<h2 class="text-[15px]">Add to the distribution list</h2>
+				<label class="block"
+					><span class="label">Name</span><input class="field" name="name" required /></label
+				>
+				<label class="block"
+					><span class="label">Company</span><input class="field" name="company" required /></label
+				>
+				<label class="block"
+					><span class="label">Mail address</span><input
+						class="field"
+						name="email"
+						type="email"
+						required
+					/></label
+				>
+				{#if fault.recipient}<p role="alert" class="text-fault">{fault.recipient}</p>{/if}
+				<button class="button">Add recipient</button>
+			</form>
+			<form
+				class="space-y-2 border-t border-rule pt-4"
+				onsubmit={(e) =>
+					submit(e, 'department', 'departments', (v) => v, 'The department is made; give it a shelf next.')}
+			>
+				<h2 class="text-[15px]">Make a department</h2>
+				<div class="flex gap-2">
+					<label class="block w-20"
+						><span class="label">Code</span><input
+							class="field font-mono uppercase"
+							name="code"
+							minlength="2"
+							maxlength="2"
+							required
+						/></label
+					><label class="block flex-1"
+						><span class="label">Name</span><input class="field" name="name" required /></label
+					>
+				</div>
+				{#if fault.department}<p role="alert" class="text-fault">{fault.department}</p>{/if}
+				<button class="button">Make department</button>
+			</form>
+		</aside>
+	{/if}
+</div>

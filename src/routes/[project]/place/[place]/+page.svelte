@@ -1,0 +1,237 @@
+<script lang="ts">
+	import { goto, invalidate } from '$app/navigation';
+	import { page } from '$app/state';
+	import { onMount, untrack } from 'svelte';
+	import { SvelteSet } from 'svelte/reactivity';
+	import { toast } from 'svelte-sonner';
+	import type { DocumentRow } from '$lib/core/rows';
+	import AddDocuments from '$lib/ui/AddDocuments.svelte';
+	import { attempt, call, CallError } from '$lib/ui/api';
+	import type DocumentActions from '$lib/ui/DocumentActions.svelte';
+	import type { DocumentView } from '$lib/ui/document-view';
+	import DocumentList from '$lib/ui/DocumentList.svelte';
+	import { gatherDropped, type Gathered } from '$lib/ui/files';
+	import FolderMenu from '$lib/ui/FolderMenu.svelte';
+	import FolderTree from '$lib/ui/FolderTree.svelte';
+	import { onLive, type Notice } from '$lib/ui/live.svelte';
+	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
+	import { useShortcuts } from '$lib/ui/shortcuts.svelte';
+	import TitleBlock from '$lib/ui/TitleBlock.svelte';
+	import { plural } from '$lib/ui/words';
+
+	let { data } = $props();
+	const code = $derived(data.frame.project.code.toLowerCase());
+	const mayWork = $derived(['work', 'tidy', 'run'].includes(data.level));
+	const controller = $derived(data.frame.me.controller);
+
+	let rows = $state.raw<DocumentRow[]>([]);
+	let view = $state.raw<DocumentView | null>(null);
+	let tab = $state('versions');
+	let actions = $state<ReturnType<typeof DocumentActions>>();
+	const ticked = new SvelteSet<string>();
+	let adding = $state<Gathered[] | null>(null);
+	let releasing = $state(false);
+	let dragging = $state(false);
+	const chosen = $derived(page.url.searchParams.get('document'));
+	const forRelease = $derived(ticked.size ? [...ticked] : view ? [view.row.id] : []);
+
+	// A new folder, or the same one loaded again: take its first rows, then ask for the rest.
+	$effect(() => {
+		const first = data.rows;
+		const place = data.place.id;
+		untrack(() => {
+			rows = first;
+			for (const id of ticked)
+				if (!first.some((r) => r.id === id) && data.direct <= first.length) ticked.delete(id);
+			if (data.direct > first.length) void rest(place, first.length);
+		});
+	});
+	async function rest(place: string, from: number) {
+		for (let offset = from; place === data.place.id;) {
+			const answer = await attempt(() =>
+				call<{ rows: DocumentRow[] }>('GET', `/places/${place}/documents?offset=${offset}&limit=2000`)
+			);
+			if (!answer?.rows.length || place !== data.place.id) return;
+			const known = new Set(rows.map((r) => r.id));
+			rows = [...rows, ...answer.rows.filter((r) => !known.has(r.id))];
+			offset += answer.rows.length;
+			if (answer.rows.length < 2000) return;
+		}
+	}
+
+	$effect(() => {
+		void chosen;
+		untrack(() => void loadView());
+	});
+	async function loadView() {
+		if (!chosen) {
+			view = null;
+			return;
+		}
+		const wanted = chosen;
+		try {
+			const answer = await call<DocumentView>('GET', `/documents/${wanted}`);
+			if (wanted === chosen) view = answer;
+		} catch (error) {
+			if (error instanceof CallError && error.code === 'not-found') view = null;
+		}
+	}
+
+	/** Asks again for one row after somebody changed it; what is gone leaves the list. */
+	async function refreshRow(id: string) {
+		try {
+			const row = await call<DocumentRow>('GET', `/documents/${id}/row`);
+			const at = rows.findIndex((r) => r.id === id);
+			if (row.folder !== data.place.id) rows = rows.filter((r) => r.id !== id);
+			else rows = at >= 0 ? rows.with(at, row) : [...rows, row];
+		} catch (error) {
+			if (error instanceof CallError && error.code === 'not-found') rows = rows.filter((r) => r.id !== id);
+		}
+	}
+	function onNotices(notices: Notice[]) {
+		const documents = new Set(
+			notices
+				.filter((n) => n.document && !['document.opened', 'document.downloaded'].includes(n.kind))
+				.map((n) => n.document!)
+		);
+		const mine = [...documents].filter(
+			(id) =>
+				rows.some((r) => r.id === id) || notices.some((n) => n.document === id && n.parent === data.place.id)
+		);
+		const shape =
+			notices.length === 0 ||
+			mine.length > 30 ||
+			notices.some((n) => /^(folder|shelf|place|document\.added|release)/.test(n.kind));
+		if (shape) void invalidate('cupboard:folder');
+		if (mine.length <= 30) mine.forEach((id) => void refreshRow(id));
+		if (notices.length === 0 || (chosen && notices.some((n) => n.document === chosen))) void loadView();
+	}
+	onMount(() => onLive(onNotices));
+
+	function choose(id: string | null) {
+		const query = id ? `?document=${id}` : '?';
+		void goto(query, { replaceState: true, keepFocus: true, noScroll: true });
+	}
+	function changed() {
+		if (chosen) void refreshRow(chosen);
+		void loadView();
+	}
+	const open = (id: string) => void goto(`/${code}/document/${id}`);
+
+	$effect(() =>
+		useShortcuts([
+			{ key: 'l', says: 'Lock', run: () => actions?.startLock() },
+			{ key: 'h', says: 'Hand in', run: () => actions?.startHandIn() },
+			{ key: 'o', says: 'Open', run: () => chosen && open(chosen) },
+			{ key: 't', says: 'Trail', run: () => (tab = tab === 'trail' ? 'versions' : 'trail') },
+			{ key: 'r', says: 'Put in release', run: () => controller && forRelease.length && (releasing = true) }
+		])
+	);
+
+	async function drop(event: DragEvent) {
+		event.preventDefault();
+		dragging = false;
+		if (!mayWork || !event.dataTransfer) return;
+		const files = await gatherDropped(event.dataTransfer);
+		if (files.length) adding = files;
+		else toast('Nothing that can be added was dropped.');
+	}
+</script>
+
+<svelte:head><title>{data.place.name} · {data.frame.project.name}</title></svelte:head>
+<div
+	class="relative flex h-full flex-col"
+	role="presentation"
+	ondragover={(e) => {
+		if (e.dataTransfer?.types.includes('Files')) {
+			e.preventDefault();
+			dragging = mayWork;
+		}
+	}}
+	ondragleave={(e) => e.currentTarget === e.target && (dragging = false)}
+	ondrop={drop}
+>
+	<div class="flex flex-wrap items-center gap-x-2.5 gap-y-1 px-5 py-2">
+		<h1 class="flex flex-wrap items-center gap-x-1.5 text-[18px]">
+			{#each data.way as step, i (step.id)}
+				{#if i === 0 && step.code}<span
+						class="mr-1 rounded-sm bg-frame px-1.5 font-mono text-[11px] leading-[18px] text-on-frame"
+						>{step.code}</span
+					>{/if}
+				{#if i < data.way.length - 1}<a
+						class="font-medium text-ink-2 hover:text-ink"
+						href="/{code}/place/{step.id}">{step.name}</a
+					><span class="text-ink-2">/</span>{:else}<span>{step.name}</span>{/if}
+			{/each}
+		</h1>
+		<p class="text-ink-2">
+			{plural(data.documents, 'document')} · {data.inHand} in hand · {mayWork
+				? 'you can work here'
+				: `you have ${data.levelLabel} here`}
+		</p>
+		<div class="ml-auto flex gap-1.5">
+			{#if ticked.size}<span class="self-center text-ink-2">{ticked.size} ticked</span>{#if controller}<button
+						class="button"
+						onclick={() => (releasing = true)}>Put in release…</button
+					>{/if}{/if}
+			{#if mayWork}
+				<FolderMenu
+					place={data.place}
+					tree={data.tree}
+					{code}
+					documents={data.documents}
+					inHand={data.inHand}
+					mayTidy={['tidy', 'run'].includes(data.level)}
+					retentionDays={data.frame.project.retentionDays}
+				/>
+				<button class="button button-act" onclick={() => (adding = [])}>Add documents</button>
+			{/if}
+		</div>
+	</div>
+	<div class="flex min-h-0 flex-1">
+		<FolderTree tree={data.tree} current={data.place.id} {code} />
+		<DocumentList
+			{rows}
+			total={data.direct}
+			{chosen}
+			{ticked}
+			{choose}
+			{open}
+			place={data.place.id}
+			empty={mayWork
+				? 'No documents here yet. Drop files or a whole folder here, or use “Add documents”.'
+				: 'No documents here yet.'}
+		/>
+	</div>
+	{#if view}
+		<TitleBlock
+			bind:tab
+			bind:actions
+			{view}
+			project={data.frame.project.id}
+			{code}
+			{controller}
+			retentionDays={data.frame.project.retentionDays}
+			{changed}
+			putInRelease={() => (releasing = true)}
+		/>
+	{/if}
+	{#if dragging}<div
+			class="pointer-events-none absolute inset-2 z-30 grid place-items-center border-2 border-dashed border-act bg-act-soft/90 text-[16px] font-semibold"
+		>
+			Drop to add to {data.place.name}
+		</div>{/if}
+</div>
+{#if adding}<AddDocuments
+		first={adding}
+		place={data.place}
+		project={data.frame.project}
+		close={() => (adding = null)}
+	/>{/if}
+{#if controller}<ReleaseDialog
+		bind:open={releasing}
+		project={data.frame.project.id}
+		{code}
+		me={data.frame.me.id}
+		documents={forRelease}
+	/>{/if}

@@ -1,0 +1,8 @@
+import { pageView } from '../../page-data';
+import { releases } from '$lib/server/views/releases';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	event.depends('cupboard:releases');
+	return pageView(event, releases, { project: event.params.project });
+};

@@ -1,0 +1,8 @@
+import { pageView } from '../../page-data';
+import { removed } from '$lib/server/views/project';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	event.depends('cupboard:removed');
+	return pageView(event, removed, { project: event.params.project });
+};

@@ -1,0 +1,8 @@
+import { pageView } from '../../page-data';
+import { shelves } from '$lib/server/views/places';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	event.depends('cupboard:shelves');
+	return pageView(event, shelves, { project: event.params.project });
+};

@@ -1,0 +1,148 @@
+<script lang="ts">
+	import { invalidate } from '$app/navigation';
+	import LockIcon from '@lucide/svelte/icons/lock';
+	import { onMount } from 'svelte';
+	import { attempt, call } from '$lib/ui/api';
+	import { onLive } from '$lib/ui/live.svelte';
+	import MakeShelf from '$lib/ui/MakeShelf.svelte';
+	import { agoText, firstName, plural } from '$lib/ui/words';
+	import { releaseNumber } from '$lib/core/releases';
+
+	let { data } = $props();
+	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
+	const sum = (pick: (shelf: (typeof data.shelves)[number]) => number) =>
+		data.shelves.reduce((n, s) => n + pick(s), 0);
+	const fresh = $derived(sum((s) => s.fresh));
+	let making = $state(false);
+
+	onMount(() => onLive(() => void invalidate('cupboard:shelves')));
+
+	async function seen() {
+		if (await attempt(() => call('POST', `/projects/${data.frame.project.id}/seen`, {})))
+			await invalidate('cupboard:shelves');
+	}
+</script>
+
+<svelte:head><title>Shelves · {data.frame.project.name}</title></svelte:head>
+<div class="h-full overflow-auto px-5 pt-3 pb-4">
+	<div class="mb-2 flex flex-wrap items-center gap-x-3 gap-y-2">
+		<h1 class="text-[21px]">Shelves</h1>
+		<p class="text-ink-2">
+			{plural(data.shelves.length, 'shelf', 'shelves')} · {plural(
+				sum((s) => s.documents),
+				'document'
+			)} · {sum((s) => s.inHand)} in hand{fresh ? ` · ${fresh} new to you` : ''}
+		</p>
+		<div class="ml-auto flex gap-2">
+			{#if fresh}<button class="button" onclick={seen}>Mark all as looked at</button>{/if}
+			{#if data.frame.me.controller}<button class="button" onclick={() => (making = true)}>New shelf</button
+				>{/if}
+		</div>
+	</div>
+
+	{#each data.overdue as release (release.number)}
+		<p class="mb-2 border-l-4 border-fault bg-fault-soft px-3 py-1.5 text-fault">
+			<a class="link font-semibold" href="{base}/releases/{release.number}"
+				>Release {releaseNumber(release.number)}</a
+			>
+			is overdue: the client’s reply was asked by {release.replyBy}.
+		</p>
+	{/each}
+
+	{#each data.shelves as shelf (shelf.id)}
+		<section
+			aria-label={shelf.name}
+			class="grid grid-cols-[1fr] items-end border-b-[6px] border-plank shadow-[0_2px_0_var(--rule)] md:grid-cols-[164px_1fr_128px]"
+		>
+			<div class="pt-3 pb-2">
+				<h2 class="flex items-center gap-2 text-[14px]">
+					{#if shelf.department}<span
+							class="rounded-sm bg-frame px-1.5 font-mono text-[11px] leading-[18px] text-on-frame"
+							>{shelf.department.code}</span
+						>{/if}
+					<a href="{base}/place/{shelf.id}" class="hover:text-act">{shelf.name}</a>
+				</h2>
+				<p class="text-[11.5px] text-ink-2">
+					{shelf.department
+						? `${shelf.department.lead ?? 'no lead yet'} · ${plural(shelf.department.people, 'person', 'people')}`
+						: 'the project’s own'}
+				</p>
+			</div>
+			<ul class="flex flex-wrap gap-x-1.5 pt-3">
+				{#each shelf.boxes as box (box.id)}
+					<li class="min-w-0">
+						<a
+							href="{base}/place/{box.id}"
+							class="relative mt-2 flex h-[78px] w-[132px] flex-col justify-between rounded-t-[3px] border border-b-0 border-rule bg-sheet px-2.5 pt-1.5 pb-1 hover:border-ink-2"
+						>
+							<span
+								class="absolute -top-[5px] left-2.5 h-[5px] w-7 border border-b-0 border-rule bg-sheet"
+								aria-hidden="true"
+							></span>
+							<span class="line-clamp-2 leading-tight font-semibold">{box.name}</span>
+							<span>
+								<span class="block truncate text-[11.5px] text-ink-2"
+									>{box.lastAt ? `${firstName(box.lastBy)} · ${agoText(box.lastAt)}` : 'empty'}</span
+								>
+								<span class="flex h-5 items-center gap-1">
+									<span class="mr-auto font-mono text-[12px]">{box.documents}</span>
+									{#if box.fresh}<span
+											class="rounded-full bg-new px-1.5 font-mono text-[11px] leading-[17px] font-semibold text-sheet"
+											title="new to you">{box.fresh}<span class="sr-only"> new to you</span></span
+										>{/if}
+									{#if box.inHand}<span
+											class="tag bg-lock-soft px-1 font-mono text-[11px] leading-[17px] text-lock"
+											title="in hand"
+											><LockIcon size={10} strokeWidth={2.5} aria-hidden="true" />{box.inHand}<span
+												class="sr-only"
+											>
+												in hand</span
+											></span
+										>{/if}
+								</span>
+							</span>
+						</a>
+					</li>
+				{:else}<li class="py-6 text-ink-2">
+						No folders yet. <a class="link" href="{base}/place/{shelf.id}">Open the shelf</a> to make one.
+					</li>{/each}
+			</ul>
+			<dl class="hidden pb-2 pl-2 md:block">
+				{#if shelf.inHand}<div class="flex gap-2">
+						<dt class="w-7 text-right font-mono font-semibold text-lock">{shelf.inHand}</dt>
+						<dd>in hand</dd>
+					</div>{/if}
+				{#if shelf.fresh}<div class="flex gap-2">
+						<dt class="w-7 text-right font-mono font-semibold text-new">{shelf.fresh}</dt>
+						<dd>new to you</dd>
+					</div>{/if}
+			</dl>
+		</section>
+	{:else}
+		<div class="mt-16 text-center text-ink-2">
+			{#if data.frame.me.controller}
+				<p class="mb-3">
+					The cupboard is empty. Begin with <a class="link" href="{base}/people">departments and people</a>,
+					then give each department a shelf.
+				</p>
+				<button class="button button-act" onclick={() => (making = true)}>New shelf</button>
+			{:else}<p>
+					No shelf is open to you yet. Ask the document controller, or the lead of your department.
+				</p>{/if}
+		</div>
+	{/each}
+	<p class="mt-2.5 flex flex-wrap gap-4 text-[11.5px] text-ink-2">
+		<span class="flex items-center gap-1.5"
+			><LockIcon size={11} strokeWidth={2.5} class="text-lock" aria-hidden="true" />in hand: locked by someone
+			working</span
+		>
+		<span class="flex items-center gap-1.5"
+			><span class="h-2.5 w-2.5 rounded-full bg-new"></span>new: changed by others since you looked</span
+		>
+	</p>
+</div>
+{#if data.frame.me.controller}<MakeShelf
+		bind:open={making}
+		project={data.frame.project.id}
+		departments={data.frame.departments}
+	/>{/if}

@@ -1,0 +1,44 @@
+import { fail, redirect } from '@sveltejs/kit';
+import { z } from 'zod';
+import { Problem } from '$lib/core/problem';
+import { password } from '$lib/server/acts/account';
+import { email, name } from '$lib/server/acts/fields';
+import { makeFirst, waitsForFirst } from '$lib/server/first';
+import { setCookies } from '../cookies';
+import type { Actions, PageServerLoad } from './$types';
+
+const input = z.object({
+	code: z.string().min(1, 'Enter the code from the console.').max(100),
+	name,
+	email,
+	password
+});
+
+export const load: PageServerLoad = async ({ locals }) => {
+	if (!(await waitsForFirst(locals.app.services.database))) redirect(303, '/');
+};
+
+export const actions: Actions = {
+	default: async ({ request, locals, cookies, getClientAddress }) => {
+		const form = Object.fromEntries(await request.formData());
+		const parsed = input.safeParse(form);
+		const kept = { name: String(form.name ?? ''), email: String(form.email ?? '') };
+		if (!parsed.success) return fail(422, { ...kept, fault: parsed.error.issues[0]!.message });
+		try {
+			await makeFirst(locals.app.services.database, parsed.data.code, parsed.data);
+			setCookies(
+				cookies,
+				await locals.app.auth.signIn(
+					parsed.data.email,
+					parsed.data.password,
+					getClientAddress(),
+					request.headers
+				)
+			);
+		} catch (error) {
+			if (error instanceof Problem) return fail(error.status, { ...kept, fault: error.sentence });
+			throw error;
+		}
+		redirect(303, '/projects');
+	}
+};

@@ -1,0 +1,27 @@
+import { fail, redirect } from '@sveltejs/kit';
+import { Problem } from '$lib/core/problem';
+import { acceptInvitation } from '$lib/server/acts/account';
+import { runAct } from '$lib/server/acts/run';
+import { setCookies } from '../../cookies';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async ({ locals, params }) => ({
+	invited: await locals.app.auth.invited(params.secret)
+});
+
+export const actions: Actions = {
+	default: async ({ request, locals, params, cookies, getClientAddress }) => {
+		const password = String((await request.formData()).get('password') ?? '');
+		try {
+			const { email } = await runAct(locals.app.services, acceptInvitation, null, {
+				secret: params.secret,
+				password
+			});
+			setCookies(cookies, await locals.app.auth.signIn(email, password, getClientAddress(), request.headers));
+		} catch (error) {
+			if (error instanceof Problem) return fail(error.status, { fault: error.sentence });
+			throw error;
+		}
+		redirect(303, '/');
+	}
+};

@@ -1,0 +1,35 @@
+<script lang="ts">
+	import { enhance } from '$app/forms';
+	import Gate from '$lib/ui/Gate.svelte';
+
+	let { data, form } = $props();
+</script>
+
+{#if data.invited}
+	<Gate title="Welcome, {data.invited.name}">
+		<p class="mb-3 text-ink-2">You will sign in as {data.invited.email}.</p>
+		<form method="post" class="space-y-3" use:enhance>
+			<label class="block"
+				><span class="label">Choose a password, at least 10 characters</span><input
+					class="field"
+					name="password"
+					type="password"
+					autocomplete="new-password"
+					minlength="10"
+					required
+				/></label
+			>
+			{#if form?.fault}<p role="alert" class="text-fault">{form.fault}</p>{/if}
+			<button class="button button-act">Set password and sign in</button>
+		</form>
+	</Gate>
+{:else}
+	<Gate title="This invitation is over"
+		><p>
+			It was used already or has ended. Ask the document controller to add you again, or <a
+				class="link"
+				href="/sign-in">sign in</a
+			>.
+		</p></Gate
+	>
+{/if}

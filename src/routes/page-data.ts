@@ -1,0 +1,38 @@
+import { error, redirect, type RequestEvent } from '@sveltejs/kit';
+import type { z } from 'zod';
+import { Problem } from '$lib/core/problem';
+import type { Act, At, View } from '$lib/server/acts/act';
+import { readView, runAct } from '$lib/server/acts/run';
+
+type Kind = At<never>['kind'];
+type Where = Pick<RequestEvent, 'locals' | 'url'>;
+
+/** Turns a problem into what a page shows: the sign-in page when nobody is signed in, else its sentence. */
+function fail(problem: unknown, { url }: Where): never {
+	if (!(problem instanceof Problem)) throw problem;
+	if (problem.code === 'needs-sign-in')
+		redirect(303, `/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
+	error(problem.status, { message: problem.sentence, code: problem.code });
+}
+
+/** Reads a view for a page's load. */
+export async function pageView<K extends Kind, S extends z.ZodObject, O>(
+	event: Where,
+	view: View<K, S, O>,
+	input: unknown
+): Promise<O> {
+	return readView(event.locals.app.services, view, event.locals.actor, input).catch((problem: unknown) =>
+		fail(problem, event)
+	);
+}
+
+/** Does an act that belongs to showing a page, such as noting that a document was opened. */
+export async function pageAct<K extends Kind, S extends z.ZodObject, O>(
+	event: Where,
+	act: Act<K, S, O>,
+	input: unknown
+): Promise<O> {
+	return runAct(event.locals.app.services, act, event.locals.actor, input).catch((problem: unknown) =>
+		fail(problem, event)
+	);
+}

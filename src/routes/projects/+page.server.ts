@@ -1,0 +1,5 @@
+import { pageView } from '../page-data';
+import { myProjects } from '$lib/server/views/project';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = (event) => pageView(event, myProjects, {});
