@@ -38,8 +38,15 @@ export function ensureBuild() {
 		['vite', 'build', '--logLevel', 'error'],
 		['vite', 'build', '--config', 'vite.worker.config.ts', '--logLevel', 'error']
 	]) {
-		const { status } = spawnSync('npx', args, { stdio: ['ignore', 'ignore', 'inherit'] });
-		if (status !== 0) throw new Refusal('The application did not build; the reason stands above.');
+		// Bundlers remark on the innards of packages; only a failure is worth reading.
+		const { status, stderr } = spawnSync('npx', args, {
+			stdio: ['ignore', 'ignore', 'pipe'],
+			encoding: 'utf8'
+		});
+		if (status !== 0) {
+			console.error(stderr);
+			throw new Refusal('The application did not build; the reason stands above.');
+		}
 	}
 	writeFileSync(STAMP, wanted);
 }

@@ -26,7 +26,7 @@ export const DRAWING_KINDS = [
 export type DrawingKind = (typeof DRAWING_KINDS)[number];
 
 const SCALE: Record<DrawingKind, number> = {
-	linkspan: 100,
+	linkspan: 80,
 	longSection: 100,
 	tower: 50,
 	floor: 100,

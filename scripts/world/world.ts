@@ -8,7 +8,13 @@ import { addDocument, handIn, openDocument, restoreVersion } from '../../src/lib
 import { makeFolder, makeShelf } from '../../src/lib/server/acts/folders';
 import { takeLock } from '../../src/lib/server/acts/locks';
 import { confirmReceipt, openPass, saveVerdicts, signVerdicts } from '../../src/lib/server/acts/passes';
-import { addPerson, addRecipient, makeDepartment, makeProject } from '../../src/lib/server/acts/people';
+import {
+	addPerson,
+	addRecipient,
+	makeDepartment,
+	makeProject,
+	markProjectSeen
+} from '../../src/lib/server/acts/people';
 import {
 	askApproval,
 	approveRelease,
@@ -347,7 +353,7 @@ class World {
 			purpose
 		}: { who?: string; note?: string; keep?: boolean; purpose?: string } = {}
 	): Promise<void> {
-		if (doc.removed) return;
+		if (!doc.id || doc.removed) return;
 		const by = doc.lockedBy ?? who ?? this.someoneIn(doc.department);
 		if (!doc.lockedBy) {
 			await this.act(by, takeLock, { document: doc.id, purpose: purpose ?? this.random.pick(LOCK_PURPOSES) });
@@ -356,7 +362,6 @@ class World {
 		doc.edits++;
 		const revision = this.nextLabel(doc);
 		const file = await this.fileOf(doc, revision);
-		this.clock += this.random.int(20, 90) * 60_000;
 		const upload = await this.send(by, file.name, file.bytes);
 		const kind = ['dxf', 'sheet'].includes(doc.run.form)
 			? 'drawing'
@@ -375,6 +380,14 @@ class World {
 		if (!keep) doc.lockedBy = null;
 	}
 
+	/** Takes a document in hand for a revision to come, when it is free. */
+	private async take(doc: Doc): Promise<void> {
+		if (!doc.id || doc.removed || doc.lockedBy) return;
+		const by = this.someoneIn(doc.department);
+		await this.act(by, takeLock, { document: doc.id, purpose: this.random.pick(LOCK_PURPOSES) });
+		doc.lockedBy = by;
+	}
+
 	private by(number: string): Doc {
 		const doc = this.docs.find((d) => d.number === number);
 		if (!doc) throw new Error(`The catalogue has no ${number}`);
@@ -387,6 +400,11 @@ class World {
 		const step = (daysAgo: number, hour: number, run: () => Promise<void>) =>
 			steps.push({ at: this.at(daysAgo, hour), run });
 		const r = this.random;
+		/** A revision some time after its lock was taken. */
+		const revision = (daysAgo: number, hour: number, doc: Doc) => {
+			step(daysAgo, hour - 0.3 - r.next(), () => this.take(doc));
+			step(daysAgo, hour, () => this.revise(doc));
+		};
 		for (const doc of this.docs) {
 			const photo = doc.run.type === 'PH' || doc.title.startsWith('Daily record');
 			const born = photo ? r.int(1, 40) : r.int(42, 60);
@@ -395,14 +413,14 @@ class World {
 			const more = photo ? (r.chance(0.1) ? 1 : 0) : linkspan ? 0 : r.pick([1, 1, 1, 2, 2, 3, 3, 4]);
 			for (let i = 0; i < more; i++) {
 				const daysAgo = Math.max(1, Math.floor(born - ((born - 1) * (i + r.next())) / more));
-				step(daysAgo, r.int(7, 15) + r.next(), () => this.revise(doc));
+				revision(daysAgo, r.int(7, 11) + r.next(), doc);
 			}
 		}
 		// The linkspan drawings have a history worth comparing.
 		const linkspan = this.docs.filter((d) => d.number.startsWith('VFT-MW-LS-00-DR-01'));
 		for (const doc of linkspan) {
-			for (const daysAgo of [38, 33, 29]) step(daysAgo, 9 + r.next() * 6, () => this.revise(doc));
-			for (const daysAgo of [20, 16]) step(daysAgo, 9 + r.next() * 6, () => this.revise(doc));
+			for (const daysAgo of [38, 33, 29]) revision(daysAgo, 9 + r.next() * 3, doc);
+			for (const daysAgo of [20, 16]) revision(daysAgo, 9 + r.next() * 3, doc);
 		}
 		const numbers = (filter: (d: Doc) => boolean, most: number) => () =>
 			this.docs.filter((d) => d.id && !d.lockedBy && filter(d)).slice(0, most);
@@ -411,7 +429,7 @@ class World {
 			title: string,
 			purpose: string,
 			pick: () => Doc[],
-			reply: number,
+			reply: number | null,
 			after: (pass: string, docs: Doc[]) => Promise<void>
 		) =>
 			step(daysAgo, 13, async () => {
@@ -420,7 +438,7 @@ class World {
 					title,
 					purpose,
 					docs,
-					new Date(this.at(reply, 0)).toISOString().slice(0, 10)
+					reply === null ? null : new Date(this.at(reply, 0)).toISOString().slice(0, 10)
 				);
 				const { pass } = await this.act(
 					'Ines Maddock',
@@ -436,7 +454,7 @@ class World {
 			'Scheme design, all departments',
 			'information',
 			numbers((d) => d.run.type !== 'PH' && d.number < 'VFT-SI' && d.edits > 0, 130),
-			30,
+			null,
 			async (secret) => {
 				await this.act(null, openPass, { secret }, this.clock + 2 * HOUR);
 				await this.act(null, confirmReceipt, { secret });
@@ -528,6 +546,9 @@ class World {
 			});
 			stale.lockedBy = 'Rhosyn Hale';
 		});
+		step(2, 16, async () => {
+			for (const person of PEOPLE) await this.act(person.name, markProjectSeen, { project: this.project });
+		});
 		// Now: what is in hand this morning.
 		const now = (minutesAgo: number, run: () => Promise<void>) =>
 			steps.push({ at: this.end - minutesAgo * 60_000, run });
@@ -614,22 +635,15 @@ class World {
 			[15, 'VFT-MW-LS-00-SP-0003'],
 			[8, 'VFT-AR-TB-XX-DR-0601']
 		] as const)
-			now(ago, () => this.quick(this.by(number)));
+			now(ago, () => this.revise(this.by(number)));
 		return steps;
-	}
-
-	/** A hand-in within minutes, for what is new this morning. */
-	private async quick(doc: Doc): Promise<void> {
-		const before = this.clock;
-		await this.revise(doc);
-		this.clock = Math.min(this.clock, Math.max(before + 60_000, this.end));
 	}
 
 	private async build(
 		title: string,
 		purpose: string,
 		docs: Doc[],
-		replyBy: string,
+		replyBy: string | null,
 		approver: string
 	): Promise<{ id: string }> {
 		const { db } = this.services.database;
@@ -651,7 +665,7 @@ class World {
 		title: string,
 		purpose: string,
 		docs: Doc[],
-		replyBy: string
+		replyBy: string | null
 	): Promise<{ id: string }> {
 		const about = await this.build(title, purpose, docs, replyBy, 'Halla Brandt');
 		await this.act('Ines Maddock', askApproval, { release: about.id }, this.clock + 20 * 60_000);

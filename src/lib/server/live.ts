@@ -3,8 +3,7 @@ import type { Logger } from 'pino';
 import { loadReach, loadSubject, type Reach } from './access';
 import type { Database } from './db';
 import { event, place, release } from './db/schema';
-import { visibleEvents } from './views/activity';
-import { CHANNEL } from './trail';
+import { CHANNEL, visibleEvents } from './trail';
 
 /** What a watching page is told: enough to know which of its parts to ask for again. */
 export interface Notice {

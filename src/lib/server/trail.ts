@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { chainInput, GENESIS } from '../core/trail/chain';
 import type { Tx } from './db';
-import { chainHead, event } from './db/schema';
+import type { Reach } from './access';
+import { chainHead, event, place, release } from './db/schema';
 
 /** An event to be written: what happened, where, and to what. */
 export interface Told {
@@ -83,4 +84,16 @@ export async function writeEvents(
 		tx.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify({ projectId, from: first, to: seq })})`)
 	]);
 	return seq;
+}
+
+/** The events a person may know of (V3): by their place, else by their release, else common to the project. */
+export function visibleEvents(reach: Reach): SQL {
+	const scopes = reach.scopes();
+	const bySight = scopes.length ? inArray(place.scope, scopes) : sql`false`;
+	const byRoute = reach.subject.controller ? sql`true` : eq(release.approverId, reach.subject.personId);
+	return or(
+		bySight,
+		and(isNull(event.placeId), sql`${event.releaseId} is not null`, byRoute),
+		and(isNull(event.placeId), isNull(event.releaseId))
+	)!;
 }

@@ -143,7 +143,6 @@
 			</span>
 		{/each}
 	</div>
-	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 	<div
 		bind:this={scroller}
 		class="min-h-0 flex-1 overflow-auto"

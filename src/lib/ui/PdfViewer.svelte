@@ -93,6 +93,11 @@
 		context.shadowColor = 'transparent';
 		if (drawn) {
 			const k = port.scale / drawn.scale;
+			// The bitmap is as large as the screen; only the page itself is shown of it.
+			context.save();
+			context.beginPath();
+			context.rect(port.x, port.y, port.sheetWidth * port.scale, port.sheetHeight * port.scale);
+			context.clip();
 			context.drawImage(
 				drawn.bitmap,
 				port.x - drawn.x * k,
@@ -100,6 +105,7 @@
 				(drawn.bitmap.width / drawn.ratio) * k,
 				(drawn.bitmap.height / drawn.ratio) * k
 			);
+			context.restore();
 		}
 		hits.forEach((h, i) => {
 			if (h.page !== number) return;
@@ -123,7 +129,7 @@
 		buffer.width = Math.round(port.width * ratio);
 		buffer.height = Math.round(port.height * ratio);
 		const viewport = current.getViewport({ scale: scale * ratio, offsetX: x * ratio, offsetY: y * ratio });
-		task = current.render({ canvas: buffer, viewport, background: 'rgba(0,0,0,0)' });
+		task = current.render({ canvas: buffer, viewport, background: '#fff' });
 		try {
 			await task.promise;
 			const bitmap = await createImageBitmap(buffer);

@@ -15,7 +15,7 @@
 		<p class="font-semibold">Revisions</p>
 		<p class="text-[11.5px] text-ink-2">choose one to open it</p>
 	</div>
-	<ol class="relative flex min-w-0 flex-1 justify-start gap-1 overflow-x-auto">
+	<ol class="relative flex min-w-0 flex-1 justify-start overflow-x-auto">
 		{#each inOrder as v, i (v.label)}
 			<li class="relative flex min-w-[64px] flex-1 justify-center">
 				<span
@@ -32,11 +32,9 @@
 					title="{v.label}, {dayText(v.at)}, {v.by ?? ''}: {v.note}"
 				>
 					<span
-						class="block border-2 border-ink {v.issued
-							? 'h-[15px] w-[15px]'
-							: 'h-[13px] w-[13px] rounded-full'} {v.issued ? 'bg-ink' : 'bg-sheet'} {v.label === current
-							? 'outline-2 outline-offset-2 outline-plank'
-							: ''}"
+						class="block h-[15px] w-[15px] border-2 border-ink {v.issued ? '' : 'rounded-full'} {v.issued
+							? 'bg-ink'
+							: 'bg-sheet'} {v.label === current ? 'outline-2 outline-offset-2 outline-plank' : ''}"
 					></span>
 					<span class="mt-1 font-mono text-[11.5px] {v.label === current ? 'font-bold' : ''}">{v.label}</span>
 				</a>

@@ -20,12 +20,12 @@
 	} = $props();
 </script>
 
-<table class="w-full">
+<table class="w-full [&_td]:pr-3 [&_th]:pr-3">
 	<thead class="sticky top-0 bg-sheet text-[12px]">
 		<tr class="border-b border-rule">
-			<th class="py-1 pl-2.5">Rev</th><th>When</th><th>By</th><th>What changed</th><th></th><th
-				><span class="sr-only">Do</span></th
-			>
+			<th class="py-1 pl-2.5">Rev</th><th>When</th><th class="hidden sm:table-cell">By</th><th
+				>What changed</th
+			><th class="hidden sm:table-cell"></th><th><span class="sr-only">Do</span></th>
 		</tr>
 	</thead>
 	<tbody>
@@ -33,9 +33,9 @@
 			<tr class="h-7 border-b border-rule-2">
 				<td class="pl-2.5"><Revision label={version.label} issued={version.issued} /></td>
 				<td class="whitespace-nowrap text-ink-2">{whenText(version.at)}</td>
-				<td class="whitespace-nowrap">{version.by ?? ''}</td>
+				<td class="hidden whitespace-nowrap sm:table-cell">{version.by ?? ''}</td>
 				<td class="w-1/2 max-w-0 truncate" title={version.note}>{version.note}</td>
-				<td class="px-1 text-[12px] whitespace-nowrap text-ink-2">
+				<td class="hidden text-[12px] whitespace-nowrap text-ink-2 sm:table-cell">
 					{version.verdict
 						? `client: ${version.verdict}`
 						: version.release

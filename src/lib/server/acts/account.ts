@@ -60,15 +60,13 @@ export const makeToken = defineAct({
 	async run({ tx, person: by, now, newId }, input) {
 		const tokenId = newId();
 		const secret = `cup_${newSecret()}`;
-		await tx
-			.insert(apiToken)
-			.values({
-				id: tokenId,
-				personId: by.id,
-				name: input.name,
-				secretHash: secretHash(secret),
-				createdAt: now
-			});
+		await tx.insert(apiToken).values({
+			id: tokenId,
+			personId: by.id,
+			name: input.name,
+			secretHash: secretHash(secret),
+			createdAt: now
+		});
 		return { id: tokenId, secret };
 	}
 });

@@ -17,7 +17,6 @@ export const name = z.string().transform((raw, context) => {
 export const note = z
 	.string()
 	.max(2_000, 'At most 2,000 characters.')
-	// eslint-disable-next-line no-control-regex
 	.transform((raw) =>
 		raw
 			.normalize('NFC')

@@ -29,16 +29,14 @@ export const takeLock = defineAct({
 			if (open.holderId === by.id) throw new Problem('conflict', 'You have this in hand already.');
 			throw inHand(open);
 		}
-		await tx
-			.insert(lock)
-			.values({
-				id: newId(),
-				documentId: input.document,
-				holderId: by.id,
-				purpose: input.purpose,
-				takenAt: now,
-				expectedEnd
-			});
+		await tx.insert(lock).values({
+			id: newId(),
+			documentId: input.document,
+			holderId: by.id,
+			purpose: input.purpose,
+			takenAt: now,
+			expectedEnd
+		});
 		tell({
 			kind: 'lock.taken',
 			placeId: input.document,

@@ -87,16 +87,14 @@ export const makeDepartment = defineAct({
 			.select({ n: count() })
 			.from(department)
 			.where(eq(department.projectId, here.id));
-		await tx
-			.insert(department)
-			.values({
-				id: departmentId,
-				projectId: here.id,
-				code: input.code,
-				name: input.name,
-				position: n,
-				createdAt: now
-			});
+		await tx.insert(department).values({
+			id: departmentId,
+			projectId: here.id,
+			code: input.code,
+			name: input.name,
+			position: n,
+			createdAt: now
+		});
 		const settings = structuredClone(fresh!.settings);
 		const part = settings.numbering.parts.find((p) => p.key === 'department');
 		if (part) part.values = [...(part.values ?? []), { code: input.code, name: input.name }];
@@ -155,13 +153,11 @@ export const addPerson = defineAct({
 		let way = `Sign in at ${services.config.origin} with the password you have.`;
 		if (!known) {
 			const secret = newSecret();
-			await tx
-				.insert(invitation)
-				.values({
-					secretHash: secretHash(secret),
-					personId,
-					expiresAt: new Date(now.getTime() + 14 * 86_400_000)
-				});
+			await tx.insert(invitation).values({
+				secretHash: secretHash(secret),
+				personId,
+				expiresAt: new Date(now.getTime() + 14 * 86_400_000)
+			});
 			way = `Set your password here within 14 days:\n${services.config.origin}/invited/${secret}`;
 		}
 		await mail(
@@ -193,16 +189,14 @@ export const addRecipient = defineAct({
 	events: ['recipient.added'],
 	async run({ tx, project: here, now, newId, tell }, input) {
 		const recipientId = newId();
-		await tx
-			.insert(recipient)
-			.values({
-				id: recipientId,
-				projectId: here.id,
-				name: input.name,
-				company: input.company,
-				email: input.email,
-				createdAt: now
-			});
+		await tx.insert(recipient).values({
+			id: recipientId,
+			projectId: here.id,
+			name: input.name,
+			company: input.company,
+			email: input.email,
+			createdAt: now
+		});
 		tell({ kind: 'recipient.added', details: { name: input.name, company: input.company } });
 		return { id: recipientId };
 	}

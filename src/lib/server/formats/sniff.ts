@@ -12,6 +12,15 @@ const TEXT_TYPES: Record<string, string> = {
 	ics: 'text/calendar'
 };
 
+/** Office files are zip archives; which one they are may stand too far inside to be seen in the first bytes. */
+const OFFICE_TYPES: Record<string, string> = {
+	docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+	xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+	pptx: 'application/vnd.openxmlformats-officedocument.presentationml.presentation',
+	odt: 'application/vnd.oasis.opendocument.text',
+	ods: 'application/vnd.oasis.opendocument.spreadsheet'
+};
+
 function isText(head: Uint8Array): boolean {
 	if (head.includes(0)) return false;
 	try {
@@ -32,6 +41,7 @@ function isText(head: Uint8Array): boolean {
 export async function sniff(head: Uint8Array, fileName: string): Promise<string> {
 	if (looksLikeDxf(head)) return 'image/vnd.dxf';
 	const known = await fileTypeFromBuffer(head).catch(() => undefined);
+	if (known?.mime === 'application/zip') return OFFICE_TYPES[splitExtension(fileName)[1]] ?? known.mime;
 	if (known && known.mime !== 'application/xml') return known.mime;
 	if (isText(head)) {
 		const start = new TextDecoder().decode(head.subarray(0, 2048));

@@ -1,23 +1,11 @@
-import { and, desc, eq, gte, inArray, isNull, like, lt, or, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gte, like, lt, sql, type SQL } from 'drizzle-orm';
 import { z } from 'zod';
 import type { EventRow } from '../../core/rows';
-import type { Reach } from '../access';
 import { defineView } from '../acts/act';
 import { day, id, projectKey } from '../acts/fields';
 import type { Querier } from '../db';
 import { event, place, release } from '../db/schema';
-
-/** The events a person may know of (V3): by their place, else by their release, else common to the project. */
-export function visibleEvents(reach: Reach): SQL {
-	const scopes = reach.scopes();
-	const bySight = scopes.length ? inArray(place.scope, scopes) : sql`false`;
-	const byRoute = reach.subject.controller ? sql`true` : eq(release.approverId, reach.subject.personId);
-	return or(
-		bySight,
-		and(isNull(event.placeId), sql`${event.releaseId} is not null`, byRoute),
-		and(isNull(event.placeId), isNull(event.releaseId))
-	)!;
-}
+import { visibleEvents } from '../trail';
 
 /** Events with what they tell of, newest first. */
 export async function eventRows(db: Querier, where: SQL, limit: number): Promise<EventRow[]> {

@@ -5,7 +5,7 @@
 	import { attempt, call } from '$lib/ui/api';
 	import { onLive } from '$lib/ui/live.svelte';
 	import MakeShelf from '$lib/ui/MakeShelf.svelte';
-	import { agoText, firstName, plural } from '$lib/ui/words';
+	import { agoText, dayText, firstName, plural } from '$lib/ui/words';
 	import { releaseNumber } from '$lib/core/releases';
 
 	let { data } = $props();
@@ -45,7 +45,7 @@
 			<a class="link font-semibold" href="{base}/releases/{release.number}"
 				>Release {releaseNumber(release.number)}</a
 			>
-			is overdue: the client’s reply was asked by {release.replyBy}.
+			is overdue: the client’s reply was asked by {dayText(release.replyBy!)}.
 		</p>
 	{/each}
 
@@ -73,7 +73,7 @@
 					<li class="min-w-0">
 						<a
 							href="{base}/place/{box.id}"
-							class="relative mt-2 flex h-[78px] w-[132px] flex-col justify-between rounded-t-[3px] border border-b-0 border-rule bg-sheet px-2.5 pt-1.5 pb-1 hover:border-ink-2"
+							class="relative mt-2 flex h-[72px] w-[132px] flex-col justify-between rounded-t-[3px] border border-b-0 border-rule bg-sheet px-2.5 pt-1.5 pb-1 hover:border-ink-2"
 						>
 							<span
 								class="absolute -top-[5px] left-2.5 h-[5px] w-7 border border-b-0 border-rule bg-sheet"

@@ -63,15 +63,17 @@
 </script>
 
 {#snippet step(n: number, state: 'done' | 'now' | 'later', title: string, small: string)}
-	<span
-		class="grid h-8 w-8 shrink-0 place-items-center border-2 bg-sheet font-mono font-semibold {state ===
-		'done'
-			? '-rotate-3 border-done text-done'
-			: state === 'now'
-				? 'border-wait text-wait'
-				: 'border-rule text-ink-2'}">{n}</span
-	>
-	<span><b class="font-semibold">{title}</b> <span class="text-[12px] text-ink-2">{small}</span></span>
+	<div class="flex items-center gap-3">
+		<span
+			class="grid h-8 w-8 shrink-0 place-items-center border-2 bg-sheet font-mono font-semibold {state ===
+			'done'
+				? '-rotate-3 border-done text-done'
+				: state === 'now'
+					? 'border-wait text-wait'
+					: 'border-rule text-ink-2'}">{n}</span
+		>
+		<span><b class="font-semibold">{title}</b> <span class="text-[12px] text-ink-2">{small}</span></span>
+	</div>
 {/snippet}
 
 <svelte:head><title>Release {number} · {data.frame.project.name}</title></svelte:head>
@@ -265,17 +267,17 @@
 	<aside class="border-l border-rule bg-sheet px-5 py-4 lg:overflow-auto">
 		<h2 class="mb-3 text-[15px]">Route</h2>
 		<ol class="space-y-4">
-			<li class="flex gap-3">
+			<li>
 				{@render step(1, 'done', 'Build', `${about.builtBy}, ${dayText(about.createdAt)}`)}
 			</li>
-			<li class="flex flex-wrap gap-3">
+			<li>
 				{@render step(
 					2,
 					about.approvedAt ? 'done' : about.state === 'in-review' ? 'now' : 'later',
 					'Approval',
 					'by a second person'
 				)}
-				<div class="w-full pl-11">
+				<div class="mt-1 pl-11">
 					{#if about.approvedAt}<Stamp
 							word="Approved"
 							at={about.approvedAt}
@@ -285,14 +287,14 @@
 						</p>{:else}<p class="text-ink-2">{about.approver}</p>{/if}
 				</div>
 			</li>
-			<li class="flex flex-wrap gap-3">
+			<li>
 				{@render step(
 					3,
 					about.issuedAt ? 'done' : about.state === 'approved' ? 'now' : 'later',
 					'Document control',
 					'revisions fixed, hashes written'
 				)}
-				<div class="w-full pl-11">
+				<div class="mt-1 pl-11">
 					{#if about.issuedAt}<Stamp word="Issued" at={about.issuedAt} name={about.issuedBy ?? ''} />{:else}<p
 							class="text-ink-2"
 						>
@@ -300,14 +302,14 @@
 						</p>{/if}
 				</div>
 			</li>
-			<li class="flex flex-wrap gap-3">
+			<li>
 				{@render step(
 					4,
 					data.pass?.receivedAt ? 'done' : about.issuedAt ? 'now' : 'later',
 					'Client',
 					about.recipient.company
 				)}
-				<div class="w-full space-y-1 pl-11">
+				<div class="mt-1 space-y-1 pl-11">
 					{#if data.pass?.receivedAt}<Stamp
 							word="Received"
 							at={data.pass.receivedAt}

@@ -1,0 +1,97 @@
+/** Everything, from a fresh clone: types, lint, house rules, unit, integration against a real PostgreSQL, browser. */
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { ensureBuild } from './parts/build.mjs';
+import { environment } from './parts/launch.mjs';
+import { ensureChromium, ensurePackages, ensurePrograms } from './parts/packages.mjs';
+import { ensurePostgres } from './parts/postgres.mjs';
+import { command, step } from './parts/say.mjs';
+import { Tally } from './parts/tests.mjs';
+
+await command(async () => {
+	const only = process.argv.slice(2);
+	const wanted = (part) => only.length === 0 || only.includes(part);
+	ensurePackages();
+	ensurePrograms();
+	const chromium = ensureChromium();
+	const home = resolve(process.env.CUPBOARD_TEST_HOME ?? '.cupboard-test');
+	mkdirSync(home, { recursive: true });
+	const tally = new Tally();
+	const run = (args, env = process.env) => spawnSync('npx', args, { stdio: 'inherit', env }).status === 0;
+	const check = (name, ok) => {
+		tally.step(ok);
+		console.log(`${ok ? '✓' : '✕'} ${name}`);
+	};
+	const report = (name) => {
+		const file = join(home, `${name}.json`);
+		return existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null;
+	};
+
+	if (wanted('static')) {
+		step('types, lint, house rules');
+		spawnSync('npx', ['svelte-kit', 'sync'], { stdio: 'ignore' });
+		check(
+			'types',
+			run(['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings', '--output', 'human'])
+		);
+		check('lint', run(['eslint', '.', '--max-warnings', '0']));
+		check('format', run(['prettier', '--check', '--log-level', 'warn', '.']));
+		check('house rules', run(['depcruise', '--config', '.dependency-cruiser.cjs', 'src']));
+	}
+	if (wanted('static') || wanted('unit') || wanted('integration') || wanted('browser')) ensureBuild();
+	const vitest = (project, env) => {
+		const file = join(home, `${project}.json`);
+		rmSync(file, { force: true });
+		const ok = run(
+			[
+				'vitest',
+				'run',
+				'--project',
+				project,
+				'--reporter',
+				'default',
+				'--reporter',
+				'json',
+				'--outputFile.json',
+				file
+			],
+			env
+		);
+		const made = report(project);
+		if (made) tally.vitest(made);
+		else tally.step(ok);
+	};
+	if (wanted('unit')) {
+		step('unit tests');
+		vitest('unit', process.env);
+	}
+	if (wanted('integration') || wanted('browser')) {
+		const postgres = await ensurePostgres(home);
+		try {
+			const env = environment(home, postgres.url, 0, false);
+			if (wanted('integration')) {
+				step('integration tests');
+				vitest('integration', { ...env, NODE_ENV: 'test', CUPBOARD_WORKER: '' });
+			}
+			if (wanted('browser')) {
+				step('browser tests');
+				const file = join(home, 'browser.json');
+				rmSync(file, { force: true });
+				const ok = run(['playwright', 'test'], {
+					...env,
+					CHROMIUM: chromium,
+					CUPBOARD_HOME: join(home, 'world'),
+					CUPBOARD_REPORT: file
+				});
+				const made = report('browser');
+				if (made) tally.playwright(made);
+				else tally.step(ok);
+			}
+		} finally {
+			postgres.stop();
+		}
+	}
+	console.log(`\n${tally.passed} passed, ${tally.failed} failed`);
+	process.exitCode = tally.failed ? 1 : 0;
+});

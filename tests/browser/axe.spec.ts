@@ -1,0 +1,40 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { as, documentId, ready } from './people';
+
+for (const scheme of ['light', 'dark'] as const) {
+	test(`the main screens hold to WCAG 2.2 AA, ${scheme}`, async ({ browser }) => {
+		const ines = await as(browser, 'ines');
+		await ines.emulateMedia({ colorScheme: scheme });
+		const { id, folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
+		for (const path of [
+			'shelves',
+			`place/${folder}?document=${id}`,
+			`document/${id}`,
+			'releases',
+			'releases/33',
+			'releases/34',
+			'activity',
+			'removed',
+			'people',
+			'outbox',
+			'find?q=linkspan'
+		]) {
+			await ines.goto(`/vft/${path}`);
+			await ready(ines);
+			const { violations } = await new AxeBuilder({ page: ines })
+				.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+				.analyze();
+			expect(
+				violations.map(
+					(v) =>
+						`${path}: ${v.id}: ${v.nodes
+							.map((n) => n.target.join(' '))
+							.slice(0, 3)
+							.join(' | ')}`
+				)
+			).toEqual([]);
+		}
+		await ines.context().close();
+	});
+}

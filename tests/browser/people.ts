@@ -1,0 +1,34 @@
+import { expect, type Browser, type Page } from '@playwright/test';
+
+export const base = () => process.env.CUPBOARD_BASE!;
+
+/** Signs a person of the demo world in, in a browser context of their own. */
+export async function as(browser: Browser, who: string): Promise<Page> {
+	const context = await browser.newContext({ baseURL: base(), acceptDownloads: true });
+	const page = await context.newPage();
+	page.on('pageerror', (error) => {
+		throw error;
+	});
+	await page.goto('/sign-in');
+	await ready(page);
+	await page.getByLabel('Mail address').fill(`${who}@vennholm.example`);
+	await page.getByLabel('Password').fill('cupboard-demo');
+	await page.getByRole('button', { name: 'Sign in' }).click();
+	await page.waitForURL(/\/vft\/shelves/);
+	await ready(page);
+	return page;
+}
+
+/** Waits until the page answers to clicks. */
+export async function ready(page: Page): Promise<void> {
+	await page.locator('[data-ready]').waitFor({ state: 'attached' });
+}
+
+/** The id of a document by its number, as the person of the page finds it. */
+export async function documentId(page: Page, number: string): Promise<{ id: string; folder: string }> {
+	const answer = await page.request.get(`/api/v1/projects/VFT/find?q=${number}`);
+	const { rows } = (await answer.json()) as { rows: { id: string; folder: string; number: string }[] };
+	const row = rows.find((r) => r.number === number);
+	expect(row, number).toBeDefined();
+	return row!;
+}

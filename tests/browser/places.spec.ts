@@ -1,0 +1,96 @@
+import { expect, test } from '@playwright/test';
+import { as, documentId, ready } from './people';
+
+test('files are added with proposed numbers, and each fault stays with its own file', async ({ browser }) => {
+	const oke = await as(browser, 'oke');
+	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
+	await oke.goto(`/vft/place/${folder}`);
+	await ready(oke);
+	await oke.getByRole('button', { name: 'Add documents' }).click();
+	const text = (name: string, content: string) => ({
+		name,
+		mimeType: 'text/plain',
+		buffer: Buffer.from(content)
+	});
+	await oke
+		.getByLabel('Choose files')
+		.setInputFiles([
+			text('VFT-MW-LS-00-RP-0901 site visit_v2_final.md', '# Site visit\n\nAll is well.'),
+			text('empty.md', ''),
+			text('tide notes.md', '# Tides')
+		]);
+	const dialog = oke.getByRole('dialog');
+	await expect(dialog.getByLabel('Number of VFT-MW-LS-00-RP-0901 site visit_v2_final.md')).toHaveValue(
+		'VFT-MW-LS-00-RP-0901'
+	);
+	await expect(dialog.getByLabel('Title of VFT-MW-LS-00-RP-0901 site visit_v2_final.md')).toHaveValue(
+		'Site visit'
+	);
+	await dialog.getByLabel('Number of tide notes.md').fill('VFT-QQ-LS-00-RP-0902');
+	await dialog.getByRole('button', { name: /^Add/ }).click();
+	await expect(dialog.getByText('✓ added')).toHaveCount(1);
+	await expect(dialog.getByText('The file is empty.')).toBeVisible();
+	await expect(dialog.getByText(/is not a department of this project/)).toBeVisible();
+	await dialog.getByLabel('Number of tide notes.md').fill('VFT-MW-LS-00-RP-0902');
+	await dialog.getByRole('button', { name: /^Add/ }).click();
+	await expect(dialog.getByText('✓ added')).toHaveCount(2);
+	await dialog.getByRole('button', { name: 'Close' }).last().click();
+	await expect(oke.getByText('Site visit')).toBeVisible();
+	await oke.context().close();
+});
+
+test('a document is removed, seen gone by the other, and taken back from Removed', async ({ browser }) => {
+	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
+	const { id, folder } = await documentId(oke, 'VFT-MW-QW-00-DR-0210');
+	for (const page of [oke, rhosyn]) {
+		await page.goto(`/vft/place/${folder}?document=${id}`);
+		await ready(page);
+	}
+	await expect(rhosyn.locator(`[data-document="${id}"]`)).toBeVisible();
+	await oke.getByRole('button', { name: 'Remove…' }).click();
+	await oke.getByLabel('Reason').fill('Replaced by the supplier’s sheet');
+	await oke.getByRole('dialog').getByRole('button', { name: 'Remove' }).click();
+	await expect(rhosyn.locator(`[data-document="${id}"]`)).toHaveCount(0, { timeout: 3_000 });
+	expect((await rhosyn.request.get(`/vft/document/${id}`)).status()).toBe(404);
+	await oke.goto('/vft/removed');
+	await ready(oke);
+	await oke
+		.getByRole('row', { name: /VFT-MW-QW-00-DR-0210/ })
+		.getByRole('button', { name: 'Restore' })
+		.click();
+	await expect(rhosyn.locator(`[data-document="${id}"]`)).toBeVisible({ timeout: 3_000 });
+	await Promise.all([oke, rhosyn].map((p) => p.context().close()));
+});
+
+test('an older version opens with a warning and is restored as a new one', async ({ browser }) => {
+	const oke = await as(browser, 'oke');
+	const { id } = await documentId(oke, 'VFT-MW-LS-00-DR-0124');
+	await oke.goto(`/vft/document/${id}?version=P01.1`);
+	await ready(oke);
+	await expect(oke.getByText('This is P01.1, not the newest.')).toBeVisible();
+	await expect(oke.getByRole('button', { name: /Layers/ })).toBeVisible();
+	await oke.getByRole('button', { name: /Restore P01\.1/ }).click();
+	await expect(oke.getByText(/Restored as P\d\d\.\d+/)).toBeVisible();
+	await oke.context().close();
+});
+
+test('a PDF is shown, searched and zoomed', async ({ browser }) => {
+	const oke = await as(browser, 'oke');
+	const { id } = await documentId(oke, 'VFT-MW-LS-00-CA-0008');
+	await oke.goto(`/vft/document/${id}`);
+	await ready(oke);
+	await oke.getByLabel('Find words in this file').fill('braking lorry');
+	await oke.getByRole('button', { name: 'Find', exact: true }).click();
+	await expect(oke.getByText(/^1 of \d+$/).last()).toBeVisible();
+	await oke.getByRole('button', { name: 'Zoom in' }).click();
+	await expect(oke.getByText('125 %')).toBeVisible();
+	await oke.context().close();
+});
+
+test('shelves show only what one reaches', async ({ browser }) => {
+	const sefa = await as(browser, 'sefa');
+	await expect(sefa.getByRole('region', { name: 'Site team' })).toBeVisible();
+	await expect(sefa.getByRole('region', { name: 'Structures' })).toHaveCount(0);
+	expect((await sefa.request.get('/vft/outbox')).status()).toBe(403);
+	await sefa.context().close();
+});

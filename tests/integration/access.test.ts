@@ -1,0 +1,200 @@
+import { sql } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Act, View } from '../../src/lib/server/acts/act';
+import { openDocument } from '../../src/lib/server/acts/documents';
+import { takeLock } from '../../src/lib/server/acts/locks';
+import { buildRelease } from '../../src/lib/server/acts/releases';
+import { removePlace } from '../../src/lib/server/acts/removals';
+import { ACTS } from '../../src/lib/server/acts/registry';
+import { activity } from '../../src/lib/server/views/activity';
+import { find } from '../../src/lib/server/views/documents';
+import { VIEWS } from '../../src/lib/server/views/registry';
+import { refused, TestWorld } from './world';
+
+/** Words that stand only in what Architecture may not look at. */
+const SECRET = 'Zinkblende';
+
+let world: TestWorld;
+let hidden = '';
+let gone = '';
+let hiddenRelease = '';
+let upload = '';
+
+beforeAll(async () => {
+	world = await TestWorld.open();
+	const { addDocument } = await import('../../src/lib/server/acts/documents');
+	const { makeFolder } = await import('../../src/lib/server/acts/folders');
+	const folder = await world.act('oke', makeFolder, { parent: world.shelf, name: `${SECRET} folder` });
+	hidden = (
+		await world.act('oke', addDocument, {
+			folder: folder.id,
+			upload: await world.send('oke', SECRET),
+			number: 'VFT-MW-LS-00-DR-0900',
+			title: `${SECRET} sheet`
+		})
+	).id;
+	gone = (
+		await world.act('oke', addDocument, {
+			folder: folder.id,
+			upload: await world.send('oke', 'gone'),
+			number: 'VFT-MW-LS-00-DR-0901',
+			title: `${SECRET} gone`
+		})
+	).id;
+	await world.act('oke', removePlace, { place: gone, reason: `${SECRET} reason` });
+	await world.act('oke', takeLock, { document: hidden, purpose: `${SECRET} purpose` });
+	await world.act('rhosyn', openDocument, { document: hidden });
+	hiddenRelease = (
+		await world.act('ines', buildRelease, {
+			project: 'VFT',
+			title: `${SECRET} release`,
+			purpose: 'comment',
+			recipient: world.recipient,
+			approver: world.people.halla!.person.id,
+			documents: [hidden]
+		})
+	).id;
+	upload = await world.send('petra', 'her own');
+});
+afterAll(() => world.close());
+
+/** An input that fits an act or view and points at what is hidden. */
+function pointing(target: Act | View): Record<string, unknown> {
+	const place = target.at.kind === 'place' && target.at.removed ? gone : hidden;
+	const known: Record<string, unknown> = {
+		place,
+		document: hidden,
+		folder: world.shelf,
+		parent: world.shelf,
+		to: world.other,
+		release: hiddenRelease,
+		project: 'VFT',
+		number: 31,
+		upload,
+		name: 'A name',
+		title: 'A title',
+		reason: 'r',
+		note: 'n',
+		purpose: 'comment',
+		label: 'P01.1',
+		documents: [hidden],
+		files: ['a.txt'],
+		secret: 'no-such-secret',
+		q: SECRET,
+		code: 'ZZ',
+		email: 'new@vennholm.example',
+		recipient: world.recipient,
+		approver: world.people.oke!.person.id,
+		answers: [{ document: hidden, code: 'A' }],
+		token: 'zzzzzzzzzz',
+		password: 'a long password',
+		current: 'a wrong password',
+		company: 'C',
+		client: 'C',
+		how: 'opened'
+	};
+	if (target.name === 'addDocument') known.number = 'VFT-MW-LS-00-DR-0902';
+	if (target.name === 'takeLock') known.purpose = '';
+	return Object.fromEntries(
+		Object.keys(target.input.shape).flatMap((key) => (key in known ? [[key, known[key]]] : []))
+	);
+}
+
+describe('what one may not look at does not exist (A10)', () => {
+	it.each(ACTS.map((a) => [a.name, a] as const))('act %s', async (_, act) => {
+		const result = await world.act('petra', act as never, pointing(act)).then(
+			(answer) => ({ answer }),
+			(error: { code?: string; sentence?: string; facts?: unknown }) => ({ error })
+		);
+		const { document: _d, q: _q, ...said } = JSON.parse(JSON.stringify(result));
+		expect(JSON.stringify(said)).not.toContain(SECRET);
+		if (act.at.kind === 'place') expect(result).toMatchObject({ error: { code: 'not-found' } });
+		if (act.at.kind === 'release') expect(result).toMatchObject({ error: { code: 'not-found' } });
+	});
+
+	it.each(VIEWS.map((v) => [v.name, v] as const))('view %s', async (_, view) => {
+		const result = await world.read('petra', view as never, pointing(view)).then(
+			(answer) => ({ answer }),
+			(error: { code?: string; sentence?: string }) => ({ error })
+		);
+		expect(JSON.stringify(result)).not.toContain(SECRET);
+		if (view.at.kind === 'place' || view.at.kind === 'release')
+			expect(result).toMatchObject({ error: { code: 'not-found' } });
+	});
+
+	it('answers the same for what is hidden and what never was', async () => {
+		const { documentView } = await import('../../src/lib/server/views/documents');
+		const here = await refused(world.read('petra', documentView, { document: hidden }));
+		const never = await refused(world.read('petra', documentView, { document: 'zzzzzzzzzz' }));
+		expect({ ...here }).toEqual({ ...never });
+	});
+
+	it('nobody outside the project gets anything at all', async () => {
+		world.people.stranger = { person: { id: 'zzzzzzzzzz', name: 'S', email: 's@x.example' }, via: 'session' };
+		for (const target of [...ACTS, ...VIEWS]) {
+			if (['self', 'open', 'pass'].includes(target.at.kind)) continue;
+			const doing =
+				'method' in target
+					? world.act('stranger', target as never, pointing(target))
+					: world.read('stranger', target as never, pointing(target));
+			expect(await refused(doing), target.name).toMatchObject({ code: 'not-found' });
+			const nobody =
+				'method' in target
+					? world.act(null, target as never, pointing(target))
+					: world.read(null, target as never, pointing(target));
+			expect(await refused(nobody), target.name).toMatchObject({ code: 'needs-sign-in' });
+		}
+	});
+
+	it('shows it to those who may', async () => {
+		expect((await world.read('rhosyn', find, { project: 'VFT', q: SECRET })).rows).toHaveLength(1);
+		expect(JSON.stringify(await world.read('rhosyn', activity, { project: 'VFT' }))).toContain(SECRET);
+	});
+});
+
+describe('levels', () => {
+	it('Look lets one look, and neither take nor work', async () => {
+		const { addDocument, downloadDocument } = await import('../../src/lib/server/acts/documents');
+		const { documentView } = await import('../../src/lib/server/views/documents');
+		const made = await world.act('halla', addDocument, {
+			folder: world.other,
+			upload: await world.send('halla', 'ar'),
+			number: 'VFT-AR-TB-00-DR-0001',
+			title: 'Plan'
+		});
+		expect((await world.read('oke', documentView, { document: made.id })).levelLabel).toBe('Look');
+		expect(await refused(world.act('oke', takeLock, { document: made.id, purpose: '' }))).toMatchObject({
+			code: 'needs-level',
+			facts: { needed: 'work', held: 'look' }
+		});
+		expect(
+			await refused(world.act('oke', downloadDocument, { document: made.id, label: 'P01.1' }))
+		).toMatchObject({ code: 'needs-level' });
+		await world.act('petra', downloadDocument, { document: made.id, label: 'P01.1' });
+	});
+});
+
+describe('the trail', () => {
+	it('cannot be changed or shortened in the database', async () => {
+		for (const statement of [
+			sql`update event set actor_name = 'x'`,
+			sql`delete from event`,
+			sql`truncate event`
+		]) {
+			await expect(world.db.execute(statement)).rejects.toMatchObject({
+				cause: expect.objectContaining({ message: expect.stringContaining('append-only') })
+			});
+		}
+	});
+
+	it('is found out when somebody changes it all the same', async () => {
+		const { verifyAll } = await import('../../src/lib/server/verify');
+		expect((await verifyAll(world.services.database, world.services.store)).fault).toBeNull();
+		await world.services.database.client.unsafe(
+			`alter table event disable trigger event_append_only; update event set details = '{"by":"nobody"}' where seq = 5; alter table event enable trigger event_append_only`
+		);
+		expect((await verifyAll(world.services.database, world.services.store)).fault).toContain(
+			'Entry 5 was changed'
+		);
+	});
+});

@@ -1,0 +1,97 @@
+import { createHash } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { makeToken } from '../../src/lib/server/acts/account';
+import { documentsIn } from '../../src/lib/server/views/places';
+import { documentView } from '../../src/lib/server/views/documents';
+import { releaseView } from '../../src/lib/server/views/releases';
+import { verifyAll } from '../../src/lib/server/verify';
+import { ServerProcess } from './server';
+import { TestWorld } from './world';
+
+const KILLS = 12;
+
+let world: TestWorld;
+let server: ServerProcess;
+const tokens: Record<string, string> = {};
+
+beforeAll(async () => {
+	world = await TestWorld.open();
+	for (const who of ['oke', 'ines', 'halla'])
+		tokens[who] = (await world.act(who, makeToken, { name: 'crash' })).secret;
+	server = await ServerProcess.on(world.services.config.databaseUrl, world.home);
+});
+afterAll(async () => {
+	await server.stop('SIGKILL');
+	await world.close();
+});
+
+describe('kill -9 at random moments of adding, handing in and issuing', () => {
+	it('leaves whole acts or nothing, the chain intact, and no bytes lost', async () => {
+		/** What was answered with success, by number: the hashes that must still be there. */
+		const confirmed = new Map<string, string[]>();
+		const issued: number[] = [];
+		let serial = 0;
+		for (let round = 0; round < KILLS; round++) {
+			let dead = false;
+			const work = async () => {
+				while (!dead) {
+					const number = `VFT-MW-LS-00-DR-${String(++serial).padStart(4, '0')}`;
+					const bytes = (version: number) =>
+						new TextEncoder().encode(`${number} ${version} ${'x'.repeat(200_000)}`);
+					const hash = (version: number) => createHash('sha256').update(bytes(version)).digest('hex');
+					const add = await server.call(tokens.oke!, 'POST', `/places/${world.folder}/documents`, {
+						upload: await server.send(tokens.oke!, 'a.txt', bytes(1)),
+						number,
+						title: number
+					});
+					if (add.status !== 200) continue;
+					confirmed.set(number, [hash(1)]);
+					await server.call(tokens.oke!, 'POST', `/documents/${add.body.id}/lock`, { purpose: 'crash' });
+					const handed = await server.call(tokens.oke!, 'POST', `/documents/${add.body.id}/versions`, {
+						upload: await server.send(tokens.oke!, 'a.txt', bytes(2)),
+						note: 'second'
+					});
+					if (handed.status === 200) confirmed.get(number)!.push(hash(2));
+					const made = await server.call(tokens.ines!, 'POST', '/projects/VFT/releases', {
+						title: number,
+						purpose: 'approval',
+						recipient: world.recipient,
+						approver: world.people.halla!.person.id,
+						documents: [add.body.id]
+					});
+					await server.call(tokens.ines!, 'POST', `/releases/${made.body.id}/ask`, {});
+					await server.call(tokens.halla!, 'POST', `/releases/${made.body.id}/approval`, {});
+					const done = await server.call(tokens.ines!, 'POST', `/releases/${made.body.id}/issue`, {});
+					if (done.status === 200) issued.push(Number(made.body.number));
+				}
+			};
+			const working = [work(), work()].map((w) => w.catch(() => {}));
+			await new Promise((next) => setTimeout(next, 150 + Math.random() * 700));
+			dead = true;
+			await server.stop('SIGKILL');
+			await Promise.all(working);
+			await server.start();
+		}
+		const verified = await verifyAll(world.services.database, world.services.store);
+		expect(verified.fault).toBeNull();
+		expect(confirmed.size).toBeGreaterThan(5);
+		const { rows } = await world.read('ines', documentsIn, { place: world.folder, limit: 5_000 });
+		for (const [number, hashes] of confirmed) {
+			const row = rows.find((r) => r.number === number);
+			expect(row, number).toBeDefined();
+			const { versions } = await world.read('ines', documentView, { document: row!.id });
+			for (const hash of hashes) expect(versions.map((v) => v.hash)).toContain(hash);
+		}
+		expect(issued.length).toBeGreaterThan(0);
+		for (const number of issued) {
+			const view = await world.read('ines', releaseView, { project: 'VFT', number });
+			expect(view.release.state).toBe('issued');
+			expect(view.items[0]).toMatchObject({ label: 'P01' });
+			expect(view.pass).not.toBeNull();
+		}
+		// Whatever was cut off: a release is issued with its pass and manifest, or not at all.
+		const torn = await world.services.database
+			.client`select 1 from release r where (state = 'issued') <> (manifest is not null) or (state = 'issued') <> exists (select 1 from pass p where p.release_id = r.id)`;
+		expect(torn).toHaveLength(0);
+	}, 180_000);
+});

@@ -1,0 +1,249 @@
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { addDocument } from '../../src/lib/server/acts/documents';
+import { makeFolder, makeShelf, moveFolder, renameFolder } from '../../src/lib/server/acts/folders';
+import { takeLock } from '../../src/lib/server/acts/locks';
+import { removePlace, restorePlace } from '../../src/lib/server/acts/removals';
+import { place } from '../../src/lib/server/db/schema';
+import { sameBytes } from '../../src/lib/server/content';
+import { loadReach, loadSubject } from '../../src/lib/server/access';
+import { documentView } from '../../src/lib/server/views/documents';
+import { documentsIn, folder, proposals, shelves } from '../../src/lib/server/views/places';
+import { removed } from '../../src/lib/server/views/project';
+import { refused, TestWorld } from './world';
+
+let world: TestWorld;
+beforeAll(async () => void (world = await TestWorld.open()));
+afterAll(() => world.close());
+
+const numbers = async (who: string, at: string) =>
+	(await world.read(who, documentsIn, { place: at })).rows.map((r) => r.number);
+
+describe('adding', () => {
+	it('refuses empty and over-large files, bad names and numbers, and keeps nothing of them', async () => {
+		expect(await refused(world.send('oke', ''))).toMatchObject({
+			code: 'invalid',
+			sentence: expect.stringContaining('empty')
+		});
+		expect(await refused(world.send('oke', 'x'.repeat(100), 'a.txt', 99))).toMatchObject({
+			code: 'too-large'
+		});
+		expect(await refused(world.send('oke', 'x', '../../etc/passwd'))).toMatchObject({ code: 'invalid' });
+		const upload = await world.send('oke', 'fine');
+		expect(
+			await refused(
+				world.act('oke', addDocument, {
+					folder: world.folder,
+					upload,
+					number: 'VFT-XX-LS-00-DR-0001',
+					title: 'A'
+				})
+			)
+		).toMatchObject({ code: 'invalid', facts: { field: 'number' } });
+		expect(
+			await refused(
+				world.act('oke', addDocument, {
+					folder: world.folder,
+					upload,
+					number: 'VFT-MW-LS-00-DR-9000',
+					title: 'a/b'
+				})
+			)
+		).toMatchObject({ code: 'invalid' });
+	});
+
+	it('gives a number to one of two who want it at once', async () => {
+		const uploads = await Promise.all([world.send('oke', 'a'), world.send('rhosyn', 'b')]);
+		const both = await Promise.allSettled(
+			['oke', 'rhosyn'].map((who, i) =>
+				world.act(who, addDocument, {
+					folder: world.folder,
+					upload: uploads[i],
+					number: 'VFT-MW-LS-00-DR-0777',
+					title: 'Race'
+				})
+			)
+		);
+		expect(both.filter((b) => b.status === 'fulfilled')).toHaveLength(1);
+		expect(both.find((b) => b.status === 'rejected')).toMatchObject({ reason: { code: 'conflict' } });
+	});
+
+	it('notices the same bytes, but only in what the person may look at', async () => {
+		const { number } = await world.add('oke', 'twice the same bytes');
+		const reachOf = async (who: string) =>
+			loadReach(
+				world.db,
+				(await loadSubject(world.db, world.project, world.people[who]!.person.id))!,
+				new Date()
+			);
+		const { createHash } = await import('node:crypto');
+		const hash = createHash('sha256').update('twice the same bytes').digest('hex');
+		expect((await sameBytes(world.db, await reachOf('rhosyn'), hash)).map((d) => d.number)).toEqual([number]);
+		expect(await sameBytes(world.db, await reachOf('petra'), hash)).toEqual([]);
+	});
+
+	it('proposes numbers like those already in the folder', async () => {
+		const { proposals: made } = await world.read('oke', proposals, {
+			place: world.folder,
+			files: JSON.stringify(['hinge plan.dxf', 'pit plan.dxf'])
+		});
+		expect(made[0]!.number).toMatch(/^VFT-MW-LS-00-DR-\d{4}$/);
+		expect(made[1]!.number).not.toBe(made[0]!.number);
+	});
+});
+
+describe('folders', () => {
+	it('take their contents along when moved, and access follows the new place', async () => {
+		const outer = await world.act('ines', makeFolder, { parent: world.shelf, name: 'To move' });
+		const inner = await world.act('ines', makeFolder, { parent: outer.id, name: 'Inside' });
+		const { id } = await world.add('ines', 'moved along', inner.id);
+		expect(await refused(world.read('petra', documentView, { document: id }))).toMatchObject({
+			code: 'not-found'
+		});
+		await world.act('ines', moveFolder, { folder: outer.id, to: world.other });
+		expect((await world.read('petra', documentView, { document: id })).way.map((w) => w.name)).toEqual([
+			'Architecture',
+			'To move',
+			'Inside'
+		]);
+		const [row] = await world.db.select().from(place).where(eq(place.id, id));
+		expect(row).toMatchObject({ scope: world.other, path: world.other + outer.id + inner.id + id });
+	});
+
+	it('never go into themselves, even when two moves meet', async () => {
+		const a = await world.act('ines', makeFolder, { parent: world.shelf, name: 'A' });
+		const b = await world.act('ines', makeFolder, { parent: world.shelf, name: 'B' });
+		expect(await refused(world.act('ines', moveFolder, { folder: a.id, to: a.id }))).toMatchObject({
+			code: 'conflict'
+		});
+		const moves = await Promise.allSettled([
+			world.act('ines', moveFolder, { folder: a.id, to: b.id }),
+			world.act('ines', moveFolder, { folder: b.id, to: a.id })
+		]);
+		expect(moves.filter((m) => m.status === 'fulfilled')).toHaveLength(1);
+		const { tree } = await world.read('ines', folder, { place: world.shelf });
+		expect(tree.filter((f) => ['A', 'B'].includes(f.name))).toHaveLength(2);
+	});
+
+	it('keep names apart whatever their case', async () => {
+		await world.act('oke', makeFolder, { parent: world.shelf, name: 'Fenders' });
+		expect(
+			await refused(world.act('oke', makeFolder, { parent: world.shelf, name: 'FENDERS' }))
+		).toMatchObject({ code: 'conflict' });
+		expect(
+			await refused(world.act('rhosyn', renameFolder, { folder: world.folder, name: 'Mine' }))
+		).toMatchObject({ code: 'needs-level' });
+	});
+});
+
+describe('removing and restoring (R1, R2)', () => {
+	it('hides a folder as one act and brings it back with everything', async () => {
+		const made = await world.act('oke', makeFolder, { parent: world.shelf, name: 'Dredging' });
+		const docs = [await world.add('oke', undefined, made.id), await world.add('oke', undefined, made.id)];
+		await world.revise(docs[0]!.id);
+		await world.act('oke', removePlace, { place: made.id, reason: 'not needed' });
+		expect(await refused(world.read('oke', documentView, { document: docs[0]!.id }))).toMatchObject({
+			code: 'not-found'
+		});
+		const { rows } = await world.read('oke', removed, { project: world.project });
+		expect(rows.filter((r) => r.root && r.reason === 'not needed')).toMatchObject([
+			{ name: 'Dredging', documents: 2, mayRestore: true }
+		]);
+		expect(
+			(await world.read('petra', removed, { project: world.project })).rows.some(
+				(r) => r.reason === 'not needed'
+			)
+		).toBe(false);
+		await world.act('oke', restorePlace, { place: made.id });
+		expect(await numbers('oke', made.id)).toEqual(docs.map((d) => d.number).sort());
+		expect((await world.read('oke', documentView, { document: docs[0]!.id })).versions).toHaveLength(2);
+	});
+
+	it('restores one document of a removed folder, and the folder with it, but not the rest', async () => {
+		const made = await world.act('oke', makeFolder, { parent: world.shelf, name: 'Surveys' });
+		const [one, two] = [
+			await world.add('oke', undefined, made.id),
+			await world.add('oke', undefined, made.id)
+		];
+		await world.act('oke', removePlace, { place: made.id, reason: 'r' });
+		expect(await world.act('oke', restorePlace, { place: one.id })).toMatchObject({ folders: ['Surveys'] });
+		expect(await numbers('oke', made.id)).toEqual([one.number]);
+		await world.act('oke', restorePlace, { place: two.id });
+		expect(await numbers('oke', made.id)).toEqual([one.number, two.number].sort());
+	});
+
+	it('leaves removed what had been removed before its folder', async () => {
+		const made = await world.act('oke', makeFolder, { parent: world.shelf, name: 'Lanes' });
+		const [one, two] = [
+			await world.add('oke', undefined, made.id),
+			await world.add('oke', undefined, made.id)
+		];
+		await world.act('oke', removePlace, { place: one.id, reason: 'first' });
+		await world.act('oke', removePlace, { place: made.id, reason: 'then' });
+		await world.act('oke', restorePlace, { place: made.id });
+		expect(await numbers('oke', made.id)).toEqual([two.number]);
+	});
+
+	it('comes back with a suffix and says so when name or number is taken', async () => {
+		const made = await world.act('oke', makeFolder, { parent: world.shelf, name: 'Twin' });
+		const { id, number } = await world.add('oke', undefined, made.id);
+		await world.act('oke', removePlace, { place: made.id, reason: 'r' });
+		await world.act('oke', makeFolder, { parent: world.shelf, name: 'twin' });
+		const upload = await world.send('oke', 'takes the number');
+		await world.act('oke', addDocument, { folder: world.folder, upload, number, title: 'Newer' });
+		const { renamed } = await world.act('oke', restorePlace, { place: made.id });
+		expect(renamed).toEqual(['Twin → Twin (restored)', `${number} → ${number}-R1`]);
+		expect((await world.read('oke', documentView, { document: id })).row.number).toBe(`${number}-R1`);
+	});
+
+	it('asks for Tidy where others’ documents are concerned, and for Run where others have them in hand', async () => {
+		const { id } = await world.add('oke');
+		expect(await refused(world.act('rhosyn', removePlace, { place: id, reason: 'r' }))).toMatchObject({
+			code: 'needs-level'
+		});
+		const own = await world.add('rhosyn');
+		await world.act('oke', takeLock, { document: own.id, purpose: '' });
+		expect(await refused(world.act('rhosyn', removePlace, { place: own.id, reason: 'r' }))).toMatchObject({
+			code: 'in-hand'
+		});
+		await world.act('ines', removePlace, { place: own.id, reason: 'controllers may' });
+	});
+
+	it('ends with the retention time', async () => {
+		const { id } = await world.add('oke');
+		await world.act(
+			'oke',
+			removePlace,
+			{ place: id, reason: 'long ago' },
+			new Date(Date.now() - 61 * 86_400_000)
+		);
+		expect(await refused(world.act('oke', restorePlace, { place: id }))).toMatchObject({ code: 'conflict' });
+	});
+});
+
+describe('counts on the shelves', () => {
+	it('are those of the person who looks', async () => {
+		const ines = await world.read('ines', shelves, { project: 'VFT' });
+		const petra = await world.read('petra', shelves, { project: 'VFT' });
+		const edda = await world.read('edda', shelves, { project: 'VFT' });
+		expect(ines.shelves.map((s) => s.name).sort()).toEqual(['Architecture', 'Marine works']);
+		expect(petra.shelves.map((s) => s.name)).toEqual(['Architecture']);
+		expect(edda.shelves).toEqual([]);
+		const sum = ines.shelves.find((s) => s.name === 'Marine works')!;
+		const [{ n } = { n: 0 }] = await world.services.database.client<
+			{ n: number }[]
+		>`select count(*)::int as n from place where kind = 'document' and removal_id is null and path like ${world.shelf + '%'}`;
+		expect(sum.documents).toBe(n);
+	});
+
+	it('need departments of the project for a shelf', async () => {
+		expect(
+			await refused(
+				world.act('ines', makeShelf, { project: world.project, name: 'X', department: 'zzzzzzzzzz' })
+			)
+		).toMatchObject({ code: 'invalid' });
+		expect(await refused(world.act('oke', makeShelf, { project: world.project, name: 'X' }))).toMatchObject({
+			code: 'needs-level'
+		});
+	});
+});

@@ -1,0 +1,244 @@
+import { createPublicKey, verify } from 'node:crypto';
+import canonicalize from 'canonicalize';
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { takeLock } from '../../src/lib/server/acts/locks';
+import {
+	confirmReceipt,
+	openPass,
+	saveVerdicts,
+	signVerdicts,
+	takeFromPass
+} from '../../src/lib/server/acts/passes';
+import {
+	addToRelease,
+	approveRelease,
+	askApproval,
+	buildRelease,
+	issueRelease,
+	leaveOut,
+	sendBack,
+	takeNewest,
+	withdrawPass
+} from '../../src/lib/server/acts/releases';
+import { mail, release } from '../../src/lib/server/db/schema';
+import { signingKey } from '../../src/lib/server/signing';
+import { verifyAll } from '../../src/lib/server/verify';
+import { documentView } from '../../src/lib/server/views/documents';
+import { passView, releases, releaseView } from '../../src/lib/server/views/releases';
+import { refused, TestWorld } from './world';
+
+let world: TestWorld;
+beforeAll(async () => void (world = await TestWorld.open()));
+afterAll(() => world.close());
+
+const build = (documents: string[], purpose = 'approval', approver = 'halla') =>
+	world.act('ines', buildRelease, {
+		project: 'VFT',
+		title: 'Linkspan',
+		purpose,
+		recipient: world.recipient,
+		approver: world.people[approver]!.person.id,
+		documents
+	});
+const see = (number: number, who = 'ines') => world.read(who, releaseView, { project: 'VFT', number });
+
+async function issued(documents: string[], purpose = 'approval') {
+	const made = await build(documents, purpose);
+	await world.act('ines', askApproval, { release: made.id });
+	await world.act('halla', approveRelease, { release: made.id });
+	const done = await world.act('ines', issueRelease, { release: made.id });
+	return { ...made, secret: done.pass.split('/pass/')[1]! };
+}
+
+describe('building and approving', () => {
+	it('stops for what is in hand or no longer newest, and mends in one step', async () => {
+		const [a, b] = [await world.add(), await world.add()];
+		const made = await build([a.id, b.id]);
+		await world.act('oke', takeLock, { document: a.id, purpose: '' });
+		await world.revise(b.id, 'rhosyn');
+		const { stopping, items } = await see(made.number);
+		expect(stopping).toBe(2);
+		expect(items.map((i) => i.checks.find((c) => c.result === 'stops'))).toMatchObject([
+			{ name: 'free', remedy: 'leave-out' },
+			{ name: 'newest', remedy: 'take-newest' }
+		]);
+		expect(await refused(world.act('ines', askApproval, { release: made.id }))).toMatchObject({
+			code: 'conflict'
+		});
+		await world.act('ines', leaveOut, { release: made.id, document: a.id });
+		await world.act('ines', takeNewest, { release: made.id, document: b.id });
+		await world.act('ines', askApproval, { release: made.id });
+		expect((await see(made.number)).release.state).toBe('in-review');
+	});
+
+	it('needs a second person, on the route only once asked', async () => {
+		const { id } = await world.add();
+		expect(await refused(build([id], 'approval', 'ines'))).toMatchObject({ code: 'invalid' });
+		const made = await build([id]);
+		expect(await refused(see(made.number, 'halla'))).toMatchObject({ code: 'not-found' });
+		await world.act('ines', askApproval, { release: made.id });
+		expect((await see(made.number, 'halla')).mayApprove).toBe(true);
+		expect(await refused(world.act('ines', approveRelease, { release: made.id }))).toMatchObject({
+			code: 'needs-level'
+		});
+		expect(await refused(world.act('petra', approveRelease, { release: made.id }))).toMatchObject({
+			code: 'not-found'
+		});
+		expect(await refused(world.act('halla', issueRelease, { release: made.id }))).toMatchObject({
+			code: 'needs-level'
+		});
+		expect(await refused(world.act('ines', issueRelease, { release: made.id }))).toMatchObject({
+			code: 'conflict'
+		});
+		await world.act('halla', sendBack, { release: made.id, reason: 'Scale missing' });
+		expect((await see(made.number)).release).toMatchObject({
+			state: 'building',
+			sentBackReason: 'Scale missing'
+		});
+		expect((await world.read('petra', releases, { project: 'VFT' })).releases).toEqual([]);
+	});
+
+	it('needs approval again after any change', async () => {
+		const [a, b] = [await world.add(), await world.add()];
+		const made = await build([a.id]);
+		await world.act('ines', askApproval, { release: made.id });
+		await world.act('halla', approveRelease, { release: made.id });
+		await world.act('ines', addToRelease, { release: made.id, documents: [b.id] });
+		expect(await refused(world.act('ines', issueRelease, { release: made.id }))).toMatchObject({
+			code: 'conflict'
+		});
+	});
+});
+
+describe('issuing (T4)', () => {
+	it('fixes revisions, pins hashes, signs the manifest and sends the pass, all or nothing', async () => {
+		const { id, number } = await world.add('oke', 'the approved bytes');
+		const made = await issued([id]);
+		const view = await world.read('ines', documentView, { document: id });
+		expect(view.row).toMatchObject({ label: 'P01', issued: true, state: 'shared' });
+		const [row] = await world.db.select().from(release).where(eq(release.id, made.id));
+		expect(row!.manifest!.documents).toMatchObject([
+			{ number, revision: 'P01', sha256: view.versions[1]!.hash }
+		]);
+		const key = createPublicKey(signingKey(world.home));
+		expect(
+			verify(
+				null,
+				Buffer.from(canonicalize(row!.manifest)!),
+				key,
+				Buffer.from(row!.manifestSignature!, 'base64')
+			)
+		).toBe(true);
+		expect(await world.services.store.has(row!.coverNoteHash!)).toBe(true);
+		const [sent] = await world.db.select().from(mail).where(eq(mail.toAddress, 'maren@harbourtrust.example'));
+		expect(sent!.body).toContain(`/pass/`);
+		expect(await refused(world.act('ines', issueRelease, { release: made.id }))).toMatchObject({
+			code: 'conflict'
+		});
+	});
+
+	it('gives the revision the purpose demands', async () => {
+		const { id } = await world.add();
+		await issued([id], 'construction');
+		expect((await world.read('ines', documentView, { document: id })).row).toMatchObject({
+			label: 'C01',
+			state: 'published'
+		});
+	});
+
+	it('changes nothing when stored bytes were damaged', async () => {
+		const { id } = await world.add('oke', 'bytes that will rot');
+		const made = await build([id]);
+		await world.act('ines', askApproval, { release: made.id });
+		await world.act('halla', approveRelease, { release: made.id });
+		const { versions } = await world.read('ines', documentView, { document: id });
+		const { writeFile } = await import('node:fs/promises');
+		await writeFile(await world.services.store.localPath(versions[0]!.hash), 'bytes that have rotten');
+		expect(await refused(world.act('ines', issueRelease, { release: made.id }))).toMatchObject({
+			code: 'conflict',
+			sentence: expect.stringContaining('hash')
+		});
+		expect((await world.read('ines', documentView, { document: id })).row.label).toBe('P01.1');
+		expect((await verifyAll(world.services.database, world.services.store)).fault).toContain(
+			versions[0]!.hash
+		);
+		await writeFile(await world.services.store.localPath(versions[0]!.hash), 'bytes that will rot');
+	});
+
+	it('happens once when two press the button', async () => {
+		const { id } = await world.add();
+		const made = await build([id]);
+		await world.act('ines', askApproval, { release: made.id });
+		await world.act('halla', approveRelease, { release: made.id });
+		const both = await Promise.allSettled([
+			world.act('ines', issueRelease, { release: made.id }),
+			world.act('ines', issueRelease, { release: made.id })
+		]);
+		expect(both.filter((b) => b.status === 'fulfilled')).toHaveLength(1);
+		expect((await world.read('ines', documentView, { document: id })).versions.map((v) => v.label)).toEqual([
+			'P01',
+			'P01.1'
+		]);
+	});
+});
+
+describe('the client (T5)', () => {
+	it('opens, confirms, keeps and signs verdicts, which then stay', async () => {
+		const [a, b] = [await world.add(), await world.add()];
+		const { secret, number } = await issued([a.id, b.id]);
+		await world.act(null, openPass, { secret });
+		await world.act(null, openPass, { secret });
+		await world.act(null, confirmReceipt, { secret });
+		expect(await refused(world.act(null, confirmReceipt, { secret }))).toMatchObject({ code: 'conflict' });
+		await world.act(null, saveVerdicts, { secret, answers: [{ document: a.id, code: 'C', remark: '' }] });
+		const sign = (answers: unknown[]) =>
+			world.act(null, signVerdicts, { secret, name: 'Maren Aldgate', answers });
+		expect(await refused(sign([{ document: a.id, code: 'C', remark: '' }]))).toMatchObject({
+			code: 'invalid'
+		});
+		await sign([{ document: a.id, code: 'C', remark: 'Ladder lacks a cage' }]);
+		await world.act(null, saveVerdicts, {
+			secret,
+			answers: [{ document: a.id, code: 'A', remark: 'changed my mind' }]
+		});
+		const { items, pass } = await see(number);
+		expect(items.find((i) => i.documentId === a.id)!.verdict).toEqual({
+			code: 'C',
+			remark: 'Ladder lacks a cage'
+		});
+		expect(pass).toMatchObject({ uses: 1, receivedAt: expect.any(String) });
+	});
+
+	it('reaches only what is in the release, and nothing after the pass is withdrawn or over', async () => {
+		const [a, outside] = [await world.add(), await world.add()];
+		const { id, secret } = await issued([a.id]);
+		expect(
+			await refused(world.act(null, takeFromPass, { secret, document: outside.id, how: 'opened' }))
+		).toMatchObject({ code: 'not-found' });
+		expect(await refused(world.read(null, passView, { secret: 'guessed' }))).toMatchObject({
+			code: 'not-found'
+		});
+		await world.act('ines', withdrawPass, { release: id });
+		expect(await refused(world.read(null, passView, { secret }))).toMatchObject({
+			sentence: expect.stringContaining('withdrawn')
+		});
+		const late = await issued([outside.id]);
+		expect(
+			await refused(
+				world.act(null, openPass, { secret: late.secret }, new Date(Date.now() + 61 * 86_400_000))
+			)
+		).toMatchObject({ sentence: expect.stringContaining('ended') });
+	});
+
+	it('is told when a later revision supersedes what they hold', async () => {
+		const { id } = await world.add();
+		const first = await issued([id]);
+		expect((await world.read(null, passView, { secret: first.secret })).items[0]!.later).toBeNull();
+		await world.revise(id);
+		await issued([id]);
+		const seen = await world.read(null, passView, { secret: first.secret });
+		expect(seen.release.superseded).toBe(true);
+		expect(seen.items[0]).toMatchObject({ label: 'P01', later: { label: 'P02' } });
+	});
+});

@@ -1,0 +1,90 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { createServer } from 'node:net';
+import { resolve } from 'node:path';
+
+/** A server process of the built application, for tests that need the real thing: HTTP, crashes, several at once. */
+export class ServerProcess {
+	private child: ChildProcess | null = null;
+	readonly origin: string;
+
+	private constructor(
+		private readonly port: number,
+		private readonly env: NodeJS.ProcessEnv
+	) {
+		this.origin = `http://127.0.0.1:${port}`;
+	}
+
+	static async on(databaseUrl: string, home: string, more: NodeJS.ProcessEnv = {}): Promise<ServerProcess> {
+		const port = await new Promise<number>((done) => {
+			const probe = createServer().listen(0, '127.0.0.1', () => {
+				const { port } = probe.address() as { port: number };
+				probe.close(() => done(port));
+			});
+		});
+		const server = new ServerProcess(port, {
+			...process.env,
+			NODE_ENV: 'production',
+			PORT: String(port),
+			HOST: '127.0.0.1',
+			ORIGIN: `http://127.0.0.1:${port}`,
+			BODY_SIZE_LIMIT: 'Infinity',
+			DATABASE_URL: databaseUrl,
+			CUPBOARD_HOME: home,
+			CUPBOARD_SECRET: 'a secret for tests only, long enough',
+			CUPBOARD_WORKER: resolve('build/worker/worker.js'),
+			LOG_LEVEL: 'fatal',
+			...more
+		});
+		await server.start();
+		return server;
+	}
+
+	async start(): Promise<void> {
+		this.child = spawn(process.execPath, ['scripts/server.mjs'], { env: this.env, stdio: 'ignore' });
+		for (let i = 0; i < 200; i++) {
+			if (this.child.exitCode !== null) throw new Error(`The server ended with ${this.child.exitCode}`);
+			const answer = await fetch(`${this.origin}/sign-in`).catch(() => null);
+			if (answer) return;
+			await new Promise((done) => setTimeout(done, 50));
+		}
+		throw new Error('The server did not start');
+	}
+
+	get alive(): boolean {
+		return this.child?.exitCode === null;
+	}
+
+	/** Ends the process; with SIGKILL as a crash would. */
+	async stop(signal: NodeJS.Signals): Promise<void> {
+		const { child } = this;
+		if (!child || child.exitCode !== null || child.signalCode !== null) return;
+		const ended = new Promise((done) => child.once('exit', done));
+		child.kill(signal);
+		await ended;
+	}
+
+	/** Calls the API with a token. */
+	async call(
+		token: string | null,
+		method: string,
+		path: string,
+		body?: unknown
+	): Promise<{ status: number; body: Record<string, never> & { code?: string } }> {
+		const response = await fetch(`${this.origin}/api/v1${path}`, {
+			method,
+			headers: { ...(token ? { authorization: `Bearer ${token}` } : {}), 'content-type': 'application/json' },
+			body: body === undefined ? undefined : JSON.stringify(body)
+		});
+		return { status: response.status, body: (await response.json()) as never };
+	}
+
+	async send(token: string, name: string, bytes: Uint8Array): Promise<string> {
+		const response = await fetch(
+			`${this.origin}/api/v1/uploads?project=VFT&name=${encodeURIComponent(name)}`,
+			{ method: 'POST', headers: { authorization: `Bearer ${token}` }, body: bytes as BodyInit }
+		);
+		const answer = (await response.json()) as { upload: string; detail?: string };
+		if (!response.ok) throw new Error(answer.detail);
+		return answer.upload;
+	}
+}

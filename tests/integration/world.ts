@@ -1,0 +1,213 @@
+import { randomBytes } from 'node:crypto';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { eq } from 'drizzle-orm';
+import postgres from 'postgres';
+import type { z } from 'zod';
+import type { Act, Actor, At, View } from '../../src/lib/server/acts/act';
+import { addDocument, handIn } from '../../src/lib/server/acts/documents';
+import { makeFolder, makeShelf } from '../../src/lib/server/acts/folders';
+import { takeLock } from '../../src/lib/server/acts/locks';
+import { addPerson, addRecipient, makeDepartment, makeProject } from '../../src/lib/server/acts/people';
+import { readView, runAct } from '../../src/lib/server/acts/run';
+import { receive } from '../../src/lib/server/content';
+import { person } from '../../src/lib/server/db/schema';
+import { makeFirst, firstCode } from '../../src/lib/server/first';
+import type { Services } from '../../src/lib/server/services';
+import { startServices } from '../../src/lib/server/start';
+import { address, TEMPLATE } from './global-setup';
+
+type Kind = At<never>['kind'];
+
+/** A Cupboard of a test's own: an empty database, a store in a temporary folder, and a small project. */
+export class TestWorld {
+	private constructor(
+		readonly services: Services,
+		readonly home: string,
+		private readonly database: string
+	) {}
+
+	readonly people: Record<string, Actor> = {};
+	project = '';
+	departments: Record<string, string> = {};
+	/** A shelf of Marine works with the folder Linkspan, and a shelf of Architecture that Marine works may look at. */
+	shelf = '';
+	folder = '';
+	other = '';
+	recipient = '';
+
+	static async open(): Promise<TestWorld> {
+		const database = `test_${randomBytes(6).toString('hex')}`;
+		const client = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
+		await client.unsafe(`create database ${database} template ${TEMPLATE}`);
+		await client.end();
+		const home = await mkdtemp(join(tmpdir(), 'cupboard-test-'));
+		const config = {
+			databaseUrl: address(database),
+			home,
+			store: join(home, 'store'),
+			origin: 'http://127.0.0.1:4680',
+			demo: false,
+			smtpUrl: null,
+			mailFrom: 'Cupboard <cupboard@localhost>',
+			secret: 'a secret for tests only, long enough',
+			workerFile: null
+		};
+		const world = new TestWorld(await startServices(config, { work: false }), home, database);
+		await world.found();
+		return world;
+	}
+
+	get db() {
+		return this.services.database.db;
+	}
+
+	async act<K extends Kind, S extends z.ZodObject, O>(
+		who: string | null,
+		act: Act<K, S, O>,
+		input: unknown,
+		at?: Date
+	): Promise<O> {
+		return runAct(
+			this.services,
+			act,
+			who === null ? null : (this.people[who] ?? null),
+			input,
+			at ? { now: at } : {}
+		);
+	}
+
+	async read<K extends Kind, S extends z.ZodObject, O>(
+		who: string | null,
+		view: View<K, S, O>,
+		input: unknown
+	): Promise<O> {
+		return readView(this.services, view, who === null ? null : (this.people[who] ?? null), input);
+	}
+
+	/** Sends bytes as a person and gives the upload. */
+	async send(who: string, content: string | Uint8Array, name = 'sheet.txt', limit = 1e9): Promise<string> {
+		const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content;
+		const source = (async function* () {
+			yield bytes;
+		})();
+		return (await receive(this.services, this.people[who]!.person.id, name, source, limit)).upload;
+	}
+
+	private serial = 0;
+	/** Adds a document to Linkspan and gives its id and number. */
+	async add(who = 'oke', content?: string, folder = this.folder): Promise<{ id: string; number: string }> {
+		const number = `VFT-MW-LS-00-DR-${String(++this.serial).padStart(4, '0')}`;
+		const upload = await this.send(who, content ?? `content of ${number}`);
+		return this.act(who, addDocument, { folder, upload, number, title: `Sheet ${this.serial}` });
+	}
+
+	/** Takes a document in hand and hands a version in. */
+	async revise(
+		document: string,
+		who = 'oke',
+		content = randomBytes(8).toString('hex'),
+		keepLock = false
+	): Promise<string> {
+		await this.act(who, takeLock, { document, purpose: 'a change' }).catch(() => {});
+		const upload = await this.send(who, content);
+		return (await this.act(who, handIn, { document, upload, note: 'changed', keepLock })).label;
+	}
+
+	private async know(name: string): Promise<void> {
+		const [row] = await this.db
+			.select()
+			.from(person)
+			.where(eq(person.email, `${name}@vennholm.example`));
+		this.people[name] = { person: { id: row!.id, name: row!.name, email: row!.email }, via: 'session' };
+	}
+
+	private async found(): Promise<void> {
+		const code = (await firstCode(this.services.database))!;
+		await makeFirst(this.services.database, code, {
+			name: 'Ines Maddock',
+			email: 'ines@vennholm.example',
+			password: 'a long password'
+		});
+		await this.know('ines');
+		const made = await this.act('ines', makeProject, {
+			code: 'VFT',
+			name: 'Vennholm Ferry Terminal',
+			client: 'Vennholm Harbour Trust'
+		});
+		this.project = made.id;
+		for (const [code, name] of [
+			['MW', 'Marine works'],
+			['AR', 'Architecture']
+		] as const) {
+			this.departments[code] = (await this.act('ines', makeDepartment, { project: made.id, code, name })).id;
+		}
+		const people = [
+			['oke', 'Oke Lindvar', 'MW', true],
+			['rhosyn', 'Rhosyn Hale', 'MW', false],
+			['halla', 'Halla Brandt', 'AR', true],
+			['petra', 'Petra Quill', 'AR', false]
+		] as const;
+		for (const [first, name, code, lead] of people) {
+			await this.act('ines', addPerson, {
+				project: made.id,
+				name,
+				email: `${first}@vennholm.example`,
+				department: this.departments[code],
+				lead
+			});
+			await this.know(first);
+		}
+		await this.act('ines', addPerson, {
+			project: made.id,
+			name: 'Edda Norrow',
+			email: 'edda@vennholm.example'
+		});
+		await this.know('edda');
+		this.shelf = (
+			await this.act('ines', makeShelf, {
+				project: made.id,
+				name: 'Marine works',
+				department: this.departments.MW
+			})
+		).id;
+		this.other = (
+			await this.act('ines', makeShelf, {
+				project: made.id,
+				name: 'Architecture',
+				department: this.departments.AR,
+				also: [{ department: this.departments.MW, level: 'look' }]
+			})
+		).id;
+		this.folder = (await this.act('oke', makeFolder, { parent: this.shelf, name: 'Linkspan' })).id;
+		this.recipient = (
+			await this.act('ines', addRecipient, {
+				project: made.id,
+				name: 'Maren Aldgate',
+				company: 'Vennholm Harbour Trust',
+				email: 'maren@harbourtrust.example'
+			})
+		).id;
+	}
+
+	async close(): Promise<void> {
+		await this.services.close();
+		const client = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
+		await client.unsafe(`drop database if exists ${this.database} with (force)`);
+		await client.end();
+		await rm(this.home, { recursive: true, force: true });
+	}
+}
+
+/** The problem that a promise is refused with; fails when it is not refused. */
+export async function refused(
+	promise: Promise<unknown>
+): Promise<{ code: string; sentence: string; facts: Record<string, unknown> }> {
+	try {
+		await promise;
+	} catch (error) {
+		return error as never;
+	}
+	throw new Error('It was not refused.');
+}
