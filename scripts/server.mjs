@@ -18,6 +18,8 @@ const server = createServer((request, response) => {
 		response.writeHead(307, { location: origin.origin + request.url }).end();
 		return;
 	}
+	// A body without a named kind is bytes; the framework would take it for no body at all.
+	request.headers['content-type'] ??= 'application/octet-stream';
 	handler(request, response, () => response.writeHead(404).end());
 });
 // A large file on a slow line takes as long as it takes.

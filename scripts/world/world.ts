@@ -410,7 +410,7 @@ class World {
 			const born = photo ? r.int(1, 40) : r.int(42, 60);
 			step(born, r.int(7, 16) + r.next(), () => this.add(doc));
 			const linkspan = doc.number.includes('-LS-00-DR-01');
-			const more = photo ? (r.chance(0.1) ? 1 : 0) : linkspan ? 0 : r.pick([1, 1, 1, 2, 2, 3, 3, 4]);
+			const more = photo ? (r.chance(0.1) ? 1 : 0) : linkspan ? 0 : r.pick([1, 1, 2, 2, 2, 3, 3, 4]);
 			for (let i = 0; i < more; i++) {
 				const daysAgo = Math.max(1, Math.floor(born - ((born - 1) * (i + r.next())) / more));
 				revision(daysAgo, r.int(7, 11) + r.next(), doc);

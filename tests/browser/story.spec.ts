@@ -100,12 +100,12 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 			.getByRole('button', { name: 'Put in release…' })
 			.click();
 		const dialog = ines.getByRole('dialog');
-		await dialog.getByLabel('Release', { exact: true }).selectOption({ label: 'a new one' });
+		await dialog.getByRole('combobox', { name: 'Release', exact: true }).selectOption({ label: 'a new one' });
 		await dialog.getByLabel('Title').fill('Quay wall section for approval');
 		await dialog
-			.getByLabel('To', { exact: true })
+			.getByRole('combobox', { name: 'To', exact: true })
 			.selectOption({ label: 'Maren Aldgate, Vennholm Harbour Trust' });
-		await dialog.getByLabel('Approved by').selectOption({ label: 'Halla Brandt' });
+		await dialog.getByRole('combobox', { name: 'Approved by' }).selectOption({ label: 'Halla Brandt' });
 		await dialog.getByRole('button', { name: 'Build release' }).click();
 		await ines.waitForURL(/\/releases\/\d+/);
 		release = ines.url();

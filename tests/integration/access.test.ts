@@ -95,6 +95,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 	};
 	if (target.name === 'addDocument') known.number = 'VFT-MW-LS-00-DR-0902';
 	if (target.name === 'takeLock') known.purpose = '';
+	if (target.name === 'activity') delete known.to;
 	return Object.fromEntries(
 		Object.keys(target.input.shape).flatMap((key) => (key in known ? [[key, known[key]]] : []))
 	);

@@ -110,50 +110,52 @@
 		'grid grid-cols-[44px_1fr_76px] sm:grid-cols-[52px_minmax(150px,200px)_minmax(140px,1fr)_76px_minmax(90px,220px)] lg:grid-cols-[52px_200px_minmax(180px,1fr)_80px_216px_128px_64px_70px] items-center';
 </script>
 
-<div class="flex min-w-0 flex-1 flex-col">
-	<div class="{GRID} h-8 shrink-0 border-b border-ink text-[12px]" role="row">
-		<span class="pl-2"
-			><input
-				type="checkbox"
-				class="align-middle accent-act"
-				aria-label="Tick all"
-				checked={shown.length > 0 && shown.every((r) => ticked.has(r.id))}
-				onchange={tickAll}
-			/></span
-		>
-		{#each COLUMNS as [column, word], i (column)}
-			<span
-				class="truncate {i === 0 ? 'hidden sm:block' : ''} {i === 3 ? 'hidden sm:block' : ''} {i > 3
-					? 'hidden lg:block'
-					: ''} {column === 'size' ? 'pr-3 text-right' : ''}"
-				role="columnheader"
-				aria-sort={key === column ? (down ? 'descending' : 'ascending') : 'none'}
+<div class="flex min-w-0 flex-1 flex-col" role="grid" aria-label="Documents" aria-rowcount={total}>
+	<div role="rowgroup" class="shrink-0">
+		<div class="{GRID} h-8 shrink-0 border-b border-ink text-[12px]" role="row">
+			<span class="pl-2" role="columnheader"
+				><input
+					type="checkbox"
+					class="align-middle accent-act"
+					aria-label="Tick all"
+					checked={shown.length > 0 && shown.every((r) => ticked.has(r.id))}
+					onchange={tickAll}
+				/></span
 			>
-				<button
-					class="font-medium {key === column ? 'text-ink' : 'text-ink-2'}"
-					onclick={() => sortBy(column)}>{word}{key === column ? (down ? ' ▾' : ' ▴') : ''}</button
+			{#each COLUMNS as [column, word], i (column)}
+				<span
+					class="truncate {i === 0 ? 'hidden sm:block' : ''} {i === 3 ? 'hidden sm:block' : ''} {i > 3
+						? 'hidden lg:block'
+						: ''} {column === 'size' ? 'pr-3 text-right' : ''}"
+					role="columnheader"
+					aria-sort={key === column ? (down ? 'descending' : 'ascending') : 'none'}
 				>
-				{#if column === 'title'}<input
-						type="search"
-						class="ml-2 w-[min(150px,45%)] border border-rule bg-sheet px-1.5 py-0.5"
-						placeholder="Filter"
-						aria-label="Filter this list"
-						bind:value={filter}
-					/>{/if}
-			</span>
-		{/each}
+					<button
+						class="font-medium {key === column ? 'text-ink' : 'text-ink-2'}"
+						onclick={() => sortBy(column)}>{word}{key === column ? (down ? ' ▾' : ' ▴') : ''}</button
+					>
+					{#if column === 'title'}<input
+							type="search"
+							class="ml-2 w-[min(150px,45%)] border border-rule bg-sheet px-1.5 py-0.5"
+							placeholder="Filter"
+							aria-label="Filter this list"
+							bind:value={filter}
+						/>{/if}
+				</span>
+			{/each}
+		</div>
 	</div>
+	<!-- The keys move through the whole list, so its scrolling part takes the focus. -->
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 	<div
 		bind:this={scroller}
 		class="min-h-0 flex-1 overflow-auto"
 		tabindex="0"
-		role="grid"
-		aria-label="Documents"
-		aria-rowcount={total}
+		role="rowgroup"
 		onkeydown={keys}
 	>
 		{#if shown.length}
-			<div class="relative bg-sheet" style:height="{$virtual.getTotalSize()}px">
+			<div class="relative bg-sheet" role="presentation" style:height="{$virtual.getTotalSize()}px">
 				{#each $virtual.getVirtualItems() as item (item.key)}
 					{@const row = shown[item.index]}
 					{#if row}

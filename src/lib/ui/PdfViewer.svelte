@@ -209,7 +209,7 @@
 				required
 				minlength="2"
 			/>
-			<button class="button" disabled={looking}>Find</button>
+			<button class="button" disabled={looking || !pages}>Find</button>
 			{#if hits.length}<span class="text-[12px] text-ink-2">{hit + 1} of {hits.length}</span><button
 					type="button"
 					class="button"

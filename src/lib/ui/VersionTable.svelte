@@ -30,7 +30,7 @@
 	</thead>
 	<tbody>
 		{#each versions as version, index (version.label)}
-			<tr class="h-7 border-b border-rule-2">
+			<tr class="h-[28px] border-b border-rule-2">
 				<td class="pl-2.5"><Revision label={version.label} issued={version.issued} /></td>
 				<td class="whitespace-nowrap text-ink-2">{whenText(version.at)}</td>
 				<td class="hidden whitespace-nowrap sm:table-cell">{version.by ?? ''}</td>

@@ -96,7 +96,7 @@
 		</form>
 		<a
 			href="/me"
-			class="ml-auto grid h-7 w-7 shrink-0 place-items-center rounded-sm bg-plank-2 text-[11px] font-bold text-[#17231f] md:ml-0"
+			class="ml-auto grid h-7 w-7 shrink-0 place-items-center rounded-sm bg-[#e6cfa6] text-[11px] font-bold text-[#17231f] md:ml-0"
 			title="{data.frame.me.name}: your own page"
 			aria-label="{data.frame.me.name}: your own page">{initials(data.frame.me.name)}</a
 		>

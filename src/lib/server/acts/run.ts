@@ -173,6 +173,9 @@ function translate(error: unknown): unknown {
 			'full',
 			'The disk of the server is full. Nothing was changed; tell whoever looks after it.'
 		);
+	// Text with a null byte, or a number past its type, never fits.
+	if (['22021', '22P05', '22003', '22P02'].includes(pg?.code ?? ''))
+		return new Problem('invalid', 'The input holds something that cannot be kept.');
 	return error;
 }
 
@@ -274,11 +277,14 @@ export async function readView<K extends Kind, S extends z.ZodObject, O>(
 	const input = parse(view.input, raw);
 	const now = new Date();
 	const { db } = services.database;
-	const context = await locate(db, view.at as At<unknown>, input, actor, now);
-	return view.run(
-		{ ...context, now, services, newId, db } as unknown as ContextOf[K] & { db: Querier },
-		input
-	);
+	const context = await locate(db, view.at as At<unknown>, input, actor, now).catch((error: unknown) => {
+		throw translate(error);
+	});
+	return view
+		.run({ ...context, now, services, newId, db } as unknown as ContextOf[K] & { db: Querier }, input)
+		.catch((error: unknown) => {
+			throw translate(error);
+		});
 }
 
 /** Loads a place by id with the same decision as acts, for reading several at once inside one. */
