@@ -128,7 +128,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 	await test.step('the mail with the pass is in the outbox', async () => {
 		const page = await ines.context().newPage();
 		await page.goto('/vft/outbox');
-		await page.getByRole('button', { name: /Quay wall section for approval to Maren/ }).click();
+		await page.getByRole('button', { name: /Quay wall section for approval.*to Maren/ }).click();
 		await expect(page.getByRole('article')).toContainText('delivered', { timeout: 15_000 });
 		pass = (await page.getByRole('article').getByRole('link').getAttribute('href'))!;
 		await page.close();
