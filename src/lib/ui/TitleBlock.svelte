@@ -134,5 +134,15 @@
 			{changed}
 			{putInRelease}
 		/>
+		{#if row.preview === 'made'}
+			<a class="mt-2 inline-block" href="/{code}/document/{row.id}" tabindex="-1" aria-hidden="true">
+				<img
+					class="max-h-[92px] max-w-full border border-rule bg-white"
+					src="/api/v1/previews/{row.id}?label={row.label}"
+					alt=""
+					loading="lazy"
+				/>
+			</a>
+		{/if}
 	</div>
 </section>

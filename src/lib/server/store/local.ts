@@ -1,10 +1,12 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { mkdir, open, readdir, rename, rm, stat, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
 import { TooLarge, type Store, type Stored } from './store';
 
 const HASH = /^[0-9a-f]{64}$/;
+/** Bytes gathered before they are written. */
+const BATCH = 1024 * 1024;
 
 /** The store on a local folder: `objects/ab/abcd…`, with `incoming/` for what is still arriving. */
 export class LocalStore implements Store {
@@ -41,16 +43,27 @@ export class LocalStore implements Store {
 		const file = await open(temporary, 'wx');
 		const hasher = createHash('sha256');
 		let size = 0;
+		let writing = Promise.resolve();
 		try {
+			// One batch is written while the next arrives and is hashed; memory stays at two batches.
+			let batch: Uint8Array[] = [];
+			let waiting = 0;
 			for await (const chunk of source) {
 				size += chunk.byteLength;
 				if (size > limit) throw new TooLarge(limit);
 				hasher.update(chunk);
-				let written = 0;
-				while (written < chunk.byteLength) {
-					written += (await file.write(chunk, written, chunk.byteLength - written)).bytesWritten;
-				}
+				batch.push(chunk);
+				waiting += chunk.byteLength;
+				if (waiting < BATCH) continue;
+				await writing;
+				writing = writeAll(file, batch);
+				// Awaited above or below; until then a failure must not count as unhandled.
+				writing.catch(() => {});
+				batch = [];
+				waiting = 0;
 			}
+			await writing;
+			await writeAll(file, batch);
 			await file.sync();
 			await file.close();
 			const hash = hasher.digest('hex');
@@ -61,6 +74,7 @@ export class LocalStore implements Store {
 			await syncFolder(this.objects);
 			return { hash, size };
 		} catch (error) {
+			await writing.catch(() => {});
 			await file.close().catch(() => {});
 			await rm(temporary, { force: true });
 			throw error;
@@ -100,6 +114,19 @@ export class LocalStore implements Store {
 		for (const folder of await readdir(this.objects)) {
 			for (const name of await readdir(join(this.objects, folder))) if (HASH.test(name)) yield name;
 		}
+	}
+}
+
+/** Writes every byte of some chunks; a write may take only a part of what it is given. */
+async function writeAll(file: FileHandle, chunks: Uint8Array[]): Promise<void> {
+	let rest = chunks;
+	while (rest.length) {
+		let { bytesWritten } = await file.writev(rest);
+		let whole = 0;
+		while (whole < rest.length && bytesWritten >= rest[whole]!.byteLength)
+			bytesWritten -= rest[whole++]!.byteLength;
+		rest = rest.slice(whole);
+		if (bytesWritten && rest[0]) rest[0] = rest[0].subarray(bytesWritten);
 	}
 }
 
