@@ -64,7 +64,7 @@
 					class="hover:text-ink"
 					href="/{code}/place/{step.id}{step.id === folder.id ? `?document=${row.id}` : ''}">{step.name}</a
 				>
-				<span>/&#32;</span>{/each}
+				<span class="mx-1">/</span>{/each}
 		</p>
 		<span class="font-mono">{row.number}</span>
 		<h1 class="text-[16px]">{row.title}</h1>
