@@ -1,4 +1,4 @@
-/** A group of a DXF file: its code and its value as text (Autodesk DXF reference, "group codes"). */
+/** A group of a DXF file: its code and its value as text (DXF reference, “group codes”). */
 export type Group = readonly [code: number, value: string];
 
 /** One entity as it stands in the file, with the entities that belong to it (vertices, attributes). */
@@ -38,6 +38,9 @@ export interface Drawing {
 /** What is wrong with a file that should be a DXF drawing, in a sentence. */
 export class DxfError extends Error {}
 
+/** The sentinel that binary drawings begin with. */
+const BINARY = /^\w+ Binary DXF\r\n\u001a/;
+
 const CODE_PAGES: Record<string, string> = {
 	ANSI_874: 'windows-874',
 	ANSI_932: 'shift_jis',
@@ -58,7 +61,7 @@ const CODE_PAGES: Record<string, string> = {
 export function looksLikeDxf(head: Uint8Array): boolean {
 	const text = new TextDecoder('latin1').decode(head.subarray(0, 2048));
 	return (
-		text.startsWith('AutoCAD Binary DXF') ||
+		BINARY.test(text) ||
 		/^\uFEFF?(?:\s*999\r?\n[^\n]*\n)*\s*0\r?\n\s*SECTION\r?\n/.test(text.replace(/^ï»¿/, ''))
 	);
 }
@@ -66,7 +69,7 @@ export function looksLikeDxf(head: Uint8Array): boolean {
 /** Decodes the bytes: UTF-8 from AC1021 on, the drawing's code page before. */
 export function decodeDxf(bytes: Uint8Array): string {
 	const head = new TextDecoder('latin1').decode(bytes.subarray(0, 8192));
-	if (head.startsWith('AutoCAD Binary DXF')) {
+	if (BINARY.test(head)) {
 		throw new DxfError('This is a binary DXF file; only text DXF files can be shown.');
 	}
 	const version = /\$ACADVER\s+1\s+(\w+)/.exec(head)?.[1] ?? 'AC1009';
