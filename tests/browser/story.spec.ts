@@ -58,7 +58,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await oke.getByRole('dialog').getByRole('button', { name: 'Lock' }).click();
 		await expect(block.getByText('have this in hand')).toBeVisible();
 		const hers = ines.getByRole('region', { name: `Title block of ${NUMBER}` });
-		await expect(hers.getByText('Oke Lindvar')).toBeVisible({ timeout: 3_000 });
+		await expect(hers.getByText('has this in hand')).toBeVisible({ timeout: 3_000 });
 		await expect(hers.getByText('tie rod moved')).toBeVisible();
 		await expect(hers.getByRole('button', { name: 'Lock' })).toHaveCount(0);
 		await expect(ines.locator(`[data-document="${id}"]`)).toContainText('Oke Lindvar');

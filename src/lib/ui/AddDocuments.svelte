@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { refresh } from './refresh';
 	import { onMount, untrack } from 'svelte';
 	import { call, sendFile, sentenceOf, type Received } from './api';
 	import Dialog from './Dialog.svelte';
@@ -165,7 +165,7 @@
 		await Promise.all(Array.from({ length: AT_ONCE }, worker));
 		cancels = [];
 		busy = false;
-		await invalidate('cupboard:folder');
+		await refresh('cupboard:folder');
 		if (lines.every((l) => l.state === 'added')) open = false;
 	}
 	function choose(event: Event) {

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { goto, invalidate } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refresh } from './refresh';
 	import { DropdownMenu } from 'bits-ui';
 	import { toast } from 'svelte-sonner';
 	import { call, sentenceOf } from './api';
@@ -72,7 +73,7 @@
 			} else if (asking === 'rename') await call('PATCH', `/places/${place.id}`, { name: value });
 			else await call('POST', `/places/${place.id}/move`, { to: value });
 			asking = null;
-			await invalidate('cupboard:folder');
+			await refresh('cupboard:folder');
 		} catch (error) {
 			fault = sentenceOf(error);
 		}

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { goto, invalidate } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refresh } from '$lib/ui/refresh';
 	import { onMount, untrack } from 'svelte';
 	import type { EventRow } from '$lib/core/rows';
 	import { attempt, call } from '$lib/ui/api';
@@ -27,7 +28,7 @@
 			done = data.events.length < 80;
 		});
 	});
-	onMount(() => onLive(() => void invalidate('cupboard:activity')));
+	onMount(() => onLive(() => void refresh('cupboard:activity')));
 	$effect(() => {
 		if (!end) return;
 		const watch = new IntersectionObserver((seen) => seen[0]?.isIntersecting && void more(), {
@@ -118,7 +119,7 @@
 		<EventList
 			{events}
 			project={data.frame.project.code.toLowerCase()}
-			restore={(id) => restorePlace(id, () => invalidate('cupboard:activity'))}
+			restore={(id) => restorePlace(id, () => refresh('cupboard:activity'))}
 		/>
 		{#if !events.length}<p class="p-8 text-center text-ink-2">
 				{filtered ? 'Nothing happened that fits this filter.' : 'Nothing has happened yet.'}

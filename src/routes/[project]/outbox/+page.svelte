@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { refresh } from '$lib/ui/refresh';
 	import { onMount } from 'svelte';
 	import { onLive } from '$lib/ui/live.svelte';
 	import { plural, whenText } from '$lib/ui/words';
@@ -7,7 +7,7 @@
 	let { data } = $props();
 	let chosen = $state<string | null>(null);
 	const mail = $derived(data.mails.find((m) => m.id === chosen) ?? data.mails[0]);
-	const again = () => invalidate('cupboard:outbox');
+	const again = () => refresh('cupboard:outbox');
 	onMount(() => onLive(() => void again()));
 	// A mail goes out a moment after the act that wrote it.
 	$effect(() => {

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { invalidate, invalidateAll } from '$app/navigation';
+	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/refresh';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { call, sentenceOf } from '$lib/ui/api';
@@ -14,7 +15,7 @@
 			(notices) =>
 				(notices.length === 0 ||
 					notices.some((n) => n.kind.startsWith('person.') || n.kind.startsWith('department.'))) &&
-				void invalidate('cupboard:people')
+				void refresh('cupboard:people')
 		)
 	);
 

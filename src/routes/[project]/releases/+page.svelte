@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { refresh } from '$lib/ui/refresh';
 	import { onMount } from 'svelte';
 	import { releaseNumber } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
@@ -12,7 +12,7 @@
 	const code = $derived(data.frame.project.code.toLowerCase());
 	let building = $state(false);
 	onMount(() =>
-		onLive((n) => (n.length === 0 || n.some((x) => x.release)) && void invalidate('cupboard:releases'))
+		onLive((n) => (n.length === 0 || n.some((x) => x.release)) && void refresh('cupboard:releases'))
 	);
 	const reply = (r: (typeof data.releases)[number]) => {
 		if (!r.issuedAt) return r.replyBy ? `asked by ${dayText(r.replyBy)}` : '';

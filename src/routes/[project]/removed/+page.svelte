@@ -1,12 +1,12 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { refresh } from '$lib/ui/refresh';
 	import { onMount } from 'svelte';
 	import { onLive } from '$lib/ui/live.svelte';
 	import { restorePlace } from '$lib/ui/restore';
 	import { dayText, plural, whenText } from '$lib/ui/words';
 
 	let { data } = $props();
-	const again = () => invalidate('cupboard:removed');
+	const again = () => refresh('cupboard:removed');
 	const acts = $derived([...new Map(data.rows.map((row) => [row.removal, row])).values()].length);
 	onMount(() => onLive(() => void again()));
 </script>

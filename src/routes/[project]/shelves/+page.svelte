@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { refresh } from '$lib/ui/refresh';
 	import LockIcon from '@lucide/svelte/icons/lock';
 	import { onMount } from 'svelte';
 	import { attempt, call } from '$lib/ui/api';
@@ -15,11 +15,11 @@
 	const fresh = $derived(sum((s) => s.fresh));
 	let making = $state(false);
 
-	onMount(() => onLive(() => void invalidate('cupboard:shelves')));
+	onMount(() => onLive(() => void refresh('cupboard:shelves')));
 
 	async function seen() {
 		if (await attempt(() => call('POST', `/projects/${data.frame.project.id}/seen`, {})))
-			await invalidate('cupboard:shelves');
+			await refresh('cupboard:shelves');
 	}
 </script>
 

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { goto, invalidate } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refresh } from '$lib/ui/refresh';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { attempt, call } from '$lib/ui/api';
@@ -20,7 +21,7 @@
 	let actions = $state<ReturnType<typeof DocumentActions>>();
 	let releasing = $state(false);
 	const folder = $derived(data.view.way.at(-1)!);
-	const again = () => invalidate('cupboard:document');
+	const again = () => refresh('cupboard:document');
 
 	onMount(() =>
 		onLive(

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { goto, invalidate } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refresh } from '$lib/ui/refresh';
 	import { page } from '$app/state';
 	import { onMount, untrack } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
@@ -102,7 +103,7 @@
 			notices.length === 0 ||
 			mine.length > 30 ||
 			notices.some((n) => /^(folder|shelf|place|document\.added|release)/.test(n.kind));
-		if (shape) void invalidate('cupboard:folder');
+		if (shape) void refresh('cupboard:folder');
 		if (mine.length <= 30) mine.forEach((id) => void refreshRow(id));
 		if (notices.length === 0 || (chosen && notices.some((n) => n.document === chosen))) void loadView();
 	}

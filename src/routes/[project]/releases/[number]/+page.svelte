@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { refresh } from '$lib/ui/refresh';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { CHECK_LABEL, CHECKS, releaseNumber, VERDICT_LABEL, type Check } from '$lib/core/releases';
@@ -17,7 +17,7 @@
 	const about = $derived(data.release);
 	const done = $derived(about.state === 'issued' || about.state === 'superseded');
 	const number = $derived(releaseNumber(about.number));
-	const again = () => invalidate('cupboard:release');
+	const again = () => refresh('cupboard:release');
 	let busy = $state('');
 	let sendingBack = $state(false);
 	let link = $state('');
