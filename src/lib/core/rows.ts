@@ -68,3 +68,15 @@ export const STATE_LABEL: Record<DocumentRow['state'], string> = {
 	published: 'Published',
 	archived: 'Archived'
 };
+
+/** What a watching page is told: enough to know which of its parts to ask for again. */
+export interface Notice {
+	seq: number;
+	kind: string;
+	actor: string | null;
+	place: string | null;
+	path: string | null;
+	parent: string | null;
+	document: string | null;
+	release: string | null;
+}

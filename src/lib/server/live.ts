@@ -1,21 +1,10 @@
 import { and, between, eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
+import type { Notice } from '../core/rows';
 import { loadReach, loadSubject, type Reach } from './access';
 import type { Database } from './db';
 import { event, place, release } from './db/schema';
 import { CHANNEL, visibleEvents } from './trail';
-
-/** What a watching page is told: enough to know which of its parts to ask for again. */
-export interface Notice {
-	seq: number;
-	kind: string;
-	actor: string | null;
-	place: string | null;
-	path: string | null;
-	parent: string | null;
-	document: string | null;
-	release: string | null;
-}
 
 interface Watcher {
 	projectId: string;

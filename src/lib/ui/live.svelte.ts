@@ -1,14 +1,4 @@
-/** What the server tells a watching page; see the live module of the server. */
-export interface Notice {
-	seq: number;
-	kind: string;
-	actor: string | null;
-	place: string | null;
-	path: string | null;
-	parent: string | null;
-	document: string | null;
-	release: string | null;
-}
+import type { Notice } from '../core/rows';
 
 type Listener = (notices: Notice[]) => void;
 

@@ -5,7 +5,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
-	import type { DocumentRow } from '$lib/core/rows';
+	import type { DocumentRow, Notice } from '$lib/core/rows';
 	import AddDocuments from '$lib/ui/AddDocuments.svelte';
 	import { attempt, call, CallError } from '$lib/ui/api';
 	import type DocumentActions from '$lib/ui/DocumentActions.svelte';
@@ -14,7 +14,7 @@
 	import { gatherDropped, type Gathered } from '$lib/ui/files';
 	import FolderMenu from '$lib/ui/FolderMenu.svelte';
 	import FolderTree from '$lib/ui/FolderTree.svelte';
-	import { onLive, type Notice } from '$lib/ui/live.svelte';
+	import { onLive } from '$lib/ui/live.svelte';
 	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
 	import { useShortcuts } from '$lib/ui/shortcuts.svelte';
 	import TitleBlock from '$lib/ui/TitleBlock.svelte';
