@@ -16,7 +16,7 @@ import { Document, HeadingLevel, Packer, Paragraph, Table, TableCell, TableRow, 
 import ExcelJS from 'exceljs';
 import sharp from 'sharp';
 import { readDxf } from '../../src/lib/core/dxf/read';
-import { flatten } from '../../src/lib/core/dxf/sheet';
+import { flatten } from '../../src/lib/core/dxf/flatten';
 import { Random } from './random';
 
 const MM = 72 / 25.4;

@@ -15,13 +15,9 @@ import {
 	makeProject,
 	markProjectSeen
 } from '../../src/lib/server/acts/people';
-import {
-	askApproval,
-	approveRelease,
-	buildRelease,
-	issueRelease,
-	sendBack
-} from '../../src/lib/server/acts/releases';
+import { askApproval, approveRelease, sendBack } from '../../src/lib/server/acts/releases/approval';
+import { buildRelease } from '../../src/lib/server/acts/releases/build';
+import { issueRelease } from '../../src/lib/server/acts/releases/issue';
 import { removePlace, restorePlace } from '../../src/lib/server/acts/removals';
 import { runAct } from '../../src/lib/server/acts/run';
 import { receive } from '../../src/lib/server/content';

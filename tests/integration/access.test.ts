@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Act, View } from '../../src/lib/server/acts/act';
 import { openDocument } from '../../src/lib/server/acts/documents';
 import { takeLock } from '../../src/lib/server/acts/locks';
-import { buildRelease } from '../../src/lib/server/acts/releases';
+import { buildRelease } from '../../src/lib/server/acts/releases/build';
 import { removePlace } from '../../src/lib/server/acts/removals';
 import { ACTS } from '../../src/lib/server/acts/registry';
 import { activity } from '../../src/lib/server/views/activity';

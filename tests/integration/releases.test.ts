@@ -10,17 +10,9 @@ import {
 	signVerdicts,
 	takeFromPass
 } from '../../src/lib/server/acts/passes';
-import {
-	addToRelease,
-	approveRelease,
-	askApproval,
-	buildRelease,
-	issueRelease,
-	leaveOut,
-	sendBack,
-	takeNewest,
-	withdrawPass
-} from '../../src/lib/server/acts/releases';
+import { addToRelease, buildRelease, leaveOut, takeNewest } from '../../src/lib/server/acts/releases/build';
+import { approveRelease, askApproval, sendBack } from '../../src/lib/server/acts/releases/approval';
+import { issueRelease, withdrawPass } from '../../src/lib/server/acts/releases/issue';
 import { mail, release } from '../../src/lib/server/db/schema';
 import { signingKey } from '../../src/lib/server/signing';
 import { verifyAll } from '../../src/lib/server/verify';

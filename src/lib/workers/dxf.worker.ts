@@ -1,6 +1,6 @@
 /** Reads and flattens a DXF drawing off the main thread. */
 import { decodeDxf, DxfError, readDxf } from '../core/dxf/read';
-import { flatten } from '../core/dxf/sheet';
+import { flatten } from '../core/dxf/flatten';
 
 self.onmessage = (event: MessageEvent<ArrayBuffer>) => {
 	try {

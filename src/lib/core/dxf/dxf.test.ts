@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { hatchLines, polyline } from './curves';
 import { decodeDxf, DxfError, looksLikeDxf, readDxf } from './read';
-import { flatten, indexColour, multilineText } from './sheet';
+import { indexColour } from './colours';
+import { flatten } from './flatten';
+import { multilineText } from './texts';
 import { sheetToSvg } from './svg';
 import { titleBlock } from './title-block';
 

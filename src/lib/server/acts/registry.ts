@@ -5,7 +5,9 @@ import * as folders from './folders';
 import * as locks from './locks';
 import * as passes from './passes';
 import * as people from './people';
-import * as releases from './releases';
+import * as approval from './releases/approval';
+import * as build from './releases/build';
+import * as issue from './releases/issue';
 import * as removals from './removals';
 
 function isAct(value: unknown): value is Act {
@@ -20,6 +22,8 @@ export const ACTS: readonly Act[] = [
 	removals,
 	people,
 	account,
-	releases,
+	build,
+	approval,
+	issue,
 	passes
 ].flatMap((module) => Object.values(module as Record<string, unknown>).filter(isAct));

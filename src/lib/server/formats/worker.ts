@@ -5,7 +5,7 @@ import { promisify } from 'node:util';
 import sharp from 'sharp';
 import yauzl from 'yauzl';
 import { decodeDxf, DxfError, readDxf } from '../../core/dxf/read';
-import { flatten } from '../../core/dxf/sheet';
+import { flatten } from '../../core/dxf/flatten';
 import { sheetToSvg } from '../../core/dxf/svg';
 import { titleBlock } from '../../core/dxf/title-block';
 import type { Inspection } from '../db/schema';

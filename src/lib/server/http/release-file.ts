@@ -21,6 +21,21 @@ export async function contentResponse(
 	return fileResponse(services, request, { hash, size: row.size, mediaType: row.mediaType, fileName }, how);
 }
 
+/** Shows the stored cover note of an issued release. */
+export function coverNoteResponse(
+	services: Services,
+	request: Request,
+	note: { hash: string; number: number }
+): Promise<Response> {
+	return contentResponse(
+		services,
+		request,
+		note.hash,
+		`Cover note ${releaseNumber(note.number)}.pdf`,
+		'show'
+	);
+}
+
 /** A whole release as one zip, made while it is sent: documents, cover note, manifest with its signature. */
 export function zipResponse(
 	services: Services,

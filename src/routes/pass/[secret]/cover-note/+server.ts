@@ -1,21 +1,13 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { releaseNumber } from '$lib/core/releases';
 import { readView } from '$lib/server/acts/run';
-import { contentResponse } from '$lib/server/http/release-file';
+import { coverNoteResponse } from '$lib/server/http/release-file';
 import { problemResponse } from '$lib/server/http/respond';
 import { passCoverNote } from '$lib/server/views/releases';
 
 export const GET: RequestHandler = async ({ locals, params, request }) => {
 	try {
 		const { services } = locals.app;
-		const note = await readView(services, passCoverNote, null, params);
-		return await contentResponse(
-			services,
-			request,
-			note.hash,
-			`Cover note ${releaseNumber(note.number)}.pdf`,
-			'show'
-		);
+		return await coverNoteResponse(services, request, await readView(services, passCoverNote, null, params));
 	} catch (error) {
 		return problemResponse(error);
 	}

@@ -1,5 +1,5 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { downloadFromRelease } from '$lib/server/acts/releases';
+import { downloadFromRelease } from '$lib/server/acts/releases/approval';
 import { runAct } from '$lib/server/acts/run';
 import { contentResponse } from '$lib/server/http/release-file';
 import { problemResponse } from '$lib/server/http/respond';

@@ -1,20 +1,16 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { releaseNumber } from '$lib/core/releases';
 import { readView } from '$lib/server/acts/run';
-import { contentResponse } from '$lib/server/http/release-file';
+import { coverNoteResponse } from '$lib/server/http/release-file';
 import { problemResponse } from '$lib/server/http/respond';
 import { releaseCoverNote } from '$lib/server/views/releases';
 
 export const GET: RequestHandler = async ({ locals, params, request }) => {
 	try {
 		const { services } = locals.app;
-		const note = await readView(services, releaseCoverNote, locals.actor, params);
-		return await contentResponse(
+		return await coverNoteResponse(
 			services,
 			request,
-			note.hash,
-			`Cover note ${releaseNumber(note.number)}.pdf`,
-			'show'
+			await readView(services, releaseCoverNote, locals.actor, params)
 		);
 	} catch (error) {
 		return problemResponse(error);

@@ -1,0 +1,36 @@
+import type { Sheet } from './sheet';
+
+/**
+ * Smallest box around everything on visible layers: left, bottom, right, top. Stray points far away would make
+ * the drawing a dot, so ends beyond ten times the span of the middle 98 % are left out.
+ */
+export function boxOf(shown: Pick<Sheet, 'strokes' | 'fills' | 'texts' | 'layers'>): Sheet['box'] {
+	const xs: number[] = [];
+	const ys: number[] = [];
+	const add = (x: number, y: number, layer: number) => {
+		if (!shown.layers[layer]!.visible) return;
+		xs.push(x);
+		ys.push(y);
+	};
+	for (const s of shown.strokes)
+		for (let i = 0; i < s.points.length; i += 2) add(s.points[i]!, s.points[i + 1]!, s.layer);
+	for (const f of shown.fills)
+		for (const l of f.loops) for (let i = 0; i < l.length; i += 2) add(l[i]!, l[i + 1]!, f.layer);
+	for (const t of shown.texts) add(t.x, t.y, t.layer);
+	if (!xs.length) return [0, 0, 100, 100];
+	const [left, right] = span(xs);
+	const [bottom, top] = span(ys);
+	return [left, bottom, right > left ? right : left + 1, top > bottom ? top : bottom + 1];
+}
+
+function span(values: number[]): [number, number] {
+	const sorted = Float64Array.from(values).sort();
+	const low = sorted[Math.floor(sorted.length * 0.01)]!;
+	const high = sorted[Math.ceil(sorted.length * 0.99) - 1]!;
+	const reach = (high - low || 1) * 10;
+	let from = 0;
+	let to = sorted.length - 1;
+	while (sorted[from]! < low - reach) from++;
+	while (sorted[to]! > high + reach) to--;
+	return [sorted[from]!, sorted[to]!];
+}

@@ -1,0 +1,139 @@
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { allows } from '../../../core/access/levels';
+import { Problem } from '../../../core/problem';
+import { PURPOSE_LABEL } from '../../../core/revisions/revisions';
+import { releaseNumber, worst } from '../../../core/releases';
+import { person, place, release } from '../../db/schema';
+import { checkRelease, releaseItems } from '../../release-checks';
+import { defineAct } from '../act';
+import { id, reason } from '../fields';
+import { reopen } from './build';
+
+export const askApproval = defineAct({
+	name: 'askApproval',
+	summary: 'Ask for the approval of a release whose checks do not stop it',
+	method: 'POST',
+	path: '/releases/{release}/ask',
+	input: z.object({ release: id }),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	events: ['release.asked'],
+	prepare: ({ services, tx, release: about }) => checkRelease(services, tx, about.id, false),
+	async run({ tx, project: here, person: by, release: about, services, now, tell, mail }) {
+		const before = await reopen(tx, about.id);
+		const items = await checkRelease(services, tx, about.id, false);
+		if (!items.length) throw new Problem('conflict', 'The release holds no documents.');
+		const stopping = items.filter((i) => worst(i.checks) === 'stops');
+		if (stopping.length)
+			throw new Problem(
+				'conflict',
+				`${stopping.length} of ${items.length} documents stop the release. Mend them or leave them out first.`
+			);
+		await tx
+			.update(release)
+			.set({ state: 'in-review', askedAt: now, sentBackReason: null })
+			.where(eq(release.id, about.id));
+		const [approver] = await tx.select().from(person).where(eq(person.id, before.approverId));
+		await mail(
+			{ name: approver!.name, address: approver!.email },
+			`${here.code} release ${releaseNumber(about.number)}: your approval is asked`,
+			`Dear ${approver!.name},\n\n${by.name} asks you to approve release ${releaseNumber(about.number)}, “${about.title}” (${PURPOSE_LABEL[about.purpose].toLowerCase()}, ${items.length} documents).\n\n${services.config.origin}/${here.code.toLowerCase()}/releases/${about.number}\n`
+		);
+		tell({
+			kind: 'release.asked',
+			releaseId: about.id,
+			details: { number: about.number, title: about.title, of: approver!.name }
+		});
+		return {};
+	}
+});
+
+export const approveRelease = defineAct({
+	name: 'approveRelease',
+	summary: 'Approve a release',
+	method: 'POST',
+	path: '/releases/{release}/approval',
+	input: z.object({ release: id }),
+	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
+	events: ['release.approved'],
+	async run({ tx, person: by, release: about, now, tell }) {
+		if (about.builtBy === by.id) throw new Problem('conflict', 'Nobody approves alone what they built.');
+		const done = await tx
+			.update(release)
+			.set({ state: 'approved', approvedAt: now })
+			.where(and(eq(release.id, about.id), eq(release.state, 'in-review')))
+			.returning();
+		if (!done.length) throw new Problem('conflict', 'The release is not waiting for approval.');
+		tell({
+			kind: 'release.approved',
+			releaseId: about.id,
+			details: { number: about.number, title: about.title }
+		});
+		return {};
+	}
+});
+
+export const sendBack = defineAct({
+	name: 'sendBack',
+	summary: 'Send a release back to its builder with a reason',
+	method: 'POST',
+	path: '/releases/{release}/send-back',
+	input: z.object({ release: id, reason }),
+	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
+	events: ['release.sent-back'],
+	async run({ tx, project: here, person: by, release: about, services, tell, mail }, input) {
+		const done = await tx
+			.update(release)
+			.set({ state: 'building', askedAt: null, sentBackReason: input.reason })
+			.where(and(eq(release.id, about.id), eq(release.state, 'in-review')))
+			.returning();
+		if (!done.length) throw new Problem('conflict', 'The release is not waiting for approval.');
+		const [builder] = await tx.select().from(person).where(eq(person.id, about.builtBy));
+		await mail(
+			{ name: builder!.name, address: builder!.email },
+			`${here.code} release ${releaseNumber(about.number)} was sent back`,
+			`Dear ${builder!.name},\n\n${by.name} sent release ${releaseNumber(about.number)}, “${about.title}”, back:\n\n${input.reason}\n\n${services.config.origin}/${here.code.toLowerCase()}/releases/${about.number}\n`
+		);
+		tell({
+			kind: 'release.sent-back',
+			releaseId: about.id,
+			details: { number: about.number, title: about.title, reason: input.reason }
+		});
+		return {};
+	}
+});
+
+export const downloadFromRelease = defineAct({
+	name: 'downloadFromRelease',
+	summary:
+		'Note that a document of a release was opened by somebody on its route, and say which bytes to send',
+	method: 'POST',
+	path: '/releases/{release}/documents/{document}/opened',
+	input: z.object({ release: id, document: id }),
+	at: { kind: 'release', id: (i) => i.release, who: 'route' },
+	events: ['document.opened'],
+	async run({ tx, release: about, reach, tell }, input) {
+		const row = (await releaseItems(tx, about.id)).find((i) => i.documentId === input.document);
+		if (!row) throw new Problem('not-found', 'The document is not in this release.');
+		const [at] = await tx.select().from(place).where(eq(place.id, row.documentId));
+		tell({
+			kind: 'document.opened',
+			placeId: row.documentId,
+			documentId: row.documentId,
+			releaseId: about.id,
+			details: {
+				number: row.number,
+				label: row.chosenLabel,
+				release: about.number,
+				byRoute: !allows(reach.level(at!.scope), 'look')
+			}
+		});
+		return {
+			hash: row.hash,
+			fileName: row.fileName,
+			number: row.number,
+			title: row.title,
+			label: row.chosenLabel
+		};
+	}
+});

@@ -1,0 +1,158 @@
+import { sql } from 'drizzle-orm';
+import {
+	bigint,
+	boolean,
+	index,
+	integer,
+	jsonb,
+	pgTable,
+	primaryKey,
+	text,
+	uniqueIndex
+} from 'drizzle-orm/pg-core';
+import type { TitleBlock } from '../../../core/dxf/title-block';
+import { created, time } from './columns';
+import { person } from './people';
+import { place } from './places';
+import { project } from './project';
+
+/** What inspecting a stored file showed. */
+export interface Inspection {
+	/** Kind of viewer that shows it. */
+	shows: 'pdf' | 'dxf' | 'picture' | 'text' | 'markdown' | 'none';
+	/** What is wrong with the file, or null. */
+	fault: string | null;
+	/** The kind of file is not opened by the inspection. */
+	unchecked: boolean;
+	pages?: number;
+	titleBlock?: TitleBlock;
+}
+
+export const content = pgTable('content', {
+	/** SHA-256 in hex. */
+	hash: text().primaryKey(),
+	size: bigint({ mode: 'number' }).notNull(),
+	mediaType: text('media_type').notNull(),
+	inspection: jsonb().$type<Inspection>(),
+	/** State of the previews: null not asked for, waiting, made, none (nothing to show), failed. */
+	preview: text().$type<'waiting' | 'made' | 'none' | 'failed'>(),
+	createdAt: created()
+});
+
+/** Content that a person has sent and not yet used; acts refer to it, so that nobody can claim content by its hash. */
+export const upload = pgTable(
+	'upload',
+	{
+		id: text().primaryKey(),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		hash: text()
+			.notNull()
+			.references(() => content.hash),
+		fileName: text('file_name').notNull(),
+		createdAt: created()
+	},
+	(t) => [index('upload_hash').on(t.hash)]
+);
+
+export type DocumentState = 'wip' | 'shared' | 'published' | 'archived';
+
+export const document = pgTable(
+	'document',
+	{
+		id: text()
+			.primaryKey()
+			.references(() => place.id),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
+		number: text().notNull(),
+		title: text().notNull(),
+		state: text().$type<DocumentState>().notNull().default('wip'),
+		currentVersionId: text('current_version_id').notNull(),
+		versions: integer().notNull().default(1),
+		changedAt: time('changed_at').notNull(),
+		changedBy: text('changed_by').references(() => person.id),
+		/** False while removed: a number is free again for others. */
+		live: boolean().notNull().default(true)
+	},
+	(t) => [
+		uniqueIndex('document_number')
+			.on(t.projectId, t.number)
+			.where(sql`live`),
+		index('document_changed').on(t.projectId, t.changedAt),
+		index('document_title_words').using('gin', sql`title gin_trgm_ops`),
+		index('document_number_words').using('gin', sql`number gin_trgm_ops`)
+	]
+);
+
+export const version = pgTable(
+	'version',
+	{
+		id: text().primaryKey(),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
+		seq: integer().notNull(),
+		label: text().notNull(),
+		issued: boolean().notNull(),
+		hash: text()
+			.notNull()
+			.references(() => content.hash),
+		fileName: text('file_name').notNull(),
+		note: text().notNull(),
+		/** Whether the lock was kept when this version was saved. */
+		lockKept: boolean('lock_kept').notNull().default(false),
+		restoredFrom: text('restored_from'),
+		releaseId: text('release_id'),
+		createdBy: text('created_by').references(() => person.id),
+		createdAt: created()
+	},
+	(t) => [
+		uniqueIndex('version_label').on(t.documentId, t.label),
+		uniqueIndex('version_seq').on(t.documentId, t.seq),
+		index('version_hash').on(t.hash)
+	]
+);
+
+export const lock = pgTable(
+	'lock',
+	{
+		id: text().primaryKey(),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
+		holderId: text('holder_id')
+			.notNull()
+			.references(() => person.id),
+		purpose: text().notNull(),
+		takenAt: time('taken_at').notNull(),
+		expectedEnd: time('expected_end'),
+		endedAt: time('ended_at'),
+		endedHow: text('ended_how').$type<'handed-in' | 'given-back'>()
+	},
+	(t) => [
+		uniqueIndex('lock_one_open')
+			.on(t.documentId)
+			.where(sql`ended_at is null`),
+		index('lock_by_holder')
+			.on(t.holderId)
+			.where(sql`ended_at is null`)
+	]
+);
+
+/** When a person last looked at a document. */
+export const seen = pgTable(
+	'seen',
+	{
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
+		at: time('at').notNull()
+	},
+	(t) => [primaryKey({ columns: [t.personId, t.documentId] })]
+);

@@ -1,0 +1,23 @@
+import { index, pgTable, text } from 'drizzle-orm/pg-core';
+import { created, time } from './columns';
+import { project } from './project';
+
+export const mail = pgTable(
+	'mail',
+	{
+		id: text().primaryKey(),
+		projectId: text('project_id').references(() => project.id),
+		toName: text('to_name').notNull(),
+		toAddress: text('to_address').notNull(),
+		subject: text().notNull(),
+		body: text().notNull(),
+		state: text().$type<'waiting' | 'sent' | 'failed'>().notNull().default('waiting'),
+		/** Why it has not gone out yet. */
+		trouble: text(),
+		createdAt: created(),
+		sentAt: time('sent_at'),
+		/** When the demo's own mail server took it in. */
+		receivedAt: time('received_at')
+	},
+	(t) => [index('mail_by_project').on(t.projectId, t.createdAt)]
+);

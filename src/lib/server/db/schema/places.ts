@@ -1,0 +1,81 @@
+import { sql } from 'drizzle-orm';
+import { boolean, index, integer, pgTable, text, uniqueIndex, type AnyPgColumn } from 'drizzle-orm/pg-core';
+import type { SubjectKind } from '../../../core/access/decide';
+import type { Level } from '../../../core/access/levels';
+import { created, time } from './columns';
+import { person } from './people';
+import { department, project } from './project';
+
+/* Places: shelf, folder and document form one tree. */
+
+export const place = pgTable(
+	'place',
+	{
+		id: text().primaryKey(),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
+		parentId: text('parent_id').references((): AnyPgColumn => place.id),
+		/** Ids from the shelf down to this place, ten characters each, so that a subtree is one range. */
+		path: text().notNull(),
+		kind: text().$type<'shelf' | 'folder' | 'document'>().notNull(),
+		name: text().notNull(),
+		nameKey: text('name_key').notNull(),
+		/** The nearest place upward, itself included, that has entries of its own or is closed. */
+		scope: text().notNull(),
+		closed: boolean().notNull().default(false),
+		/** The department that owns a shelf; null is the project's own. */
+		departmentId: text('department_id').references(() => department.id),
+		removalId: text('removal_id'),
+		createdBy: text('created_by').references(() => person.id),
+		createdAt: created()
+	},
+	(t) => [
+		uniqueIndex('place_live_name')
+			.on(sql`coalesce(parent_id, project_id)`, t.nameKey)
+			.where(sql`removal_id is null and kind <> 'document'`),
+		index('place_children').on(t.parentId, t.kind),
+		index('place_subtree').on(t.projectId, sql`path collate "C"`),
+		index('place_scope').on(t.scope),
+		index('place_removal')
+			.on(t.removalId)
+			.where(sql`removal_id is not null`)
+	]
+);
+
+export const grant = pgTable(
+	'access_grant',
+	{
+		id: text().primaryKey(),
+		placeId: text('place_id')
+			.notNull()
+			.references(() => place.id),
+		subjectKind: text('subject_kind').$type<SubjectKind>().notNull(),
+		subjectId: text('subject_id').notNull(),
+		/** Null is a bar. */
+		level: text().$type<Level>(),
+		exactly: boolean().notNull().default(false),
+		endsAt: time('ends_at'),
+		grantedBy: text('granted_by').references(() => person.id),
+		createdAt: created()
+	},
+	(t) => [uniqueIndex('grant_one').on(t.placeId, t.subjectKind, t.subjectId)]
+);
+
+export const removal = pgTable('removal', {
+	id: text().primaryKey(),
+	projectId: text('project_id')
+		.notNull()
+		.references(() => project.id),
+	placeId: text('place_id')
+		.notNull()
+		.references(() => place.id),
+	reason: text().notNull(),
+	documents: integer().notNull(),
+	removedBy: text('removed_by')
+		.notNull()
+		.references(() => person.id),
+	removedAt: time('removed_at').notNull(),
+	restoredAt: time('restored_at'),
+	restoredBy: text('restored_by').references(() => person.id)
+});

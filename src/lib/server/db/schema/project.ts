@@ -1,0 +1,76 @@
+import { boolean, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
+import type { NumberingRule } from '../../../core/numbering/numbering';
+import type { RevisionScheme } from '../../../core/revisions/revisions';
+import { created, time } from './columns';
+import { person } from './people';
+
+export interface ProjectSettings {
+	numbering: NumberingRule;
+	revisions: RevisionScheme;
+	/** Days after which a lock without an expected end counts as stale. */
+	lockLimitDays: number;
+	/** Days a removed place can be restored. */
+	retentionDays: number;
+	/** Largest file that may be added, in bytes. */
+	maxFileBytes: number;
+}
+
+export const project = pgTable('project', {
+	id: text().primaryKey(),
+	code: text().notNull().unique(),
+	name: text().notNull(),
+	client: text().notNull(),
+	timeZone: text('time_zone').notNull(),
+	settings: jsonb().$type<ProjectSettings>().notNull(),
+	nextRelease: integer('next_release').notNull().default(1),
+	createdAt: created()
+});
+
+export const member = pgTable(
+	'member',
+	{
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		controller: boolean().notNull().default(false),
+		/** Changes before this moment are not new to the member. */
+		seenUntil: time('seen_until').notNull().defaultNow(),
+		createdAt: created()
+	},
+	(t) => [primaryKey({ columns: [t.projectId, t.personId] }), index('member_by_person').on(t.personId)]
+);
+
+export const department = pgTable(
+	'department',
+	{
+		id: text().primaryKey(),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
+		code: text().notNull(),
+		name: text().notNull(),
+		position: integer().notNull(),
+		createdAt: created()
+	},
+	(t) => [uniqueIndex('department_code').on(t.projectId, t.code)]
+);
+
+export const departmentMember = pgTable(
+	'department_member',
+	{
+		departmentId: text('department_id')
+			.notNull()
+			.references(() => department.id),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		lead: boolean().notNull().default(false)
+	},
+	(t) => [
+		primaryKey({ columns: [t.departmentId, t.personId] }),
+		index('department_member_by_person').on(t.personId)
+	]
+);
