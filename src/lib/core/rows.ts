@@ -71,6 +71,7 @@ export const STATE_LABEL: Record<DocumentRow['state'], string> = {
 
 /** What a watching page is told: enough to know which of its parts to ask for again. */
 export interface Notice {
+	/** Number of the event in the trail; 0 for what is no event, such as a preview that is ready. */
 	seq: number;
 	kind: string;
 	actor: string | null;

@@ -1,10 +1,13 @@
-import { and, between, eq } from 'drizzle-orm';
+import { and, between, eq, isNull } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Notice } from '../core/rows';
 import { loadReach, loadSubject, type Reach } from './access';
 import type { Database } from './db';
-import { event, place, release } from './db/schema';
+import { document, event, place, release, version } from './db/schema';
 import { CHANNEL, visibleEvents } from './trail';
+
+/** The channel on which a process tells of a preview it made; the payload is the hash of the content. */
+export const PREVIEWS = 'cupboard_previews';
 
 interface Watcher {
 	projectId: string;
@@ -23,7 +26,7 @@ const REACH_AGE = 1_000;
  */
 export class Live {
 	private readonly watchers = new Set<Watcher>();
-	private stop: (() => Promise<void>) | null = null;
+	private readonly stops: (() => Promise<void>)[] = [];
 
 	constructor(
 		private readonly database: Database,
@@ -31,14 +34,16 @@ export class Live {
 	) {}
 
 	async open(): Promise<void> {
-		const { unlisten } = await this.database.client.listen(CHANNEL, (text) => {
-			this.pass(JSON.parse(text) as { projectId: string; from: number; to: number }).catch(
-				(error: unknown) => {
-					this.log.error({ error: String(error) }, 'live');
-				}
-			);
-		});
-		this.stop = unlisten;
+		const listen = async (channel: string, hear: (text: string) => Promise<void>) => {
+			const { unlisten } = await this.database.client.listen(channel, (text) => {
+				hear(text).catch((error: unknown) => this.log.error({ error: String(error) }, 'live'));
+			});
+			this.stops.push(unlisten);
+		};
+		await listen(CHANNEL, (text) =>
+			this.pass(JSON.parse(text) as { projectId: string; from: number; to: number })
+		);
+		await listen(PREVIEWS, (hash) => this.passPreview(hash));
 	}
 
 	/** Watches a project for a person; gives the function that ends it. */
@@ -80,6 +85,39 @@ export class Live {
 		}
 	}
 
+	/** Tells watchers that the newest version of a document they may look at has its preview now. */
+	private async passPreview(hash: string): Promise<void> {
+		for (const watcher of this.watchers) {
+			const reach = await this.reachOf(watcher);
+			if (!reach) continue;
+			const rows = await this.database.db
+				.select({ id: document.id, path: place.path, parent: place.parentId })
+				.from(version)
+				.innerJoin(document, eq(document.currentVersionId, version.id))
+				.innerJoin(place, eq(place.id, document.id))
+				.where(
+					and(
+						eq(version.hash, hash),
+						eq(document.projectId, watcher.projectId),
+						isNull(place.removalId),
+						reach.sees(place.scope)
+					)
+				)
+				.limit(50);
+			for (const row of rows)
+				watcher.tell({
+					seq: 0,
+					kind: 'preview.made',
+					actor: null,
+					place: row.id,
+					path: row.path,
+					parent: row.parent,
+					document: row.id,
+					release: null
+				});
+		}
+	}
+
 	private async reachOf(watcher: Watcher): Promise<Reach | null> {
 		if (watcher.reach && Date.now() - watcher.reachAt < REACH_AGE) return watcher.reach;
 		const { db } = this.database;
@@ -90,7 +128,7 @@ export class Live {
 	}
 
 	async close(): Promise<void> {
-		await this.stop?.();
+		await Promise.all(this.stops.map((stop) => stop()));
 		this.watchers.clear();
 	}
 }

@@ -49,3 +49,8 @@ export function onLive(listener: Listener): () => void {
 	listeners.add(listener);
 	return () => listeners.delete(listener);
 }
+
+/** Whether notices tell of a change, and not only of previews that are ready. */
+export function isChange(notices: Notice[]): boolean {
+	return notices.length === 0 || notices.some((n) => n.kind !== 'preview.made');
+}

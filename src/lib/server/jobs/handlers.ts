@@ -3,6 +3,7 @@ import { isStale } from '../../core/locks';
 import { cleanUploads } from '../content';
 import { content, document, lock, mail, person, project } from '../db/schema';
 import { newId } from '../ids';
+import { PREVIEWS } from '../live';
 import type { Mailer } from '../mail/send';
 import type { Services } from '../services';
 import { writeEvents } from '../trail';
@@ -23,6 +24,7 @@ export function handlers(services: Services, mailer: Mailer): Handlers {
 				.update(content)
 				.set({ inspection: seen, preview: made ? 'made' : 'none' })
 				.where(eq(content.hash, hash));
+			if (made) await db.execute(sql`select pg_notify(${PREVIEWS}, ${hash})`);
 		},
 		'send-mail': ({ mailId }) => mailer.send(mailId),
 		'clean-uploads': () => cleanUploads(services, new Date()),

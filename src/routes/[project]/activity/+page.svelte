@@ -5,7 +5,7 @@
 	import type { EventRow } from '$lib/core/rows';
 	import { attempt, call } from '$lib/ui/api';
 	import EventList from '$lib/ui/EventList.svelte';
-	import { onLive } from '$lib/ui/live.svelte';
+	import { isChange, onLive } from '$lib/ui/live.svelte';
 	import { restorePlace } from '$lib/ui/restore';
 	import { EVENT_KINDS } from '$lib/ui/words';
 
@@ -28,7 +28,7 @@
 			done = data.events.length < 80;
 		});
 	});
-	onMount(() => onLive(() => void refresh('cupboard:activity')));
+	onMount(() => onLive((notices) => isChange(notices) && void refresh('cupboard:activity')));
 	$effect(() => {
 		if (!end) return;
 		const watch = new IntersectionObserver((seen) => seen[0]?.isIntersecting && void more(), {

@@ -1,14 +1,14 @@
 <script lang="ts">
 	import { refresh } from '$lib/ui/refresh';
 	import { onMount } from 'svelte';
-	import { onLive } from '$lib/ui/live.svelte';
+	import { isChange, onLive } from '$lib/ui/live.svelte';
 	import { restorePlace } from '$lib/ui/restore';
 	import { dayText, plural, whenText } from '$lib/ui/words';
 
 	let { data } = $props();
 	const again = () => refresh('cupboard:removed');
 	const acts = $derived([...new Map(data.rows.map((row) => [row.removal, row])).values()].length);
-	onMount(() => onLive(() => void again()));
+	onMount(() => onLive((notices) => isChange(notices) && void again()));
 </script>
 
 <svelte:head><title>Removed · {data.frame.project.name}</title></svelte:head>

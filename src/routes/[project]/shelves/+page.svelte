@@ -3,7 +3,7 @@
 	import LockIcon from '@lucide/svelte/icons/lock';
 	import { onMount } from 'svelte';
 	import { attempt, call } from '$lib/ui/api';
-	import { onLive } from '$lib/ui/live.svelte';
+	import { isChange, onLive } from '$lib/ui/live.svelte';
 	import MakeShelf from '$lib/ui/MakeShelf.svelte';
 	import { agoText, dayText, firstName, plural } from '$lib/ui/words';
 	import { releaseNumber } from '$lib/core/releases';
@@ -15,7 +15,7 @@
 	const fresh = $derived(sum((s) => s.fresh));
 	let making = $state(false);
 
-	onMount(() => onLive(() => void refresh('cupboard:shelves')));
+	onMount(() => onLive((notices) => isChange(notices) && void refresh('cupboard:shelves')));
 
 	async function seen() {
 		if (await attempt(() => call('POST', `/projects/${data.frame.project.id}/seen`, {})))

@@ -1,0 +1,258 @@
+import { openDocument, restoreVersion } from '../../src/lib/server/acts/documents';
+import { takeLock } from '../../src/lib/server/acts/locks';
+import { confirmReceipt, openPass, saveVerdicts, signVerdicts } from '../../src/lib/server/acts/passes';
+import { markProjectSeen } from '../../src/lib/server/acts/people';
+import { askApproval, sendBack } from '../../src/lib/server/acts/releases/approval';
+import { issueRelease } from '../../src/lib/server/acts/releases/issue';
+import { removePlace, restorePlace } from '../../src/lib/server/acts/removals';
+import { PEOPLE } from './catalogue';
+import { type Stage, type Doc, HOUR, DAY } from './stage';
+import { add, revise, take } from './works';
+import { build, buildAndApprove, refreshLabels } from './client';
+
+/** Everything that happens after the founding, each step with its moment. */
+export async function plan(stage: Stage): Promise<{ at: number; run: () => Promise<void> }[]> {
+	const steps: { at: number; run: () => Promise<void> }[] = [];
+	const step = (daysAgo: number, hour: number, run: () => Promise<void>) =>
+		steps.push({ at: stage.at(daysAgo, hour), run });
+	const r = stage.random;
+	/** A revision some time after its lock was taken. */
+	const revision = (daysAgo: number, hour: number, doc: Doc) => {
+		step(daysAgo, hour - 0.3 - r.next(), () => take(stage, doc));
+		step(daysAgo, hour, () => revise(stage, doc));
+	};
+	for (const doc of stage.docs) {
+		const photo = doc.run.type === 'PH' || doc.title.startsWith('Daily record');
+		const born = photo ? r.int(1, 40) : r.int(42, 60);
+		step(born, r.int(7, 16) + r.next(), () => add(stage, doc));
+		const linkspan = doc.number.includes('-LS-00-DR-01');
+		const more = photo ? (r.chance(0.1) ? 1 : 0) : linkspan ? 0 : r.pick([1, 1, 2, 2, 2, 3, 3, 4]);
+		for (let i = 0; i < more; i++) {
+			const daysAgo = Math.max(1, Math.floor(born - ((born - 1) * (i + r.next())) / more));
+			revision(daysAgo, r.int(7, 11) + r.next(), doc);
+		}
+	}
+	// The linkspan drawings have a history worth comparing.
+	const linkspan = stage.docs.filter((d) => d.number.startsWith('VFT-MW-LS-00-DR-01'));
+	for (const doc of linkspan) {
+		for (const daysAgo of [38, 33, 29]) revision(daysAgo, 9 + r.next() * 3, doc);
+		for (const daysAgo of [20, 16]) revision(daysAgo, 9 + r.next() * 3, doc);
+	}
+	const numbers = (filter: (d: Doc) => boolean, most: number) => () =>
+		stage.docs.filter((d) => d.id && !d.lockedBy && filter(d)).slice(0, most);
+	const release = (
+		daysAgo: number,
+		title: string,
+		purpose: string,
+		pick: () => Doc[],
+		reply: number | null,
+		after: (pass: string, docs: Doc[]) => Promise<void>
+	) =>
+		step(daysAgo, 13, async () => {
+			const docs = pick();
+			const about = await buildAndApprove(
+				stage,
+				title,
+				purpose,
+				docs,
+				reply === null ? null : new Date(stage.at(reply, 0)).toISOString().slice(0, 10)
+			);
+			const { pass } = await stage.act(
+				'Ines Maddock',
+				issueRelease,
+				{ release: about.id, passDays: 120 },
+				stage.clock + 20 * 60_000
+			);
+			await refreshLabels(stage, docs);
+			await after(pass.split('/pass/')[1]!, docs);
+		});
+	release(
+		40,
+		'Scheme design, all departments',
+		'information',
+		numbers((d) => d.run.type !== 'PH' && d.number < 'VFT-SI' && d.edits > 0, 130),
+		null,
+		async (secret) => {
+			await stage.act(null, openPass, { secret }, stage.clock + 2 * HOUR);
+			await stage.act(null, confirmReceipt, { secret });
+		}
+	);
+	release(
+		27,
+		'Linkspan drawings for comment',
+		'comment',
+		() => linkspan,
+		19,
+		async (secret, docs) => {
+			await stage.act(null, openPass, { secret }, stage.clock + 3 * HOUR);
+			await stage.act(
+				null,
+				signVerdicts,
+				{
+					secret,
+					name: 'Maren Aldgate',
+					answers: docs.map((d, i) => ({
+						document: d.id,
+						code: i % 3 === 1 ? 'C' : 'B',
+						remark: i % 3 === 1 ? 'Scale missing in the title block of the section.' : ''
+					}))
+				},
+				stage.clock + DAY
+			);
+		}
+	);
+	release(
+		12,
+		'Linkspan for approval',
+		'approval',
+		() => linkspan,
+		-2,
+		async (secret, docs) => {
+			await stage.act(null, openPass, { secret }, stage.clock + 19 * HOUR);
+			await stage.act(null, confirmReceipt, { secret }, stage.clock + 5 * 60_000);
+			const remark = ['Show mean low water on the elevation.', '', 'Tower ladder lacks a cage above 3 m.'];
+			await stage.act(
+				null,
+				signVerdicts,
+				{
+					secret,
+					name: 'Maren Aldgate',
+					answers: docs
+						.slice(0, 3)
+						.map((d, i) => ({ document: d.id, code: ['B', 'A', 'C'][i], remark: remark[i]! }))
+				},
+				stage.clock + 2 * DAY
+			);
+			await stage.act(null, saveVerdicts, {
+				secret,
+				answers: docs.slice(3, 5).map((d) => ({ document: d.id, code: 'A', remark: '' }))
+			});
+		}
+	);
+	step(9, 15, async () => {
+		const gone = stage.by('VFT-PL-ZZ-XX-RP-0004');
+		gone.removed = true;
+		await stage.act('Wren Ostrow', removePlace, {
+			place: gone.id,
+			reason: 'Replaced by the statement of the acoustics consultant'
+		});
+		const wrong = stage.docs.find((d) => d.run.type === 'PH' && d.department === 'SI' && d.id)!;
+		wrong.removed = true;
+		await stage.act('Sefa Tuimala', removePlace, { place: wrong.id, reason: 'A person can be recognised' });
+		const back = stage.by('VFT-AR-TB-XX-SH-0021');
+		await stage.act('Halla Brandt', removePlace, { place: back.id, reason: 'Thought to be a duplicate' });
+		await stage.act('Halla Brandt', restorePlace, { place: back.id }, stage.clock + 2 * HOUR);
+	});
+	step(8, 11, async () => {
+		const doc = stage.by('VFT-MW-QW-00-DR-0301');
+		if (doc.edits > 2 && !doc.lockedBy)
+			doc.label = (
+				await stage.act('Oke Lindvar', restoreVersion, {
+					document: doc.id,
+					label: 'P01.1',
+					note: 'The first alignment holds after all'
+				})
+			).label;
+	});
+	step(6, 16.2, async () => {
+		const stale = stage.by('VFT-MW-LS-00-DR-0121');
+		await stage.act('Rhosyn Hale', takeLock, {
+			document: stale.id,
+			purpose: 'guard rail heights',
+			expectedEnd: new Date(stage.at(3, 15)).toISOString()
+		});
+		stale.lockedBy = 'Rhosyn Hale';
+	});
+	step(2, 16, async () => {
+		for (const person of PEOPLE) await stage.act(person.name, markProjectSeen, { project: stage.project });
+	});
+	// Now: what is in hand this morning.
+	const now = (minutesAgo: number, run: () => Promise<void>) =>
+		steps.push({ at: stage.end - minutesAgo * 60_000, run });
+	step(1, 15.3, () =>
+		revise(stage, stage.by('VFT-MW-LS-00-DR-0101'), {
+			who: 'Oke Lindvar',
+			keep: true,
+			note: 'New hinge centreline from supplier',
+			purpose: 'pit wall setting out'
+		})
+	);
+	now(190, () =>
+		revise(stage, stage.by('VFT-MW-LS-00-DR-0101'), { keep: true, note: 'Pit wall moved 150 towards quay' })
+	);
+	now(110, async () => {
+		const mine = stage.by('VFT-MW-LS-00-DR-0103');
+		await stage.act('Ines Maddock', takeLock, {
+			document: mine.id,
+			purpose: 'title block corrected',
+			expectedEnd: new Date(stage.end + 3 * HOUR).toISOString()
+		});
+		mine.lockedBy = 'Ines Maddock';
+	});
+	const held: [number, string, string, string][] = [
+		[95, 'VFT-ST-TB-FN-DR-0105', 'Aino Weir', 'pile cap sizes'],
+		[90, 'VFT-AR-TB-00-DR-0101', 'Petra Quill', 'door swings in the north wing'],
+		[85, 'VFT-AR-TB-00-DR-0102', 'Jun Sabol', 'stair 2'],
+		[80, 'VFT-AR-TB-XX-SH-0001', 'Halla Brandt', 'fire doors'],
+		[75, 'VFT-BS-TB-01-DR-0101', 'Lumi Arden', 'main duct size'],
+		[70, 'VFT-BS-SU-00-DR-0201', 'Dario Fenn', 'duct bank depth'],
+		[65, 'VFT-PL-ZZ-XX-MN-0035', 'Edda Norrow', 'actions list'],
+		[60, 'VFT-SI-QW-00-DR-0901', 'Bram Oyelund', 'surveyed positions'],
+		[55, 'VFT-SI-ZZ-XX-SH-0095', 'Tove Askerby', 'hold points'],
+		[50, 'VFT-MW-QW-00-DR-0301', 'Maj Torvane', 'tie rod level'],
+		[45, 'VFT-ST-TB-XX-CA-0041', 'Kell Harrant', 'drift at the parapet']
+	];
+	for (const [ago, number, who, purpose] of held) {
+		now(ago, async () => {
+			const doc = stage.by(number);
+			if (doc.lockedBy) return;
+			await stage.act(who, takeLock, {
+				document: doc.id,
+				purpose,
+				expectedEnd: new Date(stage.end + 6 * HOUR).toISOString()
+			});
+			doc.lockedBy = who;
+		});
+	}
+	now(40, async () => {
+		const chosen = [
+			'VFT-ST-TB-RF-DR-0201',
+			'VFT-ST-TB-RF-DR-0202',
+			'VFT-ST-TB-RF-DR-0210',
+			'VFT-ST-TB-FN-DR-0104',
+			'VFT-ST-TB-FN-DR-0106',
+			'VFT-ST-TB-FN-CA-0012',
+			'VFT-AR-TB-EX-DR-0201'
+		].map((n) => stage.by(n));
+		const about = await build(
+			stage,
+			'Substructure and roof frame for construction',
+			'construction',
+			chosen,
+			new Date(stage.at(-9, 0)).toISOString().slice(0, 10),
+			'Tomas Verrin'
+		);
+		await stage.act('Ines Maddock', askApproval, { release: about.id });
+		await stage.act(
+			'Tomas Verrin',
+			sendBack,
+			{ release: about.id, reason: 'The pile cap schedule belongs in this release.' },
+			stage.clock + 6 * 60_000
+		);
+	});
+	now(25, async () => {
+		for (const [who, number] of [
+			['Ines Maddock', 'VFT-MW-LS-00-DR-0101'],
+			['Halla Brandt', 'VFT-AR-TB-00-DR-0103'],
+			['Tomas Verrin', 'VFT-ST-TB-RF-DR-0201']
+		] as const)
+			await stage.act(who, openDocument, { document: stage.by(number).id });
+	});
+	for (const [ago, number] of [
+		[22, 'VFT-BS-TB-XX-DR-0501'],
+		[15, 'VFT-MW-LS-00-SP-0003'],
+		[8, 'VFT-AR-TB-XX-DR-0601']
+	] as const)
+		now(ago, () => revise(stage, stage.by(number)));
+	return steps;
+}

@@ -1,0 +1,98 @@
+import { eq } from 'drizzle-orm';
+import type { z } from 'zod';
+import type { Act, Actor, At } from '../../src/lib/server/acts/act';
+import { runAct } from '../../src/lib/server/acts/run';
+import { receive } from '../../src/lib/server/content';
+import { person as personTable } from '../../src/lib/server/db/schema';
+import { startServices } from '../../src/lib/server/start';
+import { PEOPLE, type Run } from './catalogue';
+import { Random } from './random';
+
+type Kind = At<never>['kind'];
+
+export const HOUR = 3_600_000;
+export const DAY = 24 * HOUR;
+
+export interface Doc {
+	id: string;
+	number: string;
+	title: string;
+	department: string;
+	run: Run;
+	folder: string;
+	label: string;
+	edits: number;
+	lockedBy: string | null;
+	removed?: boolean;
+}
+
+/** The people, the documents made so far and the clock of the world being made. */
+export class Stage {
+	readonly random = new Random('vennholm');
+	readonly people = new Map<string, Actor>();
+	readonly docs: Doc[] = [];
+	project = '';
+	clock = 0;
+	readonly today: number;
+	readonly end: number;
+
+	constructor(readonly services: Awaited<ReturnType<typeof startServices>>) {
+		this.end = Date.now() - 5 * 60_000;
+		this.today = Math.floor(this.end / DAY) * DAY;
+	}
+
+	/** A moment on a working hour, so many days before today. */
+	at(daysAgo: number, hour: number): number {
+		return this.today - daysAgo * DAY + hour * HOUR;
+	}
+
+	/** Does an act as a person at the moment the clock shows; the clock never runs back or past now. */
+	async act<K extends Kind, S extends z.ZodObject, O>(
+		who: string | null,
+		act: Act<K, S, O>,
+		input: unknown,
+		at?: number
+	): Promise<O> {
+		this.clock = Math.min(Math.max(this.clock + 1, at ?? this.clock), this.end);
+		const actor = who === null ? null : (this.people.get(who) ?? null);
+		return runAct(this.services, act, actor, input, { now: new Date(this.clock) });
+	}
+
+	async send(who: string, name: string, bytes: Uint8Array | string): Promise<string> {
+		const data = typeof bytes === 'string' ? new TextEncoder().encode(bytes) : bytes;
+		const one = (async function* () {
+			yield data;
+		})();
+		const { upload } = await receive(
+			this.services,
+			this.people.get(who)!.person.id,
+			name,
+			one,
+			1e9,
+			new Date(this.clock)
+		);
+		return upload;
+	}
+
+	async know(name: string): Promise<void> {
+		const [row] = await this.services.database.db
+			.select()
+			.from(personTable)
+			.where(eq(personTable.name, name));
+		this.people.set(name, { person: { id: row!.id, name: row!.name, email: row!.email }, via: 'session' });
+	}
+
+	leadOf(department: string): string {
+		return PEOPLE.find((p) => p.department === department && p.lead)!.name;
+	}
+
+	someoneIn(department: string): string {
+		return this.random.pick(PEOPLE.filter((p) => p.department === department)).name;
+	}
+
+	by(number: string): Doc {
+		const doc = this.docs.find((d) => d.number === number);
+		if (!doc) throw new Error(`The catalogue has no ${number}`);
+		return doc;
+	}
+}

@@ -1,0 +1,114 @@
+import { label as writeLabel, DEFAULT_SCHEME, nextSave, parse } from '../../src/lib/core/revisions/revisions';
+import { addDocument, handIn } from '../../src/lib/server/acts/documents';
+import { takeLock } from '../../src/lib/server/acts/locks';
+import { DEPARTMENTS, LOCK_PURPOSES, NOTES } from './catalogue';
+import { drawing } from './drawings';
+import { csv, docx, markdown, pdfSheet, pdfText, photograph, xlsx } from './papers';
+import { type Stage, type Doc } from './stage';
+
+/** The file of a document at its next version. */
+async function fileOf(
+	stage: Stage,
+	doc: Doc,
+	revision: string
+): Promise<{ name: string; bytes: Uint8Array | string }> {
+	const { run, number, title } = doc;
+	const edit = doc.edits;
+	const when = new Date(stage.clock);
+	const stem = `${number} ${title}`;
+	switch (run.form) {
+		case 'dxf':
+		case 'sheet': {
+			const dxf = drawing(
+				run.kind!,
+				{ seed: number, edit },
+				{
+					number,
+					title,
+					revision,
+					date: when.toISOString().slice(0, 10),
+					drawn: 'Drawing office',
+					department: DEPARTMENTS.find((d) => d.code === doc.department)!.name
+				}
+			);
+			return run.form === 'dxf'
+				? { name: `${stem}.dxf`, bytes: dxf }
+				: { name: `${stem}.pdf`, bytes: await pdfSheet(dxf, title, when) };
+		}
+		case 'pdf':
+			return { name: `${stem}.pdf`, bytes: await pdfText(run.type, number, title, edit, when) };
+		case 'docx':
+			return { name: `${stem}.docx`, bytes: await docx(run.type, number, title, revision, edit) };
+		case 'xlsx':
+			return { name: `${stem}.xlsx`, bytes: await xlsx(number, title, revision, edit) };
+		case 'csv':
+			return { name: `${stem}.csv`, bytes: csv(title, edit) };
+		case 'md':
+			return { name: `${stem}.md`, bytes: markdown(run.type, number, title, edit) };
+		case 'jpeg':
+			return { name: `${stem}.jpg`, bytes: await photograph(edit > 1 ? `${title} ${edit}` : title, when) };
+	}
+}
+
+function nextLabel(stage: Stage, doc: Doc): string {
+	return writeLabel(
+		DEFAULT_SCHEME,
+		nextSave(DEFAULT_SCHEME, doc.label ? parse(DEFAULT_SCHEME, doc.label) : null)
+	);
+}
+
+export async function add(stage: Stage, doc: Doc): Promise<void> {
+	const who = stage.someoneIn(doc.department);
+	doc.edits = 1;
+	const file = await fileOf(stage, doc, nextLabel(stage, doc));
+	const upload = await stage.send(who, file.name, file.bytes);
+	const { id, label } = await stage.act(who, addDocument, {
+		folder: doc.folder,
+		upload,
+		number: doc.number,
+		title: doc.title,
+		note: 'First issue to the project'
+	});
+	doc.id = id;
+	doc.label = label;
+}
+
+export async function revise(
+	stage: Stage,
+	doc: Doc,
+	{ who, note, keep = false, purpose }: { who?: string; note?: string; keep?: boolean; purpose?: string } = {}
+): Promise<void> {
+	if (!doc.id || doc.removed) return;
+	const by = doc.lockedBy ?? who ?? stage.someoneIn(doc.department);
+	if (!doc.lockedBy) {
+		await stage.act(by, takeLock, { document: doc.id, purpose: purpose ?? stage.random.pick(LOCK_PURPOSES) });
+		doc.lockedBy = by;
+	}
+	doc.edits++;
+	const revision = nextLabel(stage, doc);
+	const file = await fileOf(stage, doc, revision);
+	const upload = await stage.send(by, file.name, file.bytes);
+	const kind = ['dxf', 'sheet'].includes(doc.run.form)
+		? 'drawing'
+		: ['xlsx', 'csv'].includes(doc.run.form)
+			? 'schedule'
+			: doc.run.form === 'jpeg'
+				? 'photo'
+				: 'text';
+	const { label } = await stage.act(by, handIn, {
+		document: doc.id,
+		upload,
+		note: note ?? NOTES[kind]![(doc.edits - 2) % NOTES[kind]!.length]!,
+		keepLock: keep
+	});
+	doc.label = label;
+	if (!keep) doc.lockedBy = null;
+}
+
+/** Takes a document in hand for a revision to come, when it is free. */
+export async function take(stage: Stage, doc: Doc): Promise<void> {
+	if (!doc.id || doc.removed || doc.lockedBy) return;
+	const by = stage.someoneIn(doc.department);
+	await stage.act(by, takeLock, { document: doc.id, purpose: stage.random.pick(LOCK_PURPOSES) });
+	doc.lockedBy = by;
+}
