@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
 	test: {
 		projects: [
-			{ test: { name: 'unit', include: ['src/lib/core/**/*.test.ts', 'src/lib/ui/**/*.test.ts'] } },
+			{ test: { name: 'unit', include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'] } },
 			{
 				test: {
 					name: 'integration',

@@ -9,7 +9,7 @@ const VALUE: Record<SortKey, (row: DocumentRow) => string | number> = {
 	title: (r) => r.title,
 	label: (r) => r.label,
 	now: (r) =>
-		r.lock ? `0${r.lock.holder}` : r.inRelease ? `1${r.inRelease}` : r.withClient ? `2${r.withClient}` : '3',
+		r.lock ? `a${r.lock.holder}` : r.inRelease ? `b${r.inRelease}` : r.withClient ? `c${r.withClient}` : 'd',
 	changed: (r) => r.changedAt,
 	kind: (r) => r.mediaType,
 	size: (r) => r.size

@@ -24,9 +24,13 @@ async function font(name: string): Promise<Uint8Array> {
 /** Cuts a text at a width in points, with an ellipsis. */
 function fit(text: string, f: PDFFont, size: number, width: number): string {
 	if (f.widthOfTextAtSize(text, size) <= width) return text;
-	let cut = text;
-	while (cut.length > 1 && f.widthOfTextAtSize(cut + '…', size) > width) cut = cut.slice(0, -1);
-	return cut + '…';
+	let [fits, not] = [0, text.length];
+	while (not - fits > 1) {
+		const middle = (fits + not) >> 1;
+		if (f.widthOfTextAtSize(text.slice(0, middle) + '…', size) <= width) fits = middle;
+		else not = middle;
+	}
+	return text.slice(0, fits) + '…';
 }
 
 /** Makes the cover note that goes out with a release: who, what for, and every document with revision and hash. */

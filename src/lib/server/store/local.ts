@@ -1,6 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { mkdir, open, readdir, rename, rm, stat, type FileHandle } from 'node:fs/promises';
+import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { TooLarge, type Store, type Stored } from './store';
 
@@ -26,11 +27,21 @@ export class LocalStore implements Store {
 		return store;
 	}
 
-	/** Throws away what a crash left half written. Call at start, before anything arrives. */
+	/**
+	 * Throws away what a crash left half written: what a process of this machine that is no more was writing, and
+	 * what nobody has touched for a day. Other processes on the same folder go on undisturbed.
+	 */
 	async cleanLeftovers(): Promise<number> {
-		const names = await readdir(this.incoming);
-		await Promise.all(names.map((name) => rm(join(this.incoming, name), { force: true })));
-		return names.length;
+		let removed = 0;
+		for (const name of await readdir(this.incoming)) {
+			const [host, pid] = name.split('~');
+			const about = await stat(join(this.incoming, name)).catch(() => null);
+			const old = about !== null && Date.now() - about.mtimeMs > 86_400_000;
+			if (!old && (host !== hostname() || isRunning(Number(pid)))) continue;
+			await rm(join(this.incoming, name), { force: true });
+			removed++;
+		}
+		return removed;
 	}
 
 	private path(hash: string): string {
@@ -39,7 +50,7 @@ export class LocalStore implements Store {
 	}
 
 	async put(source: AsyncIterable<Uint8Array>, limit: number): Promise<Stored> {
-		const temporary = join(this.incoming, randomUUID());
+		const temporary = join(this.incoming, [hostname(), process.pid, randomUUID()].join('~'));
 		const file = await open(temporary, 'wx');
 		const hasher = createHash('sha256');
 		let size = 0;
@@ -137,5 +148,13 @@ async function syncFolder(path: string): Promise<void> {
 		await folder.sync();
 	} finally {
 		await folder.close();
+	}
+}
+
+function isRunning(pid: number): boolean {
+	try {
+		return process.kill(pid, 0);
+	} catch (error) {
+		return (error as NodeJS.ErrnoException).code === 'EPERM';
 	}
 }

@@ -1,6 +1,7 @@
 import { json, type RequestHandler } from '@sveltejs/kit';
 import { Problem } from '$lib/core/problem';
 import { readView } from '$lib/server/acts/run';
+import { heardOut } from '$lib/server/http/body';
 import { receive } from '$lib/server/content';
 import { problemResponse } from '$lib/server/http/respond';
 import { projectFrame } from '$lib/server/views/places';
@@ -21,9 +22,14 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
 			);
 		}
 		if (!request.body) throw new Problem('invalid', 'The file is empty. It was not kept.');
-		const source = request.body as unknown as AsyncIterable<Uint8Array>;
 		return json(
-			await receive(services, me.id, url.searchParams.get('name') ?? '', source, project.maxFileBytes)
+			await receive(
+				services,
+				me.id,
+				url.searchParams.get('name') ?? '',
+				heardOut(request.body),
+				project.maxFileBytes
+			)
 		);
 	} catch (error) {
 		return problemResponse(error);

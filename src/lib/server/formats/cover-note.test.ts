@@ -1,0 +1,52 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, it } from 'vitest';
+import type { Manifest } from '../../core/releases';
+import { coverNote } from './cover-note';
+
+const manifest = (documents: number): Manifest => ({
+	format: 'cupboard-manifest/1',
+	project: 'VFT Vennholm Ferry Terminal',
+	release: '0042',
+	title: 'Linkspan för Øresund',
+	purpose: 'approval',
+	issuedAt: '2026-11-12T10:00:00.000Z',
+	issuedBy: 'Ines Maddock',
+	approvedBy: 'Halla Brandt',
+	recipient: 'Maren Aldgate, Vennholm Harbour Trust',
+	documents: Array.from({ length: documents }, (_, i) => ({
+		number: `VFT-MW-LS-00-DR-${String(i + 1).padStart(4, '0')}`,
+		title: `Sheet ${i + 1}, ${'long title '.repeat(12)}`,
+		revision: 'P03',
+		file: `f${i}.dxf`,
+		size: 1_000 + i,
+		sha256: String(i).padStart(64, 'a')
+	}))
+});
+
+/** The words of the pages, as an outside reader sees them. */
+async function words(made: Manifest, replyBy: string | null): Promise<string> {
+	const folder = mkdtempSync(join(tmpdir(), 'cupboard-note-'));
+	try {
+		writeFileSync(join(folder, 'note.pdf'), await coverNote(made, replyBy));
+		return execFileSync('pdftotext', ['-layout', join(folder, 'note.pdf'), '-'], { encoding: 'utf8' });
+	} finally {
+		rmSync(folder, { recursive: true });
+	}
+}
+
+it('names the release, the parties, the purpose and every document with its revision', async () => {
+	const text = await words(manifest(3), '2026-12-02');
+	for (const said of ['0042', 'Linkspan för Øresund', 'Maren Aldgate', 'Ines Maddock', 'Halla Brandt', 'P03'])
+		expect(text).toContain(said);
+	expect(text.match(/VFT-MW-LS-00-DR-\d{4}/g)).toHaveLength(3);
+	expect(text).toMatch(/2 Dec|2026-12-02/);
+});
+
+it('goes on over pages and leaves none out', async () => {
+	const text = await words(manifest(150), null);
+	expect(new Set(text.match(/VFT-MW-LS-00-DR-\d{4}/g)).size).toBe(150);
+	expect(text.split('\f').length).toBeGreaterThan(3);
+});

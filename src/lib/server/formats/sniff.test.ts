@@ -1,0 +1,46 @@
+import { zipSync } from 'fflate';
+import { describe, expect, it } from 'vitest';
+import { INLINE_TYPES, sniff } from './sniff';
+
+const text = (value: string) => new TextEncoder().encode(value);
+const png = Uint8Array.from([
+	0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0, 0, 13, 0x49, 0x48, 0x44, 0x52, 0, 0
+]);
+
+describe('the kind of a file', () => {
+	it.each<[string, Uint8Array, string, string]>([
+		['a PDF whatever it is called', text('%PDF-1.7\n'), 'drawing.txt', 'application/pdf'],
+		['a picture whatever it is called', png, 'plan.pdf', 'image/png'],
+		['a drawing', text('  0\nSECTION\n  2\nHEADER\n'), 'a.dxf', 'image/vnd.dxf'],
+		[
+			'a vector picture',
+			text('<?xml version="1.0"?>\n<!-- x -->\n<svg xmlns="a">'),
+			'a.txt',
+			'image/svg+xml'
+		],
+		['a page, which is never shown', text('<!DOCTYPE html><script>'), 'a.md', 'text/html'],
+		['a table', text('a;b\n1;2'), 'list.csv', 'text/csv'],
+		['Markdown', text('# Title'), 'minutes.md', 'text/markdown'],
+		['plain text', text('Größe 12 µm'), 'note', 'text/plain'],
+		['bytes of no kind', Uint8Array.from([1, 0, 2, 0, 250]), 'model.ifc', 'application/octet-stream']
+	])('tells %s', async (_, bytes, name, type) => {
+		expect(await sniff(bytes, name)).toBe(type);
+	});
+
+	it('tells office files from other archives by name, once they are known to be archives', async () => {
+		const zip = zipSync({ 'a.txt': text('x') });
+		expect(await sniff(zip, 'a.docx')).toContain('wordprocessingml');
+		expect(await sniff(zip, 'a.zip')).toBe('application/zip');
+		expect(await sniff(text('no archive'), 'a.docx')).toBe('text/plain');
+	});
+
+	it('lets a character be cut in two at the end of what is read', async () => {
+		const long = text('ä'.repeat(5_000)).subarray(0, 8_191 + 1);
+		expect(await sniff(long, 'a.txt')).toBe('text/plain');
+	});
+
+	it('never lets a page or an unknown kind be shown', () => {
+		for (const type of ['text/html', 'application/octet-stream', 'application/zip', 'application/xhtml+xml'])
+			expect(INLINE_TYPES.has(type)).toBe(false);
+	});
+});

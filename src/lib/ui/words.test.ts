@@ -1,0 +1,45 @@
+import { describe, expect, it } from 'vitest';
+import { agoText, dayText, initials, kindText, plural, sizeText, whenText } from './words';
+
+const zone = 'Europe/Stockholm';
+
+describe('words', () => {
+	it('sizes in the units people use', () => {
+		expect([sizeText(1), sizeText(940_000), sizeText(2_100_000), sizeText(1_074_000_000)]).toEqual([
+			'1 kB',
+			'940 kB',
+			'2.1 MB',
+			'1.1 GB'
+		]);
+	});
+
+	it('days and times in the project’s time zone, relative only under a day', () => {
+		const now = new Date('2026-11-23T10:00:00Z');
+		expect(whenText('2026-11-23T08:12:00Z', zone, now)).toBe('today 09:12');
+		expect(whenText('2026-11-22T23:30:00Z', zone, now)).toBe('today 00:30');
+		expect(whenText('2026-11-22T15:20:00Z', zone, now)).toBe('yesterday 16:20');
+		expect(whenText('2026-11-19T15:20:00Z', zone, now)).toBe('19 Nov');
+		expect(dayText('2020-09-03T12:00:00Z', zone)).toBe('3 Sep 2020');
+		expect(agoText('2026-11-23T09:55:10Z', now.getTime())).toBe('4 min');
+		expect(agoText('2026-11-23T07:00:00Z', now.getTime())).toBe('3 h');
+	});
+
+	it('counts with the right form', () => {
+		expect([plural(1, 'document'), plural(1_200, 'document'), plural(2, 'shelf', 'shelves')]).toEqual([
+			'1 document',
+			'1,200 documents',
+			'2 shelves'
+		]);
+	});
+
+	it('initials and kinds', () => {
+		expect([initials('Oke Lindvar'), initials('Ines van der Maddock'), initials('Tarn')]).toEqual([
+			'OL',
+			'IM',
+			'T'
+		]);
+		expect(kindText('application/pdf', 'a')).toBe('PDF');
+		expect(kindText('application/octet-stream', 'model.ifc')).toBe('IFC');
+		expect(kindText('application/octet-stream', 'noname')).toBe('File');
+	});
+});
