@@ -1,4 +1,4 @@
-import type { Actor } from '$lib/server/acts/act';
+import type { Actor, Proof } from '$lib/server/acts/act';
 import type { Auth } from '$lib/server/auth';
 import type { Services } from '$lib/server/services';
 
@@ -11,6 +11,8 @@ declare global {
 		interface Locals {
 			app: { services: Services; auth: Auth };
 			actor: Actor;
+			/** What the holder of a pass has proven in this browser. */
+			proofs: Proof[];
 		}
 	}
 }

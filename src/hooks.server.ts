@@ -2,6 +2,8 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { Problem } from '$lib/core/problem';
 import { makeAuth } from '$lib/server/auth';
+import type { Actor } from '$lib/server/acts/act';
+import { readProofs } from '$lib/server/proofs';
 import { problemResponse, unexpected } from '$lib/server/http/respond';
 import { startServices } from '$lib/server/start';
 import type { App } from './app.d';
@@ -14,6 +16,15 @@ export const init: ServerInit = async () => {
 	holder.cupboard = { services, auth: makeAuth(services.config, services.database) };
 };
 
+/** Names the project and the person somebody looks as; whether they may is decided with every request. */
+const TRY_COOKIE = 'cupboard-try';
+
+function lookingAs(actor: Actor, cookie: string | undefined): Actor {
+	const [projectId, personId] = cookie?.split('.') ?? [];
+	if (!actor || actor.via !== 'session' || !projectId || !personId) return actor;
+	return { ...actor, trying: { projectId, personId } };
+}
+
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 
 export const handle: Handle = async ({ event, resolve }) => {
@@ -21,13 +32,15 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const { request, url } = event;
 	event.locals.app = app;
 	event.locals.actor = null;
+	event.locals.proofs = [];
 	try {
 		// A change that carries a cookie must come from our own pages.
 		const bearer = request.headers.has('authorization');
 		if (CHANGES.has(request.method) && !bearer && request.headers.get('origin') !== url.origin) {
 			throw new Problem('wrong-origin', 'This request did not come from a page of Cupboard.');
 		}
-		event.locals.actor = await app.auth.actor(request.headers);
+		event.locals.actor = lookingAs(await app.auth.actor(request.headers), event.cookies.get(TRY_COOKIE));
+		event.locals.proofs = readProofs(app.services.config.secret, event.cookies.getAll());
 	} catch (error) {
 		return problemResponse(error);
 	}

@@ -21,7 +21,8 @@ export async function pageView<K extends Kind, S extends z.ZodObject, O>(
 	view: View<K, S, O>,
 	input: unknown
 ): Promise<O> {
-	return readView(event.locals.app.services, view, event.locals.actor, input).catch((problem: unknown) =>
+	const { app, actor, proofs } = event.locals;
+	return readView(app.services, view, actor, input, { proofs }).catch((problem: unknown) =>
 		fail(problem, event)
 	);
 }
@@ -32,7 +33,8 @@ export async function pageAct<K extends Kind, S extends z.ZodObject, O>(
 	act: Act<K, S, O>,
 	input: unknown
 ): Promise<O> {
-	return runAct(event.locals.app.services, act, event.locals.actor, input).catch((problem: unknown) =>
+	const { app, actor, proofs } = event.locals;
+	return runAct(app.services, act, actor, input, { proofs }).catch((problem: unknown) =>
 		fail(problem, event)
 	);
 }

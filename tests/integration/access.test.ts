@@ -2,10 +2,12 @@ import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Act, View } from '../../src/lib/server/acts/act';
 import { openDocument } from '../../src/lib/server/acts/documents';
+import { letIn } from '../../src/lib/server/acts/access/grants';
 import { takeLock } from '../../src/lib/server/acts/locks';
 import { buildRelease } from '../../src/lib/server/acts/releases/build';
 import { removePlace } from '../../src/lib/server/acts/removals';
 import { ACTS } from '../../src/lib/server/acts/registry';
+import { access } from '../../src/lib/server/views/access';
 import { activity } from '../../src/lib/server/views/activity';
 import { find } from '../../src/lib/server/views/documents';
 import { VIEWS } from '../../src/lib/server/views/registry';
@@ -19,6 +21,7 @@ let hidden = '';
 let gone = '';
 let hiddenRelease = '';
 let upload = '';
+let hiddenGrant = '';
 
 beforeAll(async () => {
 	world = await TestWorld.open();
@@ -54,6 +57,12 @@ beforeAll(async () => {
 			documents: [hidden]
 		})
 	).id;
+	await world.act('oke', letIn, {
+		place: folder.id,
+		lines: [{ subject: { kind: 'person', id: world.people.rhosyn!.person.id }, level: 'tidy' }],
+		note: `${SECRET} note`
+	});
+	hiddenGrant = (await world.read('oke', access, { place: folder.id })).rows.find((r) => r.here)!.grant!;
 	upload = await world.send('petra', 'her own');
 });
 afterAll(() => world.close());
@@ -91,7 +100,19 @@ function pointing(target: Act | View): Record<string, unknown> {
 		current: 'a wrong password',
 		company: 'C',
 		client: 'C',
-		how: 'opened'
+		how: 'opened',
+		lines: [{ subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'look' }],
+		grant: hiddenGrant,
+		under: hiddenGrant,
+		who: { person: world.people.petra!.person.id },
+		level: 'look',
+		sensitive: true,
+		person: world.people.oke!.person.id,
+		grants: [hiddenGrant],
+		group: 'zzzzzzzzzz',
+		people: [],
+		outsideLevel: 'look',
+		runNeedsTwoStep: false
 	};
 	if (target.name === 'addDocument') known.number = 'VFT-MW-LS-00-DR-0902';
 	if (target.name === 'takeLock') known.purpose = '';

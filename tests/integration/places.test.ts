@@ -8,7 +8,8 @@ import { place } from '../../src/lib/server/db/schema';
 import { sameBytes } from '../../src/lib/server/content';
 import { loadReach, loadSubject } from '../../src/lib/server/access';
 import { documentView } from '../../src/lib/server/views/documents';
-import { documentsIn, folder, proposals, shelves } from '../../src/lib/server/views/places';
+import { documentsIn, proposals } from '../../src/lib/server/views/places';
+import { folders, shelves } from '../../src/lib/server/views/tree';
 import { removed } from '../../src/lib/server/views/project';
 import { refused, TestWorld } from './world';
 
@@ -121,8 +122,10 @@ describe('folders', () => {
 			world.act('ines', moveFolder, { folder: b.id, to: a.id })
 		]);
 		expect(moves.filter((m) => m.status === 'fulfilled')).toHaveLength(1);
-		const { tree } = await world.read('ines', folder, { place: world.shelf });
-		expect(tree.filter((f) => ['A', 'B'].includes(f.name))).toHaveLength(2);
+		const all = (await world.read('ines', folders, { project: 'VFT' })).folders;
+		const ways = all.map((f) => f.way).filter((way) => /(^| )[AB]$/.test(way));
+		expect(ways).toHaveLength(2);
+		expect(ways.filter((way) => way.endsWith('A / B') || way.endsWith('B / A'))).toHaveLength(1);
 	});
 
 	it('keep names apart whatever their case', async () => {

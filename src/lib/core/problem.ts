@@ -3,6 +3,7 @@ export const PROBLEMS = {
 	'not-found': 404,
 	'needs-sign-in': 401,
 	'needs-level': 403,
+	'needs-proof': 403,
 	'wrong-origin': 403,
 	'in-hand': 409,
 	frozen: 409,

@@ -1,3 +1,5 @@
+import type { Level } from './access/levels';
+
 /** Plain shapes that views answer with and lists show. Times are ISO 8601 in UTC, sizes in bytes. */
 
 export interface LockRow {
@@ -11,7 +13,13 @@ export interface LockRow {
 
 export interface DocumentRow {
 	id: string;
+	/** The folder it lies in, when one may look at that too. */
 	folder: string | null;
+	scope: string;
+	/** The reader's level before freezes. */
+	level: Level;
+	frozen: { by: string; reason: string } | null;
+	closed: boolean;
 	number: string;
 	title: string;
 	state: 'wip' | 'shared' | 'published' | 'archived';

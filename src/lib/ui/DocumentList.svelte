@@ -3,11 +3,14 @@
 	import { untrack } from 'svelte';
 	import type { SvelteSet } from 'svelte/reactivity';
 	import { releaseNumber } from '../core/releases';
+	import type { ReachSummary } from '../core/access/rows';
 	import type { DocumentRow } from '../core/rows';
 	import { sortRows, type SortKey } from './list';
+	import EyeIcon from '@lucide/svelte/icons/eye';
+	import SnowflakeIcon from '@lucide/svelte/icons/snowflake';
 	import LockTag from './LockTag.svelte';
 	import Revision from './Revision.svelte';
-	import { agoText, firstName, kindText, sizeText } from './words';
+	import { agoText, firstName, kindText, plural, sizeText } from './words';
 
 	/** The list of a folder: virtualised, sorted and filtered here, kept where it was when one comes back. */
 	let {
@@ -18,6 +21,8 @@
 		choose,
 		open,
 		place,
+		code,
+		reach,
 		empty
 	}: {
 		rows: DocumentRow[];
@@ -27,6 +32,9 @@
 		choose: (id: string | null) => void;
 		open: (id: string) => void;
 		place: string;
+		code: string;
+		/** Who else reaches a scope, by its id. */
+		reach: Map<string, ReachSummary>;
 		empty: string;
 	} = $props();
 
@@ -74,6 +82,14 @@
 		return () => element.removeEventListener('scroll', keep);
 	});
 
+	/** Who else reaches a row, in a word or two. */
+	function reachText(summary: ReachSummary | undefined): string {
+		if (!summary) return '';
+		if (summary.passes) return summary.passes === 1 ? 'a pass' : `${summary.passes} passes`;
+		if (summary.outside) return `${summary.outside} outside`;
+		if (summary.only) return `only ${summary.only}`;
+		return plural(summary.people, 'person', 'people');
+	}
 	function sortBy(column: SortKey) {
 		down = key === column ? !down : column === 'changed' || column === 'size';
 		key = column;
@@ -107,7 +123,7 @@
 		event.preventDefault();
 	}
 	const GRID =
-		'grid grid-cols-[44px_1fr_76px] sm:grid-cols-[52px_minmax(150px,200px)_minmax(140px,1fr)_76px_minmax(90px,220px)] lg:grid-cols-[52px_200px_minmax(180px,1fr)_80px_216px_128px_64px_70px] items-center';
+		'grid grid-cols-[44px_1fr_76px] sm:grid-cols-[52px_minmax(150px,200px)_minmax(140px,1fr)_76px_minmax(90px,220px)] lg:grid-cols-[52px_200px_minmax(150px,1fr)_80px_206px_118px_84px_58px_66px] items-center';
 </script>
 
 <div class="flex min-w-0 flex-1 flex-col" role="grid" aria-label="Documents" aria-rowcount={total}>
@@ -123,6 +139,9 @@
 				/></span
 			>
 			{#each COLUMNS as [column, word], i (column)}
+				{#if column === 'kind'}<span class="hidden truncate text-ink-2 lg:block" role="columnheader"
+						>Reach</span
+					>{/if}
 				<span
 					class="truncate {i === 0 ? 'hidden sm:block' : ''} {i === 3 ? 'hidden sm:block' : ''} {i > 3
 						? 'hidden lg:block'
@@ -195,13 +214,18 @@
 									href="?document={row.id}"
 									onclick={(e) => e.preventDefault()}
 									tabindex="-1">{row.title}</a
-								><span class="block truncate font-mono text-[10.5px] leading-none text-ink-2 sm:hidden"
+								>{#if row.level === 'look'}<span class="tag ml-1.5 bg-rule-2 text-[11px] font-normal"
+										><EyeIcon size={11} aria-hidden="true" />look only</span
+									>{/if}<span class="block truncate font-mono text-[10.5px] leading-none text-ink-2 sm:hidden"
 									>{row.number}{row.lock ? `, in hand of ${row.lock.holder}` : ''}</span
 								></span
 							>
 							<span role="gridcell"><Revision label={row.label} issued={row.issued} /></span>
 							<span class="hidden truncate sm:block" role="gridcell">
-								{#if row.lock}<LockTag lock={row.lock} />
+								{#if row.frozen}<span class="tag bg-wait-soft text-wait" title={row.frozen.reason}
+										><SnowflakeIcon size={11} aria-hidden="true" />frozen</span
+									>{/if}
+								{#if row.lock}<LockTag lock={row.lock} compact={row.frozen !== null} />
 								{:else if row.inRelease}<span class="tag bg-wait-soft text-wait"
 										>▸ in {releaseNumber(row.inRelease)}</span
 									> <span class="text-[11.5px] text-ink-2">in review</span>
@@ -211,6 +235,14 @@
 							</span>
 							<span class="hidden truncate text-ink-2 lg:block" role="gridcell"
 								>{firstName(row.changedBy)} · {agoText(row.changedAt)}</span
+							>
+							<span class="hidden truncate pr-2 lg:block" role="gridcell"
+								><a
+									class="text-ink-2 hover:text-ink hover:underline"
+									href="/{code}/access/{row.id}"
+									tabindex="-1"
+									onclick={(e) => e.stopPropagation()}>{reachText(reach.get(row.scope))}</a
+								></span
 							>
 							<span class="hidden truncate text-ink-2 lg:block" role="gridcell"
 								>{kindText(row.mediaType, row.fileName)}</span

@@ -3,21 +3,17 @@
 	import { refresh } from './refresh';
 	import { DropdownMenu } from 'bits-ui';
 	import { toast } from 'svelte-sonner';
-	import { call, sentenceOf } from './api';
+	import { attempt, call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
 	import ReasonDialog from './ReasonDialog.svelte';
 	import { restorePlace } from './restore';
 	import { dayText, plural } from './words';
 
 	/** What can be done with the folder itself: make one in it, rename, move, remove. */
-	interface Branch {
-		id: string;
-		parentId: string | null;
-		name: string;
-	}
 	let {
 		place,
-		tree,
+		project,
+		parent,
 		code,
 		documents,
 		inHand,
@@ -25,7 +21,9 @@
 		retentionDays
 	}: {
 		place: { id: string; name: string; kind: string; mine: boolean };
-		tree: Branch[];
+		project: string;
+		/** The folder around it, when one may look at that. */
+		parent: string | null;
 		code: string;
 		documents: number;
 		inHand: number;
@@ -38,29 +36,23 @@
 	let value = $state('');
 	let fault = $state('');
 	const mayChange = $derived(mayTidy || place.mine);
-	const inside = $derived.by(() => {
-		const ids = new Set([place.id]);
-		for (let grown = true; grown;) {
-			grown = false;
-			for (const f of tree) if (f.parentId && ids.has(f.parentId) && !ids.has(f.id)) grown = !!ids.add(f.id);
-		}
-		return ids;
-	});
-	const wayOf = (id: string): string => {
-		const f = tree.find((t) => t.id === id);
-		return f ? (f.parentId ? `${wayOf(f.parentId)} / ${f.name}` : f.name) : '';
-	};
-	const targets = $derived(
-		tree
-			.filter((f) => !inside.has(f.id))
-			.map((f) => ({ id: f.id, way: wayOf(f.id) }))
-			.sort((a, b) => a.way.localeCompare(b.way))
-	);
+	let targets = $state<{ id: string; way: string }[]>([]);
 
 	function ask(what: typeof asking) {
 		value = what === 'rename' ? place.name : '';
 		fault = '';
 		asking = what;
+		if (what === 'move') void loadTargets();
+	}
+	/** Everywhere one may work, but not the folder itself and what lies in it. */
+	async function loadTargets() {
+		const answer = await attempt(() =>
+			call<{ folders: { id: string; way: string; inside: string[] }[] }>(
+				'GET',
+				`/projects/${project}/folders`
+			)
+		);
+		targets = (answer?.folders ?? []).filter((f) => !f.inside.includes(place.id));
 	}
 	async function submit(event: SubmitEvent) {
 		event.preventDefault();
@@ -85,7 +77,6 @@
 			duration: 10_000,
 			action: { label: 'Take back', onClick: () => void restorePlace(id, () => goto(`/${code}/place/${id}`)) }
 		});
-		const parent = tree.find((f) => f.id === id)?.parentId;
 		await goto(parent ? `/${code}/place/${parent}` : `/${code}/shelves`);
 	}
 	const item = 'block w-full cursor-pointer px-3 py-1.5 text-left data-highlighted:bg-act-soft';

@@ -1,4 +1,7 @@
 <script lang="ts">
+	import DoorClosedIcon from '@lucide/svelte/icons/door-closed';
+	import SnowflakeIcon from '@lucide/svelte/icons/snowflake';
+
 	/** The folders beside the list: all shelves, and the current one opened down to the current folder. */
 	interface Branch {
 		id: string;
@@ -7,6 +10,8 @@
 		kind: string;
 		position: number;
 		documents: number;
+		closed: boolean;
+		frozen: boolean;
 	}
 	let { tree, current, code }: { tree: Branch[]; current: string; code: string } = $props();
 
@@ -19,7 +24,10 @@
 	const shown = $derived.by(() => {
 		const list: (Branch & { depth: number })[] = [];
 		const walk = (parent: string | null, depth: number) => {
-			const children = tree.filter((f) => f.parentId === parent);
+			// A folder given for itself stands at the top, since what lies around it is not to be seen.
+			const children = tree.filter((f) =>
+				parent === null ? f.parentId === null || !byId.has(f.parentId) : f.parentId === parent
+			);
 			if (parent === null) children.sort((a, b) => a.position - b.position || a.name.localeCompare(b.name));
 			for (const f of children) {
 				list.push({ ...f, depth });
@@ -44,8 +52,15 @@
 						? 'border-plank bg-sheet font-semibold'
 						: 'border-transparent'} {opened.has(f.id) ? 'font-semibold' : ''}"
 				>
-					<span class="truncate">{f.name}</span><span
-						class="ml-2 font-mono text-[11px] font-normal text-ink-2">{f.documents}</span
+					<span class="truncate">{f.name}</span>{#if f.frozen}<SnowflakeIcon
+							size={11}
+							class="ml-1 shrink-0 text-wait"
+							aria-label="frozen"
+						/>{/if}{#if f.closed}<DoorClosedIcon
+							size={11}
+							class="ml-1 shrink-0 text-ink-2"
+							aria-label="closed"
+						/>{/if}<span class="ml-auto pl-2 font-mono text-[11px] font-normal text-ink-2">{f.documents}</span
 					>
 				</a>
 			</li>

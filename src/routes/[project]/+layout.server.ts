@@ -8,5 +8,6 @@ export const load: LayoutServerLoad = async (event) => {
 		pageView(event, projectFrame, { project: event.params.project }),
 		pageView(event, myProjects, {})
 	]);
-	return { frame, projects, demo: event.locals.app.services.config.demo };
+	const trying = event.locals.actor?.trying?.projectId === frame.project.id;
+	return { frame, projects, trying, demo: event.locals.app.services.config.demo };
 };

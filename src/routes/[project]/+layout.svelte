@@ -11,10 +11,11 @@
 	let { data, children } = $props();
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
 	const tabs = $derived([
-		['Shelves', 'shelves', ['shelves', 'place', 'document']],
+		['Shelves', 'shelves', ['shelves', 'place', 'document', 'access']],
 		['Releases', 'releases', ['releases']],
 		['Activity', 'activity', ['activity']],
 		['Removed', 'removed', ['removed']],
+		['Given', 'given', ['given', 'passes', 'arrivals']],
 		['People', 'people', ['people']],
 		...(data.frame.me.controller ? [['Outbox', 'outbox', ['outbox']] as const] : [])
 	] as const);
@@ -24,6 +25,10 @@
 
 	onMount(() => watchProject(data.frame.project.code));
 
+	function endTrying() {
+		document.cookie = 'cupboard-try=; path=/; max-age=0; samesite=lax';
+		location.reload();
+	}
 	function search(event: SubmitEvent) {
 		event.preventDefault();
 		if (find.trim()) void goto(`${base}/find?q=${encodeURIComponent(find.trim())}`);
@@ -101,6 +106,14 @@
 			aria-label="{data.frame.me.name}: your own page">{initials(data.frame.me.name)}</a
 		>
 	</header>
+	{#if data.trying}<p
+			role="status"
+			class="flex flex-wrap items-center gap-3 border-b-4 border-dashed border-new bg-new-soft px-4 py-1.5 text-new"
+		>
+			<b>You are looking as {data.frame.me.name}.</b> Everything shows as they would see it; nothing can be
+			changed.
+			<button class="button ml-auto" onclick={endTrying}>End</button>
+		</p>{/if}
 	{#if !line.up}<p role="status" class="bg-lock-soft px-4 py-1 text-lock">
 			The line to the server is down. What you see may be old; it comes back by itself.
 		</p>{/if}

@@ -10,7 +10,9 @@ const oke: Subject = {
 	controller: false,
 	departments: ['mw'],
 	leads: ['mw'],
-	groups: ['dc']
+	groups: ['dc'],
+	outside: false,
+	ceiling: null
 };
 
 /** Rule A2 said a second time, plainly: subject by subject, place by place. */

@@ -1,7 +1,8 @@
 import { cap, higher, type Level } from './levels';
 
-/** Whom an entry names. `leads` stands for the leads of a department, `everyone` for all in the project. */
-export type SubjectKind = 'person' | 'department' | 'leads' | 'group' | 'everyone';
+/** Whom an entry names. `leads` stands for the leads of a department, `everyone` for all inside the project. */
+export const SUBJECT_KINDS = ['person', 'department', 'leads', 'group', 'everyone'] as const;
+export type SubjectKind = (typeof SUBJECT_KINDS)[number];
 
 /** One grant or bar as it stands at a place (rule A1). */
 export interface Entry {
@@ -25,11 +26,15 @@ export interface Subject {
 	departments: readonly string[];
 	leads: readonly string[];
 	groups: readonly string[];
+	/** People of another company: `everyone` does not mean them, and the project sets how far they may go at most. */
+	outside: boolean;
+	/** Most that this person may hold whatever is given: the project's limit for outsiders, or Tidy without two steps. */
+	ceiling: Level | null;
 }
 
 /** One place on the way up, nearest first, with the entries that stand at it. */
-export interface Step {
-	entries: readonly Entry[];
+export interface Step<E extends Entry = Entry> {
+	entries: readonly E[];
 	/** A closed place: what stands above it stops reaching it, apart from Run (A3). */
 	closed: boolean;
 }
@@ -40,7 +45,8 @@ export interface Caps {
 	archived: boolean;
 }
 
-function names(entry: Entry, who: Subject): boolean {
+/** Whether an entry is about a person, by themselves or by what they belong to. */
+export function names(entry: Entry, who: Subject): boolean {
 	switch (entry.subjectKind) {
 		case 'person':
 			return entry.subjectId === who.personId;
@@ -51,30 +57,65 @@ function names(entry: Entry, who: Subject): boolean {
 		case 'group':
 			return who.groups.includes(entry.subjectId);
 		case 'everyone':
-			return entry.subjectId === who.projectId;
+			return !who.outside && entry.subjectId === who.projectId;
 	}
 }
 
-interface Found {
-	entry: Entry;
+/** An entry that counts for a person, and how many places up from the one asked about it stands. */
+export interface Found<E extends Entry = Entry> {
+	entry: E;
 	distance: number;
 }
 
-/** For every subject of the person, its nearest unexpired entry (first half of A2). */
-function nearest(who: Subject, way: readonly Step[], now: number): Found[] {
-	const found = new Map<string, Found>();
+/** For every subject of the person, its nearest unexpired entry (first half of A2, with A3). */
+export function nearest<E extends Entry>(who: Subject, way: readonly Step<E>[], now: number): Found<E>[] {
+	const found: Found<E>[] = [];
 	let aboveClosed = false;
-	way.forEach((step, distance) => {
+	for (let distance = 0; distance < way.length; distance++) {
+		const step = way[distance]!;
 		for (const entry of step.entries) {
 			if (entry.endsAt !== null && entry.endsAt <= now) continue;
 			if (aboveClosed && entry.level !== 'run') continue;
 			if (!names(entry, who)) continue;
-			const key = `${entry.subjectKind}:${entry.subjectId}`;
-			if (!found.has(key)) found.set(key, { entry, distance });
+			if (!found.some((f) => sameSubject(f.entry, entry))) found.push({ entry, distance });
 		}
 		if (step.closed) aboveClosed = true;
-	});
-	return [...found.values()];
+	}
+	return found;
+}
+
+/** Whether two entries are about the same subject. */
+export function sameSubject(
+	a: Pick<Entry, 'subjectKind' | 'subjectId'>,
+	b: Pick<Entry, 'subjectKind' | 'subjectId'>
+): boolean {
+	return a.subjectId === b.subjectId && a.subjectKind === b.subjectKind;
+}
+
+/** What of the found entries decides: one of them alone, or the highest; a bar gives null as level. */
+export interface Verdict<E extends Entry = Entry> {
+	level: Level | null;
+	decisive: Found<E> | null;
+	why: 'personal-bar' | 'bar' | 'exactly' | 'highest' | 'nothing';
+}
+
+/** Second half of A2: weighs the nearest entries of a person against one another. */
+export function weigh<E extends Entry>(found: readonly Found<E>[]): Verdict<E> {
+	let personal: Found<E> | null = null;
+	for (const f of found) if (f.entry.subjectKind === 'person') personal = f;
+	if (personal && personal.entry.level === null)
+		return { level: null, decisive: personal, why: 'personal-bar' };
+	for (const f of found) {
+		if (f.entry.level === null && !(personal && personal.distance <= f.distance))
+			return { level: null, decisive: f, why: 'bar' };
+	}
+	if (personal?.entry.exactly) return { level: personal.entry.level, decisive: personal, why: 'exactly' };
+	let best: Found<E> | null = null;
+	for (const f of found) {
+		const held: Level | null = best?.entry.level ?? null;
+		if (f.entry.level !== null && higher(held, f.entry.level) !== held) best = f;
+	}
+	return { level: best?.entry.level ?? null, decisive: best, why: best ? 'highest' : 'nothing' };
 }
 
 /**
@@ -86,18 +127,14 @@ function nearest(who: Subject, way: readonly Step[], now: number): Found[] {
  * @returns the level, or null for no access
  */
 export function decide(who: Subject, way: readonly Step[], now: number): Level | null {
-	if (who.controller) return 'run';
-	const found = nearest(who, way, now);
-	const personal = found.find((f) => f.entry.subjectKind === 'person');
-	if (personal?.entry.level === null) return null;
-	const barred = found.some(
-		(f) =>
-			f.entry.level === null &&
-			!(personal && personal.entry.level !== null && personal.distance <= f.distance)
-	);
-	if (barred) return null;
-	if (personal?.entry.exactly) return personal.entry.level;
-	return found.reduce<Level | null>((best, f) => higher(best, f.entry.level), null);
+	const level = who.controller ? 'run' : weigh(nearest(who, way, now)).level;
+	return limited(who, level);
+}
+
+/** Lowers a level to what the person may hold at most; outsiders of a project that gives them nothing hold nothing. */
+export function limited(who: Subject, level: Level | null): Level | null {
+	if (who.ceiling === null) return who.outside ? null : level;
+	return cap(level, who.ceiling);
 }
 
 /** Lowers a decided level by what stands at the place (A6). Run is capped by an archive only. */

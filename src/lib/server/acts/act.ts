@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import type { Level } from '../../core/access/levels';
 import type { Reach } from '../access';
 import type { Querier, Tx } from '../db';
-import type { pass, person, place, project, release } from '../db/schema';
+import type { hatch, pass, person, place, project, release } from '../db/schema';
 import type { JobName, JobData } from '../jobs/names';
 import type { Services } from '../services';
 import type { Told } from '../trail';
@@ -11,10 +11,24 @@ export type Project = typeof project.$inferSelect;
 export type Place = typeof place.$inferSelect;
 export type Release = typeof release.$inferSelect;
 export type Pass = typeof pass.$inferSelect;
+export type Hatch = typeof hatch.$inferSelect;
 export type Person = Pick<typeof person.$inferSelect, 'id' | 'name' | 'email'>;
 
 /** Who acts: a signed-in person, or nobody known (a pass is proven by the secret in its address). */
-export type Actor = { person: Person; via: 'session' | 'token' } | null;
+export type Actor = {
+	person: Person;
+	via: 'session' | 'token';
+	/** Whose eyes the person looks through in one project: views answer as for them, and nothing can be changed. */
+	trying?: { projectId: string; personId: string };
+} | null;
+
+/** What the holder of a pass has proven in this browser: that they opened it, and where asked, their mail address. */
+export interface Proof {
+	passId: string;
+	email: string | null;
+	/** Milliseconds since 1970. */
+	endsAt: number;
+}
 
 /**
  * Where an act or view happens, and who may: the runner finds the place and decides before anything runs.
@@ -37,7 +51,11 @@ export type At<I> =
 			/** `route`: controllers, the builder and the approver. */
 			who: 'route' | 'controller' | 'approver';
 	  }
+	/** The pass of a release; of a folder or document; of either, before anything was proven. */
 	| { kind: 'pass'; secret: (input: I) => string }
+	| { kind: 'place-pass'; secret: (input: I) => string }
+	| { kind: 'any-pass'; secret: (input: I) => string }
+	| { kind: 'hatch'; secret: (input: I) => string }
 	| { kind: 'self' }
 	| { kind: 'open' };
 
@@ -59,6 +77,9 @@ export interface ContextOf {
 	project: AsMember;
 	release: AsMember & { release: Release };
 	pass: InProject & { pass: Pass; release: Release };
+	'place-pass': InProject & { pass: Pass; place: Place };
+	'any-pass': InProject & { pass: Pass; proof: Proof | null };
+	hatch: InProject & { hatch: Hatch; place: Place };
 	self: Common & { person: Person };
 	open: Common;
 }

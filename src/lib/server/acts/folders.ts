@@ -4,21 +4,16 @@ import { allows, LEVELS } from '../../core/access/levels';
 import { nameKey } from '../../core/names';
 import { Problem } from '../../core/problem';
 import { beneath } from '../access';
-import type { Tx } from '../db';
 import { department, grant, place } from '../db/schema';
 import { ID_LENGTH } from '../ids';
+import { holdTree } from '../scopes';
 import { defineAct } from './act';
 import { holdStill } from './documents';
 import { id, name, projectKey } from './fields';
-import { visiblePlaces } from './run';
+import { visiblePlaces } from './locate';
 
 /** Deepest nesting of folders; the path column and the eye both end somewhere. */
 const MOST_DEPTH = 30;
-
-/** Serialises changes to the shape of a project's tree, so that two moves cannot make a ring. */
-async function holdTree(tx: Tx, projectId: string): Promise<void> {
-	await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${'tree:' + projectId}))`);
-}
 
 export const makeShelf = defineAct({
 	name: 'makeShelf',
@@ -163,8 +158,15 @@ export const moveFolder = defineAct({
 		const [target] = await visiblePlaces(tx, reach, [input.to]);
 		if (!target || target.kind === 'document' || target.projectId !== project.id)
 			throw new Problem('not-found', 'The folder to move to is not there.');
-		if (!allows(reach.level(target.scope), 'work'))
-			throw new Problem('needs-level', `Moving to ${target.name} needs Work there.`, { needed: 'work' });
+		if (!allows(reach.held(target), 'work')) {
+			const frozen = allows(reach.level(target.scope), 'work') && reach.freezeAt(target.path);
+			throw frozen
+				? new Problem(
+						'frozen',
+						`${target.name} is frozen by ${frozen.by}: ${frozen.reason}. Nothing was moved.`
+					)
+				: new Problem('needs-level', `Moving to ${target.name} needs Work there.`, { needed: 'work' });
+		}
 		if (target.path.startsWith(folder!.path))
 			throw new Problem('conflict', 'A folder cannot go into itself.');
 		const [deepest] = await tx

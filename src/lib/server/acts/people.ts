@@ -56,7 +56,9 @@ export const makeProject = defineAct({
 				revisions: DEFAULT_SCHEME,
 				lockLimitDays: 5,
 				retentionDays: 60,
-				maxFileBytes: 20 * 1024 ** 3
+				maxFileBytes: 20 * 1024 ** 3,
+				outsideLevel: 'take',
+				runNeedsTwoStep: false
 			},
 			createdAt: now
 		});

@@ -1,8 +1,12 @@
 import type { Act } from './act';
 import * as account from './account';
+import * as grants from './access/grants';
+import * as standing from './access/standing';
 import * as documents from './documents';
 import * as folders from './folders';
+import * as groups from './groups';
 import * as locks from './locks';
+import * as membership from './membership';
 import * as passes from './passes';
 import * as people from './people';
 import * as approval from './releases/approval';
@@ -21,6 +25,10 @@ export const ACTS: readonly Act[] = [
 	folders,
 	removals,
 	people,
+	membership,
+	groups,
+	grants,
+	standing,
 	account,
 	build,
 	approval,

@@ -3,13 +3,13 @@ import { z } from 'zod';
 import { allows } from '../../core/access/levels';
 import { nameKey } from '../../core/names';
 import { Problem } from '../../core/problem';
-import { beneath } from '../access';
+import { beneath, idsOf } from '../access';
 import type { Tx } from '../db';
 import { document, lock, person, place, removal } from '../db/schema';
+import { holdTree } from '../scopes';
 import { defineAct, type Place } from './act';
 import { inHand } from './documents';
 import { id, reason } from './fields';
-import { idsOf } from './run';
 
 export const removePlace = defineAct({
 	name: 'removePlace',
@@ -19,11 +19,17 @@ export const removePlace = defineAct({
 	input: z.object({ place: id, reason }),
 	at: { kind: 'place', id: (i) => i.place, level: 'work' },
 	events: ['place.removed'],
-	async run({ tx, project, place: target, level, person: by, now, newId, tell }, input) {
-		await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${'tree:' + project.id}))`);
+	async run({ tx, project, place: target, level, reach, person: by, now, newId, tell }, input) {
+		await holdTree(tx, project.id);
 		const within = and(eq(place.projectId, project.id), beneath(target.path), isNull(place.removalId));
 		const affected = await tx
-			.select({ id: place.id, kind: place.kind, createdBy: place.createdBy })
+			.select({
+				id: place.id,
+				kind: place.kind,
+				createdBy: place.createdBy,
+				scope: place.scope,
+				path: place.path
+			})
 			.from(place)
 			.where(within)
 			.for('update');
@@ -34,6 +40,13 @@ export const removePlace = defineAct({
 				held: level
 			});
 		}
+		// A closed or frozen place inside asks for more than the folder around it.
+		if (affected.some((p) => !allows(reach.held(p), 'work')))
+			throw new Problem(
+				'needs-level',
+				'Something in this folder is not yours to remove. Ask somebody with Run here; nothing was removed.',
+				{ needed: 'run', held: level }
+			);
 		const documents = affected.filter((p) => p.kind === 'document').map((p) => p.id);
 		const held = documents.length
 			? await tx
@@ -90,7 +103,7 @@ export const restorePlace = defineAct({
 	at: { kind: 'place', id: (i) => i.place, level: 'look', removed: true },
 	events: ['place.restored'],
 	async run({ tx, project, place: target, level, person: by, now, tell }, input) {
-		await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${'tree:' + project.id}))`);
+		await holdTree(tx, project.id);
 		const [fresh] = await tx.select().from(place).where(eq(place.id, input.place)).for('update');
 		if (!fresh?.removalId) throw new Problem('conflict', 'It was restored a moment ago.');
 		const [gone] = await tx.select().from(removal).where(eq(removal.id, fresh.removalId));

@@ -1,5 +1,5 @@
 import { Problem } from '../../core/problem';
-import type { Act, Actor, View } from '../acts/act';
+import type { Act, Actor, Proof, View } from '../acts/act';
 import { ACTS } from '../acts/registry';
 import { readView, runAct } from '../acts/run';
 import type { Services } from '../services';
@@ -58,7 +58,8 @@ export async function answerApi(
 	services: Services,
 	actor: Actor,
 	request: Request,
-	path: string
+	path: string,
+	proofs: readonly Proof[]
 ): Promise<unknown> {
 	const matching = ROUTES.map((r) => ({ r, match: r.pattern.exec(path) })).filter(({ match }) => match);
 	const found = matching.find(({ r }) => r.method === request.method);
@@ -73,7 +74,7 @@ export async function answerApi(
 	const parameters = Object.fromEntries(found.r.names.map((name, i) => [name, found.match![i + 1]!]));
 	if (found.r.view) {
 		const query = Object.fromEntries(new URL(request.url).searchParams);
-		return readView(services, found.r.view, actor, { ...query, ...parameters });
+		return readView(services, found.r.view, actor, { ...query, ...parameters }, { proofs });
 	}
-	return runAct(services, found.r.act!, actor, { ...(await readBody(request)), ...parameters });
+	return runAct(services, found.r.act!, actor, { ...(await readBody(request)), ...parameters }, { proofs });
 }

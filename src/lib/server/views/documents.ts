@@ -8,7 +8,7 @@ import { defineView } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
 import { content, document, person, place, release, releaseItem, verdict, version } from '../db/schema';
 import { sameBytes } from '../content';
-import { breadcrumb } from './places';
+import { breadcrumb } from './tree';
 import { documentRows } from './rows';
 
 const documentInput = z.object({ document: id });
@@ -19,8 +19,8 @@ export const documentRow = defineView({
 	path: '/documents/{document}/row',
 	input: documentInput,
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	async run({ db, project, place: here, person: me, now }) {
-		return (await documentRows(db, project, me.id, eq(place.id, here.id), now))[0]!;
+	async run({ db, project, place: here, reach, person: me, now }) {
+		return (await documentRows(db, { project, reach, readerId: me.id }, eq(place.id, here.id), now))[0]!;
 	}
 });
 
@@ -30,8 +30,8 @@ export const documentView = defineView({
 	path: '/documents/{document}',
 	input: documentInput,
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	async run({ db, project, place: here, level, person: me, now }) {
-		const [row] = await documentRows(db, project, me.id, eq(place.id, here.id), now);
+	async run({ db, project, place: here, level, reach, person: me, now }) {
+		const [row] = await documentRows(db, { project, reach, readerId: me.id }, eq(place.id, here.id), now);
 		const versions = await db
 			.select({
 				label: version.label,
@@ -64,7 +64,7 @@ export const documentView = defineView({
 			mayTake: allows(level, 'take'),
 			mayTidy: allows(level, 'tidy'),
 			mine: here.createdBy === me.id,
-			way: (await breadcrumb(db, here)).slice(0, -1),
+			way: (await breadcrumb(db, here, reach)).slice(0, -1),
 			versions: versions.map((v): VersionRow => ({ ...v, at: v.at.toISOString() }))
 		};
 	}
@@ -91,7 +91,7 @@ export const find = defineView({
 				sql`${input.q} <% ${document.title}`
 			)
 		)!;
-		return { rows: await documentRows(db, project, me.id, where, now, { limit: 200 }) };
+		return { rows: await documentRows(db, { project, reach, readerId: me.id }, where, now, { limit: 200 }) };
 	}
 });
 
@@ -148,6 +148,6 @@ export const inHandOf = defineView({
 			reach.sees(place.scope),
 			sql`exists (select 1 from lock l where l.document_id = ${place.id} and l.holder_id = ${me.id} and ${isNull(sql`l.ended_at`)})`
 		)!;
-		return { rows: await documentRows(db, project, me.id, where, now) };
+		return { rows: await documentRows(db, { project, reach, readerId: me.id }, where, now) };
 	}
 });

@@ -4,12 +4,22 @@ import * as documents from './documents';
 import * as places from './places';
 import * as project from './project';
 import * as releases from './releases';
+import * as access from './access';
+import * as effects from './effects';
+import * as tree from './tree';
 
 function isView(value: unknown): value is View {
 	return typeof value === 'object' && value !== null && 'at' in value && 'run' in value;
 }
 
 /** Every view of Cupboard. A module's views join by being exported from it. */
-export const VIEWS: readonly View[] = [places, documents, activity, project, releases].flatMap((module) =>
-	Object.values(module as Record<string, unknown>).filter(isView)
-);
+export const VIEWS: readonly View[] = [
+	tree,
+	places,
+	documents,
+	access,
+	effects,
+	activity,
+	project,
+	releases
+].flatMap((module) => Object.values(module as Record<string, unknown>).filter(isView));

@@ -1,6 +1,9 @@
 import { and, eq, isNull, sql, type SQL } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import { isStale } from '../../core/locks';
+import { allows } from '../../core/access/levels';
 import type { DocumentRow } from '../../core/rows';
+import type { Reach } from '../access';
 import type { Project } from '../acts/act';
 import type { Querier } from '../db';
 import {
@@ -22,17 +25,21 @@ import {
  */
 export async function documentRows(
 	db: Querier,
-	project: Project,
-	readerId: string,
+	{ project, reach, readerId }: { project: Project; reach: Reach; readerId: string },
 	where: SQL,
 	now: Date,
 	page: { limit: number; offset?: number } = { limit: 100_000 }
 ): Promise<DocumentRow[]> {
 	const changer = sql.identifier('changer');
+	const parent = alias(place, 'parent_place');
 	const rows = await db
 		.select({
 			id: document.id,
 			folder: place.parentId,
+			scope: place.scope,
+			path: place.path,
+			closed: place.closed,
+			parentScope: parent.scope,
 			number: document.number,
 			title: document.title,
 			state: document.state,
@@ -65,6 +72,7 @@ export async function documentRows(
 		})
 		.from(place)
 		.innerJoin(document, eq(document.id, place.id))
+		.innerJoin(parent, eq(parent.id, place.parentId))
 		.innerJoin(version, eq(version.id, document.currentVersionId))
 		.innerJoin(content, eq(content.hash, version.hash))
 		.innerJoin(member, and(eq(member.projectId, place.projectId), eq(member.personId, readerId)))
@@ -76,23 +84,33 @@ export async function documentRows(
 		.orderBy(document.number, document.id)
 		.limit(page.limit)
 		.offset(page.offset ?? 0);
-	return rows.map(({ lockHolder, lockHolderId, lockSince, lockPurpose, lockEnd, ...row }) => ({
-		...row,
-		changedAt: row.changedAt.toISOString(),
-		lock:
-			lockHolderId && lockSince
-				? {
-						holder: lockHolder ?? '',
-						mine: lockHolderId === readerId,
-						since: lockSince.toISOString(),
-						purpose: lockPurpose ?? '',
-						expectedEnd: lockEnd?.toISOString() ?? null,
-						stale: isStale(
-							{ takenAt: lockSince.getTime(), expectedEnd: lockEnd?.getTime() ?? null },
-							project.settings.lockLimitDays,
-							now.getTime()
-						)
-					}
-				: null
-	}));
+	return rows.map(
+		({ lockHolder, lockHolderId, lockSince, lockPurpose, lockEnd, path, parentScope, ...row }) => ({
+			...row,
+			folder: allows(reach.level(parentScope), 'look') ? row.folder : null,
+			level: reach.level(row.scope) ?? 'look',
+			frozen: frozenOf(reach, path),
+			changedAt: row.changedAt.toISOString(),
+			lock:
+				lockHolderId && lockSince
+					? {
+							holder: lockHolder ?? '',
+							mine: lockHolderId === readerId,
+							since: lockSince.toISOString(),
+							purpose: lockPurpose ?? '',
+							expectedEnd: lockEnd?.toISOString() ?? null,
+							stale: isStale(
+								{ takenAt: lockSince.getTime(), expectedEnd: lockEnd?.getTime() ?? null },
+								project.settings.lockLimitDays,
+								now.getTime()
+							)
+						}
+					: null
+		})
+	);
+}
+
+function frozenOf(reach: Reach, path: string): DocumentRow['frozen'] {
+	const freeze = reach.freezeAt(path);
+	return freeze && { by: freeze.by, reason: freeze.reason };
 }

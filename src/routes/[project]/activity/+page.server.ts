@@ -1,7 +1,7 @@
 import { pageView } from '../../page-data';
 import { activity } from '$lib/server/views/activity';
 import { people } from '$lib/server/views/project';
-import { shelves } from '$lib/server/views/places';
+import { shelves } from '$lib/server/views/tree';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

@@ -1,5 +1,8 @@
 <script lang="ts">
 	import { refresh } from '$lib/ui/refresh';
+	import DoorClosedIcon from '@lucide/svelte/icons/door-closed';
+	import EyeIcon from '@lucide/svelte/icons/eye';
+	import SnowflakeIcon from '@lucide/svelte/icons/snowflake';
 	import LockIcon from '@lucide/svelte/icons/lock';
 	import { onMount } from 'svelte';
 	import { attempt, call } from '$lib/ui/api';
@@ -49,6 +52,31 @@
 		</p>
 	{/each}
 
+	{#if data.alone.length || data.drops.length}
+		<section
+			aria-label="Given to you"
+			class="mb-2 border-b-[6px] border-plank pt-2 pb-2 shadow-[0_2px_0_var(--rule)]"
+		>
+			<h2 class="text-[14px]">Given to you</h2>
+			<ul class="mt-1.5 flex flex-wrap gap-1.5">
+				{#each data.alone as one (one.id)}<li>
+						<a
+							class="flex h-[44px] max-w-[260px] items-center gap-2 rounded-t-[3px] border border-rule bg-sheet px-2.5 hover:border-ink-2"
+							href={one.kind === 'document' ? `${base}/document/${one.id}` : `${base}/place/${one.id}`}
+							><b class="truncate font-semibold">{one.name}</b><span class="shrink-0 text-[11.5px] text-ink-2"
+								>{one.lookOnly ? 'look only' : one.level}</span
+							></a
+						>
+					</li>{/each}
+				{#each data.drops as drop (drop.id)}<li>
+						<a
+							class="flex h-[44px] items-center gap-2 rounded-t-[3px] border border-dashed border-ink-2 bg-sheet px-2.5"
+							href="{base}/drop/{drop.id}">Put files in{drop.by ? ` for ${drop.by}` : ''}</a
+						>
+					</li>{/each}
+			</ul>
+		</section>
+	{/if}
 	{#each data.shelves as shelf (shelf.id)}
 		<section
 			aria-label={shelf.name}
@@ -67,6 +95,12 @@
 						? `${shelf.department.lead ?? 'no lead yet'} · ${plural(shelf.department.people, 'person', 'people')}`
 						: 'the project’s own'}
 				</p>
+				{#if shelf.lookOnly}<span class="tag bg-rule-2 text-[11px] font-normal"
+						><EyeIcon size={11} aria-hidden="true" />look only</span
+					>{/if}
+				{#if shelf.frozen}<span class="tag bg-wait-soft text-[11px] text-wait" title={shelf.frozen.reason}
+						><SnowflakeIcon size={11} aria-hidden="true" />frozen</span
+					>{/if}
 			</div>
 			<ul class="flex flex-wrap gap-x-1.5 pt-3">
 				{#each shelf.boxes as box (box.id)}
@@ -86,6 +120,13 @@
 								>
 								<span class="flex h-5 items-center gap-1">
 									<span class="mr-auto font-mono text-[12px]">{box.documents}</span>
+									{#if box.closed}<DoorClosedIcon size={12} class="text-ink-2" aria-label="closed" />{/if}
+									{#if box.frozen}<SnowflakeIcon size={12} class="text-wait" aria-label="frozen" />{/if}
+									{#if box.lookOnly && !shelf.lookOnly}<EyeIcon
+											size={12}
+											class="text-ink-2"
+											aria-label="look only"
+										/>{/if}
 									{#if box.fresh}<span
 											class="rounded-full bg-new px-1.5 font-mono text-[11px] leading-[17px] font-semibold text-sheet"
 											title="new to you">{box.fresh}<span class="sr-only"> new to you</span></span
@@ -135,6 +176,9 @@
 		<span class="flex items-center gap-1.5"
 			><LockIcon size={11} strokeWidth={2.5} class="text-lock" aria-hidden="true" />in hand: locked by someone
 			working</span
+		>
+		<span class="flex items-center gap-1.5"
+			><SnowflakeIcon size={11} class="text-wait" aria-hidden="true" />frozen: only Run changes anything</span
 		>
 		<span class="flex items-center gap-1.5"
 			><span class="h-2.5 w-2.5 rounded-full bg-new"></span>new: changed by others since you looked</span

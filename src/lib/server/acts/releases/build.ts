@@ -3,11 +3,12 @@ import { z } from 'zod';
 import { Problem } from '../../../core/problem';
 import type { Purpose } from '../../../core/revisions/revisions';
 import { releaseNumber } from '../../../core/releases';
+import type { Reach } from '../../access';
 import type { Tx } from '../../db';
 import { document, member, project, recipient, release, releaseItem, version } from '../../db/schema';
 import { defineAct, type Project, type Release } from '../act';
 import { day, id, name, projectKey } from '../fields';
-import { visiblePlaces } from '../run';
+import { visiblePlaces } from '../locate';
 
 const MOST_ITEMS = 2_000;
 const purpose = z.enum([
@@ -93,7 +94,7 @@ export const buildRelease = defineAct({
 
 async function addItems(
 	tx: Tx,
-	reach: Parameters<typeof visiblePlaces>[1],
+	reach: Reach,
 	projectId: string,
 	releaseId: string,
 	ids: string[]

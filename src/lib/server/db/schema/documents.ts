@@ -130,7 +130,7 @@ export const lock = pgTable(
 		takenAt: time('taken_at').notNull(),
 		expectedEnd: time('expected_end'),
 		endedAt: time('ended_at'),
-		endedHow: text('ended_how').$type<'handed-in' | 'given-back'>()
+		endedHow: text('ended_how').$type<'handed-in' | 'given-back' | 'handed-over'>()
 	},
 	(t) => [
 		uniqueIndex('lock_one_open')

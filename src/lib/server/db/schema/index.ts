@@ -3,6 +3,8 @@ export * from './project';
 export * from './places';
 export * from './documents';
 export * from './trail';
+export * from './passes';
 export * from './releases';
+export * from './notices';
 export * from './mail';
 export * from './installation';

@@ -1,4 +1,4 @@
-import { boolean, index, pgTable, text, uniqueIndex } from 'drizzle-orm/pg-core';
+import { boolean, index, integer, pgTable, text, uniqueIndex } from 'drizzle-orm/pg-core';
 import { created, time } from './columns';
 
 /* People and sign-in. The shapes of person, session, account and verification are what better-auth expects. */
@@ -9,6 +9,9 @@ export const person = pgTable('person', {
 	email: text().notNull().unique(),
 	emailVerified: boolean('email_verified').notNull().default(false),
 	image: text(),
+	twoFactorEnabled: boolean('two_factor_enabled').notNull().default(false),
+	/** When the person left for good; they cannot sign in any more. */
+	closedAt: time('closed_at'),
 	createdAt: created(),
 	updatedAt: time('updated_at').notNull().defaultNow()
 });
@@ -60,6 +63,23 @@ export const verification = pgTable('verification', {
 	createdAt: created(),
 	updatedAt: time('updated_at').notNull().defaultNow()
 });
+
+/** The second step of sign-in (time codes, RFC 6238), as better-auth keeps it; secrets are encrypted. */
+export const twoFactor = pgTable(
+	'two_factor',
+	{
+		id: text().primaryKey(),
+		secret: text().notNull(),
+		backupCodes: text('backup_codes').notNull(),
+		userId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		verified: boolean().notNull().default(true),
+		failedVerificationCount: integer('failed_verification_count').notNull().default(0),
+		lockedUntil: time('locked_until')
+	},
+	(t) => [index('two_factor_by_person').on(t.userId)]
+);
 
 /** A one-time link by which a person sets their first password. Only the hash of its secret is kept. */
 export const invitation = pgTable('invitation', {

@@ -1,4 +1,5 @@
 import { boolean, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
+import type { Level } from '../../../core/access/levels';
 import type { NumberingRule } from '../../../core/numbering/numbering';
 import type { RevisionScheme } from '../../../core/revisions/revisions';
 import { created, time } from './columns';
@@ -13,6 +14,10 @@ export interface ProjectSettings {
 	retentionDays: number;
 	/** Largest file that may be added, in bytes. */
 	maxFileBytes: number;
+	/** How far people outside may go at most; null gives them nothing. */
+	outsideLevel: Level | null;
+	/** Whether Run, and being a document controller, needs two-step sign-in. */
+	runNeedsTwoStep: boolean;
 }
 
 export const project = pgTable('project', {
@@ -36,6 +41,9 @@ export const member = pgTable(
 			.notNull()
 			.references(() => person.id),
 		controller: boolean().notNull().default(false),
+		/** Of another company: no department, and sees only what was given. */
+		outside: boolean().notNull().default(false),
+		leftAt: time('left_at'),
 		/** Changes before this moment are not new to the member. */
 		seenUntil: time('seen_until').notNull().defaultNow(),
 		createdAt: created()
@@ -73,4 +81,33 @@ export const departmentMember = pgTable(
 		primaryKey({ columns: [t.departmentId, t.personId] }),
 		index('department_member_by_person').on(t.personId)
 	]
+);
+
+/** A named list of people across departments; a company is the list of its people outside. */
+export const group = pgTable(
+	'people_group',
+	{
+		id: text().primaryKey(),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
+		name: text().notNull(),
+		nameKey: text('name_key').notNull(),
+		company: boolean().notNull().default(false),
+		createdAt: created()
+	},
+	(t) => [uniqueIndex('group_name').on(t.projectId, t.nameKey)]
+);
+
+export const groupMember = pgTable(
+	'group_member',
+	{
+		groupId: text('group_id')
+			.notNull()
+			.references(() => group.id, { onDelete: 'cascade' }),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id)
+	},
+	(t) => [primaryKey({ columns: [t.groupId, t.personId] }), index('group_member_by_person').on(t.personId)]
 );

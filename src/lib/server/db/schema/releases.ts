@@ -3,6 +3,7 @@ import type { Purpose } from '../../../core/revisions/revisions';
 import type { Manifest, Verdict } from '../../../core/releases';
 import { created, time } from './columns';
 import { content, document, version } from './documents';
+import { pass } from './passes';
 import { person } from './people';
 import { project } from './project';
 
@@ -86,26 +87,6 @@ export const releaseItem = pgTable(
 		index('release_item_by_document').on(t.documentId)
 	]
 );
-
-export const pass = pgTable('pass', {
-	id: text().primaryKey(),
-	projectId: text('project_id')
-		.notNull()
-		.references(() => project.id),
-	releaseId: text('release_id')
-		.notNull()
-		.references(() => release.id),
-	secretHash: text('secret_hash').notNull().unique(),
-	holderName: text('holder_name').notNull(),
-	holderEmail: text('holder_email').notNull(),
-	endsAt: time('ends_at').notNull(),
-	withdrawnAt: time('withdrawn_at'),
-	withdrawnBy: text('withdrawn_by').references(() => person.id),
-	uses: integer().notNull().default(0),
-	lastUsedAt: time('last_used_at'),
-	receivedAt: time('received_at'),
-	createdAt: created()
-});
 
 export const verdict = pgTable(
 	'verdict',

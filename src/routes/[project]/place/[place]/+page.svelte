@@ -6,19 +6,22 @@
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
 	import type { DocumentRow, Notice } from '$lib/core/rows';
+	import type { ReachSummary } from '$lib/core/access/rows';
 	import AddDocuments from '$lib/ui/AddDocuments.svelte';
 	import { attempt, call, CallError } from '$lib/ui/api';
+	import Avatar from '$lib/ui/Avatar.svelte';
 	import type DocumentActions from '$lib/ui/DocumentActions.svelte';
 	import type { DocumentView } from '$lib/ui/document-view';
 	import DocumentList from '$lib/ui/DocumentList.svelte';
 	import { gatherDropped, type Gathered } from '$lib/ui/files';
+	import FreezeButton from '$lib/ui/FreezeButton.svelte';
 	import FolderMenu from '$lib/ui/FolderMenu.svelte';
 	import FolderTree from '$lib/ui/FolderTree.svelte';
 	import { onLive } from '$lib/ui/live.svelte';
 	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
 	import { useShortcuts } from '$lib/ui/shortcuts.svelte';
 	import TitleBlock from '$lib/ui/TitleBlock.svelte';
-	import { plural } from '$lib/ui/words';
+	import { dayText, plural } from '$lib/ui/words';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
@@ -59,6 +62,22 @@
 			if (answer.rows.length < 2000) return;
 		}
 	}
+
+	// Who else reaches what is shown comes after the list itself.
+	interface Reached {
+		summaries: ReachSummary[];
+		head: { id: string; name: string; outside: boolean }[];
+		people: number;
+	}
+	let reach = $state.raw<Reached | null>(null);
+	const summaries = $derived(new Map(reach?.summaries.map((s) => [s.scope, s])));
+	$effect(() => {
+		void data.rows;
+		const place = data.place.id;
+		void call<Reached>('GET', `/places/${place}/reach`)
+			.then((answer) => place === data.place.id && (reach = answer))
+			.catch(() => (reach = null));
+	});
 
 	$effect(() => {
 		void chosen;
@@ -102,7 +121,9 @@
 		const shape =
 			notices.length === 0 ||
 			mine.length > 30 ||
-			notices.some((n) => /^(folder|shelf|place|document\.added|release)/.test(n.kind));
+			notices.some((n) =>
+				/^(folder|shelf|place|access|group|person|pass|document\.added|release)/.test(n.kind)
+			);
 		if (shape) void refresh('cupboard:folder');
 		if (mine.length <= 30) mine.forEach((id) => void refreshRow(id));
 		if (notices.length === 0 || (chosen && notices.some((n) => n.document === chosen))) void loadView();
@@ -124,6 +145,7 @@
 			{ key: 'l', says: 'Lock', run: () => actions?.startLock() },
 			{ key: 'h', says: 'Hand in', run: () => actions?.startHandIn() },
 			{ key: 'o', says: 'Open', run: () => chosen && open(chosen) },
+			{ key: 'a', says: 'Access', run: () => void goto(`/${code}/access/${chosen ?? data.place.id}`) },
 			{ key: 't', says: 'Trail', run: () => (tab = tab === 'trail' ? 'versions' : 'trail') },
 			{ key: 'r', says: 'Put in release', run: () => controller && forRelease.length && (releasing = true) }
 		])
@@ -168,17 +190,40 @@
 		<p class="text-ink-2">
 			{plural(data.documents, 'document')} · {data.inHand} in hand · {mayWork
 				? 'you can work here'
-				: `you have ${data.levelLabel} here`}
+				: data.level === 'look'
+					? 'you may only look here'
+					: `you have ${data.levelLabel} here`}
 		</p>
+		{#if data.place.closed}<span class="tag bg-rule-2">closed</span>{/if}
+		{#if reach}
+			<a
+				class="flex items-center gap-0.5"
+				href="/{code}/access/{data.place.id}"
+				title="{plural(reach.people, 'person', 'people')} reach this; see Access"
+				aria-label="{plural(reach.people, 'person', 'people')} reach this folder: Access"
+			>
+				{#each reach.head as p (p.id)}<Avatar name={p.name} outside={p.outside} />{/each}
+				{#if reach.people > reach.head.length}<span class="ml-1 text-[12px] text-ink-2"
+						>+{reach.people - reach.head.length}</span
+					>{/if}
+			</a>
+		{/if}
 		<div class="ml-auto flex gap-1.5">
 			{#if ticked.size}<span class="self-center text-ink-2">{ticked.size} ticked</span>{#if controller}<button
 						class="button"
 						onclick={() => (releasing = true)}>Put in release…</button
 					>{/if}{/if}
+			<a class="button" href="/{code}/access/{data.place.id}">Access</a>
+			{#if data.level === 'run'}<FreezeButton
+					place={data.place}
+					freeze={data.freeze}
+					done={() => refresh('cupboard:folder')}
+				/>{/if}
 			{#if mayWork}
 				<FolderMenu
 					place={data.place}
-					tree={data.tree}
+					project={data.frame.project.id}
+					parent={data.way.at(-2)?.id ?? null}
 					{code}
 					documents={data.documents}
 					inHand={data.inHand}
@@ -189,10 +234,18 @@
 			{/if}
 		</div>
 	</div>
+	{#if data.freeze}<p class="mx-5 mb-2 border-l-4 border-wait bg-wait-soft px-3 py-1.5">
+			Frozen by {data.freeze.by} since {dayText(data.freeze.at)}: {data.freeze.reason}.
+			{data.level === 'run'
+				? 'You have Run and can still change things.'
+				: 'Nobody below Run changes anything here.'}
+		</p>{/if}
 	<div class="flex min-h-0 flex-1">
 		<FolderTree tree={data.tree} current={data.place.id} {code} />
 		<DocumentList
 			{rows}
+			{code}
+			reach={summaries}
 			total={data.direct}
 			{chosen}
 			{ticked}

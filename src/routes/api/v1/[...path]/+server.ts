@@ -4,9 +4,12 @@ import { problemResponse } from '$lib/server/http/respond';
 
 const answer: RequestHandler = async ({ locals, request, params }) => {
 	try {
-		return json((await answerApi(locals.app.services, locals.actor, request, '/' + params.path)) ?? {}, {
-			headers: { 'cache-control': 'no-store' }
-		});
+		return json(
+			(await answerApi(locals.app.services, locals.actor, request, '/' + params.path, locals.proofs)) ?? {},
+			{
+				headers: { 'cache-control': 'no-store' }
+			}
+		);
 	} catch (error) {
 		return problemResponse(error);
 	}

@@ -1,0 +1,177 @@
+import { LEVELS, levelLabel, type Level } from './levels';
+
+/** A person, department or group that a line may name. */
+export interface Known {
+	kind: 'person' | 'department' | 'group' | 'everyone';
+	id: string;
+	name: string;
+	/** Code of a department. */
+	code?: string;
+	email?: string;
+	/** How many people it stands for. */
+	people: number;
+	outside?: boolean;
+}
+
+/** One line of a pasted list, read: whom it lets in, how far, until when; or what is wrong with it. */
+export interface InviteLine {
+	/** Counted from 1, as the writer sees them. */
+	line: number;
+	text: string;
+	known: Known | null;
+	/** Somebody not known yet, by mail address. */
+	fresh: { name: string; email: string } | null;
+	/** Null is a bar. */
+	level: Level | null;
+	/** Last day, as YYYY-MM-DD. */
+	until: string | null;
+	fault: string | null;
+}
+
+const MAIL = /[^\s<>,;:"']+@[^\s<>,;:"']+\.[^\s<>,;:"']+/;
+const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+
+function plain(text: string): string {
+	return text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/\s+/g, ' ').trim();
+}
+
+/**
+ * A day as people write one: `2026-12-31`, `31 Dec`, `31 Dec 2026`, `31.12.2026`. Without a year it is the next
+ * such day from today on.
+ * @param today as YYYY-MM-DD
+ * @returns YYYY-MM-DD; null when it is not a day, or one that does not exist
+ */
+export function readDay(text: string, today: string): string | null {
+	const value = text.trim().toLowerCase();
+	let year: number | null = null;
+	let month = 0;
+	let day = 0;
+	const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(value);
+	const dotted = /^(\d{1,2})[./](\d{1,2})[./](\d{4})$/.exec(value);
+	const worded = /^(\d{1,2})\.?\s+([a-z]{3,9})\.?(?:\s+(\d{4}))?$/.exec(value);
+	if (iso) [year, month, day] = [Number(iso[1]), Number(iso[2]), Number(iso[3])];
+	else if (dotted) [year, month, day] = [Number(dotted[3]), Number(dotted[2]), Number(dotted[1])];
+	else if (worded) {
+		month = MONTHS.indexOf(worded[2]!.slice(0, 3)) + 1;
+		day = Number(worded[1]);
+		year = worded[3] ? Number(worded[3]) : null;
+	} else return null;
+	const write = (y: number) => `${y}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
+	if (year === null) {
+		year = Number(today.slice(0, 4));
+		if (write(year) < today) year++;
+	}
+	const date = new Date(Date.UTC(year, month - 1, day));
+	return date.getUTCMonth() === month - 1 && date.getUTCDate() === day && month > 0 ? write(year) : null;
+}
+
+/** A level by its word; `Barred` and `Bar` are null, anything else undefined. */
+export function readLevel(text: string): Level | null | undefined {
+	const word = plain(text);
+	if (word === 'barred' || word === 'bar') return null;
+	return LEVELS.find((level) => level === word);
+}
+
+/** Cuts a line into its parts at tabs, semicolons or commas; a comma inside quotes stays. */
+function partsOf(text: string): string[] {
+	const separator = text.includes('\t') ? '\t' : text.includes(';') ? ';' : ',';
+	const parts: string[] = [];
+	let quoted = false;
+	let current = '';
+	for (const char of text) {
+		if (char === '"') quoted = !quoted;
+		else if (char === separator && !quoted) {
+			parts.push(current);
+			current = '';
+		} else current += char;
+	}
+	parts.push(current);
+	return parts.map((part) => part.trim()).filter(Boolean);
+}
+
+/**
+ * Reads a typed or pasted list of whom to let in: one a line, a name, department, group or mail address (also as
+ * `Name <mail>`), then a level, then perhaps a last day. A line without a level gets the preset one.
+ *
+ * @param known everybody and everything that can be named
+ * @param preset level of lines that name none; the lowest that serves is Look (A7)
+ * @param today as YYYY-MM-DD
+ */
+export function readInvites(
+	text: string,
+	known: readonly Known[],
+	preset: Level,
+	today: string
+): InviteLine[] {
+	const lines: InviteLine[] = [];
+	const seen = new Map<string, number>();
+	text.split(/\r?\n/).forEach((raw, i) => {
+		if (!raw.trim()) return;
+		const line: InviteLine = {
+			line: i + 1,
+			text: raw.trim(),
+			known: null,
+			fresh: null,
+			level: preset,
+			until: null,
+			fault: null
+		};
+		lines.push(line);
+		const who: string[] = [];
+		for (const part of partsOf(raw)) {
+			const level = readLevel(part);
+			const day = readDay(part.replace(/^until\s+/i, ''), today);
+			if (level !== undefined && who.length) line.level = level;
+			else if (day && who.length) line.until = day;
+			else who.push(part);
+		}
+		findSubject(line, who, known);
+		if (line.until && line.until < today) line.fault ??= `${line.until} lies in the past.`;
+		const key = line.known ? `${line.known.kind}:${line.known.id}` : line.fresh?.email;
+		if (!line.fault && key) {
+			const before = seen.get(key);
+			if (before) line.fault = `The same as line ${before}. Each can be named once.`;
+			else seen.set(key, i + 1);
+		}
+	});
+	return lines;
+}
+
+function findSubject(line: InviteLine, who: string[], known: readonly Known[]): void {
+	const text = who.join(', ');
+	const mail = MAIL.exec(text)?.[0].toLowerCase();
+	if (mail) {
+		const found = known.find((k) => k.email?.toLowerCase() === mail);
+		const name = text
+			.replace(MAIL, '')
+			.replace(/[<>"',;]/g, ' ')
+			.replace(/\s+/g, ' ')
+			.trim();
+		if (found) line.known = found;
+		else line.fresh = { name: name || nameFromMail(mail), email: mail };
+		return;
+	}
+	const wanted = plain(text);
+	const fitting = known.filter((k) => plain(k.name) === wanted || (k.code && plain(k.code) === wanted));
+	if (fitting.length === 1) line.known = fitting[0]!;
+	else if (fitting.length > 1)
+		line.fault = `“${text}” means ${fitting.length} here. Use the mail address instead.`;
+	else {
+		const unread = who.length > 1 ? who.slice(1).find((part) => !MAIL.test(part)) : undefined;
+		const first = known.some((k) => plain(k.name) === plain(who[0] ?? ''));
+		line.fault =
+			unread && first
+				? `“${unread}” is neither a level (${LEVELS.map(levelLabel).join(', ')}) nor a day.`
+				: `Nobody here is called “${text}”, and it is not a mail address.`;
+	}
+}
+
+/** A readable name from a mail address: `b.hollin@…` is "B Hollin". */
+export function nameFromMail(mail: string): string {
+	return mail
+		.split('@')[0]!
+		.split(/[._-]+/)
+		.filter(Boolean)
+		.map((word) => word[0]!.toUpperCase() + word.slice(1))
+		.join(' ');
+}

@@ -1,0 +1,42 @@
+/** The kinds of thing a person is told, in the order they choose about them. */
+export const NOTICE_KINDS = [
+	'access-given',
+	'lock-came',
+	'lock-stale',
+	'hatch-arrival',
+	'approval-asked',
+	'release-answered',
+	'release-overdue'
+] as const;
+export type NoticeKind = (typeof NOTICE_KINDS)[number];
+
+/** How a kind of notice is mailed; in the application it always shows. */
+export const NOTICE_CHOICES = ['once', 'digest', 'never'] as const;
+export type NoticeChoice = (typeof NOTICE_CHOICES)[number];
+
+export const NOTICE_LABEL: Record<NoticeKind, string> = {
+	'access-given': 'Somebody gave you access',
+	'lock-came': 'A lock came to you from somebody who left',
+	'lock-stale': 'You still have something in hand past its end',
+	'hatch-arrival': 'Files came in through a hatch',
+	'approval-asked': 'Your approval is asked, or a release was sent back to you',
+	'release-answered': 'The client confirmed receipt or gave verdicts',
+	'release-overdue': 'The client’s reply is overdue'
+};
+
+export const CHOICE_LABEL: Record<NoticeChoice, string> = {
+	once: 'by mail at once',
+	digest: 'in one mail a day',
+	never: 'no mail'
+};
+
+/** What holds where a person has not chosen: at once what waits for them, otherwise once a day. */
+export const DEFAULT_CHOICE: Record<NoticeKind, NoticeChoice> = {
+	'access-given': 'once',
+	'lock-came': 'once',
+	'lock-stale': 'once',
+	'hatch-arrival': 'digest',
+	'approval-asked': 'once',
+	'release-answered': 'once',
+	'release-overdue': 'digest'
+};

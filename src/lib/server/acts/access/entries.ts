@@ -1,0 +1,271 @@
+import { and, eq, inArray } from 'drizzle-orm';
+import { sameSubject, type Entry } from '../../../core/access/decide';
+import { allows, levelLabel, rank, type Level } from '../../../core/access/levels';
+import {
+	effect,
+	crossesSight,
+	whoReaches,
+	withEntry,
+	type AccessModel,
+	type Grant
+} from '../../../core/access/model';
+import { Problem } from '../../../core/problem';
+import { idsOf } from '../../access';
+import { loadModel } from '../../access-model';
+import type { Tx } from '../../db';
+import { department, document, grant, group, person, place } from '../../db/schema';
+import { tellNotices } from '../../notices';
+import { foldScope, makeScope } from '../../scopes';
+import type { Acting, ContextOf, Place, Project } from '../act';
+
+/** The context of an act at a place, as far as changing entries needs it. */
+export type AtPlace = ContextOf['place'] & Acting;
+
+/** The place as the rules know a scope. */
+export function scopeAt(at: Place) {
+	return { id: at.id, path: idsOf(at.path), closed: at.closed };
+}
+
+/** What a place is called in sentences and events. */
+export async function placeName(tx: Tx, at: Place): Promise<string> {
+	if (at.kind !== 'document') return at.name;
+	const [row] = await tx
+		.select({ number: document.number, title: document.title })
+		.from(document)
+		.where(eq(document.id, at.id));
+	return `${row!.number} ${row!.title}`;
+}
+
+/** What a subject is called. */
+export async function subjectName(
+	tx: Tx,
+	project: Project,
+	subject: Pick<Entry, 'subjectKind' | 'subjectId'>
+): Promise<string | null> {
+	const { subjectKind: kind, subjectId: id } = subject;
+	if (kind === 'everyone') return id === project.id ? 'Everyone in the project' : null;
+	if (kind === 'person')
+		return (await tx.select({ name: person.name }).from(person).where(eq(person.id, id)))[0]?.name ?? null;
+	if (kind === 'group')
+		return (
+			(
+				await tx
+					.select({ name: group.name })
+					.from(group)
+					.where(and(eq(group.id, id), eq(group.projectId, project.id)))
+			)[0]?.name ?? null
+		);
+	const [row] = await tx
+		.select({ name: department.name })
+		.from(department)
+		.where(and(eq(department.id, id), eq(department.projectId, project.id)));
+	return row ? (kind === 'leads' ? `Leads of ${row.name}` : row.name) : null;
+}
+
+/** Last moment of a day in the project's time zone, as the end of a grant; raises `invalid` for a day gone by. */
+export function endOfDay(day: string | null, project: Project, now: Date): Date | null {
+	if (day === null) return null;
+	const local = (at: Date) =>
+		new Intl.DateTimeFormat('sv-SE', {
+			timeZone: project.timeZone,
+			dateStyle: 'short',
+			timeStyle: 'medium'
+		}).format(at);
+	if (day < local(now).slice(0, 10))
+		throw new Problem('invalid', `${day} lies in the past. Give a day from today on.`, { field: 'until' });
+	// The offset of the zone at that moment, found by writing a guess in the zone's own clock.
+	const guess = new Date(`${day}T23:59:59.999Z`);
+	const shown = new Date(`${local(guess).replace(' ', 'T')}.999Z`);
+	return new Date(guess.getTime() - (shown.getTime() - guess.getTime()));
+}
+
+/** Refuses a change after which nobody but document control would have Run where somebody had it. */
+export function keepRun(before: AccessModel, after: AccessModel, scopeId: string, now: Date): void {
+	const holders = (model: AccessModel) =>
+		whoReaches(model, scopeId, now.getTime()).filter(
+			(r) => r.level === 'run' && !model.members.get(r.personId)!.subject.controller
+		);
+	const had = holders(before);
+	if (had.length && !holders(after).length)
+		throw new Problem(
+			'conflict',
+			`${had.map((r) => before.members.get(r.personId)!.name).join(', ')} would be the last with Run here to lose it. Give Run to somebody else first.`
+		);
+}
+
+/** A grant to be put at a place; replaces the one of the same subject there. */
+export interface Given {
+	subject: Pick<Entry, 'subjectKind' | 'subjectId'>;
+	subjectName: string;
+	level: Level | null;
+	endsAt: Date | null;
+	exactly: boolean;
+	bringCount: number;
+	bringLevel: Level | null;
+	underId: string | null;
+}
+
+/**
+ * Puts entries at a place, writes their events, tells the people who see the place from now on. Raises `invalid`
+ * for a bar on oneself and `conflict` when the last Run would go; then nothing is kept, since the act is one whole.
+ */
+export async function putEntries(
+	context: AtPlace,
+	given: Given[],
+	note: string
+): Promise<{ before: AccessModel; after: AccessModel; reached: string[] }> {
+	const { tx, project, place: at, person: by, now, newId, tell } = context;
+	const before = await loadModel(tx, project.id);
+	let after = before;
+	const name = await placeName(tx, at);
+	for (const one of given) {
+		if (one.level === null && one.subject.subjectKind === 'person' && one.subject.subjectId === by.id)
+			throw new Problem('invalid', 'You cannot bar yourself. Ask somebody else with Run to do it.');
+		const old = (after.grants.get(at.id) ?? []).find((g) => sameSubject(g, one.subject)) ?? null;
+		const id = old?.id ?? newId();
+		const values = {
+			level: one.level,
+			endsAt: one.endsAt,
+			exactly: one.exactly,
+			bringCount: one.bringCount,
+			bringLevel: one.bringLevel,
+			underId: one.underId,
+			grantedBy: by.id,
+			createdAt: now
+		};
+		await tx
+			.insert(grant)
+			.values({ id, placeId: at.id, ...one.subject, ...values })
+			.onConflictDoUpdate({ target: [grant.placeId, grant.subjectKind, grant.subjectId], set: values });
+		after = withEntry(after, scopeAt(at), one.subject, {
+			...one.subject,
+			id,
+			placeId: at.id,
+			level: one.level,
+			exactly: one.exactly,
+			endsAt: one.endsAt?.getTime() ?? null,
+			by: by.name,
+			at: now.getTime(),
+			underId: one.underId,
+			bringCount: one.bringCount,
+			bringLevel: one.bringLevel
+		} satisfies Grant);
+		tell({
+			kind: one.level === null ? 'access.barred' : one.underId ? 'access.brought-in' : 'access.given',
+			placeId: at.id,
+			documentId: at.kind === 'document' ? at.id : null,
+			details: {
+				place: name,
+				who: one.subjectName,
+				subject: `${one.subject.subjectKind}:${one.subject.subjectId}`,
+				level: one.level && levelLabel(one.level),
+				before: old ? (old.level ? levelLabel(old.level) : 'Barred') : null,
+				until: one.endsAt?.toISOString().slice(0, 10) ?? null,
+				exactly: one.exactly,
+				note
+			}
+		});
+	}
+	keepRun(before, after, at.id, now);
+	await makeScope(tx, at);
+	const reached = [
+		...new Set(
+			effect(before, after, now.getTime())
+				.filter((c) => crossesSight(c) === 'gained' || (c.before === null && c.after === 'drop'))
+				.map((c) => c.personId)
+		)
+	].filter((id) => id !== by.id);
+	await tellNotices(context, {
+		kind: 'access-given',
+		people: reached,
+		placeId: at.id,
+		sentence: `${by.name} let you into ${name}.${note ? ` “${note}”` : ''}`,
+		way: at.kind === 'document' ? `document/${at.id}` : `place/${at.id}`
+	});
+	return { before, after, reached };
+}
+
+/** Ends grants that stand at one place, with what hangs on them, and writes their events. */
+export async function endEntries(
+	context: Pick<AtPlace, 'tx' | 'project' | 'now' | 'tell'>,
+	at: Place,
+	grants: Grant[]
+): Promise<void> {
+	const { tx, project, now, tell } = context;
+	const before = await loadModel(tx, project.id);
+	let after = before;
+	const name = await placeName(tx, at);
+	for (const one of grants) {
+		after = withEntry(after, scopeAt(at), one, null);
+		const lost = effect(before, after, now.getTime()).filter((c) => crossesSight(c) === 'lost');
+		tell({
+			kind: 'access.ended',
+			placeId: at.id,
+			documentId: at.kind === 'document' ? at.id : null,
+			details: {
+				place: name,
+				who: (await subjectName(tx, project, one)) ?? 'somebody',
+				level: one.level ? levelLabel(one.level) : 'Barred',
+				people: new Set(lost.map((c) => c.personId)).size
+			}
+		});
+	}
+	keepRun(before, after, at.id, now);
+	const hanging = await underneath(
+		tx,
+		grants.map((g) => g.id)
+	);
+	await tx.delete(grant).where(
+		inArray(
+			grant.id,
+			grants.map((g) => g.id)
+		)
+	);
+	for (const placeId of new Set([at.id, ...hanging])) {
+		const [row] = await tx.select().from(place).where(eq(place.id, placeId));
+		await foldScope(tx, row!);
+	}
+}
+
+/** The places of grants that hang on others and end with them (A8). */
+async function underneath(tx: Tx, ids: string[]): Promise<string[]> {
+	const places: string[] = [];
+	for (let level = ids; level.length;) {
+		const rows = await tx
+			.select({ id: grant.id, placeId: grant.placeId })
+			.from(grant)
+			.where(inArray(grant.underId, level));
+		places.push(...rows.map((r) => r.placeId));
+		level = rows.map((r) => r.id);
+	}
+	return places;
+}
+
+/** Raises `invalid` when a level for somebody outside goes past what the project gives to people outside. */
+export function checkOutside(project: Project, name: string, level: Level | null): void {
+	if (level === null) return;
+	const most = project.settings.outsideLevel;
+	if (most === null)
+		throw new Problem(
+			'invalid',
+			`${name} is outside, and this project gives nothing to people outside. A controller can change that in the settings.`
+		);
+	if (rank(level) > rank(most))
+		throw new Problem(
+			'invalid',
+			`${name} is outside; this project gives people outside ${levelLabel(most)} at most, not ${levelLabel(level)}.`
+		);
+}
+
+/** The ceiling of a grant that lets its holder bring others in never lies above the grant itself. */
+export function checkBring(level: Level | null, count: number, ceiling: Level | null): void {
+	if (!count) return;
+	if (!ceiling)
+		throw new Problem('invalid', 'Say at what level at most others may be brought in.', {
+			field: 'bringLevel'
+		});
+	if (!allows(level, ceiling))
+		throw new Problem('invalid', 'Nobody can bring others in further than they come themselves.', {
+			field: 'bringLevel'
+		});
+}

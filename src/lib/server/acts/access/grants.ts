@@ -1,0 +1,365 @@
+import { and, count, eq, inArray } from 'drizzle-orm';
+import { z } from 'zod';
+import { allows, cap, levelLabel, LEVELS, rank, type Level } from '../../../core/access/levels';
+import { Problem } from '../../../core/problem';
+import { grantOf } from '../../access-model';
+import { grant, group, member, place } from '../../db/schema';
+import { holdTree } from '../../scopes';
+import { defineAct } from '../act';
+import { day, email, id, name, note, projectKey } from '../fields';
+import { visiblePlaces } from '../locate';
+import {
+	checkBring,
+	checkOutside,
+	endEntries,
+	endOfDay,
+	putEntries,
+	subjectName,
+	type AtPlace,
+	type Given
+} from './entries';
+import { inviteLink, isMember, joinOutside, personByMail } from './newcomers';
+
+const level = z.enum(LEVELS, 'Choose a level.').nullable();
+/** How far a grant goes; a level of null bars. */
+const terms = {
+	level,
+	until: day.nullable().default(null),
+	exactly: z.boolean().default(false),
+	bringCount: z.number().int().min(0).max(500).default(0),
+	bringLevel: z.enum(LEVELS).nullable().default(null)
+};
+const line = z.object({
+	...terms,
+	/** Whom it is about: somebody known, or somebody by mail address. */
+	subject: z.union([
+		z.object({
+			kind: z.enum(['person', 'department', 'leads', 'group', 'everyone']),
+			id: z.string().max(20)
+		}),
+		z.object({ email, name: name.optional(), company: name.optional() })
+	])
+});
+
+/** Finds whom a line is about; makes an account for a mail address that nobody has yet. */
+async function subjectOfLine(
+	context: AtPlace,
+	one: z.output<typeof line>
+): Promise<Given & { link?: string; email?: string }> {
+	const { tx, project, now, newId, services } = context;
+	const given = {
+		level: one.level,
+		endsAt: endOfDay(one.until, project, now),
+		exactly: one.exactly,
+		bringCount: one.bringCount,
+		bringLevel: one.bringLevel,
+		underId: null
+	};
+	checkBring(one.level, one.bringCount, one.bringLevel);
+	if ('kind' in one.subject) {
+		const subject = { subjectKind: one.subject.kind, subjectId: one.subject.id };
+		const called = await subjectName(tx, project, subject);
+		if (!called || (one.subject.kind === 'person' && !(await isMember(tx, project.id, one.subject.id))))
+			throw new Problem('invalid', 'A person, department or group named is not in this project.');
+		if (await isOutside(context, subject)) checkOutside(project, called, one.level);
+		if (one.exactly && one.subject.kind !== 'person')
+			throw new Problem('invalid', `Only a personal grant can be exactly so; ${called} is not one person.`);
+		return { ...given, subject, subjectName: called };
+	}
+	const mail = one.subject.email;
+	const who = await personByMail(
+		tx,
+		{ name: one.subject.name ?? mail.split('@')[0]!, email: mail },
+		{ id: newId(), now }
+	);
+	const subject = { subjectKind: 'person' as const, subjectId: who.id };
+	if (!(await isMember(tx, project.id, who.id))) {
+		checkOutside(project, who.name, one.level);
+		await joinOutside(
+			tx,
+			project,
+			{ personId: who.id, email: mail, ...(one.subject.company ? { company: one.subject.company } : {}) },
+			{ newId, now }
+		);
+	} else if (await isOutside(context, subject)) checkOutside(project, who.name, one.level);
+	const link = who.fresh ? await inviteLink(tx, services, who.id, now) : undefined;
+	return { ...given, subject, subjectName: who.name, email: mail, ...(link ? { link } : {}) };
+}
+
+async function isOutside(
+	{ tx, project }: Pick<AtPlace, 'tx' | 'project'>,
+	subject: { subjectKind: string; subjectId: string }
+): Promise<boolean> {
+	if (subject.subjectKind === 'person') {
+		const [row] = await tx
+			.select({ outside: member.outside })
+			.from(member)
+			.where(and(eq(member.projectId, project.id), eq(member.personId, subject.subjectId)));
+		return row?.outside ?? true;
+	}
+	if (subject.subjectKind !== 'group') return false;
+	const [row] = await tx
+		.select({ company: group.company })
+		.from(group)
+		.where(eq(group.id, subject.subjectId));
+	return row?.company ?? false;
+}
+
+/** Sends somebody new the link to set a password; the notice about the place goes out beside it. */
+async function welcome(context: AtPlace, given: Given & { link?: string; email?: string }): Promise<void> {
+	if (!given.link) return;
+	const { project, person: by, mail } = context;
+	await mail(
+		{ name: given.subjectName, address: given.email! },
+		`${project.code}: you have an account in ${project.name}`,
+		`Dear ${given.subjectName},\n\n${by.name} has let you into the project ${project.name} in Cupboard.\n\n${given.link}\n`
+	);
+}
+
+export const letIn = defineAct({
+	name: 'letIn',
+	summary:
+		'Let people, departments and groups in at a place, or bar them, each with a level of its own; all or none',
+	method: 'POST',
+	path: '/places/{place}/access',
+	input: z.object({
+		place: id,
+		lines: z.array(line).min(1, 'Name somebody.').max(300, 'At most 300 at once.'),
+		note: note.default('')
+	}),
+	at: { kind: 'place', id: (i) => i.place, level: 'run' },
+	events: ['access.given', 'access.barred'],
+	async run(context, input) {
+		await holdTree(context.tx, context.project.id);
+		const given: (Given & { link?: string; email?: string })[] = [];
+		for (const [i, one] of input.lines.entries()) {
+			const found = await subjectOfLine(context, one).catch((error: unknown) => {
+				if (error instanceof Problem && input.lines.length > 1)
+					throw new Problem(error.code, `Line ${i + 1}: ${error.sentence} Nobody was let in.`, {
+						...error.facts,
+						line: i + 1
+					});
+				throw error;
+			});
+			const twice = given.find(
+				(g) =>
+					g.subject.subjectId === found.subject.subjectId &&
+					g.subject.subjectKind === found.subject.subjectKind
+			);
+			if (twice)
+				throw new Problem('invalid', `${found.subjectName} is named twice. Nobody was let in.`, {
+					line: i + 1
+				});
+			given.push(found);
+		}
+		const { reached } = await putEntries(context, given, input.note);
+		for (const one of given) await welcome(context, one);
+		return { lines: given.length, reached: reached.length, fresh: given.filter((g) => g.link).length };
+	}
+});
+
+/** The grant of an input, at the place of the act. Raises `conflict` when it ended a moment ago. */
+async function grantHere(context: Pick<AtPlace, 'tx' | 'place'>, grantId: string) {
+	const [row] = await context.tx
+		.select()
+		.from(grant)
+		.where(and(eq(grant.id, grantId), eq(grant.placeId, context.place.id)))
+		.for('update');
+	if (!row) throw new Problem('conflict', 'This grant has ended already, or stands at another place.');
+	return row;
+}
+
+export const changeAccess = defineAct({
+	name: 'changeAccess',
+	summary: 'Change the level, the end or the conditions of a grant where it stands',
+	method: 'PATCH',
+	path: '/places/{place}/access/{grant}',
+	input: z.object({ place: id, grant: id, ...terms }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run' },
+	events: ['access.given', 'access.barred', 'access.brought-in'],
+	async run(context, input) {
+		const { tx, project, now } = context;
+		await holdTree(tx, project.id);
+		const row = await grantHere(context, input.grant);
+		const subject = { subjectKind: row.subjectKind, subjectId: row.subjectId };
+		const called = (await subjectName(tx, project, subject)) ?? 'somebody';
+		if (await isOutside(context, subject)) checkOutside(project, called, input.level);
+		if (input.exactly && row.subjectKind !== 'person')
+			throw new Problem('invalid', `Only a personal grant can be exactly so; ${called} is not one person.`);
+		checkBring(input.level, input.bringCount, input.bringLevel);
+		let endsAt = endOfDay(input.until, project, now);
+		if (row.underId) {
+			const [above] = await tx.select().from(grant).where(eq(grant.id, row.underId));
+			if (!allows(above!.bringLevel, input.level ?? 'drop'))
+				throw new Problem(
+					'invalid',
+					`${called} was brought in; the ceiling for that is ${levelLabel(above!.bringLevel ?? 'look')}.`
+				);
+			endsAt = earlier(endsAt, above!.endsAt);
+		}
+		await putEntries(
+			context,
+			[
+				{
+					subject,
+					subjectName: called,
+					level: input.level,
+					endsAt,
+					exactly: input.exactly,
+					bringCount: input.bringCount,
+					bringLevel: input.bringLevel,
+					underId: row.underId
+				}
+			],
+			''
+		);
+		// What hangs on it never outlasts it, nor goes further than it lets others in (A8).
+		const hanging = await tx.select().from(grant).where(eq(grant.underId, row.id));
+		for (const one of hanging)
+			await tx
+				.update(grant)
+				.set({ endsAt: earlier(one.endsAt, endsAt), level: cap(one.level, input.bringLevel ?? 'drop') })
+				.where(eq(grant.id, one.id));
+		return {};
+	}
+});
+
+function earlier(a: Date | null, b: Date | null): Date | null {
+	if (!a) return b;
+	return b && b < a ? b : a;
+}
+
+export const endAccess = defineAct({
+	name: 'endAccess',
+	summary: 'End a grant or lift a bar where it stands; what was brought in under it ends too',
+	method: 'DELETE',
+	path: '/places/{place}/access/{grant}',
+	input: z.object({ place: id, grant: id }),
+	at: { kind: 'place', id: (i) => i.place, level: 'look' },
+	events: ['access.ended'],
+	async run(context, input) {
+		await holdTree(context.tx, context.project.id);
+		const row = await grantHere(context, input.grant);
+		if (!allows(context.level, 'run') && !(row.underId && row.grantedBy === context.person.id))
+			throw new Problem('needs-level', 'Ending this needs Run here, or that you brought them in.', {
+				needed: 'run',
+				held: context.level
+			});
+		await endEntries(context, context.place, [grantOf(row, null)]);
+		return {};
+	}
+});
+
+export const endGiven = defineAct({
+	name: 'endGiven',
+	summary: 'End several grants that you gave, wherever they stand; all or none',
+	method: 'POST',
+	path: '/projects/{project}/given/ended',
+	input: z.object({ project: projectKey, grants: z.array(id).min(1, 'Choose a grant.').max(500) }),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	events: ['access.ended'],
+	async run(context, input) {
+		const { tx, project, person: by, reach } = context;
+		await holdTree(tx, project.id);
+		const rows = await tx
+			.select({ grant, place })
+			.from(grant)
+			.innerJoin(place, eq(place.id, grant.placeId))
+			.where(and(inArray(grant.id, [...new Set(input.grants)]), eq(place.projectId, project.id)));
+		const visible = await visiblePlaces(
+			tx,
+			reach,
+			rows.map((r) => r.place.id)
+		);
+		const mine = rows.filter(
+			(r) =>
+				visible.some((v) => v.id === r.place.id) &&
+				(r.grant.grantedBy === by.id || allows(reach.level(r.place.scope), 'run'))
+		);
+		if (mine.length !== new Set(input.grants).size)
+			throw new Problem(
+				'conflict',
+				'One of these has ended already, or is not yours to end. Nothing was ended.'
+			);
+		for (const placeId of new Set(mine.map((r) => r.place.id))) {
+			const here = mine.filter((r) => r.place.id === placeId);
+			await endEntries(
+				context,
+				here[0]!.place,
+				here.map((r) => grantOf(r.grant, null))
+			);
+		}
+		return { ended: mine.length };
+	}
+});
+
+export const bringIn = defineAct({
+	name: 'bringIn',
+	summary: 'Bring somebody in under a grant of yours that allows it, up to its count and ceiling (A8)',
+	method: 'POST',
+	path: '/places/{place}/brought-in',
+	input: z.object({
+		place: id,
+		under: id,
+		who: z.union([z.object({ person: id }), z.object({ email, name: name.optional() })]),
+		level: z.enum(LEVELS).default('look'),
+		until: day.nullable().default(null),
+		note: note.default('')
+	}),
+	at: { kind: 'place', id: (i) => i.place, level: 'look' },
+	events: ['access.brought-in'],
+	async run(context, input) {
+		const { tx, project, reach, now } = context;
+		await holdTree(tx, project.id);
+		const above = await grantHere(context, input.under);
+		const { subject } = reach;
+		const holds =
+			(above.subjectKind === 'person' && above.subjectId === subject.personId) ||
+			(above.subjectKind === 'department' && subject.departments.includes(above.subjectId)) ||
+			(above.subjectKind === 'leads' && subject.leads.includes(above.subjectId)) ||
+			(above.subjectKind === 'group' && subject.groups.includes(above.subjectId));
+		if (!holds || !above.bringCount || !above.bringLevel || (above.endsAt && above.endsAt <= now))
+			throw new Problem('needs-level', 'No grant of yours here lets you bring others in.');
+		const [{ n } = { n: 0 }] = await tx.select({ n: count() }).from(grant).where(eq(grant.underId, above.id));
+		if (n >= above.bringCount)
+			throw new Problem(
+				'conflict',
+				`You may bring in ${above.bringCount}, and ${n} are in. End one of them first, or ask for more.`
+			);
+		const most = rank(above.bringLevel) < rank(above.level!) ? above.bringLevel : above.level!;
+		if (!allows(most, input.level))
+			throw new Problem('invalid', `You may bring others in at ${levelLabel(most)} at most.`, {
+				field: 'level'
+			});
+		const found = await subjectOfLine(context, {
+			subject: 'person' in input.who ? { kind: 'person', id: input.who.person } : input.who,
+			level: input.level,
+			until: input.until,
+			exactly: false,
+			bringCount: 0,
+			bringLevel: null
+		});
+		const [standing] = await tx
+			.select({ level: grant.level })
+			.from(grant)
+			.where(
+				and(
+					eq(grant.placeId, context.place.id),
+					eq(grant.subjectKind, 'person'),
+					eq(grant.subjectId, found.subject.subjectId)
+				)
+			);
+		if (standing)
+			throw new Problem(
+				'conflict',
+				`${found.subjectName} ${standing.level === null ? 'is barred here' : `has ${levelLabel(standing.level as Level)} here already`}. Only somebody with Run can change that.`
+			);
+		await putEntries(
+			context,
+			[{ ...found, endsAt: earlier(found.endsAt, above.endsAt), underId: above.id }],
+			input.note
+		);
+		await welcome(context, found);
+		return { left: above.bringCount - n - 1 };
+	}
+});

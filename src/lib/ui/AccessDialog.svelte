@@ -1,0 +1,105 @@
+<script lang="ts">
+	import { LEVELS, levelLabel, rank, type Level } from '../core/access/levels';
+	import type { AccessRow } from '../core/access/rows';
+	import { call, sentenceOf } from './api';
+	import Dialog from './Dialog.svelte';
+
+	/** Changes one grant where it stands: level, last day, whether it decides alone, whether its holder brings others in. */
+	let {
+		row = $bindable(null),
+		place,
+		done
+	}: { row: AccessRow | null; place: string; done: () => Promise<void> } = $props();
+
+	let level = $state<Level | 'barred'>('look');
+	let until = $state('');
+	let exactly = $state(false);
+	let bringCount = $state(0);
+	let bringLevel = $state<Level>('look');
+	let fault = $state('');
+	$effect(() => {
+		if (!row) return;
+		level = row.level ?? 'barred';
+		until = row.until?.slice(0, 10) ?? '';
+		exactly = row.exactly;
+		bringCount = row.bringCount;
+		bringLevel = row.bringLevel ?? 'look';
+		fault = '';
+	});
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		try {
+			await call('PATCH', `/places/${place}/access/${row!.grant}`, {
+				level: level === 'barred' ? null : level,
+				until: until || null,
+				exactly,
+				bringCount: level === 'barred' ? 0 : bringCount,
+				bringLevel: bringCount ? bringLevel : null
+			});
+			row = null;
+			await done();
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+	}
+</script>
+
+<Dialog bind:open={() => row !== null, (open) => !open && (row = null)} title="Access of {row?.name ?? ''}">
+	<form onsubmit={submit} class="space-y-3">
+		<div class="flex gap-3">
+			<label class="flex-1"
+				><span class="label">May</span><select class="field" bind:value={level}
+					>{#each LEVELS as one (one)}<option value={one}>{levelLabel(one)}</option>{/each}<option
+						value="barred">Barred</option
+					></select
+				></label
+			>
+			<label class="flex-1"
+				><span class="label">Until, if it ends</span><input
+					class="field"
+					type="date"
+					bind:value={until}
+				/></label
+			>
+		</div>
+		{#if row?.kind === 'person'}<label class="flex items-start gap-2"
+				><input type="checkbox" class="mt-1 accent-act" bind:checked={exactly} /><span
+					>Exactly this level, whatever departments and groups would give</span
+				></label
+			>{/if}
+		{#if level !== 'barred' && level !== 'drop'}
+			<fieldset class="flex flex-wrap items-end gap-3 border-t border-rule pt-3">
+				<legend class="sr-only">Bringing others in</legend>
+				<label class="w-[150px]"
+					><span class="label">May bring in others, up to</span><input
+						class="field"
+						type="number"
+						min="0"
+						max="500"
+						bind:value={bringCount}
+					/></label
+				>
+				<label class="w-[150px]"
+					><span class="label">at this level at most</span><select
+						class="field"
+						bind:value={bringLevel}
+						disabled={!bringCount}
+						>{#each LEVELS.filter((l) => l !== 'drop' && rank(l) <= rank(level as Level)) as one (one)}<option
+								value={one}>{levelLabel(one)}</option
+							>{/each}</select
+					></label
+				>
+				<p class="w-full text-[12px] text-ink-2">
+					What they get hangs on this grant: when it ends, theirs ends.
+				</p>
+			</fieldset>
+		{/if}
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (row = null)}>Cancel</button><button
+				class="button button-act">Change</button
+			>
+		</div>
+	</form>
+</Dialog>

@@ -1,0 +1,299 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import { LEVELS, levelLabel, type Level } from '$lib/core/access/levels';
+	import type { AccessRow, EffectRow } from '$lib/core/access/rows';
+	import AccessDialog from '$lib/ui/AccessDialog.svelte';
+	import { attempt, call } from '$lib/ui/api';
+	import Avatar from '$lib/ui/Avatar.svelte';
+	import BringIn from '$lib/ui/BringIn.svelte';
+	import ConfirmDialog from '$lib/ui/ConfirmDialog.svelte';
+	import { effectText } from '$lib/ui/effect-text';
+	import FreezeButton from '$lib/ui/FreezeButton.svelte';
+	import InviteBox from '$lib/ui/InviteBox.svelte';
+	import { isChange, onLive } from '$lib/ui/live.svelte';
+	import { refresh } from '$lib/ui/refresh';
+	import TryAs from '$lib/ui/TryAs.svelte';
+	import WhyPanel from '$lib/ui/WhyPanel.svelte';
+	import { dayText, plural } from '$lib/ui/words';
+
+	let { data } = $props();
+	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
+	const outside = $derived(data.people.filter((p) => p.outside).length);
+	const kindWord = $derived(data.place.kind === 'document' ? 'document' : data.place.kind);
+	const back = $derived(
+		data.place.kind === 'document' ? `${base}/document/${data.place.id}` : `${base}/place/${data.place.id}`
+	);
+
+	let shows = $state<'given' | 'people'>('given');
+	let person = $state<string | null>(null);
+	let entry = $state<string | null>(null);
+	let version = $state(0);
+	let changing = $state<AccessRow | null>(null);
+	let asking = $state<{ title: string; text: string; button: string; act: () => Promise<unknown> } | null>(
+		null
+	);
+	const entryRow = $derived(data.rows.find((r) => r.grant === entry) ?? null);
+
+	async function again() {
+		await refresh('cupboard:access');
+		version++;
+	}
+	onMount(() => onLive((notices) => isChange(notices) && void again()));
+
+	function why(row: AccessRow) {
+		person = row.kind === 'person' ? row.subject : null;
+		entry = row.kind === 'person' ? null : row.grant;
+	}
+	async function setLevel(row: AccessRow, value: string) {
+		const level = value === 'barred' ? null : (value as Level);
+		await attempt(() =>
+			call('PATCH', `/places/${data.place.id}/access/${row.grant}`, {
+				level,
+				until: row.until?.slice(0, 10) ?? null,
+				exactly: row.exactly,
+				bringCount: level ? row.bringCount : 0,
+				bringLevel: row.bringLevel
+			})
+		);
+		await again();
+	}
+	async function end(grant: string, name: string) {
+		const effect = await attempt(() =>
+			call<EffectRow>('GET', `/places/${data.place.id}/access/${grant}/effect`)
+		);
+		if (!effect) return;
+		const row = data.rows.find((r) => r.grant === grant);
+		asking = {
+			title: `End ${row?.level ? levelLabel(row.level) : 'the bar'} for ${name}?`,
+			text: `${effectText(effect)}${row?.brought ? ` ${plural(row.brought, 'person', 'people')} they brought in lose it too.` : ''} Copies already downloaded stay where they are.`,
+			button: 'End it',
+			act: () => call('DELETE', `/places/${data.place.id}/access/${grant}`)
+		};
+	}
+	async function close() {
+		if (data.place.closed) {
+			asking = {
+				title: `Open ${data.place.name} again?`,
+				text: 'What was given further up reaches it again.',
+				button: 'Open it',
+				act: () => call('DELETE', `/places/${data.place.id}/closing`)
+			};
+			return;
+		}
+		const effect = await attempt(() => call<EffectRow>('GET', `/places/${data.place.id}/closing/effect`));
+		if (effect)
+			asking = {
+				title: `Close ${data.place.name}?`,
+				text: `What was given further up stops reaching it, apart from Run. ${effectText(effect)}`,
+				button: 'Close it',
+				act: () => call('POST', `/places/${data.place.id}/closing`, {})
+			};
+	}
+	async function sensitive() {
+		const next = !data.place.sensitive;
+		if (await attempt(() => call('PUT', `/places/${data.place.id}/sensitive`, { sensitive: next }))) {
+			toast(next ? 'Marked as sensitive: no pass with a chosen ending reaches it.' : 'The mark is gone.');
+			await again();
+		}
+	}
+	const cell = 'px-2 py-1.5';
+</script>
+
+<svelte:head><title>Access of {data.place.name} · {data.frame.project.name}</title></svelte:head>
+<div class="flex h-full flex-col">
+	<div class="flex flex-wrap items-center gap-x-2.5 gap-y-1.5 px-5 py-2">
+		<h1 class="flex flex-wrap items-center gap-x-1.5 text-[18px]">
+			{#each data.way as step, i (step.id)}
+				{#if i === 0 && step.code}<span
+						class="mr-1 rounded-sm bg-frame px-1.5 font-mono text-[11px] leading-[18px] text-on-frame"
+						>{step.code}</span
+					>{/if}
+				<a
+					class="font-medium text-ink-2 hover:text-ink"
+					href={step.kind === 'document' ? `${base}/document/${step.id}` : `${base}/place/${step.id}`}
+					>{step.kind === 'document' ? data.place.number : step.name}</a
+				><span class="text-ink-2">/</span>
+			{:else}<a class="font-medium text-ink-2 hover:text-ink" href={back}>{data.place.name}</a><span
+					class="text-ink-2">/</span
+				>{/each}
+			<span>Access</span>
+		</h1>
+		<p class="text-ink-2">
+			{plural(data.people.length, 'person', 'people')} reach{data.people.length === 1 ? 'es' : ''} this {kindWord}{outside
+				? ` · ${outside} outside`
+				: ''}{data.passes ? ` · ${plural(data.passes, 'pass', 'passes')}` : ''}
+		</p>
+		{#if data.place.closed}<span class="tag bg-rule-2">closed</span>{/if}
+		{#if data.place.sensitive}<span class="tag bg-fault-soft text-fault">sensitive</span>{/if}
+		<div class="ml-auto flex flex-wrap gap-1.5">
+			{#if data.frame.me.mayTry}<TryAs project={data.frame.project.id} to={back} />{/if}
+			{#if data.mayRun}
+				{#if data.place.kind !== 'shelf'}<button class="button" onclick={close}
+						>{data.place.closed ? 'Open' : 'Close'} this {kindWord}</button
+					>{/if}
+				<FreezeButton place={data.place} freeze={data.freeze} done={again} />
+				<button class="button" onclick={sensitive}
+					>{data.place.sensitive ? 'Not sensitive' : 'Mark sensitive'}</button
+				>
+				<a class="button" href="{base}/passes?place={data.place.id}">Passes {data.passes}</a>
+			{/if}
+		</div>
+	</div>
+	{#if data.freeze}<p class="mx-5 mb-2 border-l-4 border-wait bg-wait-soft px-3 py-1.5">
+			Frozen by {data.freeze.by} since {dayText(data.freeze.at)}: {data.freeze.reason}. Nobody below Run
+			changes anything here.
+		</p>{/if}
+	<div class="grid min-h-0 flex-1 overflow-auto lg:grid-cols-[1fr_360px] lg:overflow-hidden">
+		<div class="px-5 pb-4 lg:overflow-auto">
+			<div class="flex gap-1 text-[12.5px]" role="tablist" aria-label="Shown as">
+				{#each [['given', `Given ${data.rows.length}`], ['people', `People ${data.people.length}`]] as [value, word] (value)}
+					<button
+						role="tab"
+						aria-selected={shows === value}
+						class="border-b-2 px-2 py-1 font-semibold {shows === value
+							? 'border-ink'
+							: 'border-transparent text-ink-2'}"
+						onclick={() => (shows = value as typeof shows)}>{word}</button
+					>
+				{/each}
+			</div>
+			{#if shows === 'given'}
+				<table class="w-full bg-sheet">
+					<thead class="sticky top-0 z-10 bg-film text-[12px]"
+						><tr class="border-b border-ink"
+							><th class={cell} colspan="2">Who</th><th class={cell}><span class="sr-only">About</span></th
+							><th class={cell}>May</th><th class={cell}>Where it comes from</th><th class={cell}>Until</th
+							><th class={cell}><span class="sr-only">Do</span></th></tr
+						></thead
+					>
+					<tbody>
+						{#each data.rows as row (row.grant ?? 'controllers')}
+							<tr class="border-b border-rule-2 {row.here ? 'bg-act-soft/60' : ''}">
+								<td class="w-8 py-1.5 pl-2"
+									><Avatar name={row.name} many={row.kind !== 'person'} outside={row.outside} /></td
+								>
+								<td class="{cell} font-semibold">{row.name}</td>
+								<td class="{cell} max-w-[180px] truncate text-ink-2" title={row.about}>{row.about}</td>
+								<td class="{cell} whitespace-nowrap">
+									{#if row.here && data.mayRun}
+										<select
+											aria-label="Level of {row.name}"
+											class="rounded-sm border border-rule bg-sheet py-0.5 pr-1 pl-1.5 font-semibold {row.level ===
+											null
+												? 'text-fault'
+												: ''}"
+											value={row.level ?? 'barred'}
+											onchange={(e) => setLevel(row, e.currentTarget.value)}
+										>
+											{#each LEVELS as level (level)}<option value={level}>{levelLabel(level)}</option>{/each}
+											<option value="barred">Barred</option>
+										</select>
+									{:else}<b class="font-semibold {row.level === null ? 'text-fault' : ''}"
+											>{row.level ? levelLabel(row.level) : 'Barred'}</b
+										>{/if}
+									{#if row.exactly}<span class="text-[11.5px] text-ink-2">exactly</span>{/if}
+								</td>
+								<td class="{cell} text-ink-2">
+									{#if row.kind === 'controllers'}project rule
+									{:else}{row.here ? 'here' : row.from ? `from ${row.from.name}` : 'from above'}{row.by
+											? `, ${row.by.split(' ')[0]}, ${dayText(row.at)}`
+											: ''}{row.broughtInBy ? `, brought in by ${row.broughtInBy}` : ''}{/if}
+									{#if row.bringCount}<span class="block text-[11.5px]"
+											>may bring in {row.bringCount} at {levelLabel(row.bringLevel!)}, {row.brought} in</span
+										>{/if}
+								</td>
+								<td class="{cell} whitespace-nowrap text-ink-2">{row.until ? dayText(row.until) : ''}</td>
+								<td class="{cell} text-right whitespace-nowrap">
+									{#if row.kind !== 'controllers'}<button class="link text-ink-2" onclick={() => why(row)}
+											>Why?</button
+										>{/if}
+									{#if row.here && data.mayRun}<button class="link ml-2" onclick={() => (changing = row)}
+											>Change</button
+										>{/if}
+									{#if row.mayEnd}<button class="link ml-2" onclick={() => end(row.grant!, row.name)}
+											>End</button
+										>{/if}
+								</td>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			{:else}
+				<table class="w-full bg-sheet">
+					<thead class="sticky top-0 z-10 bg-film text-[12px]"
+						><tr class="border-b border-ink"
+							><th class={cell} colspan="2">Person</th><th class={cell}>May</th><th class={cell}>Through</th
+							><th class={cell}><span class="sr-only">Do</span></th></tr
+						></thead
+					>
+					<tbody>
+						{#each data.people as row (row.person)}
+							<tr class="border-b border-rule-2 {row.person === person ? 'bg-act-soft' : ''}">
+								<td class="w-8 py-1.5 pl-2"><Avatar name={row.name} outside={row.outside} /></td>
+								<td class="{cell} font-semibold"
+									>{row.name}{#if row.outside}<span class="ml-2 text-[11.5px] font-normal text-ink-2"
+											>outside</span
+										>{/if}</td
+								>
+								<td class="{cell} font-semibold">{levelLabel(row.level)}</td>
+								<td class="{cell} text-ink-2">{row.through}</td>
+								<td class="{cell} text-right"
+									><button
+										class="link text-ink-2"
+										onclick={() => {
+											person = row.person;
+											entry = null;
+										}}>Why?</button
+									></td
+								>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			{/if}
+		</div>
+		<aside class="space-y-4 border-l border-rule bg-sheet px-4 py-4 lg:overflow-auto">
+			{#if data.mayRun}<InviteBox
+					place={data.place.id}
+					known={data.known}
+					outsideLevel={data.outsideLevel}
+					done={again}
+				/>{/if}
+			{#each data.bringing as allowance (allowance.grant)}<BringIn
+					place={data.place.id}
+					{allowance}
+					known={data.known}
+					done={again}
+				/>{/each}
+			{#if person}<WhyPanel place={data.place.id} {person} {version} end={data.mayRun ? end : null} />
+			{:else if entryRow}
+				<section class="space-y-2 border-t border-rule pt-4">
+					<h2 class="text-[15px]">{entryRow.name}</h2>
+					<p>
+						{entryRow.level ? levelLabel(entryRow.level) : 'Barred'}, {entryRow.here
+							? 'given here'
+							: `from ${entryRow.from?.name ?? 'a place above'}`}{entryRow.by
+							? ` by ${entryRow.by} on ${dayText(entryRow.at)}`
+							: ', which came with the shelf'}.
+						{#if entryRow.from}<a class="link" href="{base}/access/{entryRow.from.id}">Change it there</a
+							>{/if}
+					</p>
+					<p class="text-ink-2">{plural(entryRow.people, 'person', 'people')}. Choose one to see why:</p>
+					<ul>
+						{#each data.people.filter((p) => p.through === entryRow.name) as p (p.person)}<li>
+								<button class="link" onclick={() => (person = p.person)}>{p.name}</button>
+								<span class="text-ink-2">{levelLabel(p.level)}</span>
+							</li>{/each}
+					</ul>
+				</section>
+			{:else if !data.mayRun}<p class="text-ink-2">
+					You may see who reaches this {kindWord}. To change it takes Run; ask one of those who have it.
+				</p>
+				<button class="button" onclick={() => (person = data.frame.me.id)}>Why do I have this level?</button>
+			{/if}
+		</aside>
+	</div>
+</div>
+<AccessDialog bind:row={changing} place={data.place.id} done={again} />
+<ConfirmDialog bind:asking done={again} />
