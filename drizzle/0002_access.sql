@@ -98,8 +98,10 @@ CREATE TABLE "notice_choice" (
 	CONSTRAINT "notice_choice_person_id_kind_pk" PRIMARY KEY("person_id","kind")
 );
 --> statement-breakpoint
+--> statement-breakpoint
 ALTER TABLE "pass" ALTER COLUMN "release_id" DROP NOT NULL;--> statement-breakpoint
 ALTER TABLE "pass" ALTER COLUMN "holder_email" DROP NOT NULL;--> statement-breakpoint
+ALTER TABLE "upload" ALTER COLUMN "person_id" DROP NOT NULL;--> statement-breakpoint
 ALTER TABLE "access_grant" ADD COLUMN "under_id" text;--> statement-breakpoint
 ALTER TABLE "access_grant" ADD COLUMN "bring_count" integer DEFAULT 0 NOT NULL;--> statement-breakpoint
 ALTER TABLE "access_grant" ADD COLUMN "bring_level" text;--> statement-breakpoint
@@ -121,6 +123,7 @@ ALTER TABLE "place" ADD COLUMN "frozen_at" timestamp (3) with time zone;--> stat
 ALTER TABLE "place" ADD COLUMN "frozen_by" text;--> statement-breakpoint
 ALTER TABLE "place" ADD COLUMN "frozen_reason" text;--> statement-breakpoint
 ALTER TABLE "place" ADD COLUMN "sensitive" boolean DEFAULT false NOT NULL;--> statement-breakpoint
+ALTER TABLE "upload" ADD COLUMN "hatch_id" text;--> statement-breakpoint
 ALTER TABLE "two_factor" ADD CONSTRAINT "two_factor_person_id_person_id_fk" FOREIGN KEY ("person_id") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "people_group" ADD CONSTRAINT "people_group_project_id_project_id_fk" FOREIGN KEY ("project_id") REFERENCES "public"."project"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "group_member" ADD CONSTRAINT "group_member_group_id_people_group_id_fk" FOREIGN KEY ("group_id") REFERENCES "public"."people_group"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint

@@ -1,6 +1,7 @@
+import { openPass } from '../../src/lib/server/acts/place-passes';
 import { openDocument, restoreVersion } from '../../src/lib/server/acts/documents';
 import { takeLock } from '../../src/lib/server/acts/locks';
-import { confirmReceipt, openPass, saveVerdicts, signVerdicts } from '../../src/lib/server/acts/passes';
+import { confirmReceipt, saveVerdicts, signVerdicts } from '../../src/lib/server/acts/passes';
 import { markProjectSeen } from '../../src/lib/server/acts/people';
 import { askApproval, sendBack } from '../../src/lib/server/acts/releases/approval';
 import { issueRelease } from '../../src/lib/server/acts/releases/issue';

@@ -65,7 +65,7 @@ export class Stage {
 		})();
 		const { upload } = await receive(
 			this.services,
-			this.people.get(who)!.person.id,
+			{ personId: this.people.get(who)!.person.id },
 			name,
 			one,
 			1e9,

@@ -1,15 +1,10 @@
+import { openPass } from '../../src/lib/server/acts/place-passes';
 import { createPublicKey, verify } from 'node:crypto';
 import canonicalize from 'canonicalize';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { takeLock } from '../../src/lib/server/acts/locks';
-import {
-	confirmReceipt,
-	openPass,
-	saveVerdicts,
-	signVerdicts,
-	takeFromPass
-} from '../../src/lib/server/acts/passes';
+import { confirmReceipt, saveVerdicts, signVerdicts, takeFromPass } from '../../src/lib/server/acts/passes';
 import { addToRelease, buildRelease, leaveOut, takeNewest } from '../../src/lib/server/acts/releases/build';
 import { approveRelease, askApproval, sendBack } from '../../src/lib/server/acts/releases/approval';
 import { issueRelease, withdrawPass } from '../../src/lib/server/acts/releases/issue';

@@ -92,7 +92,8 @@ export class TestWorld {
 		const source = (async function* () {
 			yield bytes;
 		})();
-		return (await receive(this.services, this.people[who]!.person.id, name, source, limit)).upload;
+		return (await receive(this.services, { personId: this.people[who]!.person.id }, name, source, limit))
+			.upload;
 	}
 
 	private serial = 0;

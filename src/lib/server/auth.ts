@@ -1,14 +1,17 @@
 import { and, eq, gt, isNull } from 'drizzle-orm';
 import { betterAuth } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
+import { twoFactor as twoStep } from 'better-auth/plugins/two-factor';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { Problem } from '../core/problem';
 import type { Actor } from './acts/act';
 import type { Config } from './config';
 import type { Database } from './db';
-import { account, apiToken, invitation, person, session, verification } from './db/schema';
+import { account, apiToken, invitation, person, session, twoFactor, verification } from './db/schema';
 import { newId, secretHash } from './ids';
 import { hashPassword, verifyPassword } from './passwords';
+
+const WRONG_PAIR = 'The mail address and the password do not fit together.';
 
 export type Auth = ReturnType<typeof makeAuth>;
 
@@ -22,13 +25,14 @@ export function makeAuth(config: Config, database: Database) {
 		logger: { disabled: true },
 		database: drizzleAdapter(database.db, {
 			provider: 'pg',
-			schema: { user: person, session, account, verification }
+			schema: { user: person, session, account, verification, twoFactor }
 		}),
 		emailAndPassword: {
 			enabled: true,
 			disableSignUp: true,
 			password: { hash: hashPassword, verify: verifyPassword }
 		},
+		plugins: [twoStep({ issuer: 'Cupboard', totpOptions: { digits: 6, period: 30 } })],
 		session: { expiresIn: 14 * 86_400, updateAge: 86_400 },
 		advanced: {
 			cookiePrefix: 'cupboard',
@@ -42,8 +46,16 @@ export function makeAuth(config: Config, database: Database) {
 	const perSource = new RateLimiterMemory({ points: 60, duration: 300, blockDuration: 300 });
 
 	return {
-		/** Signs in. Gives the Set-Cookie headers; raises `invalid` for a wrong pair and `too-many` past the limit. */
-		async signIn(email: string, password: string, source: string, headers: Headers): Promise<string[]> {
+		/**
+		 * Signs in, or goes half way for people with two-step sign-in. Gives the Set-Cookie headers and whether a code
+		 * is still asked for; raises `invalid` for a wrong pair and `too-many` past the limit.
+		 */
+		async signIn(
+			email: string,
+			password: string,
+			source: string,
+			headers: Headers
+		): Promise<{ cookies: string[]; asksCode: boolean }> {
 			const key = email.trim().toLowerCase().slice(0, 200);
 			try {
 				await perSource.consume(source);
@@ -51,14 +63,51 @@ export function makeAuth(config: Config, database: Database) {
 			} catch {
 				throw new Problem('too-many', 'Too many tries. Wait five minutes, then try again.');
 			}
+			const [known] = await database.db
+				.select({ closedAt: person.closedAt })
+				.from(person)
+				.where(eq(person.email, key));
+			if (known?.closedAt) throw new Problem('invalid', WRONG_PAIR);
 			const response = await auth.api.signInEmail({
 				body: { email: key, password },
 				headers,
 				asResponse: true
 			});
-			if (!response.ok)
-				throw new Problem('invalid', 'The mail address and the password do not fit together.');
+			if (!response.ok) throw new Problem('invalid', WRONG_PAIR);
 			await perAddress.delete(key);
+			const answer = (await response.json()) as { twoFactorRedirect?: boolean };
+			return { cookies: response.headers.getSetCookie(), asksCode: answer.twoFactorRedirect === true };
+		},
+
+		/** The second step of signing in: a time code (RFC 6238), or one of the recovery codes, each good for once. */
+		async signInCode(code: string, source: string, headers: Headers): Promise<string[]> {
+			try {
+				await perSource.consume(source);
+			} catch {
+				throw new Problem('too-many', 'Too many tries. Wait five minutes, then try again.');
+			}
+			const plain = code.replace(/\s/g, '');
+			const response = /^\d{6}$/.test(plain)
+				? await auth.api.verifyTOTP({ body: { code: plain }, headers, asResponse: true })
+				: await auth.api.verifyBackupCode({ body: { code: plain }, headers, asResponse: true });
+			if (!response.ok)
+				throw new Problem('invalid', 'The code is wrong, or has been used. Codes change every half minute.');
+			return response.headers.getSetCookie();
+		},
+
+		/** Begins to set up two-step sign-in: what an authenticator needs, and the recovery codes, shown once. */
+		async beginTwoStep(password: string, headers: Headers): Promise<{ uri: string; codes: string[] }> {
+			const answer = await auth.api
+				.enableTwoFactor({ body: { password, method: 'totp' }, headers })
+				.catch(() => null);
+			if (!answer || !('totpURI' in answer)) throw new Problem('invalid', 'The password is not right.');
+			return { uri: answer.totpURI, codes: answer.backupCodes };
+		},
+
+		/** Ends two-step sign-in. */
+		async endTwoStep(password: string, headers: Headers): Promise<string[]> {
+			const response = await auth.api.disableTwoFactor({ body: { password }, headers, asResponse: true });
+			if (!response.ok) throw new Problem('invalid', 'The password is not right.');
 			return response.headers.getSetCookie();
 		},
 

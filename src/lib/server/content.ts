@@ -30,7 +30,7 @@ export interface Received {
  */
 export async function receive(
 	services: Services,
-	personId: string,
+	sender: { personId: string } | { hatchId: string },
 	rawName: string,
 	source: AsyncIterable<Uint8Array>,
 	limit: number,
@@ -72,7 +72,7 @@ export async function receive(
 		if (!(await services.store.has(hash)))
 			throw new Problem('busy', 'The store was being cleaned. Send the file again.');
 		await tx.insert(content).values({ hash, size, mediaType, createdAt: now }).onConflictDoNothing();
-		await tx.insert(upload).values({ id, personId, hash, fileName: named.name, createdAt: now });
+		await tx.insert(upload).values({ id, ...sender, hash, fileName: named.name, createdAt: now });
 	});
 	return { upload: id, hash, size, mediaType, fileName: named.name };
 }
@@ -93,8 +93,13 @@ export async function sameBytes(
 		.limit(5);
 }
 
-/** Finds uploads that the person sent within the last day, in the order asked. Raises `invalid` for any other. */
-export async function ownUploads(db: Querier, personId: string, ids: string[], now: Date) {
+/** Finds uploads of a sender from within the last day, in the order asked. Raises `invalid` for any other. */
+export async function ownUploads(
+	db: Querier,
+	sender: { personId: string } | { hatchId: string },
+	ids: string[],
+	now: Date
+) {
 	const rows = await db
 		.select({
 			id: upload.id,
@@ -108,7 +113,7 @@ export async function ownUploads(db: Querier, personId: string, ids: string[], n
 		.where(
 			and(
 				inArray(upload.id, ids),
-				eq(upload.personId, personId),
+				'personId' in sender ? eq(upload.personId, sender.personId) : eq(upload.hatchId, sender.hatchId),
 				gt(upload.createdAt, new Date(now.getTime() - 86_400_000))
 			)
 		);
@@ -136,10 +141,12 @@ export async function cleanUploads(services: Services, now: Date): Promise<void>
 	await services.database.db.transaction(async (tx) => {
 		await tx.execute(sql`select pg_advisory_xact_lock(${CLEANING})`);
 		await tx.execute(sql`delete from upload where created_at < ${before}`);
+		await tx.execute(sql`delete from arrival where state = 'refused' and decided_at < ${before}`);
 		const orphans = await tx.execute<{ hash: string }>(sql`
 			delete from content c where c.created_at < ${before}
 				and not exists (select 1 from version v where v.hash = c.hash)
 				and not exists (select 1 from upload u where u.hash = c.hash)
+				and not exists (select 1 from arrival a where a.hash = c.hash and a.state <> 'refused')
 				and not exists (select 1 from release r where r.cover_note_hash = c.hash)
 				and not exists (select 1 from release_item i where i.pinned_hash = c.hash)
 			returning c.hash`);

@@ -1,4 +1,4 @@
-import { and, between, eq, isNull } from 'drizzle-orm';
+import { and, between, eq, isNull, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Notice } from '../core/rows';
 import { loadReach, loadSubject, type Reach } from './access';
@@ -26,6 +26,7 @@ const REACH_AGE = 1_000;
  */
 export class Live {
 	private readonly watchers = new Set<Watcher>();
+	private readonly passWatchers = new Set<{ passId: string; projectId: string; ended: () => void }>();
 	private readonly stops: (() => Promise<void>)[] = [];
 
 	constructor(
@@ -53,6 +54,25 @@ export class Live {
 		return () => this.watchers.delete(watcher);
 	}
 
+	/** Calls back when a pass is withdrawn, so that a page that is open stops working; gives the function that ends it. */
+	watchPass(projectId: string, passId: string, ended: () => void): () => void {
+		const watcher = { projectId, passId, ended };
+		this.passWatchers.add(watcher);
+		return () => this.passWatchers.delete(watcher);
+	}
+
+	private async tellPasses(projectId: string, from: number, to: number): Promise<void> {
+		const watching = [...this.passWatchers].filter((w) => w.projectId === projectId);
+		if (!watching.length) return;
+		const rows = await this.database.db
+			.select({ pass: sql<string>`${event.details}->>'pass'` })
+			.from(event)
+			.where(
+				and(eq(event.projectId, projectId), between(event.seq, from, to), eq(event.kind, 'pass.withdrawn'))
+			);
+		for (const one of watching) if (rows.some((r) => r.pass === one.passId)) one.ended();
+	}
+
 	private async pass({
 		projectId,
 		from,
@@ -62,6 +82,7 @@ export class Live {
 		from: number;
 		to: number;
 	}): Promise<void> {
+		await this.tellPasses(projectId, from, to);
 		for (const watcher of this.watchers) {
 			if (watcher.projectId !== projectId) continue;
 			const reach = await this.reachOf(watcher);
@@ -130,5 +151,6 @@ export class Live {
 	async close(): Promise<void> {
 		await Promise.all(this.stops.map((stop) => stop()));
 		this.watchers.clear();
+		this.passWatchers.clear();
 	}
 }

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { refresh } from './refresh';
 	import { onMount, untrack } from 'svelte';
-	import { call, sendFile, sentenceOf, type Received } from './api';
+	import { call, sendFile, uploadAddress, sentenceOf, type Received } from './api';
 	import Dialog from './Dialog.svelte';
 	import { gatherChosen, type Gathered } from './files';
 	import { plural, sizeText } from './words';
@@ -125,7 +125,11 @@
 		line.fault = '';
 		try {
 			if (!line.received) {
-				const sending = sendFile(project.code, line.file, (bytes) => (line.sent = bytes));
+				const sending = sendFile(
+					uploadAddress(project.code, line.file.name),
+					line.file,
+					(bytes) => (line.sent = bytes)
+				);
 				cancels.push(sending.cancel);
 				line.received = await sending.done;
 			}

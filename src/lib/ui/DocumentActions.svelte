@@ -1,10 +1,12 @@
 <script lang="ts">
 	import { toast } from 'svelte-sonner';
+	import type { Level } from '../core/access/levels';
 	import { attempt, call } from './api';
 	import type { DocumentView } from './document-view';
 	import HandInDialog from './HandInDialog.svelte';
 	import LockDialog from './LockDialog.svelte';
 	import LockTag from './LockTag.svelte';
+	import PassDialog from './PassDialog.svelte';
 	import ReasonDialog from './ReasonDialog.svelte';
 	import { restorePlace } from './restore';
 	import { dayText, timeText, whenText } from './words';
@@ -16,6 +18,7 @@
 		code,
 		controller,
 		retentionDays,
+		outsideLevel,
 		onPage = false,
 		changed,
 		putInRelease
@@ -25,6 +28,7 @@
 		code: string;
 		controller: boolean;
 		retentionDays: number;
+		outsideLevel: Level | null;
 		onPage?: boolean;
 		changed: () => void;
 		putInRelease: () => void;
@@ -35,6 +39,7 @@
 	let locking = $state(false);
 	let handing = $state(false);
 	let removing = $state(false);
+	let passing = $state(false);
 	const until = $derived(dayText(new Date(Date.now() + retentionDays * 86_400_000)));
 
 	/** Opens the lock dialog when locking applies. */
@@ -76,7 +81,11 @@
 			{lock.mine ? '' : `You see the last version, ${row.label}.`}
 		</p>
 	{:else}<p class="mb-2 text-ink-2">
-			Nobody has this in hand. {view.mayWork ? '' : `You have ${view.levelLabel} here.`}
+			Nobody has this in hand. {row.frozen
+				? `Frozen by ${row.frozen.by}: ${row.frozen.reason}.`
+				: view.mayWork
+					? ''
+					: `You have ${view.levelLabel} here.`}
 		</p>{/if}
 {/if}
 <div class="flex flex-wrap gap-1.5">
@@ -94,6 +103,8 @@
 			href="/api/v1/documents/{row.id}/versions/{row.label}/file?download">Download</a
 		>{/if}
 	{#if controller}<button class="button" onclick={putInRelease}>Put in release…</button>{/if}
+	<a class="button" href="/{code}/access/{row.id}">Access</a>
+	{#if view.mayRun}<button class="button" onclick={() => (passing = true)}>Make a pass…</button>{/if}
 	{#if view.mayTidy || (view.mayWork && view.mine)}<button class="button" onclick={() => (removing = true)}
 			>Remove…</button
 		>{/if}
@@ -101,6 +112,13 @@
 
 <LockDialog bind:open={locking} document={row.id} number={row.number} done={changed} />
 <HandInDialog bind:open={handing} document={row.id} number={row.number} {project} done={changed} />
+{#if view.mayRun}<PassDialog
+		bind:open={passing}
+		place={{ id: row.id, name: `${row.number} ${row.title}`, kind: 'document' }}
+		{outsideLevel}
+		labels={view.versions.map((v) => v.label)}
+		done={changed}
+	/>{/if}
 <ReasonDialog
 	bind:open={removing}
 	title="Remove {row.number}?"

@@ -2,9 +2,12 @@
 	import { goto } from '$app/navigation';
 	import { refresh } from './refresh';
 	import { DropdownMenu } from 'bits-ui';
+	import type { Level } from '../core/access/levels';
 	import { toast } from 'svelte-sonner';
 	import { attempt, call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
+	import HatchDialog from './HatchDialog.svelte';
+	import PassDialog from './PassDialog.svelte';
 	import ReasonDialog from './ReasonDialog.svelte';
 	import { restorePlace } from './restore';
 	import { dayText, plural } from './words';
@@ -18,6 +21,8 @@
 		documents,
 		inHand,
 		mayTidy,
+		mayRun,
+		outsideLevel,
 		retentionDays
 	}: {
 		place: { id: string; name: string; kind: string; mine: boolean };
@@ -28,11 +33,15 @@
 		documents: number;
 		inHand: number;
 		mayTidy: boolean;
+		mayRun: boolean;
+		outsideLevel: Level | null;
 		retentionDays: number;
 	} = $props();
 
 	let asking = $state<'make' | 'rename' | 'move' | null>(null);
 	let removing = $state(false);
+	let passing = $state(false);
+	let hatching = $state(false);
 	let value = $state('');
 	let fault = $state('');
 	const mayChange = $derived(mayTidy || place.mine);
@@ -97,6 +106,10 @@
 				{#if place.kind === 'folder'}<DropdownMenu.Item class={item} onSelect={() => ask('move')}
 						>Move…</DropdownMenu.Item
 					>{/if}
+				{#if mayRun}<DropdownMenu.Item class={item} onSelect={() => (passing = true)}
+						>Make a pass…</DropdownMenu.Item
+					><DropdownMenu.Item class={item} onSelect={() => (hatching = true)}>Open a hatch…</DropdownMenu.Item
+					>{/if}
 				<DropdownMenu.Item class={item} onSelect={() => (removing = true)}>Remove…</DropdownMenu.Item>
 			</DropdownMenu.Content>
 		</DropdownMenu.Portal>
@@ -131,6 +144,10 @@
 		</div>
 	</form>
 </Dialog>
+{#if mayRun}
+	<PassDialog bind:open={passing} {place} {outsideLevel} done={() => refresh('cupboard:folder')} />
+	<HatchDialog bind:open={hatching} {place} done={() => {}} />
+{/if}
 <ReasonDialog
 	bind:open={removing}
 	title="Remove {place.name}?"

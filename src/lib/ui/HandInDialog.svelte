@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { call, sendFile, sentenceOf } from './api';
+	import { call, sendFile, uploadAddress, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
 	import { sizeText } from './words';
 
@@ -24,7 +24,8 @@
 		fault = '';
 		sent = 0;
 		try {
-			const received = await sendFile(project, file, (bytes) => (sent = bytes)).done;
+			const received = await sendFile(uploadAddress(project, file.name), file, (bytes) => (sent = bytes))
+				.done;
 			await call('POST', `/documents/${document}/versions`, {
 				upload: received.upload,
 				note,

@@ -3,7 +3,7 @@
 	import { readInvites, type InviteLine, type Known } from '../core/access/invite';
 	import { LEVELS, levelLabel, rank, type Level } from '../core/access/levels';
 	import { call, CallError, sentenceOf } from './api';
-	import { plural } from './words';
+	import { dayText, plural } from './words';
 
 	/** Lets many in at once: one a line, typed or pasted, each with its own level; what is wrong stands at its line. */
 	let {
@@ -98,7 +98,7 @@
 									? plural(l.known!.people, 'person', 'people')
 									: ''}</span
 						><span class="ml-auto shrink-0 font-semibold"
-							>{l.level ? levelLabel(l.level) : 'Barred'}{l.until ? `, until ${l.until}` : ''}</span
+							>{l.level ? levelLabel(l.level) : 'Barred'}{l.until ? `, until ${dayText(l.until)}` : ''}</span
 						>{/if}
 				</li>
 			{/each}

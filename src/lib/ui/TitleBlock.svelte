@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { Tabs } from 'bits-ui';
 	import { toast } from 'svelte-sonner';
+	import { levelLabel, type Level } from '../core/access/levels';
+	import type { ReachRow } from '../core/access/rows';
 	import { STATE_LABEL, type EventRow } from '../core/rows';
 	import { releaseNumber } from '../core/releases';
 	import { attempt, call } from './api';
@@ -18,6 +20,7 @@
 		project,
 		code,
 		controller,
+		outsideLevel,
 		retentionDays,
 		changed,
 		putInRelease,
@@ -28,6 +31,7 @@
 		project: string;
 		code: string;
 		controller: boolean;
+		outsideLevel: Level | null;
 		retentionDays: number;
 		changed: () => void;
 		putInRelease: () => void;
@@ -44,6 +48,20 @@
 		void attempt(
 			async () => (events = (await call<{ events: EventRow[] }>('GET', `/places/${row.id}/trail`)).events)
 		);
+	});
+
+	let reached = $state<ReachRow[] | null>(null);
+	$effect(() => {
+		void row.changedAt;
+		const asked = row.id;
+		if (tab !== 'access') {
+			reached = null;
+			return;
+		}
+		void attempt(async () => {
+			const { people } = await call<{ people: ReachRow[] }>('GET', `/places/${asked}/access`);
+			if (asked === row.id) reached = people;
+		});
 	});
 
 	async function restore(label: string) {
@@ -102,7 +120,7 @@
 	</dl>
 	<Tabs.Root bind:value={tab} class="flex min-h-0 flex-col border-ink md:border-r">
 		<Tabs.List class="flex shrink-0 border-b border-rule px-1">
-			{#each [['versions', `Versions ${view.versions.length}`], ['trail', 'Trail']] as [value, word] (value)}
+			{#each [['versions', `Versions ${view.versions.length}`], ['access', reached ? `Access ${reached.length}` : 'Access'], ['trail', 'Trail']] as [value, word] (value)}
 				<Tabs.Trigger
 					value={value!}
 					class="border-b-2 border-transparent px-3 py-1.5 font-semibold text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink"
@@ -119,6 +137,19 @@
 				restore={canRestore ? restore : null}
 			/></Tabs.Content
 		>
+		<Tabs.Content value="access" class="min-h-0 flex-1 overflow-auto">
+			<ul class="columns-1 gap-x-6 px-3 py-1 lg:columns-2">
+				{#each reached ?? [] as p (p.person)}<li
+						class="flex break-inside-avoid gap-2 border-b border-rule-2 py-1"
+					>
+						<b class="font-semibold">{p.name}</b>
+						{#if p.outside}<span class="text-[11.5px] text-ink-2">outside</span>{/if}
+						<span class="ml-auto">{levelLabel(p.level)}</span>
+						<span class="w-[40%] truncate text-ink-2">{p.through}</span>
+					</li>{/each}
+			</ul>
+			<p class="px-3 pb-2"><a class="link" href="/{code}/access/{row.id}">Change or explain</a></p>
+		</Tabs.Content>
 		<Tabs.Content value="trail" class="min-h-0 flex-1 overflow-auto"
 			><EventList {events} project={code} /></Tabs.Content
 		>
@@ -130,6 +161,7 @@
 			{project}
 			{code}
 			{controller}
+			{outsideLevel}
 			{retentionDays}
 			{changed}
 			{putInRelease}

@@ -61,18 +61,20 @@ export interface Received {
 	fileName: string;
 }
 
+/** Where files of members are sent. */
+export function uploadAddress(project: string, name: string): string {
+	return `/api/v1/uploads?project=${encodeURIComponent(project)}&name=${encodeURIComponent(name)}`;
+}
+
 /** Sends one file as a stream with progress; `cancel` stops it. */
 export function sendFile(
-	project: string,
+	address: string,
 	file: File,
 	progress: (sent: number) => void
 ): { done: Promise<Received>; cancel: () => void } {
 	const request = new XMLHttpRequest();
 	const done = new Promise<Received>((resolve, reject) => {
-		request.open(
-			'POST',
-			`/api/v1/uploads?project=${encodeURIComponent(project)}&name=${encodeURIComponent(file.name)}`
-		);
+		request.open('POST', address);
 		request.setRequestHeader('content-type', 'application/octet-stream');
 		request.upload.onprogress = (event) => progress(event.loaded);
 		request.onload = () => {

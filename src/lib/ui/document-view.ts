@@ -8,6 +8,7 @@ export interface DocumentView {
 	mayWork: boolean;
 	mayTake: boolean;
 	mayTidy: boolean;
+	mayRun: boolean;
 	mine: boolean;
 	way: { id: string; name: string; kind: string; code: string | null }[];
 	versions: VersionRow[];

@@ -135,10 +135,22 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 		'release.sent-back': () => `sent ${about} back: ${d.reason}`,
 		'release.issued': () => `issued ${about}, ${d.title}, to ${d.to}`,
 		'release.superseded': () => `superseded ${about}`,
-		'pass.opened': () => `opened the pass of ${about}`,
-		'pass.withdrawn': () => `withdrew the pass of ${about}`,
-		'pass.document-opened': () => `opened ${doc} in release ${release}`,
-		'pass.document-downloaded': () => `downloaded ${doc} from release ${release}`,
+		'pass.made': () =>
+			`made a pass to ${d.place}${d.label ? ` ${d.label}` : ''} for ${d.for}, until ${d.until ? dayText(d.until) : ''}`,
+		'pass.opened': () => `opened the pass ${about ? `of ${about}` : `to ${d.place}`}`,
+		'pass.withdrawn': () => `withdrew the pass ${about ? `of ${about}` : `to ${d.place}`}`,
+		'hatch.made': () => `made the hatch ${d.title} into ${d.place}`,
+		'hatch.closed': () => `closed the hatch ${d.title}`,
+		'hatch.arrived': () =>
+			`sent ${plural(Number(event.details.files ?? 0), 'file')} for ${d.place} through ${d.title}`,
+		'hatch.checked': () => `checked ${d.file} from ${d.sender}: nothing found`,
+		'hatch.unsafe': () => `found ${d.file} from ${d.sender} unsafe: ${d.fault}`,
+		'hatch.looked-at': () => `looked at ${d.file} from ${d.sender}`,
+		'hatch.sorted': () => `sorted ${d.file} from ${d.sender} in as ${d.number}`,
+		'hatch.refused': () => `refused ${d.file} from ${d.sender}: ${d.reason}`,
+		'pass.document-opened': () => `opened ${doc}${release ? ` in release ${release}` : ' through a pass'}`,
+		'pass.document-downloaded': () =>
+			`downloaded ${doc}${release ? ` from release ${release}` : ' through a pass'}`,
 		'pass.release-downloaded': () => `downloaded the whole of ${about}`,
 		'receipt.confirmed': () => `confirmed receipt of ${about}`,
 		'verdict.given': () => `gave verdict ${d.code} on ${doc}${d.remark ? `: ${d.remark}` : ''}`

@@ -1,13 +1,15 @@
 import { pageView } from '../page-data';
 import { myProjects } from '$lib/server/views/project';
+import { notices } from '$lib/server/views/notices';
 import { projectFrame } from '$lib/server/views/places';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async (event) => {
-	const [frame, { projects }] = await Promise.all([
+	const [frame, { projects }, { unread }] = await Promise.all([
 		pageView(event, projectFrame, { project: event.params.project }),
-		pageView(event, myProjects, {})
+		pageView(event, myProjects, {}),
+		pageView(event, notices, { project: event.params.project, limit: 1 })
 	]);
 	const trying = event.locals.actor?.trying?.projectId === frame.project.id;
-	return { frame, projects, trying, demo: event.locals.app.services.config.demo };
+	return { unread, frame, projects, trying, demo: event.locals.app.services.config.demo };
 };

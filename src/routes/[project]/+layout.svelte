@@ -3,7 +3,9 @@
 	import { page } from '$app/state';
 	import { DropdownMenu } from 'bits-ui';
 	import { onMount } from 'svelte';
-	import { line, watchProject } from '$lib/ui/live.svelte';
+	import { isChange, line, onLive, watchProject } from '$lib/ui/live.svelte';
+	import BellIcon from '@lucide/svelte/icons/bell';
+	import { call } from '$lib/ui/api';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Shortcuts from '$lib/ui/Shortcuts.svelte';
 	import { initials } from '$lib/ui/words';
@@ -17,13 +19,24 @@
 		['Removed', 'removed', ['removed']],
 		['Given', 'given', ['given', 'passes', 'arrivals']],
 		['People', 'people', ['people']],
-		...(data.frame.me.controller ? [['Outbox', 'outbox', ['outbox']] as const] : [])
+		...(data.frame.me.controller
+			? [['Outbox', 'outbox', ['outbox']] as const, ['Settings', 'settings', ['settings']] as const]
+			: [])
 	] as const);
 	const here = $derived(page.url.pathname.split('/')[2] ?? '');
 	let find = $state('');
 	let field: HTMLInputElement | undefined = $state();
 
+	let unread = $derived(data.unread);
 	onMount(() => watchProject(data.frame.project.code));
+	onMount(() =>
+		onLive((notices) => {
+			if (!isChange(notices)) return;
+			call<{ unread: number }>('GET', `/projects/${data.frame.project.id}/notices?limit=1`)
+				.then((answer) => (unread = answer.unread))
+				.catch(() => {});
+		})
+	);
 
 	function endTrying() {
 		document.cookie = 'cupboard-try=; path=/; max-age=0; samesite=lax';
@@ -100,8 +113,18 @@
 			</div>
 		</form>
 		<a
+			href="{base}/notices"
+			class="relative ml-auto grid h-7 w-7 shrink-0 place-items-center text-on-frame md:ml-0"
+			title="Notices"
+			aria-label={unread ? `Notices, ${unread} not read` : 'Notices'}
+			><BellIcon size={17} aria-hidden="true" />{#if unread}<span
+					class="absolute -top-0.5 -right-1 rounded-full bg-[#e6cfa6] px-1 font-mono text-[10px] leading-[15px] font-bold text-[#17231f]"
+					aria-hidden="true">{unread > 99 ? '99+' : unread}</span
+				>{/if}</a
+		>
+		<a
 			href="/me"
-			class="ml-auto grid h-7 w-7 shrink-0 place-items-center rounded-sm bg-[#e6cfa6] text-[11px] font-bold text-[#17231f] md:ml-0"
+			class="grid h-7 w-7 shrink-0 place-items-center rounded-sm bg-[#e6cfa6] text-[11px] font-bold text-[#17231f]"
 			title="{data.frame.me.name}: your own page"
 			aria-label="{data.frame.me.name}: your own page">{initials(data.frame.me.name)}</a
 		>

@@ -26,15 +26,13 @@ export const actions: Actions = {
 		if (!parsed.success) return fail(422, { ...kept, fault: parsed.error.issues[0]!.message });
 		try {
 			await makeFirst(locals.app.services.database, parsed.data.code, parsed.data);
-			setCookies(
-				cookies,
-				await locals.app.auth.signIn(
-					parsed.data.email,
-					parsed.data.password,
-					getClientAddress(),
-					request.headers
-				)
+			const { cookies: given } = await locals.app.auth.signIn(
+				parsed.data.email,
+				parsed.data.password,
+				getClientAddress(),
+				request.headers
 			);
+			setCookies(cookies, given);
 		} catch (error) {
 			if (error instanceof Problem) return fail(error.status, { ...kept, fault: error.sentence });
 			throw error;

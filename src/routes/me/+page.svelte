@@ -2,10 +2,12 @@
 	import { invalidateAll } from '$app/navigation';
 	import { toast } from 'svelte-sonner';
 	import { attempt, call, sentenceOf } from '$lib/ui/api';
+	import { enhance } from '$app/forms';
+	import { CHOICE_LABEL, NOTICE_CHOICES, NOTICE_LABEL } from '$lib/core/notices';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { whenText } from '$lib/ui/words';
 
-	let { data } = $props();
+	let { data, form } = $props();
 	// svelte-ignore state_referenced_locally
 	let name = $state(data.name);
 	let current = $state('');
@@ -42,6 +44,20 @@
 	}
 	async function withdraw(id: string) {
 		if (await attempt(() => call('DELETE', `/me/tokens/${id}`))) await invalidateAll();
+	}
+	async function choose(kind: string, choice: string) {
+		if (await attempt(() => call('PUT', `/me/notice-choices/${kind}`, { choice }))) await invalidateAll();
+	}
+	async function endSession(id: string) {
+		if (await attempt(() => call('DELETE', `/me/sessions/${id}`))) await invalidateAll();
+	}
+	/** What a browser calls itself, in a few words. */
+	function browserText(agent: string): string {
+		const browser = /(Firefox|Edg|OPR|Chrome|Safari)\/(\d+)/.exec(agent);
+		const system = /(Windows|Mac OS X|Android|iPhone|iPad|Linux)/.exec(agent);
+		return browser
+			? `${browser[1]} ${browser[2]}${system ? ` on ${system[1]}` : ''}`
+			: agent.slice(0, 60) || 'unknown browser';
 	}
 	function setTheme() {
 		if (theme === 'system') localStorage.removeItem('cupboard-theme');
@@ -107,6 +123,94 @@
 			<p class="text-[12px] text-ink-2">All your sessions end; sign in again with the new password.</p>
 			<button class="button">Change password</button>
 		</form>
+	</section>
+	<section class="border border-ink bg-sheet p-4">
+		<h2 class="text-[15px]">Two-step sign-in</h2>
+		{#if form && 'codes' in form && form.codes}
+			<div class="mt-2 grid gap-4 sm:grid-cols-[180px_1fr]">
+				<img class="h-[180px] w-[180px] bg-white" src={form.picture} alt="Code for your authenticator" />
+				<div class="space-y-2">
+					<p>
+						Scan this with an authenticator, or type its key:
+						<code class="font-mono break-all select-all">{form.key}</code>
+					</p>
+					<p>
+						Keep these recovery codes where you find them; each is good for once. They are shown only now.
+					</p>
+					<ul class="columns-2 font-mono text-[12px]">
+						{#each form.codes as code (code)}<li class="select-all">{code}</li>{/each}
+					</ul>
+					<form method="post" action="?/confirmTwoStep" class="flex gap-2" use:enhance>
+						<input
+							class="field max-w-[150px] font-mono"
+							name="code"
+							inputmode="numeric"
+							autocomplete="one-time-code"
+							placeholder="6 digits"
+							aria-label="Code that the authenticator shows"
+							required
+						/><button class="button button-act">Turn it on</button>
+					</form>
+				</div>
+			</div>
+		{:else}
+			<p class="mb-2 text-ink-2">
+				{data.twoStep
+					? 'It is on: signing in asks for a code from your authenticator after the password.'
+					: 'Signing in then asks for a code from an authenticator (RFC 6238) after the password. A project may ask for it before somebody may Run.'}
+			</p>
+			<form
+				method="post"
+				action={data.twoStep ? '?/endTwoStep' : '?/beginTwoStep'}
+				class="flex flex-wrap gap-2"
+				use:enhance
+			>
+				<input
+					class="field max-w-[260px]"
+					name="password"
+					type="password"
+					autocomplete="current-password"
+					placeholder="Your password"
+					aria-label="Your password"
+					required
+				/><button class="button">{data.twoStep ? 'Turn it off' : 'Set it up'}</button>
+			</form>
+		{/if}
+		{#if form && 'fault' in form && form.fault}<p role="alert" class="mt-2 text-fault">{form.fault}</p>{/if}
+	</section>
+	<section class="border border-ink bg-sheet p-4">
+		<h2 class="mb-2 text-[15px]">Where you are signed in</h2>
+		<table class="w-full">
+			<tbody>
+				{#each data.sessions as one (one.id)}<tr class="h-8 border-b border-rule-2"
+						><td class="font-semibold">{browserText(one.userAgent)}</td><td class="text-ink-2"
+							>since {whenText(one.createdAt)}</td
+						><td class="text-right"><button class="link" onclick={() => endSession(one.id)}>End</button></td
+						></tr
+					>{/each}
+			</tbody>
+		</table>
+	</section>
+	<section class="border border-ink bg-sheet p-4">
+		<h2 class="text-[15px]">Notices</h2>
+		<p class="mb-2 text-ink-2">All of them show under the bell. By mail they come as you choose here.</p>
+		<table class="w-full">
+			<tbody>
+				{#each data.choices as one (one.kind)}<tr class="h-9 border-b border-rule-2"
+						><td>{NOTICE_LABEL[one.kind]}</td><td class="w-[170px] text-right"
+							><select
+								class="field"
+								aria-label={NOTICE_LABEL[one.kind]}
+								value={one.choice}
+								onchange={(e) => choose(one.kind, e.currentTarget.value)}
+								>{#each NOTICE_CHOICES as choice (choice)}<option value={choice}
+										>{CHOICE_LABEL[choice]}</option
+									>{/each}</select
+							></td
+						></tr
+					>{/each}
+			</tbody>
+		</table>
 	</section>
 	<section class="border border-ink bg-sheet p-4">
 		<h2 class="text-[15px]">API tokens</h2>

@@ -1,4 +1,4 @@
-import { fail, redirect } from '@sveltejs/kit';
+import { fail, redirect, type Cookies } from '@sveltejs/kit';
 import { Problem } from '$lib/core/problem';
 import { waitsForFirst } from '$lib/server/first';
 import { setCookies } from '../cookies';
@@ -11,26 +11,39 @@ export const load: PageServerLoad = async ({ locals }) => {
 	return { demo: services.config.demo };
 };
 
+/** Goes on to where somebody wanted to go; only ways inside Cupboard, since “//host” would lead elsewhere. */
+function goOn(url: URL, cookies: Cookies, given: string[]): never {
+	setCookies(cookies, given);
+	const to = url.searchParams.get('to') ?? '/';
+	redirect(303, /^\/(?![/\\])/.test(to) ? to : '/');
+}
+
 export const actions: Actions = {
-	default: async ({ request, locals, cookies, url, getClientAddress }) => {
+	password: async ({ request, locals, cookies, url, getClientAddress }) => {
 		const form = await request.formData();
 		const email = String(form.get('email') ?? '');
+		let given: { cookies: string[]; asksCode: boolean };
 		try {
-			setCookies(
-				cookies,
-				await locals.app.auth.signIn(
-					email,
-					String(form.get('password') ?? ''),
-					getClientAddress(),
-					request.headers
-				)
-			);
+			const password = String(form.get('password') ?? '');
+			given = await locals.app.auth.signIn(email, password, getClientAddress(), request.headers);
 		} catch (error) {
 			if (error instanceof Problem) return fail(error.status, { email, fault: error.sentence });
 			throw error;
 		}
-		const to = url.searchParams.get('to') ?? '/';
-		// Only ways inside Cupboard; “//host” would lead elsewhere.
-		redirect(303, /^\/(?![/\\])/.test(to) ? to : '/');
+		if (!given.asksCode) goOn(url, cookies, given.cookies);
+		setCookies(cookies, given.cookies);
+		return { asksCode: true };
+	},
+	code: async ({ request, locals, cookies, url, getClientAddress }) => {
+		const form = await request.formData();
+		let given: string[];
+		try {
+			const code = String(form.get('code') ?? '');
+			given = await locals.app.auth.signInCode(code, getClientAddress(), request.headers);
+		} catch (error) {
+			if (error instanceof Problem) return fail(error.status, { asksCode: true, fault: error.sentence });
+			throw error;
+		}
+		goOn(url, cookies, given);
 	}
 };

@@ -1,45 +1,61 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
+	import { page } from '$app/state';
+	import type { SubmitFunction } from '@sveltejs/kit';
 	import Gate from '$lib/ui/Gate.svelte';
 
 	let { data, form } = $props();
 	let busy = $state(false);
+	const to = $derived(page.url.searchParams.get('to'));
+	const way = $derived(to ? `&to=${encodeURIComponent(to)}` : '');
+	const submit: SubmitFunction = () => {
+		busy = true;
+		return async ({ update }) => {
+			await update();
+			busy = false;
+		};
+	};
 </script>
 
 <Gate title="Sign in">
-	<form
-		method="post"
-		class="space-y-3"
-		use:enhance={() => {
-			busy = true;
-			return async ({ update }) => {
-				await update();
-				busy = false;
-			};
-		}}
-	>
-		<label class="block"
-			><span class="label">Mail address</span><input
-				class="field"
-				name="email"
-				type="email"
-				autocomplete="username"
-				required
-				value={form?.email ?? ''}
-			/></label
-		>
-		<label class="block"
-			><span class="label">Password</span><input
-				class="field"
-				name="password"
-				type="password"
-				autocomplete="current-password"
-				required
-			/></label
-		>
-		{#if form?.fault}<p role="alert" class="text-fault">{form.fault}</p>{/if}
-		<button class="button button-act" disabled={busy}>Sign in</button>
-	</form>
+	{#if form && 'asksCode' in form && form.asksCode}
+		<form method="post" action="?/code{way}" class="space-y-3" use:enhance={submit}>
+			<label class="block"
+				><span class="label">Code from your authenticator, or a recovery code</span><input
+					class="field font-mono"
+					name="code"
+					autocomplete="one-time-code"
+					required
+				/></label
+			>
+			{#if 'fault' in form && form.fault}<p role="alert" class="text-fault">{form.fault}</p>{/if}
+			<button class="button button-act" disabled={busy}>Go on</button>
+		</form>
+	{:else}
+		<form method="post" action="?/password{way}" class="space-y-3" use:enhance={submit}>
+			<label class="block"
+				><span class="label">Mail address</span><input
+					class="field"
+					name="email"
+					type="email"
+					autocomplete="username"
+					required
+					value={form && 'email' in form ? form.email : ''}
+				/></label
+			>
+			<label class="block"
+				><span class="label">Password</span><input
+					class="field"
+					name="password"
+					type="password"
+					autocomplete="current-password"
+					required
+				/></label
+			>
+			{#if form && 'fault' in form && form.fault}<p role="alert" class="text-fault">{form.fault}</p>{/if}
+			<button class="button button-act" disabled={busy}>Sign in</button>
+		</form>
+	{/if}
 	{#if data.demo}<p class="mt-4 border-t border-rule pt-3 text-[12px] text-ink-2">
 			Demo: ines@vennholm.example, halla@…, oke@… with the password cupboard-demo.
 		</p>{/if}

@@ -8,6 +8,8 @@ export interface AccessRow {
 	kind: SubjectKind | 'controllers';
 	subject: string;
 	name: string;
+	/** Code of a department. */
+	code: string | null;
 	/** What stands below the name: "department, 9 people". */
 	about: string;
 	outside: boolean;

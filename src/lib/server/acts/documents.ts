@@ -7,7 +7,7 @@ import { label, nextSave, parse } from '../../core/revisions/revisions';
 import { ownUploads } from '../content';
 import type { Tx } from '../db';
 import { document, event, lock, person, place, seen, version } from '../db/schema';
-import { defineAct, type Project } from './act';
+import { defineAct, type Acting, type ContextOf, type Project } from './act';
 import { id, name, note, number } from './fields';
 
 /** Locks a place's row so that a folder cannot move or go while something is put into it. */
@@ -97,6 +97,80 @@ export async function addSave(
 	return next;
 }
 
+/**
+ * Puts a file into a folder as a new document. Raises `invalid` for a number that breaks the rule and `conflict` for
+ * one in use.
+ */
+export async function createDocument(
+	context: Pick<
+		ContextOf['place'] & Acting,
+		'tx' | 'project' | 'person' | 'now' | 'newId' | 'tell' | 'enqueue'
+	>,
+	folderId: string,
+	file: { hash: string; fileName: string; size: number },
+	what: { number: string; title: string; note: string }
+): Promise<{ id: string; number: string; label: string }> {
+	const { tx, project, person: by, now, newId, tell, enqueue } = context;
+	const { number, title } = what;
+	const fits = checkNumber(project.settings.numbering, number);
+	if (!fits.ok) throw new Problem('invalid', fits.sentence, { field: 'number' });
+	const parent = await holdStill(tx, folderId);
+	const taken = await tx
+		.select({ id: document.id })
+		.from(document)
+		.where(and(eq(document.projectId, project.id), eq(document.number, number), eq(document.live, true)));
+	if (taken.length)
+		throw new Problem(
+			'conflict',
+			`${number} is already in use. Choose another number, or hand in a new version of it.`,
+			{ field: 'number' }
+		);
+	const documentId = newId();
+	const versionId = newId();
+	const first = label(project.settings.revisions, nextSave(project.settings.revisions, null));
+	await tx.insert(place).values({
+		id: documentId,
+		projectId: project.id,
+		parentId: parent.id,
+		path: parent.path + documentId,
+		kind: 'document',
+		name: title,
+		nameKey: nameKey(number),
+		scope: parent.scope,
+		createdBy: by.id,
+		createdAt: now
+	});
+	await tx.insert(document).values({
+		id: documentId,
+		projectId: project.id,
+		number,
+		title,
+		currentVersionId: versionId,
+		changedAt: now,
+		changedBy: by.id
+	});
+	await tx.insert(version).values({
+		id: versionId,
+		documentId,
+		seq: 1,
+		label: first,
+		issued: false,
+		hash: file.hash,
+		fileName: file.fileName,
+		note: what.note || 'Added',
+		createdBy: by.id,
+		createdAt: now
+	});
+	await enqueue('make-preview', { hash: file.hash });
+	tell({
+		kind: 'document.added',
+		placeId: documentId,
+		documentId,
+		details: { number, title, label: first, hash: file.hash, size: file.size }
+	});
+	return { id: documentId, number, label: first };
+}
+
 export const addDocument = defineAct({
 	name: 'addDocument',
 	summary: 'Add a document to a folder from a file sent before',
@@ -105,67 +179,9 @@ export const addDocument = defineAct({
 	input: z.object({ folder: id, upload: id, number, title: name, note: note.default('') }),
 	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder', 'shelf'] },
 	events: ['document.added'],
-	async run({ tx, project, place: folder, person: by, now, newId, tell, enqueue }, input) {
-		const fits = checkNumber(project.settings.numbering, input.number);
-		if (!fits.ok) throw new Problem('invalid', fits.sentence, { field: 'number' });
-		const [file] = await ownUploads(tx, by.id, [input.upload], now);
-		const parent = await holdStill(tx, folder.id);
-		const taken = await tx
-			.select({ id: document.id })
-			.from(document)
-			.where(
-				and(eq(document.projectId, project.id), eq(document.number, input.number), eq(document.live, true))
-			);
-		if (taken.length)
-			throw new Problem(
-				'conflict',
-				`${input.number} is already in use. Choose another number, or hand in a new version of it.`,
-				{ field: 'number' }
-			);
-		const documentId = newId();
-		const versionId = newId();
-		const first = label(project.settings.revisions, nextSave(project.settings.revisions, null));
-		await tx.insert(place).values({
-			id: documentId,
-			projectId: project.id,
-			parentId: parent.id,
-			path: parent.path + documentId,
-			kind: 'document',
-			name: input.title,
-			nameKey: nameKey(input.number),
-			scope: parent.scope,
-			createdBy: by.id,
-			createdAt: now
-		});
-		await tx.insert(document).values({
-			id: documentId,
-			projectId: project.id,
-			number: input.number,
-			title: input.title,
-			currentVersionId: versionId,
-			changedAt: now,
-			changedBy: by.id
-		});
-		await tx.insert(version).values({
-			id: versionId,
-			documentId,
-			seq: 1,
-			label: first,
-			issued: false,
-			hash: file!.hash,
-			fileName: file!.fileName,
-			note: input.note || 'Added',
-			createdBy: by.id,
-			createdAt: now
-		});
-		await enqueue('make-preview', { hash: file!.hash });
-		tell({
-			kind: 'document.added',
-			placeId: documentId,
-			documentId,
-			details: { number: input.number, title: input.title, label: first, hash: file!.hash, size: file!.size }
-		});
-		return { id: documentId, number: input.number, label: first };
+	async run(context, input) {
+		const [file] = await ownUploads(context.tx, { personId: context.person.id }, [input.upload], context.now);
+		return createDocument(context, context.place.id, file!, input);
 	}
 });
 
@@ -185,7 +201,7 @@ export const handIn = defineAct({
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
 	events: ['version.handed-in', 'version.saved'],
 	async run({ tx, project, person: by, now, newId, tell, enqueue }, input) {
-		const [file] = await ownUploads(tx, by.id, [input.upload], now);
+		const [file] = await ownUploads(tx, { personId: by.id }, [input.upload], now);
 		const held = await holdDocument(tx, input.document);
 		const open = await openLock(tx, input.document);
 		if (open && open.holderId !== by.id) throw inHand(open);

@@ -2,33 +2,14 @@ import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { Problem } from '../../core/problem';
 import { releaseNumber, VERDICTS } from '../../core/releases';
-import { pass, person, releaseItem, verdict } from '../db/schema';
+import { pass, releaseItem, verdict } from '../db/schema';
+import { tellNotices } from '../notices';
 import { releaseItems } from '../release-checks';
 import { defineAct } from './act';
 import { id, name, note } from './fields';
 import type { Tx } from '../db';
 
 const secret = z.string().max(100);
-
-export const openPass = defineAct({
-	name: 'openPass',
-	summary: 'Note that a pass was opened',
-	method: 'POST',
-	path: '/passes/{secret}/opened',
-	input: z.object({ secret }),
-	at: { kind: 'pass', secret: (i) => i.secret },
-	events: ['pass.opened'],
-	async run({ tx, pass: held, release, now, tell }) {
-		// Reloading the page within a minute is one use.
-		if (held.lastUsedAt && now.getTime() - held.lastUsedAt.getTime() < 60_000) return { uses: held.uses };
-		await tx
-			.update(pass)
-			.set({ uses: sql`${pass.uses} + 1`, lastUsedAt: now })
-			.where(eq(pass.id, held.id));
-		tell({ kind: 'pass.opened', releaseId: release.id, details: { number: release.number } });
-		return { uses: held.uses + 1 };
-	}
-});
 
 export const takeFromPass = defineAct({
 	name: 'takeFromPass',
@@ -84,11 +65,6 @@ export const takeAllFromPass = defineAct({
 	}
 });
 
-async function tellBuilder(tx: Tx, builtBy: string): Promise<{ name: string; address: string }> {
-	const [row] = await tx.select().from(person).where(eq(person.id, builtBy));
-	return { name: row!.name, address: row!.email };
-}
-
 export const confirmReceipt = defineAct({
 	name: 'confirmReceipt',
 	summary: 'Confirm the receipt of a release',
@@ -97,18 +73,21 @@ export const confirmReceipt = defineAct({
 	input: z.object({ secret }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	events: ['receipt.confirmed'],
-	async run({ tx, project, pass: held, release, now, services, tell, mail }) {
+	async run(context) {
+		const { tx, pass: held, release, now, tell } = context;
 		const done = await tx
 			.update(pass)
 			.set({ receivedAt: now })
 			.where(and(eq(pass.id, held.id), isNull(pass.receivedAt)))
 			.returning();
 		if (!done.length) throw new Problem('conflict', 'Receipt was confirmed before.');
-		await mail(
-			await tellBuilder(tx, release.builtBy),
-			`${project.code} release ${releaseNumber(release.number)}: receipt confirmed`,
-			`${held.holderName} confirmed receipt of release ${releaseNumber(release.number)}, “${release.title}”.\n\n${services.config.origin}/${project.code.toLowerCase()}/releases/${release.number}\n`
-		);
+		await tellNotices(context, {
+			kind: 'release-answered',
+			people: [release.builtBy],
+			releaseId: release.id,
+			sentence: `${held.holderName} confirmed receipt of release ${releaseNumber(release.number)}, “${release.title}”.`,
+			way: `releases/${release.number}`
+		});
 		tell({
 			kind: 'receipt.confirmed',
 			releaseId: release.id,
@@ -169,7 +148,8 @@ export const signVerdicts = defineAct({
 	input: z.object({ secret, name, answers }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	events: ['verdict.given', 'receipt.confirmed'],
-	async run({ tx, project, pass: held, release, now, services, tell, mail }, input) {
+	async run(context, input) {
+		const { tx, pass: held, release, now, tell } = context;
 		const given = input.answers.filter((a) => a.code !== null);
 		if (!given.length) throw new Problem('invalid', 'Choose a verdict for at least one document.');
 		const unsaid = given.find((a) => (a.code === 'C' || a.code === 'D') && a.remark === '');
@@ -225,11 +205,14 @@ export const signVerdicts = defineAct({
 					`${v.code}  ${items.find((i) => i.documentId === v.documentId)!.number}${v.remark ? `  ${v.remark}` : ''}`
 			)
 			.join('\n');
-		await mail(
-			await tellBuilder(tx, release.builtBy),
-			`${project.code} release ${releaseNumber(release.number)}: ${signed.length} verdicts from ${held.holderName}`,
-			`${input.name} signed ${signed.length} of ${items.length} verdicts on release ${releaseNumber(release.number)}, “${release.title}”:\n\n${lines}\n\n${services.config.origin}/${project.code.toLowerCase()}/releases/${release.number}\n`
-		);
+		await tellNotices(context, {
+			kind: 'release-answered',
+			people: [release.builtBy],
+			releaseId: release.id,
+			sentence: `${input.name} signed ${signed.length} of ${items.length} verdicts on release ${releaseNumber(release.number)}, “${release.title}”.`,
+			more: lines,
+			way: `releases/${release.number}`
+		});
 		return { signed: signed.length };
 	}
 });

@@ -1,4 +1,4 @@
-import { and, count, eq, sql } from 'drizzle-orm';
+import { and, count, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { standardRule } from '../../core/numbering/numbering';
 import { Problem } from '../../core/problem';
@@ -139,14 +139,20 @@ export const addPerson = defineAct({
 		const [already] = await tx
 			.select()
 			.from(member)
-			.where(and(eq(member.projectId, here.id), eq(member.personId, personId)));
+			.where(and(eq(member.projectId, here.id), eq(member.personId, personId), isNull(member.leftAt)));
 		if (already)
 			throw new Problem('conflict', `${known!.name} (${input.email}) is in this project already.`, {
 				field: 'email'
 			});
+		// Somebody who left and comes back has their place again, and what was given then stays ended.
 		await tx
 			.insert(member)
-			.values({ projectId: here.id, personId, controller: input.controller, seenUntil: now, createdAt: now });
+			.values({ projectId: here.id, personId, controller: input.controller, seenUntil: now, createdAt: now })
+			.onConflictDoUpdate({
+				target: [member.projectId, member.personId],
+				set: { controller: input.controller, leftAt: null, outside: false }
+			});
+		if (known?.closedAt) await tx.update(person).set({ closedAt: null }).where(eq(person.id, personId));
 		if (input.department)
 			await tx
 				.insert(departmentMember)

@@ -5,9 +5,12 @@ import * as standing from './access/standing';
 import * as documents from './documents';
 import * as folders from './folders';
 import * as groups from './groups';
+import * as hatches from './hatches';
 import * as locks from './locks';
 import * as membership from './membership';
+import * as notices from './notices';
 import * as passes from './passes';
+import * as placePasses from './place-passes';
 import * as people from './people';
 import * as approval from './releases/approval';
 import * as build from './releases/build';
@@ -33,5 +36,8 @@ export const ACTS: readonly Act[] = [
 	build,
 	approval,
 	issue,
-	passes
+	passes,
+	notices,
+	placePasses,
+	hatches
 ].flatMap((module) => Object.values(module as Record<string, unknown>).filter(isAct));

@@ -6,7 +6,8 @@ import { releaseNumber, type Manifest } from '../../core/releases';
 import { content } from '../db/schema';
 import type { Services } from '../services';
 import { log } from '../start';
-import { fileResponse } from './respond';
+import { stamped } from '../formats/stamp';
+import { dispositionOf, fileResponse } from './respond';
 
 /** Sends stored bytes by hash with the kind they were sniffed as. */
 export async function contentResponse(
@@ -19,6 +20,26 @@ export async function contentResponse(
 	const [row] = await services.database.db.select().from(content).where(eq(content.hash, hash));
 	if (!row) throw new Problem('not-found', 'The content is not there.');
 	return fileResponse(services, request, { hash, size: row.size, mediaType: row.mediaType, fileName }, how);
+}
+
+/** Sends a copy of stored bytes with a stamp that says for whom it was made and when. */
+export async function stampedResponse(
+	services: Services,
+	file: { hash: string; fileName: string; mediaType: string; size: number; number: string; label: string },
+	holder: string
+): Promise<Response> {
+	const day = new Date().toISOString().slice(0, 10);
+	const text = `${file.number} ${file.label} · copy for ${holder} · ${day}`;
+	const bytes = await stamped(await services.store.localPath(file.hash), file.mediaType, file.size, text);
+	return new Response(bytes as BodyInit, {
+		headers: {
+			'content-type': 'application/octet-stream',
+			'content-disposition': dispositionOf('attachment', file.fileName),
+			'content-length': String(bytes.byteLength),
+			'x-content-type-options': 'nosniff',
+			'cache-control': 'no-store'
+		}
+	});
 }
 
 /** Shows the stored cover note of an issued release. */

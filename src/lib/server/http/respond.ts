@@ -30,7 +30,8 @@ export function unexpected(error: unknown): Problem {
 	);
 }
 
-function dispositionOf(kind: 'inline' | 'attachment', fileName: string): string {
+/** The header that says whether a file is shown or kept, and under which name (RFC 6266). */
+export function dispositionOf(kind: 'inline' | 'attachment', fileName: string): string {
 	const plain = fileName.replace(/[^\x20-\x7e]|["\\%]/g, '_');
 	return `${kind}; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(fileName).replace(/['()*]/g, (c) => '%' + c.charCodeAt(0).toString(16).toUpperCase())}`;
 }

@@ -9,12 +9,17 @@ export type Handlers = { [N in JobName]: (data: JobData[N]) => Promise<void> };
 const OPTIONS: Record<JobName, PgBoss.SendOptions> = {
 	'make-preview': { retryLimit: 2, retryDelay: 5, expireInSeconds: 120 },
 	'send-mail': { retryLimit: 20, retryDelay: 10, retryBackoff: true, expireInSeconds: 60 },
+	'check-arrival': { retryLimit: 5, retryDelay: 20, expireInSeconds: 600 },
+	'send-digests': { retryLimit: 2 },
+	'tell-overdue': { retryLimit: 2 },
 	'remind-stale-locks': { retryLimit: 2 },
 	'clean-uploads': { retryLimit: 2 }
 };
 const SCHEDULES: Partial<Record<JobName, string>> = {
 	'remind-stale-locks': '0 * * * *',
-	'clean-uploads': '30 3 * * *'
+	'clean-uploads': '30 3 * * *',
+	'tell-overdue': '30 5 * * *',
+	'send-digests': '0 6 * * *'
 };
 
 /** Slow work, kept in PostgreSQL until it is done. */

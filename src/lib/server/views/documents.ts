@@ -63,6 +63,7 @@ export const documentView = defineView({
 			mayWork: allows(level, 'work'),
 			mayTake: allows(level, 'take'),
 			mayTidy: allows(level, 'tidy'),
+			mayRun: allows(level, 'run'),
 			mine: here.createdBy === me.id,
 			way: (await breadcrumb(db, here, reach)).slice(0, -1),
 			versions: versions.map((v): VersionRow => ({ ...v, at: v.at.toISOString() }))

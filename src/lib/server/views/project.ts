@@ -8,6 +8,8 @@ import {
 	department,
 	departmentMember,
 	document,
+	group,
+	groupMember,
 	mail,
 	member,
 	person,
@@ -28,10 +30,25 @@ export const myProjects = defineView({
 			.select({ id: project.id, code: project.code, name: project.name, controller: member.controller })
 			.from(member)
 			.innerJoin(project, eq(project.id, member.projectId))
-			.where(eq(member.personId, me.id))
+			.where(and(eq(member.personId, me.id), isNull(member.leftAt)))
 			.orderBy(asc(project.name));
 		const [any] = await db.select({ n: sql<number>`count(*)::int` }).from(project);
 		return { projects: rows, mayMake: any!.n === 0 || rows.some((r) => r.controller) };
+	}
+});
+
+export const mySecurity = defineView({
+	name: 'mySecurity',
+	summary: 'How you sign in',
+	path: '/me/security',
+	input: z.object({}),
+	at: { kind: 'self' },
+	async run({ db, person: me }) {
+		const [row] = await db
+			.select({ twoStep: person.twoFactorEnabled })
+			.from(person)
+			.where(eq(person.id, me.id));
+		return { twoStep: row!.twoStep };
 	}
 });
 
@@ -53,6 +70,8 @@ export const people = defineView({
 				name: person.name,
 				email: person.email,
 				controller: member.controller,
+				outside: member.outside,
+				twoStep: person.twoFactorEnabled,
 				departmentId: departmentMember.departmentId,
 				lead: departmentMember.lead
 			})
@@ -62,7 +81,7 @@ export const people = defineView({
 				departmentMember,
 				sql`${departmentMember.personId} = ${person.id} and ${departmentMember.departmentId} in (select id from department where project_id = ${here.id})`
 			)
-			.where(eq(member.projectId, here.id))
+			.where(and(eq(member.projectId, here.id), isNull(member.leftAt)))
 			.orderBy(asc(person.name));
 		const recipients = reach.subject.controller
 			? await db
@@ -76,7 +95,25 @@ export const people = defineView({
 					.where(eq(recipient.projectId, here.id))
 					.orderBy(asc(recipient.name))
 			: [];
-		return { departments, members, recipients };
+		const groups = await db
+			.select({ id: group.id, name: group.name, company: group.company })
+			.from(group)
+			.where(eq(group.projectId, here.id))
+			.orderBy(asc(group.name));
+		const inGroups = await db
+			.select({ group: groupMember.groupId, person: groupMember.personId })
+			.from(groupMember)
+			.innerJoin(group, eq(group.id, groupMember.groupId))
+			.where(eq(group.projectId, here.id));
+		return {
+			departments,
+			members,
+			recipients,
+			groups: groups.map((g) => ({
+				...g,
+				people: inGroups.filter((i) => i.group === g.id).map((i) => i.person)
+			}))
+		};
 	}
 });
 

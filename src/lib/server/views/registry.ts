@@ -6,6 +6,9 @@ import * as project from './project';
 import * as releases from './releases';
 import * as access from './access';
 import * as effects from './effects';
+import * as given from './given';
+import * as notices from './notices';
+import * as passes from './passes';
 import * as tree from './tree';
 
 function isView(value: unknown): value is View {
@@ -19,7 +22,10 @@ export const VIEWS: readonly View[] = [
 	documents,
 	access,
 	effects,
+	given,
 	activity,
 	project,
-	releases
+	releases,
+	passes,
+	notices
 ].flatMap((module) => Object.values(module as Record<string, unknown>).filter(isView));

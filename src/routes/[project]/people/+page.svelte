@@ -4,17 +4,23 @@
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { call, sentenceOf } from '$lib/ui/api';
+	import GroupDialog from '$lib/ui/GroupDialog.svelte';
+	import PersonDialog from '$lib/ui/PersonDialog.svelte';
 	import { onLive } from '$lib/ui/live.svelte';
 	import { initials, plural } from '$lib/ui/words';
 
 	let { data } = $props();
 	const controller = $derived(data.frame.me.controller);
-	const loose = $derived(data.members.filter((m) => !m.departmentId));
+	const loose = $derived(data.members.filter((m) => !m.departmentId && !m.outside));
+	const companies = $derived(data.groups.filter((g) => g.company));
+	const groups = $derived(data.groups.filter((g) => !g.company));
+	const byId = $derived(new Map(data.members.map((m) => [m.id, m])));
+	let moving = $state<string | null>(null);
+	let grouping = $state<{ id: string | null; name: string; people: string[] } | null>(null);
 	onMount(() =>
 		onLive(
 			(notices) =>
-				(notices.length === 0 ||
-					notices.some((n) => n.kind.startsWith('person.') || n.kind.startsWith('department.'))) &&
+				(notices.length === 0 || notices.some((n) => /^(person|department|group)\./.test(n.kind))) &&
 				void refresh('cupboard:people')
 		)
 	);
@@ -56,7 +62,10 @@
 			><b class="font-semibold">{m.name}</b><span class="ml-2 text-[12px] text-ink-2">{m.email}</span></span
 		>
 		{#if m.lead}<span class="tag bg-rule-2">lead</span>{/if}
+		{#if m.outside}<span class="tag border border-dashed border-ink-2">outside</span>{/if}
 		{#if m.controller}<span class="tag bg-done-soft text-done">controller</span>{/if}
+		{#if controller}<button class="link text-[12px] text-ink-2" onclick={() => (moving = m.id)}>Change</button
+			>{/if}
 	</li>
 {/snippet}
 
@@ -100,6 +109,46 @@
 						{#each loose as m (m.id)}{@render person(m)}{/each}
 					</ul>
 				</section>{/if}
+			{#each companies as company (company.id)}
+				<section>
+					<h2 class="flex items-center gap-2 border-b border-dashed border-ink pb-1 text-[14px]">
+						{company.name}<span class="text-[12px] font-normal text-ink-2">outside</span><span
+							class="ml-auto font-mono text-[12px] font-normal text-ink-2">{company.people.length}</span
+						>
+						{#if controller}<button
+								class="link text-[12px] font-normal text-ink-2"
+								onclick={() => (grouping = { ...company })}>Change</button
+							>{/if}
+					</h2>
+					<ul>
+						{#each company.people as id (id)}{#if byId.get(id)}{@render person(byId.get(id)!)}{/if}{/each}
+					</ul>
+				</section>
+			{/each}
+			{#if controller || groups.length}
+				<section>
+					<h2 class="flex items-center gap-2 border-b border-ink pb-1 text-[14px]">
+						Groups{#if controller}<button
+								class="link ml-auto text-[12px] font-normal text-ink-2"
+								onclick={() => (grouping = { id: null, name: '', people: [] })}>New group</button
+							>{/if}
+					</h2>
+					<ul>
+						{#each groups as g (g.id)}<li class="flex items-baseline gap-2 border-b border-rule-2 py-1">
+								<b class="font-semibold">{g.name}</b><span
+									class="min-w-0 flex-1 truncate text-[12px] text-ink-2"
+									>{g.people.map((id) => byId.get(id)?.name ?? '').join(', ') || 'nobody yet'}</span
+								><span class="font-mono text-[12px] text-ink-2">{g.people.length}</span>
+								{#if controller}<button
+										class="link text-[12px] text-ink-2"
+										onclick={() => (grouping = { ...g })}>Change</button
+									>{/if}
+							</li>{:else}<li class="py-2 text-ink-2">
+								No groups yet. A group is a named list of people across departments.
+							</li>{/each}
+					</ul>
+				</section>
+			{/if}
 			{#if controller && data.recipients.length}
 				<section>
 					<h2 class="border-b border-ink pb-1 text-[14px]">Distribution list, outside</h2>
@@ -216,3 +265,19 @@
 		</aside>
 	{/if}
 </div>
+{#if controller}
+	<PersonDialog
+		bind:person={moving}
+		project={data.frame.project.id}
+		departments={data.departments}
+		members={data.members}
+		me={data.frame.me.id}
+		done={invalidateAll}
+	/>
+	<GroupDialog
+		bind:group={grouping}
+		project={data.frame.project.id}
+		members={data.members}
+		done={invalidateAll}
+	/>
+{/if}

@@ -17,7 +17,13 @@ export const actions: Actions = {
 				secret: params.secret,
 				password
 			});
-			setCookies(cookies, await locals.app.auth.signIn(email, password, getClientAddress(), request.headers));
+			const { cookies: given } = await locals.app.auth.signIn(
+				email,
+				password,
+				getClientAddress(),
+				request.headers
+			);
+			setCookies(cookies, given);
 		} catch (error) {
 			if (error instanceof Problem) return fail(error.status, { fault: error.sentence });
 			throw error;

@@ -1,12 +1,16 @@
-import { pageAct, pageView } from '../../page-data';
-import { openPass } from '$lib/server/acts/passes';
+import { pageView } from '../../page-data';
+import { placeByPass } from '$lib/server/views/passes';
 import { passView } from '$lib/server/views/releases';
+import { openForPage } from './open';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
 	const { secret } = event.params;
 	event.setHeaders({ 'cache-control': 'private, no-store' });
-	const view = await pageView(event, passView, { secret });
-	await pageAct(event, openPass, { secret });
-	return { view, secret };
+	const gate = await openForPage(event, secret);
+	if (gate.asks) return { secret, gate, release: null, place: null };
+	if (gate.leadsTo === 'release')
+		return { secret, gate, release: await pageView(event, passView, { secret }), place: null };
+	const folder = event.url.searchParams.get('folder') ?? undefined;
+	return { secret, gate, release: null, place: await pageView(event, placeByPass, { secret, folder }) };
 };

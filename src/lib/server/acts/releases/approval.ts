@@ -5,6 +5,7 @@ import { Problem } from '../../../core/problem';
 import { PURPOSE_LABEL } from '../../../core/revisions/revisions';
 import { releaseNumber, worst } from '../../../core/releases';
 import { person, place, release } from '../../db/schema';
+import { tellNotices } from '../../notices';
 import { checkRelease, releaseItems } from '../../release-checks';
 import { defineAct } from '../act';
 import { id, reason } from '../fields';
@@ -19,7 +20,8 @@ export const askApproval = defineAct({
 	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
 	events: ['release.asked'],
 	prepare: ({ services, tx, release: about }) => checkRelease(services, tx, about.id, false),
-	async run({ tx, project: here, person: by, release: about, services, now, tell, mail }) {
+	async run(context) {
+		const { tx, person: by, release: about, services, now, tell } = context;
 		const before = await reopen(tx, about.id);
 		const items = await checkRelease(services, tx, about.id, false);
 		if (!items.length) throw new Problem('conflict', 'The release holds no documents.');
@@ -34,11 +36,13 @@ export const askApproval = defineAct({
 			.set({ state: 'in-review', askedAt: now, sentBackReason: null })
 			.where(eq(release.id, about.id));
 		const [approver] = await tx.select().from(person).where(eq(person.id, before.approverId));
-		await mail(
-			{ name: approver!.name, address: approver!.email },
-			`${here.code} release ${releaseNumber(about.number)}: your approval is asked`,
-			`Dear ${approver!.name},\n\n${by.name} asks you to approve release ${releaseNumber(about.number)}, “${about.title}” (${PURPOSE_LABEL[about.purpose].toLowerCase()}, ${items.length} documents).\n\n${services.config.origin}/${here.code.toLowerCase()}/releases/${about.number}\n`
-		);
+		await tellNotices(context, {
+			kind: 'approval-asked',
+			people: [approver!.id],
+			releaseId: about.id,
+			sentence: `${by.name} asks you to approve release ${releaseNumber(about.number)}, “${about.title}” (${PURPOSE_LABEL[about.purpose].toLowerCase()}, ${items.length} documents).`,
+			way: `releases/${about.number}`
+		});
 		tell({
 			kind: 'release.asked',
 			releaseId: about.id,
@@ -81,19 +85,21 @@ export const sendBack = defineAct({
 	input: z.object({ release: id, reason }),
 	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
 	events: ['release.sent-back'],
-	async run({ tx, project: here, person: by, release: about, services, tell, mail }, input) {
+	async run(context, input) {
+		const { tx, person: by, release: about, tell } = context;
 		const done = await tx
 			.update(release)
 			.set({ state: 'building', askedAt: null, sentBackReason: input.reason })
 			.where(and(eq(release.id, about.id), eq(release.state, 'in-review')))
 			.returning();
 		if (!done.length) throw new Problem('conflict', 'The release is not waiting for approval.');
-		const [builder] = await tx.select().from(person).where(eq(person.id, about.builtBy));
-		await mail(
-			{ name: builder!.name, address: builder!.email },
-			`${here.code} release ${releaseNumber(about.number)} was sent back`,
-			`Dear ${builder!.name},\n\n${by.name} sent release ${releaseNumber(about.number)}, “${about.title}”, back:\n\n${input.reason}\n\n${services.config.origin}/${here.code.toLowerCase()}/releases/${about.number}\n`
-		);
+		await tellNotices(context, {
+			kind: 'approval-asked',
+			people: [about.builtBy],
+			releaseId: about.id,
+			sentence: `${by.name} sent release ${releaseNumber(about.number)}, “${about.title}”, back: ${input.reason}`,
+			way: `releases/${about.number}`
+		});
 		tell({
 			kind: 'release.sent-back',
 			releaseId: about.id,

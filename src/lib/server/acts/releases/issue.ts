@@ -241,6 +241,7 @@ export const issueRelease = defineAct({
 			secretHash: secretHash(secret),
 			holderName: to!.name,
 			holderEmail: to!.email,
+			createdBy: by.id,
 			endsAt,
 			createdAt: now
 		});
@@ -311,7 +312,7 @@ export const withdrawPass = defineAct({
 		tell({
 			kind: 'pass.withdrawn',
 			releaseId: about.id,
-			details: { number: about.number, holder: done[0]!.holderName }
+			details: { pass: done[0]!.id, number: about.number, holder: done[0]!.holderName }
 		});
 		return {};
 	}

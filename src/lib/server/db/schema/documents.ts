@@ -44,9 +44,9 @@ export const upload = pgTable(
 	'upload',
 	{
 		id: text().primaryKey(),
-		personId: text('person_id')
-			.notNull()
-			.references(() => person.id),
+		/** Who sent it; null when it came in through a hatch. */
+		personId: text('person_id').references(() => person.id),
+		hatchId: text('hatch_id'),
 		hash: text()
 			.notNull()
 			.references(() => content.hash),

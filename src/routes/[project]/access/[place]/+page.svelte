@@ -33,7 +33,7 @@
 	let asking = $state<{ title: string; text: string; button: string; act: () => Promise<unknown> } | null>(
 		null
 	);
-	const entryRow = $derived(data.rows.find((r) => r.grant === entry) ?? null);
+	const entryRow = $derived(entry === null ? null : (data.rows.find((r) => r.grant === entry) ?? null));
 
 	async function again() {
 		await refresh('cupboard:access');
@@ -171,7 +171,12 @@
 						{#each data.rows as row (row.grant ?? 'controllers')}
 							<tr class="border-b border-rule-2 {row.here ? 'bg-act-soft/60' : ''}">
 								<td class="w-8 py-1.5 pl-2"
-									><Avatar name={row.name} many={row.kind !== 'person'} outside={row.outside} /></td
+									><Avatar
+										name={row.name}
+										code={row.code ?? undefined}
+										many={row.kind !== 'person'}
+										outside={row.outside}
+									/></td
 								>
 								<td class="{cell} font-semibold">{row.name}</td>
 								<td class="{cell} max-w-[180px] truncate text-ink-2" title={row.about}>{row.about}</td>

@@ -20,7 +20,7 @@
 	const newest = $derived(data.version.label === row.label);
 	let actions = $state<ReturnType<typeof DocumentActions>>();
 	let releasing = $state(false);
-	const folder = $derived(data.view.way.at(-1)!);
+	const folder = $derived(data.view.way.at(-1) ?? null);
 	const again = () => refresh('cupboard:document');
 
 	onMount(() =>
@@ -38,8 +38,9 @@
 			{
 				key: 't',
 				says: 'Trail, in its folder',
-				run: () => void goto(`/${code}/place/${folder.id}?document=${row.id}`)
+				run: () => folder && void goto(`/${code}/place/${folder.id}?document=${row.id}`)
 			},
+			{ key: 'a', says: 'Access', run: () => void goto(`/${code}/access/${row.id}`) },
 			{ key: 'r', says: 'Put in release', run: () => data.frame.me.controller && (releasing = true) }
 		])
 	);
@@ -63,7 +64,7 @@
 		<p class="text-ink-2">
 			{#each data.view.way as step (step.id)}<a
 					class="hover:text-ink"
-					href="/{code}/place/{step.id}{step.id === folder.id ? `?document=${row.id}` : ''}">{step.name}</a
+					href="/{code}/place/{step.id}{step.id === folder?.id ? `?document=${row.id}` : ''}">{step.name}</a
 				>
 				<span class="mx-1">/</span>{/each}
 		</p>
@@ -78,6 +79,7 @@
 				project={data.frame.project.id}
 				{code}
 				controller={data.frame.me.controller}
+				outsideLevel={data.frame.project.outsideLevel}
 				retentionDays={data.frame.project.retentionDays}
 				onPage
 				changed={again}

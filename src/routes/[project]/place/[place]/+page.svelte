@@ -228,6 +228,8 @@
 					documents={data.documents}
 					inHand={data.inHand}
 					mayTidy={['tidy', 'run'].includes(data.level)}
+					mayRun={data.level === 'run'}
+					outsideLevel={data.frame.project.outsideLevel}
 					retentionDays={data.frame.project.retentionDays}
 				/>
 				<button class="button button-act" onclick={() => (adding = [])}>Add documents</button>
@@ -265,6 +267,7 @@
 			project={data.frame.project.id}
 			{code}
 			{controller}
+			outsideLevel={data.frame.project.outsideLevel}
 			retentionDays={data.frame.project.retentionDays}
 			{changed}
 			putInRelease={() => (releasing = true)}

@@ -1,5 +1,6 @@
 import type { RequestHandler } from '@sveltejs/kit';
 import { readView } from '$lib/server/acts/run';
+import { eventStream } from '$lib/server/http/event-stream';
 import { problemResponse } from '$lib/server/http/respond';
 import { projectFrame } from '$lib/server/views/places';
 
@@ -10,32 +11,7 @@ export const GET: RequestHandler = async ({ locals, url }) => {
 		const { project, me } = await readView(services, projectFrame, locals.actor, {
 			project: url.searchParams.get('project') ?? ''
 		});
-		let end = () => {};
-		const stream = new ReadableStream<Uint8Array>({
-			start(controller) {
-				const encoder = new TextEncoder();
-				const send = (text: string) => {
-					try {
-						controller.enqueue(encoder.encode(text));
-					} catch {
-						end();
-					}
-				};
-				send('retry: 2000\n\n');
-				const stop = services.live.watch(project.id, me.id, (notice) =>
-					send(`data: ${JSON.stringify(notice)}\n\n`)
-				);
-				const beat = setInterval(() => send(': still here\n\n'), 20_000);
-				end = () => {
-					clearInterval(beat);
-					stop();
-				};
-			},
-			cancel: () => end()
-		});
-		return new Response(stream, {
-			headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' }
-		});
+		return eventStream((send) => services.live.watch(project.id, me.id, send));
 	} catch (error) {
 		return problemResponse(error);
 	}

@@ -25,7 +25,7 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
 		return json(
 			await receive(
 				services,
-				me.id,
+				{ personId: me.id },
 				url.searchParams.get('name') ?? '',
 				heardOut(request.body),
 				project.maxFileBytes

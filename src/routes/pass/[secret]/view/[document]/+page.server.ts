@@ -1,12 +1,28 @@
 import { error } from '@sveltejs/kit';
 import { pageView } from '../../../../page-data';
+import { passGate, placeByPass } from '$lib/server/views/passes';
 import { passView } from '$lib/server/views/releases';
+import { releaseNumber } from '$lib/core/releases';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
 	const { secret, document } = event.params;
-	const view = await pageView(event, passView, { secret });
-	const item = view.items.find((i) => i.documentId === document);
-	if (!item) error(404, { message: 'The document is not in this release.', code: 'not-found' });
-	return { item, secret, number: view.release.number };
+	const gate = await pageView(event, passGate, { secret });
+	if (gate.leadsTo === 'release') {
+		const view = await pageView(event, passView, { secret });
+		const item = view.items.find((i) => i.documentId === document);
+		if (!item) error(404, { message: 'The document is not in this release.', code: 'not-found' });
+		return {
+			item: { ...item, id: item.documentId, issued: true, takeable: true },
+			secret,
+			back: `Release ${releaseNumber(view.release.number)}`,
+			folder: null
+		};
+	}
+	const folder = event.url.searchParams.get('folder') ?? undefined;
+	const view = await pageView(event, placeByPass, { secret, folder });
+	const item = view.documents.find((d) => d.id === document);
+	if (!item) error(404, { message: 'The document is not within this pass.', code: 'not-found' });
+	const name = view.way.at(-1)?.name ?? 'Back';
+	return { item: { ...item, later: view.newer }, secret, back: name, folder: folder ?? null };
 };

@@ -1,20 +1,23 @@
 <script lang="ts">
-	import { releaseNumber } from '$lib/core/releases';
 	import Revision from '$lib/ui/Revision.svelte';
 	import Viewer from '$lib/ui/Viewer.svelte';
 	import { dayText } from '$lib/ui/words';
 
 	let { data } = $props();
 	const item = $derived(data.item);
-	const file = $derived(`/pass/${data.secret}/file/${item.documentId}`);
+	const file = $derived(`/pass/${data.secret}/file/${item.id}`);
 </script>
 
 <svelte:head><title>{item.number} {item.label}</title><meta name="robots" content="noindex" /></svelte:head>
 <div class="flex h-screen flex-col">
 	<header class="flex flex-wrap items-center gap-x-3 gap-y-1 bg-frame px-5 py-2.5 text-on-frame">
-		<a class="link" href="/pass/{data.secret}">Release {releaseNumber(data.number)}</a>
-		<span class="font-mono">{item.number}</span><b>{item.title}</b><Revision label={item.label} issued />
-		<a class="link ml-auto" href="{file}?download" download>Download</a>
+		<a class="link" href="/pass/{data.secret}{data.folder ? `?folder=${data.folder}` : ''}">{data.back}</a>
+		<span class="font-mono">{item.number}</span><b>{item.title}</b><Revision
+			label={item.label}
+			issued={item.issued}
+		/>
+		{#if item.takeable}<a class="link ml-auto" href="{file}?download" download>Download</a>
+		{:else}<span class="ml-auto text-[#c4d3cc]">for looking only</span>{/if}
 	</header>
 	{#if item.later}<p role="alert" class="bg-fault-soft px-5 py-1.5 font-semibold text-fault">
 			Superseded by {item.later.label} on {dayText(item.later.at)}. Do not build from this sheet.
@@ -22,7 +25,7 @@
 	<div class="min-h-0 flex-1">
 		<Viewer
 			url={file}
-			download="{file}?download"
+			download={item.takeable ? `${file}?download` : null}
 			title="{item.number} {item.title}"
 			mediaType={item.mediaType}
 			fileName="{item.number} {item.label}"

@@ -1,0 +1,348 @@
+import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { z } from 'zod';
+import { allows } from '../../core/access/levels';
+import { whoReaches } from '../../core/access/model';
+import { Problem } from '../../core/problem';
+import { loadModel } from '../access-model';
+import { ownUploads } from '../content';
+import type { Querier } from '../db';
+import { arrival, content, hatch, person, place } from '../db/schema';
+import { newSecret, secretHash } from '../ids';
+import { tellNotices } from '../notices';
+import { defineAct, type Acting, type ContextOf } from './act';
+import { endOfDay } from './access/entries';
+import { createDocument } from './documents';
+import { day, email, id, name, note, number, projectKey, reason } from './fields';
+import { visiblePlaces } from './locate';
+
+const secret = z.string().max(100);
+
+export const makeHatch = defineAct({
+	name: 'makeHatch',
+	summary: 'Make a hatch: a link by which people outside put files in, seeing nothing',
+	method: 'POST',
+	path: '/places/{place}/hatches',
+	input: z.object({
+		place: id,
+		title: name,
+		until: day,
+		maxFileBytes: z
+			.number()
+			.int()
+			.min(1_000)
+			.max(20 * 1024 ** 3)
+			.default(2 * 1024 ** 3),
+		maxFiles: z.number().int().min(1).max(5_000).default(200),
+		endings: z
+			.array(
+				z
+					.string()
+					.trim()
+					.toLowerCase()
+					.regex(/^[a-z0-9]{1,8}$/, 'An ending is letters and digits, such as pdf.')
+			)
+			.max(40)
+			.default([]),
+		tell: z.object({ name, email }).nullable().default(null)
+	}),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	events: ['hatch.made'],
+	async run(context, input) {
+		const { tx, project, place: at, person: by, now, newId, services, tell, mail } = context;
+		if (project.settings.outsideLevel === null)
+			throw new Problem('invalid', 'This project gives nothing to people outside, so no hatch can be made.');
+		const code = newSecret();
+		const hatchId = newId();
+		const endsAt = endOfDay(input.until, project, now)!;
+		await tx.insert(hatch).values({
+			id: hatchId,
+			projectId: project.id,
+			placeId: at.id,
+			title: input.title,
+			secretHash: secretHash(code),
+			endsAt,
+			maxFileBytes: input.maxFileBytes,
+			maxFiles: input.maxFiles,
+			endings: input.endings,
+			createdBy: by.id,
+			createdAt: now
+		});
+		const link = `${services.config.origin}/hatch/${code}`;
+		if (input.tell)
+			await mail(
+				{ name: input.tell.name, address: input.tell.email },
+				`${project.code}: put your files in here`,
+				`Dear ${input.tell.name},\n\n${by.name} asks you to send files for ${project.name} (“${input.title}”). No account is needed:\n${link}\n\nThe link works until ${input.until}.\n`
+			);
+		tell({
+			kind: 'hatch.made',
+			placeId: at.id,
+			details: { hatch: hatchId, title: input.title, place: at.name, until: input.until }
+		});
+		return { id: hatchId, link };
+	}
+});
+
+export const closeHatches = defineAct({
+	name: 'closeHatches',
+	summary: 'Close hatches: your own, or those at places where you have Run; what came in stays',
+	method: 'POST',
+	path: '/projects/{project}/hatches/closed',
+	input: z.object({ project: projectKey, hatches: z.array(id).min(1, 'Choose a hatch.').max(200) }),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	events: ['hatch.closed'],
+	async run({ tx, project, reach, person: by, now, tell }, input) {
+		const ids = [...new Set(input.hatches)];
+		const rows = await tx
+			.select()
+			.from(hatch)
+			.where(and(inArray(hatch.id, ids), eq(hatch.projectId, project.id)));
+		const places = await visiblePlaces(
+			tx,
+			reach,
+			rows.map((r) => r.placeId)
+		);
+		const mine = rows.filter((r) => {
+			const at = places.find((one) => one.id === r.placeId);
+			return at !== undefined && (r.createdBy === by.id || allows(reach.level(at.scope), 'run'));
+		});
+		if (mine.length !== ids.length)
+			throw new Problem('not-found', 'One of these hatches is not yours to close. Nothing was closed.');
+		for (const one of mine.filter((r) => !r.withdrawnAt)) {
+			await tx.update(hatch).set({ withdrawnAt: now }).where(eq(hatch.id, one.id));
+			tell({ kind: 'hatch.closed', placeId: one.placeId, details: { hatch: one.id, title: one.title } });
+		}
+		return {};
+	}
+});
+
+/** Takes files in outside the shelves and has them checked; tells those who run the folder. */
+async function takeIn(
+	context: Pick<
+		ContextOf['hatch'] & Acting,
+		'tx' | 'services' | 'project' | 'place' | 'now' | 'newId' | 'tell' | 'enqueue'
+	>,
+	from: { sender: string; email: string | null; note: string; hatchId: string | null; title: string },
+	files: { hash: string; fileName: string }[]
+): Promise<void> {
+	const { tx, project, place: at, now, newId, tell, enqueue } = context;
+	for (const file of files) {
+		const arrivalId = newId();
+		await tx.insert(arrival).values({
+			id: arrivalId,
+			projectId: project.id,
+			placeId: at.id,
+			hatchId: from.hatchId,
+			sender: from.sender,
+			senderEmail: from.email,
+			note: from.note,
+			fileName: file.fileName,
+			hash: file.hash,
+			state: 'checking',
+			createdAt: now
+		});
+		await enqueue('check-arrival', { arrivalId });
+	}
+	tell({
+		kind: 'hatch.arrived',
+		placeId: at.id,
+		details: { title: from.title, sender: from.sender, files: files.length, place: at.name }
+	});
+	const model = await loadModel(tx, project.id);
+	await tellNotices(context, {
+		kind: 'hatch-arrival',
+		people: whoReaches(model, at.scope, now.getTime())
+			.filter((r) => r.level === 'run')
+			.map((r) => r.personId),
+		placeId: at.id,
+		sentence: `${from.sender} sent ${files.length} ${files.length === 1 ? 'file' : 'files'} for ${at.name}${from.hatchId ? ` through “${from.title}”` : ''}.`,
+		way: 'arrivals'
+	});
+}
+
+/** How many files somebody has put in by a hatch. */
+async function filesIn(db: Querier, hatchId: string): Promise<number> {
+	const rows = await db.select({ id: arrival.id }).from(arrival).where(eq(arrival.hatchId, hatchId));
+	return rows.length;
+}
+
+export const putThroughHatch = defineAct({
+	name: 'putThroughHatch',
+	summary: 'Put files that were sent before through a hatch, saying who sends them',
+	method: 'POST',
+	path: '/hatches/{secret}/files',
+	input: z.object({
+		secret,
+		sender: name,
+		email: email.nullable().default(null),
+		note: note.default(''),
+		uploads: z.array(id).min(1, 'Choose a file.').max(500)
+	}),
+	at: { kind: 'hatch', secret: (i) => i.secret },
+	events: ['hatch.arrived'],
+	async run(context, input) {
+		const { tx, hatch: open, now } = context;
+		await tx.select().from(hatch).where(eq(hatch.id, open.id)).for('update');
+		const before = await filesIn(tx, open.id);
+		if (before + input.uploads.length > open.maxFiles)
+			throw new Problem(
+				'too-many',
+				`This hatch takes ${open.maxFiles} files, and ${Math.max(0, open.maxFiles - before)} are left. Nothing was put in.`
+			);
+		const files = await ownUploads(tx, { hatchId: open.id }, [...new Set(input.uploads)], now);
+		await takeIn(
+			context,
+			{ sender: input.sender, email: input.email, note: input.note, hatchId: open.id, title: open.title },
+			files
+		);
+		await tx.update(hatch).set({ lastUsedAt: now }).where(eq(hatch.id, open.id));
+		return { files: files.length };
+	}
+});
+
+export const dropFiles = defineAct({
+	name: 'dropFiles',
+	summary: 'Put files into a place where you have Drop: they are sorted by those who run it',
+	method: 'POST',
+	path: '/places/{place}/dropped',
+	input: z.object({
+		place: id,
+		uploads: z.array(id).min(1, 'Choose a file.').max(500),
+		note: note.default('')
+	}),
+	at: { kind: 'place', id: (i) => i.place, level: 'drop', only: ['shelf', 'folder'] },
+	events: ['hatch.arrived'],
+	async run(context, input) {
+		const { tx, person: by, now } = context;
+		const files = await ownUploads(tx, { personId: by.id }, [...new Set(input.uploads)], now);
+		await takeIn(
+			context,
+			{ sender: by.name, email: by.email, note: input.note, hatchId: null, title: 'Drop' },
+			files
+		);
+		return { files: files.length };
+	}
+});
+
+const atArrival = { place: id, arrival: id };
+
+async function waiting(context: ContextOf['place'] & Acting, arrivalId: string) {
+	const [row] = await context.tx
+		.select({ arrival, size: content.size })
+		.from(arrival)
+		.innerJoin(content, eq(content.hash, arrival.hash))
+		.where(and(eq(arrival.id, arrivalId), eq(arrival.placeId, context.place.id)))
+		.for('update', { of: arrival });
+	if (!row) throw new Problem('not-found', 'This file did not come in here.');
+	if (row.arrival.state === 'sorted' || row.arrival.state === 'refused')
+		throw new Problem('conflict', `Somebody ${row.arrival.state} it a moment ago.`);
+	return row;
+}
+
+export const sortArrival = defineAct({
+	name: 'sortArrival',
+	summary: 'Sort a file that came in into a folder as a new document, with number and title',
+	method: 'POST',
+	path: '/places/{place}/arrivals/{arrival}/sorted',
+	input: z.object({ ...atArrival, folder: id, number, title: name, note: note.default('') }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	events: ['document.added', 'hatch.sorted'],
+	async run(context, input) {
+		const { tx, reach, person: by, now, tell } = context;
+		const { arrival: row, size } = await waiting(context, input.arrival);
+		if (row.state === 'checking')
+			throw new Problem('busy', 'The file is still being checked. Try again in a moment.');
+		if (row.state === 'unsafe')
+			throw new Problem(
+				'conflict',
+				`It cannot be put on a shelf: ${row.scan?.fault ?? 'it is not safe.'} Refuse it.`
+			);
+		const [target] = await visiblePlaces(tx, reach, [input.folder]);
+		if (!target || target.kind === 'document')
+			throw new Problem('not-found', 'The folder chosen is not there.');
+		if (!allows(reach.held(target), 'work'))
+			throw new Problem('needs-level', `Adding to ${target.name} needs Work there.`, { needed: 'work' });
+		const made = await createDocument(
+			context,
+			target.id,
+			{ hash: row.hash, fileName: row.fileName, size },
+			{ number: input.number, title: input.title, note: input.note || `Received from ${row.sender}` }
+		);
+		await tx
+			.update(arrival)
+			.set({ state: 'sorted', documentId: made.id, decidedBy: by.id, decidedAt: now })
+			.where(eq(arrival.id, row.id));
+		tell({
+			kind: 'hatch.sorted',
+			placeId: made.id,
+			documentId: made.id,
+			details: { number: made.number, sender: row.sender, file: row.fileName, hash: row.hash }
+		});
+		return made;
+	}
+});
+
+export const refuseArrival = defineAct({
+	name: 'refuseArrival',
+	summary: 'Refuse a file that came in; whoever sent it is told why when they gave an address',
+	method: 'POST',
+	path: '/places/{place}/arrivals/{arrival}/refused',
+	input: z.object({ ...atArrival, reason }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	events: ['hatch.refused'],
+	async run(context, input) {
+		const { tx, project, person: by, place: at, now, tell, mail } = context;
+		const { arrival: row } = await waiting(context, input.arrival);
+		await tx
+			.update(arrival)
+			.set({ state: 'refused', reason: input.reason, decidedBy: by.id, decidedAt: now })
+			.where(eq(arrival.id, row.id));
+		if (row.senderEmail)
+			await mail(
+				{ name: row.sender, address: row.senderEmail },
+				`${project.code}: ${row.fileName} was not taken in`,
+				`Dear ${row.sender},\n\nthe file ${row.fileName} that you sent for ${project.name} was not taken in:\n\n${input.reason}\n\n${by.name}\n`
+			);
+		tell({
+			kind: 'hatch.refused',
+			placeId: at.id,
+			details: { file: row.fileName, sender: row.sender, reason: input.reason }
+		});
+		return { told: row.senderEmail !== null };
+	}
+});
+
+export const openArrival = defineAct({
+	name: 'openArrival',
+	summary: 'Note that a file that came in was looked at, and say which bytes to send',
+	method: 'POST',
+	path: '/places/{place}/arrivals/{arrival}/opened',
+	input: z.object(atArrival),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	events: ['hatch.looked-at'],
+	async run(context, input) {
+		const { arrival: row } = await waiting(context, input.arrival);
+		if (row.state !== 'waiting')
+			throw new Problem(
+				'conflict',
+				row.scan?.fault ?? 'The file is still being checked. Try again in a moment.'
+			);
+		context.tell({
+			kind: 'hatch.looked-at',
+			placeId: context.place.id,
+			details: { file: row.fileName, sender: row.sender, hash: row.hash }
+		});
+		return { hash: row.hash, fileName: row.fileName };
+	}
+});
+
+/** Who made a hatch, for the sentence on its page. */
+export async function hatchMaker(db: Querier, hatchId: string): Promise<string> {
+	const [row] = await db
+		.select({ name: person.name })
+		.from(hatch)
+		.innerJoin(person, eq(person.id, hatch.createdBy))
+		.innerJoin(place, eq(place.id, hatch.placeId))
+		.where(and(eq(hatch.id, hatchId), isNull(hatch.withdrawnAt)));
+	return row?.name ?? '';
+}

@@ -1,0 +1,400 @@
+import { randomInt } from 'node:crypto';
+import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { RateLimiterMemory } from 'rate-limiter-flexible';
+import { z } from 'zod';
+import { allows, rank } from '../../core/access/levels';
+import { Problem } from '../../core/problem';
+import { idsOf, live, beneath } from '../access';
+import type { Tx } from '../db';
+import { content, document, pass, passPerson, place, release, version } from '../db/schema';
+import { newSecret, secretHash } from '../ids';
+import { hashPassword, verifyPassword } from '../passwords';
+import { PROOF_HOURS } from '../proofs';
+import { defineAct, type Pass, type Place, type Proof } from './act';
+import { endOfDay, placeName } from './access/entries';
+import { day, email, id, name, projectKey } from './fields';
+import { visiblePlaces } from './locate';
+
+const secret = z.string().max(100);
+/** Guessing a password or a code is slowed down, for each pass. */
+const passTries = new RateLimiterMemory({ points: 30, duration: 300 });
+/** Longest time a pass may be open, in days. */
+const MOST_DAYS = 730;
+/** How long a mailed code holds, in minutes, and how often it may be tried. */
+const CODE_MINUTES = 15;
+const CODE_TRIES = 5;
+
+export const makePass = defineAct({
+	name: 'makePass',
+	summary: 'Make a pass to a folder or document: who may use it, until when, how often, to look or to take',
+	method: 'POST',
+	path: '/places/{place}/passes',
+	input: z.object({
+		place: id,
+		for: name,
+		audience: z.enum(['anyone', 'accounts', 'named']).default('named'),
+		emails: z.array(email).max(50, 'A pass names 50 people at most.').default([]),
+		password: z
+			.string()
+			.min(8, 'A password for a pass has at least 8 characters.')
+			.max(200)
+			.nullable()
+			.default(null),
+		until: day,
+		maxUses: z.number().int().min(1).max(10_000).nullable().default(null),
+		mayTake: z.boolean().default(false),
+		/** Exactly this version of a document; null follows the newest. */
+		version: z.string().max(20).nullable().default(null),
+		ending: z
+			.string()
+			.trim()
+			.toLowerCase()
+			.regex(/^[a-z0-9-]{12,60}$/, 'An ending of your own has 12 to 60 letters, digits or hyphens.')
+			.nullable()
+			.default(null),
+		stamped: z.boolean().default(false),
+		embeddable: z.boolean().default(false)
+	}),
+	at: { kind: 'place', id: (i) => i.place, level: 'run' },
+	events: ['pass.made'],
+	async run(context, input) {
+		const { tx, project, place: at, person: by, now, newId, services, tell, mail } = context;
+		checkSettings(input, at.kind, project.settings.outsideLevel);
+		const endsAt = endOfDay(input.until, project, now)!;
+		if (endsAt.getTime() - now.getTime() > MOST_DAYS * 86_400_000)
+			throw new Problem('invalid', 'A pass is open for two years at most.', { field: 'until' });
+		if (input.ending) await checkEnding(tx, at, input.ending);
+		const versionId = input.version === null ? null : await versionNamed(tx, at.id, input.version);
+		const code = input.ending ?? newSecret();
+		const passId = newId();
+		await tx.insert(pass).values({
+			id: passId,
+			projectId: project.id,
+			placeId: at.id,
+			secretHash: secretHash(code),
+			ownEnding: input.ending !== null,
+			holderName: input.for,
+			holderEmail: input.emails[0] ?? null,
+			audience: input.audience,
+			passwordHash: input.password === null ? null : await hashPassword(input.password),
+			endsAt,
+			maxUses: input.maxUses,
+			mayTake: input.mayTake,
+			versionId,
+			stamped: input.stamped,
+			embeddable: input.embeddable,
+			createdBy: by.id,
+			createdAt: now
+		});
+		const emails = [...new Set(input.emails)];
+		if (emails.length)
+			await tx.insert(passPerson).values(emails.map((address) => ({ passId, email: address })));
+		const link = `${services.config.origin}/pass/${code}`;
+		const what = await placeName(tx, at);
+		for (const address of emails)
+			await mail(
+				{ name: input.for, address },
+				`${project.code}: a pass to ${what}`,
+				`Dear ${input.for},\n\n${by.name} gives you a pass to ${what} in ${project.name}. No account is needed:\n${link}\n\nThe link works until ${input.until}.${input.password ? ' It asks for a password, which comes to you another way.' : ''}\n`
+			);
+		tell({
+			kind: 'pass.made',
+			placeId: at.id,
+			documentId: at.kind === 'document' ? at.id : null,
+			details: {
+				pass: passId,
+				for: input.for,
+				place: what,
+				audience: input.audience,
+				until: input.until,
+				mayTake: input.mayTake,
+				label: input.version
+			}
+		});
+		return { id: passId, link, mailed: emails.length };
+	}
+});
+
+function checkSettings(
+	input: z.output<typeof makePass.input>,
+	kind: Place['kind'],
+	outside: Parameters<typeof rank>[0] | null
+): void {
+	const fail = (sentence: string, field: string) => {
+		throw new Problem('invalid', sentence, { field });
+	};
+	if (outside === null || outside === 'drop')
+		fail('This project gives nothing to people outside, so no pass can be made.', 'place');
+	else if (input.mayTake && !allows(outside, 'take'))
+		fail('This project lets people outside look only; make the pass for looking.', 'mayTake');
+	if (input.audience === 'named' && !input.emails.length) fail('Name at least one mail address.', 'emails');
+	if (input.audience !== 'named' && input.emails.length && input.audience === 'accounts')
+		fail('A pass for people with an account names nobody.', 'emails');
+	if (input.version !== null && kind !== 'document') fail('Only a document has versions.', 'version');
+	if (input.stamped && !input.mayTake) fail('Only what may be taken is stamped.', 'stamped');
+	if (input.embeddable && (input.audience !== 'anyone' || input.password || input.maxUses))
+		fail('A pass for web pages is for anyone, without password and without a count of uses.', 'embeddable');
+	if (input.embeddable && kind !== 'document')
+		fail('Only a document can be shown in a web page.', 'embeddable');
+}
+
+/** Refuses an ending where sensitive content could be reached by guessing it, or when it is taken. */
+async function checkEnding(tx: Tx, at: Place, ending: string): Promise<void> {
+	const [sensitive] = await tx
+		.select({ id: place.id })
+		.from(place)
+		.where(
+			and(
+				eq(place.projectId, at.projectId),
+				eq(place.sensitive, true),
+				or(inArray(place.id, idsOf(at.path)), beneath(at.path))
+			)
+		)
+		.limit(1);
+	if (sensitive)
+		throw new Problem(
+			'invalid',
+			'This is marked sensitive, and an ending of your own is easier to guess. Leave the ending to Cupboard.',
+			{ field: 'ending' }
+		);
+	const [taken] = await tx
+		.select({ id: pass.id })
+		.from(pass)
+		.where(eq(pass.secretHash, secretHash(ending)));
+	if (taken) throw new Problem('conflict', 'This ending is taken. Choose another one.', { field: 'ending' });
+}
+
+async function versionNamed(tx: Tx, documentId: string, label: string): Promise<string> {
+	const [row] = await tx
+		.select({ id: version.id })
+		.from(version)
+		.where(and(eq(version.documentId, documentId), eq(version.label, label)));
+	if (!row) throw new Problem('invalid', `There is no version ${label}.`, { field: 'version' });
+	return row.id;
+}
+
+export const withdrawPasses = defineAct({
+	name: 'withdrawPasses',
+	summary: 'Withdraw passes: your own, or those at places where you have Run; all or none',
+	method: 'POST',
+	path: '/projects/{project}/passes/withdrawn',
+	input: z.object({ project: projectKey, passes: z.array(id).min(1, 'Choose a pass.').max(500) }),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	events: ['pass.withdrawn'],
+	async run({ tx, project, reach, person: by, now, tell }, input) {
+		const ids = [...new Set(input.passes)];
+		const rows = await tx
+			.select({ pass, release: release.number })
+			.from(pass)
+			.leftJoin(release, eq(release.id, pass.releaseId))
+			.where(and(inArray(pass.id, ids), eq(pass.projectId, project.id)))
+			.for('update', { of: pass });
+		const places = await visiblePlaces(
+			tx,
+			reach,
+			rows.flatMap((r) => r.pass.placeId ?? [])
+		);
+		const mine = rows.filter(({ pass: p }) => {
+			if (p.createdBy === by.id || reach.subject.controller) return true;
+			const at = places.find((one) => one.id === p.placeId);
+			return at !== undefined && allows(reach.level(at.scope), 'run');
+		});
+		if (mine.length !== ids.length)
+			throw new Problem('not-found', 'One of these passes is not yours to withdraw. Nothing was withdrawn.');
+		let withdrawn = 0;
+		for (const { pass: one, release: about } of mine) {
+			if (one.withdrawnAt) continue;
+			withdrawn++;
+			await tx.update(pass).set({ withdrawnAt: now, withdrawnBy: by.id }).where(eq(pass.id, one.id));
+			tell({
+				kind: 'pass.withdrawn',
+				placeId: one.placeId,
+				releaseId: one.releaseId,
+				details: {
+					pass: one.id,
+					holder: one.holderName,
+					...(about ? { number: about } : { place: await nameAt(tx, one.placeId) })
+				}
+			});
+		}
+		return { withdrawn };
+	}
+});
+
+async function nameAt(tx: Tx, placeId: string | null): Promise<string> {
+	const [at] = placeId ? await tx.select().from(place).where(eq(place.id, placeId)) : [];
+	return at ? placeName(tx, at) : '';
+}
+
+export const sendPassCode = defineAct({
+	name: 'sendPassCode',
+	summary: 'Mail a code to an address that a pass names, so that its owner can prove it',
+	method: 'POST',
+	path: '/passes/{secret}/code',
+	input: z.object({ secret, email }),
+	at: { kind: 'any-pass', secret: (i) => i.secret },
+	events: [],
+	async run({ tx, pass: held, project, now, mail }, input) {
+		const code = String(randomInt(1_000_000)).padStart(6, '0');
+		const named = await tx
+			.update(passPerson)
+			.set({
+				codeHash: secretHash(`${held.id}:${code}`),
+				codeEndsAt: new Date(now.getTime() + CODE_MINUTES * 60_000),
+				tries: 0
+			})
+			.where(
+				and(
+					eq(passPerson.passId, held.id),
+					eq(passPerson.email, input.email),
+					// Not more often than once a minute.
+					or(
+						isNull(passPerson.codeEndsAt),
+						lt(passPerson.codeEndsAt, new Date(now.getTime() + (CODE_MINUTES - 1) * 60_000))
+					)
+				)
+			)
+			.returning();
+		if (named.length)
+			await mail(
+				{ name: held.holderName, address: input.email },
+				`${project.code}: your code is ${code}`,
+				`Dear ${held.holderName},\n\nyour code for the pass is ${code}. It holds for ${CODE_MINUTES} minutes.\n\nIf you did not ask for it, you can forget this mail.\n`
+			);
+		// The same answer whether the address is named or not.
+		return { minutes: CODE_MINUTES };
+	}
+});
+
+async function proveAddress(tx: Tx, held: Pass, address: string, code: string, now: Date): Promise<boolean> {
+	const [row] = await tx
+		.update(passPerson)
+		.set({ tries: sql`${passPerson.tries} + 1` })
+		.where(and(eq(passPerson.passId, held.id), eq(passPerson.email, address)))
+		.returning();
+	return (
+		row !== undefined &&
+		row.tries <= CODE_TRIES &&
+		row.codeEndsAt !== null &&
+		row.codeEndsAt > now &&
+		row.codeHash === secretHash(`${held.id}:${code.trim()}`)
+	);
+}
+
+export const openPass = defineAct({
+	name: 'openPass',
+	summary: 'Open a pass: prove what it asks for, and note that it was used',
+	method: 'POST',
+	path: '/passes/{secret}/opened',
+	input: z.object({
+		secret,
+		password: z.string().max(200).optional(),
+		email: email.optional(),
+		code: z.string().max(20).optional()
+	}),
+	at: { kind: 'any-pass', secret: (i) => i.secret },
+	events: ['pass.opened'],
+	async run({ tx, pass: held, proof, now, tell }, input) {
+		if (proof) return { proof, fresh: false };
+		await passTries.consume(held.id).catch(() => {
+			throw new Problem('too-many', 'Too many tries. Wait five minutes, then try again.');
+		});
+		let address: string | null = null;
+		// A wrong try must stay counted, so it is answered and not thrown.
+		if (held.audience === 'named') {
+			if (!input.email || !input.code)
+				throw new Problem('needs-proof', 'Prove your mail address first.', { asks: 'address' });
+			if (!(await proveAddress(tx, held, input.email, input.code, now))) return { proof: null, fresh: false };
+			address = input.email;
+		}
+		if (held.passwordHash) {
+			if (input.password === undefined)
+				throw new Problem('needs-proof', 'This pass asks for a password.', { asks: 'password' });
+			if (!(await verifyPassword({ hash: held.passwordHash, password: input.password })))
+				return { proof: null, fresh: false };
+		}
+		const counted = await tx
+			.update(pass)
+			.set({ uses: sql`${pass.uses} + 1`, lastUsedAt: now })
+			.where(and(eq(pass.id, held.id), or(isNull(pass.maxUses), lt(pass.uses, pass.maxUses))))
+			.returning({ uses: pass.uses });
+		if (!counted.length)
+			throw new Problem(
+				'not-found',
+				'This pass has been used as often as it may be. Ask the sender for a new one.'
+			);
+		const [about] = held.releaseId
+			? await tx.select().from(release).where(eq(release.id, held.releaseId))
+			: [];
+		tell({
+			kind: 'pass.opened',
+			placeId: held.placeId,
+			releaseId: held.releaseId,
+			details: {
+				pass: held.id,
+				...(about ? { number: about.number } : { place: await nameAt(tx, held.placeId) }),
+				...(address ? { by: address } : {})
+			}
+		});
+		await passTries.delete(held.id);
+		const until = Math.min(now.getTime() + PROOF_HOURS * 3_600_000, held.endsAt.getTime());
+		const given: Proof = { passId: held.id, email: address, endsAt: until };
+		return { proof: given, fresh: true };
+	}
+});
+
+/** The version of a document that a pass leads to, or null when the document does not lie within it. */
+export async function versionByPass(tx: Tx, held: Pass, at: Place, documentId: string) {
+	const [row] = await tx
+		.select({
+			number: document.number,
+			title: document.title,
+			label: version.label,
+			hash: version.hash,
+			fileName: version.fileName,
+			mediaType: content.mediaType,
+			size: content.size
+		})
+		.from(place)
+		.innerJoin(document, eq(document.id, place.id))
+		.innerJoin(
+			version,
+			held.versionId ? eq(version.id, held.versionId) : eq(version.id, document.currentVersionId)
+		)
+		.innerJoin(content, eq(content.hash, version.hash))
+		.where(and(eq(document.id, documentId), live(), withinPass(at)));
+	return row ?? null;
+}
+
+/** Condition for what lies within a pass: the place and all beneath, but nothing that was closed further down. */
+export function withinPass(at: Place) {
+	return and(
+		eq(place.projectId, at.projectId),
+		beneath(at.path),
+		sql`not exists (select 1 from place c where c.project_id = ${at.projectId} and c.closed
+			and c.id <> ${at.id} and c.path collate "C" like ${at.path + '%'} and ${place.path} like c.path || '%')`
+	);
+}
+
+export const takeFromPlacePass = defineAct({
+	name: 'takeFromPlacePass',
+	summary: 'Note that a document was opened or downloaded through a pass, and say which bytes to send',
+	method: 'POST',
+	path: '/passes/{secret}/place/{document}/taken',
+	input: z.object({ secret, document: id, how: z.enum(['opened', 'downloaded']) }),
+	at: { kind: 'place-pass', secret: (i) => i.secret },
+	events: ['pass.document-opened', 'pass.document-downloaded'],
+	async run({ tx, pass: held, place: at, tell }, input) {
+		const row = await versionByPass(tx, held, at, input.document);
+		if (!row) throw new Problem('not-found', 'The document is not within this pass.');
+		if (input.how === 'downloaded' && !held.mayTake)
+			throw new Problem('needs-level', 'This pass is for looking only.');
+		tell({
+			kind: `pass.document-${input.how}`,
+			placeId: input.document,
+			documentId: input.document,
+			details: { pass: held.id, number: row.number, label: row.label, hash: row.hash }
+		});
+		return { ...row, stamp: held.stamped && input.how === 'downloaded' ? held.holderName : null };
+	}
+});

@@ -1,0 +1,145 @@
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { isStale } from '../../core/locks';
+import { releaseNumber } from '../../core/releases';
+import { loadReach, loadSubject } from '../access';
+import { document, lock, member, notice, person, place, project, release } from '../db/schema';
+import { newId } from '../ids';
+import { putMail } from '../mail/put';
+import { tellNotices } from '../notices';
+import type { Services } from '../services';
+import { writeEvents } from '../trail';
+
+/** Reminds everybody, once a lock, of what they still have in hand past its end (L2). */
+export async function remindStaleLocks(services: Services): Promise<void> {
+	const { db } = services.database;
+	const now = new Date();
+	const open = await db
+		.select({ lock, holder: person.name, number: document.number, title: document.title, project })
+		.from(lock)
+		.innerJoin(document, eq(document.id, lock.documentId))
+		.innerJoin(project, eq(project.id, document.projectId))
+		.innerJoin(person, eq(person.id, lock.holderId))
+		.where(and(isNull(lock.endedAt), eq(document.live, true)));
+	for (const one of open) {
+		const facts = {
+			takenAt: one.lock.takenAt.getTime(),
+			expectedEnd: one.lock.expectedEnd?.getTime() ?? null
+		};
+		if (!isStale(facts, one.project.settings.lockLimitDays, now.getTime())) continue;
+		await db.transaction(async (tx) => {
+			const told = await tx.execute(
+				sql`select 1 from event where project_id = ${one.project.id} and document_id = ${one.lock.documentId} and kind = 'lock.stale' and details->>'lock' = ${one.lock.id} limit 1`
+			);
+			if (told.length) return;
+			await tellNotices(
+				{ tx, services, project: one.project, now, newId },
+				{
+					kind: 'lock-stale',
+					people: [one.lock.holderId],
+					placeId: one.lock.documentId,
+					sentence: `You still have ${one.number}, “${one.title}”, in hand since ${one.lock.takenAt.toISOString().slice(0, 10)}.`,
+					more: 'Hand in what you have, save it and keep the lock, or give the lock back.',
+					way: `document/${one.lock.documentId}`
+				}
+			);
+			await writeEvents(tx, one.project.id, now, { id: null, name: 'Cupboard' }, [
+				{
+					kind: 'lock.stale',
+					placeId: one.lock.documentId,
+					documentId: one.lock.documentId,
+					details: { number: one.number, lock: one.lock.id, holder: one.holder }
+				}
+			]);
+		});
+	}
+}
+
+/** Tells the controllers, once a release, that the client’s reply is overdue. */
+export async function tellOverdue(services: Services): Promise<void> {
+	const { db } = services.database;
+	const late = await db
+		.select({ release, project })
+		.from(release)
+		.innerJoin(project, eq(project.id, release.projectId))
+		.where(
+			and(
+				eq(release.state, 'issued'),
+				sql`${release.replyBy} < (now() at time zone ${project.timeZone})::date::text`,
+				sql`exists (select 1 from release_item i where i.release_id = ${release.id} and not exists (
+					select 1 from verdict v join pass p on p.id = v.pass_id where p.release_id = ${release.id} and v.document_id = i.document_id and v.signed_at is not null))`,
+				sql`not exists (select 1 from notice n where n.release_id = ${release.id} and n.kind = 'release-overdue')`
+			)
+		);
+	for (const one of late) {
+		await db.transaction(async (tx) => {
+			const controllers = await tx
+				.select({ id: member.personId })
+				.from(member)
+				.where(and(eq(member.projectId, one.project.id), eq(member.controller, true), isNull(member.leftAt)));
+			await tellNotices(
+				{ tx, services, project: one.project, now: new Date(), newId },
+				{
+					kind: 'release-overdue',
+					people: controllers.map((c) => c.id),
+					releaseId: one.release.id,
+					sentence: `The client’s reply to release ${releaseNumber(one.release.number)}, “${one.release.title}”, was asked by ${one.release.replyBy}.`,
+					way: `releases/${one.release.number}`
+				}
+			);
+		});
+	}
+}
+
+/** Sends each person one mail a project with what they chose to be told once a day, leaving out what is out of sight. */
+export async function sendDigests(services: Services, now: Date): Promise<void> {
+	const { db } = services.database;
+	const waiting = await db
+		.select({ notice, name: person.name, email: person.email, project })
+		.from(notice)
+		.innerJoin(person, eq(person.id, notice.personId))
+		.innerJoin(project, eq(project.id, notice.projectId))
+		.where(isNull(notice.mailedAt))
+		.orderBy(asc(notice.createdAt))
+		.limit(20_000);
+	const bundles = new Map<string, typeof waiting>();
+	for (const one of waiting) {
+		const key = `${one.notice.projectId}:${one.notice.personId}`;
+		bundles.set(key, [...(bundles.get(key) ?? []), one]);
+	}
+	for (const bundle of bundles.values()) {
+		const [first] = bundle;
+		await db.transaction(async (tx) => {
+			const subject = await loadSubject(tx, first!.project.id, first!.notice.personId);
+			const reach = subject && (await loadReach(tx, subject, now));
+			const places = bundle.flatMap((b) => b.notice.placeId ?? []);
+			const seen =
+				reach && places.length
+					? await tx
+							.select({ id: place.id })
+							.from(place)
+							.where(and(inArray(place.id, places), reach.sees(place.scope)))
+					: [];
+			const shown = bundle.filter(
+				(b) => reach && (b.notice.placeId === null || seen.some((s) => s.id === b.notice.placeId))
+			);
+			await tx
+				.update(notice)
+				.set({ mailedAt: now })
+				.where(
+					inArray(
+						notice.id,
+						bundle.map((b) => b.notice.id)
+					)
+				);
+			if (!shown.length) return;
+			const lines = shown.map((b) => `· ${b.notice.sentence}\n  ${services.config.origin}${b.notice.way}`);
+			await putMail(tx, services, {
+				projectId: first!.project.id,
+				to: { name: first!.name, address: first!.email },
+				subject: `${first!.project.code}: ${shown.length} ${shown.length === 1 ? 'thing' : 'things'} since yesterday`,
+				body: `Dear ${first!.name},\n\n${lines.join('\n')}\n`,
+				now
+			});
+		});
+	}
+}

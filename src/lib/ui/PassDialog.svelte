@@ -1,0 +1,226 @@
+<script lang="ts">
+	import type { Level } from '../core/access/levels';
+	import { call, sentenceOf } from './api';
+	import CopyLine from './CopyLine.svelte';
+	import Dialog from './Dialog.svelte';
+	import { plural } from './words';
+
+	/** Makes a pass to a folder or document. The lowest that serves is preset: named people, looking only, two weeks. */
+	let {
+		open = $bindable(false),
+		place,
+		outsideLevel,
+		labels = [],
+		done
+	}: {
+		open: boolean;
+		place: { id: string; name: string; kind: string };
+		outsideLevel: Level | null;
+		labels?: string[];
+		done: () => Promise<void> | void;
+	} = $props();
+
+	const day = (ahead: number) => new Date(Date.now() + ahead * 86_400_000).toISOString().slice(0, 10);
+	let whom = $state('');
+	let audience = $state<'named' | 'accounts' | 'anyone'>('named');
+	let emails = $state('');
+	let password = $state('');
+	let until = $state(day(14));
+	let maxUses = $state<number | null>(null);
+	let take = $state(false);
+	let version = $state('');
+	let ending = $state('');
+	let stamped = $state(false);
+	let embeddable = $state(false);
+	let fault = $state('');
+	let made = $state<{ link: string; mailed: number } | null>(null);
+	let width = $state(800);
+	let height = $state(520);
+	const origin = $derived(typeof location === 'undefined' ? '' : location.origin);
+	const snippet = $derived(
+		made
+			? `<iframe src="${made.link}/embed" width="${width}" height="${height}" title="${place.name}" loading="lazy" style="border:1px solid #c9d3cc"></iframe>`
+			: ''
+	);
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		fault = '';
+		try {
+			made = await call('POST', `/places/${place.id}/passes`, {
+				for: whom,
+				audience,
+				emails: audience === 'accounts' ? [] : emails.split(/[\s,;]+/).filter(Boolean),
+				password: password || null,
+				until,
+				maxUses: maxUses || null,
+				mayTake: take,
+				version: version || null,
+				ending: ending || null,
+				stamped: take && stamped,
+				embeddable
+			});
+			await done();
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+	}
+	function close() {
+		open = false;
+		made = null;
+		whom = emails = password = ending = fault = '';
+	}
+</script>
+
+<Dialog bind:open={() => open, (value) => (value ? (open = true) : close())} title="Pass to {place.name}">
+	{#if made}
+		<div class="space-y-3">
+			<p>
+				The pass is made{made.mailed ? ` and mailed to ${plural(made.mailed, 'address', 'addresses')}` : ''}.
+				The link is shown only now; Cupboard keeps no copy of it.
+			</p>
+			<CopyLine label="Link" value={made.link} />
+			{#if password}<p class="text-ink-2">Send the password another way than the link.</p>{/if}
+			{#if embeddable}
+				<div class="flex gap-2">
+					<label class="w-24"
+						><span class="label">Width</span><input
+							class="field"
+							type="number"
+							min="200"
+							max="4000"
+							bind:value={width}
+						/></label
+					>
+					<label class="w-24"
+						><span class="label">Height</span><input
+							class="field"
+							type="number"
+							min="150"
+							max="4000"
+							bind:value={height}
+						/></label
+					>
+				</div>
+				<CopyLine label="For a web page" value={snippet} />
+			{/if}
+			<p class="text-[12px] text-ink-2">
+				Withdrawing the pass ends it at once. Copies already downloaded stay where they are.
+			</p>
+			<div class="flex justify-end"><button class="button button-act" onclick={close}>Done</button></div>
+		</div>
+	{:else}
+		<form onsubmit={submit} class="space-y-3">
+			<label class="block"
+				><span class="label">For whom, as you call them</span><input
+					class="field"
+					bind:value={whom}
+					required
+					maxlength="180"
+				/></label
+			>
+			<fieldset>
+				<legend class="label">Who may use it</legend>
+				{#each [['named', 'Named people only; they prove their mail address by a code'], ['accounts', 'People with an account'], ['anyone', 'Anyone who holds the link']] as [value, word] (value)}
+					<label class="flex items-center gap-2 py-0.5"
+						><input
+							type="radio"
+							class="accent-act"
+							name="audience"
+							{value}
+							bind:group={audience}
+						/>{word}</label
+					>
+				{/each}
+			</fieldset>
+			{#if audience !== 'accounts'}<label class="block"
+					><span class="label"
+						>{audience === 'named' ? 'Their mail addresses' : 'Mail the link to, if you like'}</span
+					><textarea class="field min-h-[34px]" rows="1" bind:value={emails} required={audience === 'named'}
+					></textarea></label
+				>{/if}
+			<fieldset>
+				<legend class="label">They may</legend>
+				<label class="flex items-center gap-2 py-0.5"
+					><input type="radio" class="accent-act" name="take" value={false} bind:group={take} />look only</label
+				>
+				<label class="flex items-center gap-2 py-0.5"
+					><input
+						type="radio"
+						class="accent-act"
+						name="take"
+						value={true}
+						bind:group={take}
+						disabled={outsideLevel === 'look' || outsideLevel === 'drop'}
+					/>look and take</label
+				>
+				{#if take}<label class="ml-6 flex items-center gap-2 py-0.5"
+						><input type="checkbox" class="accent-act" bind:checked={stamped} />copies carry a stamp with the
+						name and the day (PDF and pictures)</label
+					>{/if}
+			</fieldset>
+			<div class="grid grid-cols-3 gap-3">
+				<label
+					><span class="label">Until</span><input
+						class="field"
+						type="date"
+						bind:value={until}
+						min={day(0)}
+						required
+					/></label
+				>
+				<label
+					><span class="label">Uses, at most</span><input
+						class="field"
+						type="number"
+						min="1"
+						max="10000"
+						placeholder="no limit"
+						bind:value={maxUses}
+					/></label
+				>
+				<label
+					><span class="label">Password, if any</span><input
+						class="field"
+						bind:value={password}
+						minlength="8"
+						autocomplete="off"
+					/></label
+				>
+			</div>
+			{#if place.kind === 'document'}<label class="block"
+					><span class="label">Shows</span><select class="field" bind:value={version}
+						><option value="">always the newest version</option>{#each labels as label (label)}<option
+								value={label}>exactly {label}</option
+							>{/each}</select
+					></label
+				>{/if}
+			<details>
+				<summary class="cursor-pointer text-ink-2">Address and web pages</summary>
+				<label class="mt-2 block"
+					><span class="label">Ending of the address, if you want your own ({origin}/pass/…)</span><input
+						class="field font-mono"
+						bind:value={ending}
+						minlength="12"
+						maxlength="60"
+						pattern="[A-Za-z0-9\-]+"
+					/></label
+				>
+				{#if ending}<p class="mt-1 text-[12px] text-lock">
+						An ending of your own is easier to guess than one Cupboard makes. It is refused for what is marked
+						sensitive.
+					</p>{/if}
+				{#if place.kind === 'document'}<label class="mt-2 flex items-center gap-2"
+						><input type="checkbox" class="accent-act" bind:checked={embeddable} />may be shown in a frame of
+						a web page (for anyone, without password)</label
+					>{/if}
+			</details>
+			{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+			<div class="flex justify-end gap-2">
+				<button type="button" class="button" onclick={close}>Cancel</button><button class="button button-act"
+					>Make pass</button
+				>
+			</div>
+		</form>
+	{/if}
+</Dialog>

@@ -1,0 +1,154 @@
+<script lang="ts">
+	import { toast } from 'svelte-sonner';
+	import type { EffectRow } from '../core/access/rows';
+	import { call, sentenceOf } from './api';
+	import Dialog from './Dialog.svelte';
+	import { effectText } from './effect-text';
+	import { plural } from './words';
+
+	/** Moves a person between departments or lets them leave; what that means stands there before it is done. */
+	let {
+		person = $bindable(null),
+		project,
+		departments,
+		members,
+		me,
+		done
+	}: {
+		person: string | null;
+		project: string;
+		departments: { id: string; code: string; name: string }[];
+		members: {
+			id: string;
+			name: string;
+			email: string;
+			controller: boolean;
+			outside: boolean;
+			twoStep: boolean;
+			departmentId: string | null;
+			lead: boolean | null;
+		}[];
+		me: string;
+		done: () => Promise<void>;
+	} = $props();
+
+	const rows = $derived(members.filter((m) => m.id === person));
+	const who = $derived(rows[0]);
+	let chosen = $state<Record<string, 'out' | 'in' | 'lead'>>({});
+	let controller = $state(false);
+	let leaving = $state(false);
+	let reason = $state('');
+	let meaning = $state<(EffectRow & { locks: number }) | null>(null);
+	let fault = $state('');
+	let busy = $state(false);
+
+	$effect(() => {
+		if (!person) return;
+		chosen = Object.fromEntries(
+			departments.map((d) => {
+				const row = rows.find((r) => r.departmentId === d.id);
+				return [d.id, row ? (row.lead ? 'lead' : 'in') : 'out'];
+			})
+		);
+		controller = who?.controller ?? false;
+		leaving = false;
+		reason = fault = '';
+	});
+	const wanted = $derived(departments.filter((d) => chosen[d.id] && chosen[d.id] !== 'out'));
+	$effect(() => {
+		if (!person) return;
+		const query = new URLSearchParams({
+			departments: wanted.map((d) => d.id + (chosen[d.id] === 'lead' ? '*' : '')).join(','),
+			controller: String(controller),
+			leaving: String(leaving)
+		});
+		const asked = person;
+		call<EffectRow & { locks: number }>(
+			'GET',
+			`/projects/${project}/people/${asked}/departments/effect?${query.toString()}`
+		)
+			.then((answer) => asked === person && (meaning = answer))
+			.catch(() => (meaning = null));
+	});
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		fault = '';
+		busy = true;
+		try {
+			if (leaving) {
+				const gone = await call<{ locks: number }>('POST', `/projects/${project}/people/${person}/leaving`, {
+					reason
+				});
+				toast(
+					`${who!.name} is closed.${gone.locks ? ` ${plural(gone.locks, 'lock')} went to the leads.` : ''} Nothing of theirs disappeared.`
+				);
+			} else
+				await call('PUT', `/projects/${project}/people/${person}/departments`, {
+					departments: wanted.map((d) => ({ department: d.id, lead: chosen[d.id] === 'lead' })),
+					controller
+				});
+			person = null;
+			await done();
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+		busy = false;
+	}
+</script>
+
+<Dialog bind:open={() => person !== null, (open) => !open && (person = null)} title={who?.name ?? ''}>
+	<form onsubmit={submit} class="space-y-3">
+		<p class="text-ink-2">
+			{who?.email}{who?.twoStep ? ' · signs in with two steps' : ''}{who?.outside ? ' · outside' : ''}
+		</p>
+		{#if !leaving && !who?.outside}
+			<table class="w-full">
+				<tbody>
+					{#each departments as d (d.id)}<tr class="border-b border-rule-2"
+							><td class="py-1"><span class="mr-2 font-mono text-[12px]">{d.code}</span>{d.name}</td><td
+								class="text-right"
+								><select class="field max-w-[110px]" aria-label="In {d.name}" bind:value={chosen[d.id]}
+									><option value="out">not in it</option><option value="in">member</option><option
+										value="lead">lead</option
+									></select
+								></td
+							></tr
+						>{/each}
+				</tbody>
+			</table>
+			<label class="flex items-center gap-2"
+				><input type="checkbox" class="accent-act" bind:checked={controller} />document controller: Run
+				everywhere</label
+			>
+		{/if}
+		{#if person !== me}<label class="flex items-center gap-2 border-t border-rule pt-3"
+				><input type="checkbox" class="accent-act" bind:checked={leaving} />{who?.name} leaves the project</label
+			>{/if}
+		{#if leaving}
+			<label class="block"
+				><span class="label">Reason</span><input
+					class="field"
+					bind:value={reason}
+					required
+					maxlength="500"
+				/></label
+			>
+		{/if}
+		{#if meaning}
+			<p class="border-l-4 border-wait bg-wait-soft px-3 py-2" role="status">
+				{effectText(meaning)}
+				{#if leaving}Sessions and tokens end at once.{meaning.locks
+						? ` ${plural(meaning.locks, 'document')} in hand ${meaning.locks === 1 ? 'goes' : 'go'} to the leads.`
+						: ''}{/if}
+			</p>
+		{/if}
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (person = null)}>Cancel</button><button
+				class="button {leaving ? 'button-fault' : 'button-act'}"
+				disabled={busy || (who?.outside && !leaving)}>{leaving ? `Close ${who?.name}` : 'Change'}</button
+			>
+		</div>
+	</form>
+</Dialog>

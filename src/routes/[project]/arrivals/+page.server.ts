@@ -1,0 +1,8 @@
+import { pageView } from '../../page-data';
+import { arrivals } from '$lib/server/views/passes';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	event.depends('cupboard:arrivals');
+	return pageView(event, arrivals, { project: event.params.project });
+};

@@ -1,0 +1,135 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import { call } from '$lib/ui/api';
+	import GivenTabs from '$lib/ui/GivenTabs.svelte';
+	import { isChange, onLive } from '$lib/ui/live.svelte';
+	import ReasonDialog from '$lib/ui/ReasonDialog.svelte';
+	import { refresh } from '$lib/ui/refresh';
+	import SortDialog from '$lib/ui/SortDialog.svelte';
+	import { kindText, plural, sizeText, whenText } from '$lib/ui/words';
+
+	let { data } = $props();
+	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
+	type Row = (typeof data.rows)[number];
+	let sorting = $state<Row | null>(null);
+	let refusing = $state<Row | null>(null);
+	const again = () => refresh('cupboard:arrivals');
+	onMount(() => onLive((notices) => isChange(notices) && void again()));
+
+	const STATE: Record<Row['state'], [string, string]> = {
+		checking: ['being checked', 'bg-wait-soft text-wait'],
+		waiting: ['waits for you', 'bg-lock-soft text-lock'],
+		unsafe: ['unsafe', 'bg-fault-soft text-fault'],
+		sorted: ['sorted', 'bg-done-soft text-done'],
+		refused: ['refused', 'bg-rule-2']
+	};
+	async function refuse(reason: string) {
+		const row = refusing!;
+		const { told } = await call<{ told: boolean }>(
+			'POST',
+			`/places/${row.place}/arrivals/${row.id}/refused`,
+			{ reason }
+		);
+		toast(`${row.fileName} is refused${told ? `; ${row.sender} has been told` : ''}.`);
+		await again();
+	}
+	const cell = 'px-2 py-1.5 align-top';
+</script>
+
+<svelte:head><title>Arrivals · {data.frame.project.name}</title></svelte:head>
+<div class="flex h-full flex-col">
+	<GivenTabs {base} />
+	<div class="min-h-0 flex-1 overflow-auto px-5 py-3">
+		<h1 class="mb-1.5 text-[18px]">
+			Arrivals <span class="text-[13px] font-normal text-ink-2"
+				>{data.waiting ? `${plural(data.waiting, 'file')} to sort` : 'nothing waits'}</span
+			>
+		</h1>
+		<div class="overflow-x-auto">
+			<table class="w-full min-w-[820px] bg-sheet">
+				<thead class="text-[12px]"
+					><tr class="border-y border-ink bg-film"
+						><th class={cell}>File</th><th class={cell}>From</th><th class={cell}>For</th><th class={cell}
+							>Came</th
+						><th class={cell}>Checked</th><th class={cell}>State</th><th class={cell}
+							><span class="sr-only">Do</span></th
+						></tr
+					></thead
+				>
+				<tbody>
+					{#each data.rows as row (row.id)}
+						<tr class="border-b border-rule-2">
+							<td class={cell}
+								><b class="font-semibold break-all">{row.fileName}</b><span
+									class="block text-[11.5px] text-ink-2"
+									>{kindText(row.mediaType, row.fileName)}, {sizeText(row.size)}</span
+								></td
+							>
+							<td class={cell}
+								>{row.sender}{#if row.senderEmail}<span class="block text-[11.5px] text-ink-2"
+										>{row.senderEmail}</span
+									>{/if}{#if row.note}<span class="block max-w-[240px] text-[12px] text-ink-2"
+										>“{row.note}”</span
+									>{/if}</td
+							>
+							<td class={cell}
+								><a class="link" href="{base}/place/{row.place}">{row.placeName}</a><span
+									class="block text-[11.5px] text-ink-2"
+									>{row.hatch ? `hatch “${row.hatch}”` : 'put in with Drop'}</span
+								></td
+							>
+							<td class="{cell} whitespace-nowrap text-ink-2">{whenText(row.at)}</td>
+							<td class="{cell} max-w-[200px] text-[12px] {row.scan?.fault ? 'text-fault' : 'text-ink-2'}"
+								>{row.scan
+									? (row.scan.fault ??
+										(row.scan.scanner ? `nothing found by ${row.scan.scanner}` : 'no scanner is installed'))
+									: ''}</td
+							>
+							<td class={cell}
+								><span class="tag {STATE[row.state][1]}">{STATE[row.state][0]}</span>{#if row.decidedBy}<span
+										class="block text-[11.5px] text-ink-2"
+										>{row.decidedBy.split(' ')[0]}, {whenText(row.decidedAt!)}{row.reason
+											? `: ${row.reason}`
+											: ''}</span
+									>{/if}</td
+							>
+							<td class="{cell} text-right whitespace-nowrap">
+								{#if row.state === 'waiting'}
+									<a class="link" href="/api/v1/arrivals/{row.place}/{row.id}/file" download>Download</a>
+									<button class="button ml-2" onclick={() => (sorting = row)}>Sort in…</button>
+								{/if}
+								{#if row.state === 'waiting' || row.state === 'unsafe'}<button
+										class="button ml-1"
+										onclick={() => (refusing = row)}>Refuse…</button
+									>{/if}
+								{#if row.document}<a class="link" href="{base}/document/{row.document}">Open</a>{/if}
+							</td>
+						</tr>
+					{:else}<tr
+							><td colspan="7" class="p-6 text-ink-2"
+								>Nothing has come in. Make a hatch at a folder and send its link to whoever has files for you.</td
+							></tr
+						>{/each}
+				</tbody>
+			</table>
+		</div>
+	</div>
+</div>
+{#if sorting}<SortDialog
+		arrival={sorting}
+		project={data.frame.project.id}
+		close={() => (sorting = null)}
+		done={again}
+	/>{/if}
+<ReasonDialog
+	bind:open={() => refusing !== null, (open) => !open && (refusing = null)}
+	title="Refuse {refusing?.fileName ?? ''}?"
+	consequence={refusing?.senderEmail
+		? `${refusing.sender} gets a mail with what you write. The file is thrown away after two days.`
+		: 'The sender left no address, so nobody is told. The file is thrown away after two days.'}
+	label="What to tell them"
+	button="Refuse"
+	dangerous
+	act={refuse}
+/>

@@ -1,0 +1,20 @@
+<script lang="ts">
+	import { uploadAddress } from '$lib/ui/api';
+	import FilesIn from '$lib/ui/FilesIn.svelte';
+
+	let { data } = $props();
+</script>
+
+<svelte:head><title>Put files in · {data.project}</title></svelte:head>
+<div class="mx-auto max-w-[560px] px-5 py-8">
+	<h1 class="mb-1 text-[20px]">Put files in{data.name ? `to ${data.name}` : ''}</h1>
+	<p class="mb-4 text-ink-2">
+		You may put files in here and see nothing of what is there. Whoever runs the place sorts them.
+	</p>
+	<FilesIn
+		sendTo={(name) => uploadAddress(data.frame.project.id, name)}
+		putIn="/places/{data.id}/dropped"
+		maxFileBytes={data.maxFileBytes}
+		endings={[]}
+	/>
+</div>

@@ -1,0 +1,45 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { NOTICE_LABEL } from '$lib/core/notices';
+	import { attempt, call } from '$lib/ui/api';
+	import { isChange, onLive } from '$lib/ui/live.svelte';
+	import { refresh } from '$lib/ui/refresh';
+	import { whenText } from '$lib/ui/words';
+
+	let { data } = $props();
+	onMount(() => onLive((notices) => isChange(notices) && void refresh('cupboard:notices')));
+	async function read(ids: string[]) {
+		await attempt(() => call('POST', `/projects/${data.frame.project.id}/notices/read`, { notices: ids }));
+		await refresh('cupboard:notices');
+	}
+</script>
+
+<svelte:head><title>Notices · {data.frame.project.name}</title></svelte:head>
+<div class="h-full overflow-auto px-5 py-3">
+	<div class="mb-2 flex items-center gap-3">
+		<h1 class="text-[21px]">Notices</h1>
+		<p class="text-ink-2">{data.unread ? `${data.unread} not read` : 'all read'}</p>
+		<span class="ml-auto flex gap-2"
+			><a class="button" href="/me">How you are told</a>{#if data.unread}<button
+					class="button"
+					onclick={() => read([])}>Mark all as read</button
+				>{/if}</span
+		>
+	</div>
+	<ul class="bg-sheet">
+		{#each data.notices as notice (notice.id)}
+			<li class="flex items-baseline gap-3 border-b border-rule-2 px-3 py-2">
+				<span class="h-[7px] w-[7px] shrink-0 self-center rounded-full {notice.readAt ? '' : 'bg-new'}"
+					>{#if !notice.readAt}<span class="sr-only">not read</span>{/if}</span
+				>
+				<span class="w-[110px] shrink-0 text-[12px] text-ink-2">{whenText(notice.at)}</span>
+				<a
+					class="min-w-0 flex-1 hover:underline {notice.readAt ? '' : 'font-semibold'}"
+					href={notice.way}
+					onclick={() => !notice.readAt && void read([notice.id])}>{notice.sentence}</a
+				>
+				<span class="hidden text-[12px] text-ink-2 lg:inline">{NOTICE_LABEL[notice.kind]}</span>
+			</li>
+		{:else}<li class="p-6 text-ink-2">Nothing has been told to you yet.</li>{/each}
+	</ul>
+</div>

@@ -1,0 +1,56 @@
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import { toast } from 'svelte-sonner';
+	import { LEVELS, levelLabel, type Level } from '$lib/core/access/levels';
+	import { call, sentenceOf } from '$lib/ui/api';
+
+	let { data } = $props();
+	// svelte-ignore state_referenced_locally
+	let outside = $state<Level | 'nothing'>(data.frame.project.outsideLevel ?? 'nothing');
+	// svelte-ignore state_referenced_locally
+	let twoStep = $state(data.frame.project.runNeedsTwoStep);
+	let fault = $state('');
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		fault = '';
+		try {
+			await call('PATCH', `/projects/${data.frame.project.id}/settings`, {
+				outsideLevel: outside === 'nothing' ? null : outside,
+				runNeedsTwoStep: twoStep
+			});
+			toast('The settings are changed.');
+			await invalidateAll();
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+	}
+</script>
+
+<svelte:head><title>Settings · {data.frame.project.name}</title></svelte:head>
+<div class="h-full overflow-auto px-5 py-3">
+	<h1 class="mb-3 text-[21px]">Settings of {data.frame.project.name}</h1>
+	<form onsubmit={submit} class="max-w-[560px] space-y-4 border border-ink bg-sheet p-4">
+		<label class="block"
+			><span class="font-semibold">People outside may go up to</span>
+			<span class="block text-[12px] text-ink-2"
+				>What they have been given beyond it is capped at once; passes follow it too.</span
+			>
+			<select class="field mt-1 max-w-[240px]" bind:value={outside}
+				><option value="nothing">nothing at all</option>{#each LEVELS as level (level)}<option value={level}
+						>{levelLabel(level)}</option
+					>{/each}</select
+			></label
+		>
+		<label class="flex items-start gap-2"
+			><input type="checkbox" class="mt-1 accent-act" bind:checked={twoStep} /><span
+				><b class="font-semibold">Run needs two-step sign-in</b><span class="block text-[12px] text-ink-2"
+					>Whoever has not set it up on their own page goes up to Tidy, and controllers do not control, until
+					they have.</span
+				></span
+			></label
+		>
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<button class="button button-act">Change settings</button>
+	</form>
+</div>

@@ -1,0 +1,18 @@
+import type { RequestHandler } from '@sveltejs/kit';
+import { readView } from '$lib/server/acts/run';
+import { eventStream } from '$lib/server/http/event-stream';
+import { problemResponse } from '$lib/server/http/respond';
+import { passGate } from '$lib/server/views/passes';
+
+/** Says when a pass is withdrawn, so that an open page stops. */
+export const GET: RequestHandler = async ({ locals, params }) => {
+	const { services } = locals.app;
+	try {
+		const { id, projectId } = await readView(services, passGate, locals.actor, params, {
+			proofs: locals.proofs
+		});
+		return eventStream((send) => services.live.watchPass(projectId, id, () => send({ ended: true })));
+	} catch (error) {
+		return problemResponse(error);
+	}
+};
