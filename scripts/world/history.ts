@@ -6,6 +6,7 @@ import { markProjectSeen } from '../../src/lib/server/acts/people';
 import { askApproval, sendBack } from '../../src/lib/server/acts/releases/approval';
 import { issueRelease } from '../../src/lib/server/acts/releases/issue';
 import { removePlace, restorePlace } from '../../src/lib/server/acts/removals';
+import { planAccess } from './access';
 import { PEOPLE } from './catalogue';
 import { type Stage, type Doc, HOUR, DAY } from './stage';
 import { add, revise, take } from './works';
@@ -16,6 +17,7 @@ export async function plan(stage: Stage): Promise<{ at: number; run: () => Promi
 	const steps: { at: number; run: () => Promise<void> }[] = [];
 	const step = (daysAgo: number, hour: number, run: () => Promise<void>) =>
 		steps.push({ at: stage.at(daysAgo, hour), run });
+	planAccess(stage, step);
 	const r = stage.random;
 	/** A revision some time after its lock was taken. */
 	const revision = (daysAgo: number, hour: number, doc: Doc) => {

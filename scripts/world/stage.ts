@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { Act, Actor, At } from '../../src/lib/server/acts/act';
+import type { Act, Actor, At, Proof } from '../../src/lib/server/acts/act';
 import { runAct } from '../../src/lib/server/acts/run';
 import { receive } from '../../src/lib/server/content';
 import { person as personTable } from '../../src/lib/server/db/schema';
@@ -51,11 +51,12 @@ export class Stage {
 		who: string | null,
 		act: Act<K, S, O>,
 		input: unknown,
-		at?: number
+		at?: number,
+		proofs: Proof[] = []
 	): Promise<O> {
 		this.clock = Math.min(Math.max(this.clock + 1, at ?? this.clock), this.end);
 		const actor = who === null ? null : (this.people.get(who) ?? null);
-		return runAct(this.services, act, actor, input, { now: new Date(this.clock) });
+		return runAct(this.services, act, actor, input, { now: new Date(this.clock), proofs });
 	}
 
 	async send(who: string, name: string, bytes: Uint8Array | string): Promise<string> {
@@ -86,8 +87,14 @@ export class Stage {
 		return PEOPLE.find((p) => p.department === department && p.lead)!.name;
 	}
 
-	someoneIn(department: string): string {
-		return this.random.pick(PEOPLE.filter((p) => p.department === department)).name;
+	/** Folders in which only some people may work, because they are closed or frozen. */
+	readonly onlyIn = new Map<string, string[]>();
+
+	/** Somebody who may work on a document: of its department, or one of the few where its folder is closed or frozen. */
+	someoneFor(doc: Doc): string {
+		const chosen = this.random.pick(PEOPLE.filter((p) => p.department === doc.department)).name;
+		const only = this.onlyIn.get(doc.folder);
+		return !only || only.includes(chosen) ? chosen : only[0]!;
 	}
 
 	by(number: string): Doc {

@@ -58,7 +58,7 @@ function nextLabel(stage: Stage, doc: Doc): string {
 }
 
 export async function add(stage: Stage, doc: Doc): Promise<void> {
-	const who = stage.someoneIn(doc.department);
+	const who = stage.someoneFor(doc);
 	doc.edits = 1;
 	const file = await fileOf(stage, doc, nextLabel(stage, doc));
 	const upload = await stage.send(who, file.name, file.bytes);
@@ -79,7 +79,8 @@ export async function revise(
 	{ who, note, keep = false, purpose }: { who?: string; note?: string; keep?: boolean; purpose?: string } = {}
 ): Promise<void> {
 	if (!doc.id || doc.removed) return;
-	const by = doc.lockedBy ?? who ?? stage.someoneIn(doc.department);
+	const by = doc.lockedBy ?? who ?? stage.someoneFor(doc);
+	if (stage.onlyIn.get(doc.folder)?.includes(by) === false) return;
 	if (!doc.lockedBy) {
 		await stage.act(by, takeLock, { document: doc.id, purpose: purpose ?? stage.random.pick(LOCK_PURPOSES) });
 		doc.lockedBy = by;
@@ -108,7 +109,7 @@ export async function revise(
 /** Takes a document in hand for a revision to come, when it is free. */
 export async function take(stage: Stage, doc: Doc): Promise<void> {
 	if (!doc.id || doc.removed || doc.lockedBy) return;
-	const by = stage.someoneIn(doc.department);
+	const by = stage.someoneFor(doc);
 	await stage.act(by, takeLock, { document: doc.id, purpose: stage.random.pick(LOCK_PURPOSES) });
 	doc.lockedBy = by;
 }

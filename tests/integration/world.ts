@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import postgres from 'postgres';
 import type { z } from 'zod';
-import type { Act, Actor, At, View } from '../../src/lib/server/acts/act';
+import type { Act, Actor, At, Proof, View } from '../../src/lib/server/acts/act';
 import { addDocument, handIn } from '../../src/lib/server/acts/documents';
 import { makeFolder, makeShelf } from '../../src/lib/server/acts/folders';
 import { takeLock } from '../../src/lib/server/acts/locks';
@@ -67,23 +67,22 @@ export class TestWorld {
 		who: string | null,
 		act: Act<K, S, O>,
 		input: unknown,
-		at?: Date
+		at?: Date,
+		proofs: Proof[] = []
 	): Promise<O> {
-		return runAct(
-			this.services,
-			act,
-			who === null ? null : (this.people[who] ?? null),
-			input,
-			at ? { now: at } : {}
-		);
+		return runAct(this.services, act, who === null ? null : (this.people[who] ?? null), input, {
+			...(at ? { now: at } : {}),
+			proofs
+		});
 	}
 
 	async read<K extends Kind, S extends z.ZodObject, O>(
 		who: string | null,
 		view: View<K, S, O>,
-		input: unknown
+		input: unknown,
+		proofs: Proof[] = []
 	): Promise<O> {
-		return readView(this.services, view, who === null ? null : (this.people[who] ?? null), input);
+		return readView(this.services, view, who === null ? null : (this.people[who] ?? null), input, { proofs });
 	}
 
 	/** Sends bytes as a person and gives the upload. */

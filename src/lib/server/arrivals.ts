@@ -7,7 +7,7 @@ import { writeEvents } from './trail';
 let scanner: Promise<Scanner | null> | null = null;
 
 /** Checks one file that came in, and lets it wait for sorting or marks it as unsafe. Can be done twice. */
-export async function checkOne(services: Services, arrivalId: string): Promise<void> {
+export async function checkOne(services: Services, arrivalId: string, now = new Date()): Promise<void> {
 	const { db } = services.database;
 	const [row] = await db
 		.select({ arrival, mediaType: content.mediaType })
@@ -26,7 +26,7 @@ export async function checkOne(services: Services, arrivalId: string): Promise<v
 			.update(arrival)
 			.set({ scan, state: scan.fault ? 'unsafe' : 'waiting' })
 			.where(eq(arrival.id, arrivalId));
-		await writeEvents(tx, row.arrival.projectId, new Date(), { id: null, name: 'Cupboard' }, [
+		await writeEvents(tx, row.arrival.projectId, now, { id: null, name: 'Cupboard' }, [
 			{
 				kind: scan.fault ? 'hatch.unsafe' : 'hatch.checked',
 				placeId: row.arrival.placeId,
