@@ -138,6 +138,12 @@ export function crossesSight(change: Change): 'lost' | 'gained' | null {
 	return was === will ? null : was ? 'lost' : 'gained';
 }
 
+/** The model with a place as a scope of its own, so that what changes there can be compared with how it was. */
+export function withScope(model: AccessModel, place: Scope): AccessModel {
+	if (model.scopes.has(place.id)) return model;
+	return { ...model, scopes: new Map([...model.scopes, [place.id, place]]) };
+}
+
 /** The model with one entry put, replaced or taken away at a place; a place without scope becomes one. */
 export function withEntry(
 	model: AccessModel,
@@ -162,10 +168,7 @@ export function withEntry(
 			more = true;
 		}
 	}
-	const scopes = model.scopes.has(place.id)
-		? model.scopes
-		: new Map([...model.scopes, [place.id, place] as const]);
-	return { ...model, grants, scopes };
+	return { ...withScope(model, place), grants };
 }
 
 /** A person's level at a place after freezes and archives (A6). */

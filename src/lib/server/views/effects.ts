@@ -1,7 +1,14 @@
 import { and, count, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { allows, rank } from '../../core/access/levels';
-import { crossesSight, effect, withEntry, type AccessModel, type Change } from '../../core/access/model';
+import {
+	crossesSight,
+	effect,
+	withEntry,
+	withScope,
+	type AccessModel,
+	type Change
+} from '../../core/access/model';
 import type { EffectRow } from '../../core/access/rows';
 import { Problem } from '../../core/problem';
 import { idsOf } from '../access';
@@ -91,15 +98,7 @@ export const effectOfClosing = defineView({
 	at: { kind: 'place', id: (i) => i.place, level: 'run' },
 	async run({ db, project, place: here, now }) {
 		const model = await loadModel(db, project.id);
-		const before = model.scopes.has(here.id)
-			? model
-			: {
-					...model,
-					scopes: new Map([
-						...model.scopes,
-						[here.id, { id: here.id, path: idsOf(here.path), closed: false }]
-					])
-				};
+		const before = withScope(model, { id: here.id, path: idsOf(here.path), closed: false });
 		const after = {
 			...before,
 			scopes: new Map([...before.scopes, [here.id, { id: here.id, path: idsOf(here.path), closed: true }]])

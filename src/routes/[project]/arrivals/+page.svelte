@@ -61,7 +61,7 @@
 					{#each data.rows as row (row.id)}
 						<tr class="border-b border-rule-2">
 							<td class={cell}
-								><b class="font-semibold break-all">{row.fileName}</b><span
+								><b class="font-semibold [overflow-wrap:anywhere]">{row.fileName}</b><span
 									class="block text-[11.5px] text-ink-2"
 									>{kindText(row.mediaType, row.fileName)}, {sizeText(row.size)}</span
 								></td

@@ -4,10 +4,11 @@
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { call, sentenceOf } from '$lib/ui/api';
+	import Avatar from '$lib/ui/Avatar.svelte';
 	import GroupDialog from '$lib/ui/GroupDialog.svelte';
 	import PersonDialog from '$lib/ui/PersonDialog.svelte';
 	import { onLive } from '$lib/ui/live.svelte';
-	import { initials, plural } from '$lib/ui/words';
+	import { plural } from '$lib/ui/words';
 
 	let { data } = $props();
 	const controller = $derived(data.frame.me.controller);
@@ -54,10 +55,7 @@
 
 {#snippet person(m: (typeof data.members)[number])}
 	<li class="flex items-center gap-2.5 border-b border-rule-2 py-1">
-		<span
-			class="grid h-6 w-7 place-items-center rounded-sm bg-rule-2 text-[10.5px] font-semibold"
-			aria-hidden="true">{initials(m.name)}</span
-		>
+		<Avatar name={m.name} outside={m.outside} />
 		<span class="min-w-0 flex-1 truncate"
 			><b class="font-semibold">{m.name}</b><span class="ml-2 text-[12px] text-ink-2">{m.email}</span></span
 		>
@@ -156,10 +154,7 @@
 						{#each data.recipients as r (r.id)}<li
 								class="flex items-center gap-2.5 border-b border-rule-2 py-1"
 							>
-								<span
-									class="grid h-6 w-7 place-items-center rounded-sm border border-dashed border-ink-2 text-[10.5px] font-semibold"
-									aria-hidden="true">{initials(r.name)}</span
-								><span class="truncate"
+								<Avatar name={r.name} outside /><span class="truncate"
 									><b class="font-semibold">{r.name}</b>, {r.company}<span class="ml-2 text-[12px] text-ink-2"
 										>{r.email}</span
 									></span

@@ -6,6 +6,7 @@ import {
 	crossesSight,
 	whoReaches,
 	withEntry,
+	withScope,
 	type AccessModel,
 	type Grant
 } from '../../../core/access/model';
@@ -115,7 +116,7 @@ export async function putEntries(
 	note: string
 ): Promise<{ before: AccessModel; after: AccessModel; reached: string[] }> {
 	const { tx, project, place: at, person: by, now, newId, tell } = context;
-	const before = await loadModel(tx, project.id);
+	const before = withScope(await loadModel(tx, project.id), scopeAt(at));
 	let after = before;
 	const name = await placeName(tx, at);
 	for (const one of given) {
@@ -192,7 +193,7 @@ export async function endEntries(
 	grants: Grant[]
 ): Promise<void> {
 	const { tx, project, now, tell } = context;
-	const before = await loadModel(tx, project.id);
+	const before = withScope(await loadModel(tx, project.id), scopeAt(at));
 	let after = before;
 	const name = await placeName(tx, at);
 	for (const one of grants) {

@@ -1,0 +1,122 @@
+import { describe, expect, it } from 'vitest';
+import type { Subject } from './decide';
+import { explain, type Standing } from './explain';
+import type { Level } from './levels';
+import type { Grant } from './model';
+
+const DAY = 86_400_000;
+const NOW = Date.UTC(2026, 10, 23);
+const aino: Subject = {
+	personId: 'aino',
+	projectId: 'vft',
+	controller: false,
+	departments: ['st'],
+	leads: [],
+	groups: [],
+	outside: false,
+	ceiling: null
+};
+const free: Standing = { frozen: null, archived: false, closed: null };
+const grant = (more: Partial<Grant>): Grant => ({
+	id: 'g',
+	placeId: 'linkspan',
+	subjectKind: 'person',
+	subjectId: 'aino',
+	level: 'remark',
+	exactly: false,
+	endsAt: null,
+	by: 'Oke Lindvar',
+	at: NOW,
+	underId: null,
+	bringCount: 0,
+	bringLevel: null,
+	...more
+});
+const structures = (level: Level | null, more: Partial<Grant> = {}) =>
+	grant({
+		id: 'st',
+		placeId: 'shelf',
+		subjectKind: 'department',
+		subjectId: 'st',
+		level,
+		by: 'Ines Maddock',
+		at: NOW - 11 * DAY,
+		...more
+	});
+
+function why(steps: { entries: Grant[]; closed?: boolean }[], standing = free, who = aino) {
+	return explain(
+		'Aino Weir',
+		who,
+		steps.map((s) => ({ closed: false, ...s })),
+		standing,
+		NOW,
+		(g) => ({
+			where: g.placeId === 'linkspan' ? 'here' : 'on Marine works',
+			subject: g.subjectKind === 'department' ? 'Structures' : 'Aino Weir'
+		}),
+		(at) => new Date(at).toISOString().slice(5, 10)
+	);
+}
+
+describe('why (A9)', () => {
+	it('says what decided, what else was considered, that nothing caps it, and what would change it', () => {
+		const answer = why([{ entries: [grant({})] }, { entries: [structures('look')] }]);
+		expect(answer).toMatchObject({ level: 'remark', decided: 'remark', grantId: 'g' });
+		expect(answer.reasons).toEqual([
+			'Remark, given here by Oke Lindvar on 11-23.',
+			'Structures also has Look, given on Marine works by Ines Maddock on 11-12. The higher one holds.'
+		]);
+		expect(answer.caps).toEqual(['Nothing caps it: no freeze, not archived.']);
+		expect(answer.changes).toEqual(['If that grant ends, Aino Weir keeps Look through Structures.']);
+	});
+
+	it('names the freeze that lowers it, with its reason', () => {
+		const frozen = { by: 'Ines Maddock', at: NOW, reason: 'release 0042' };
+		const answer = why([{ entries: [grant({ level: 'work' })] }], { ...free, frozen });
+		expect(answer.level).toBe('remark');
+		expect(answer.caps).toEqual(['Capped from Work by the freeze of Ines Maddock on 11-23: release 0042.']);
+	});
+
+	it('says through whom somebody is barred, and what would stand against it', () => {
+		const answer = why([{ entries: [structures(null)] }]);
+		expect(answer.level).toBeNull();
+		expect(answer.reasons[0]).toContain('Barred through Structures');
+		expect(answer.changes[0]).toContain('If that bar ends');
+	});
+
+	it('says why an entry does not count: ended, replaced by a nearer one, or kept out by a closed folder', () => {
+		expect(why([{ entries: [grant({ endsAt: NOW - DAY })] }]).reasons.join(' ')).toContain('ended on 11-22');
+		const nearer = why([
+			{ entries: [structures('look', { placeId: 'linkspan' })] },
+			{ entries: [structures('work', { id: 'old' })] }
+		]);
+		expect(nearer.level).toBe('look');
+		expect(nearer.reasons.join(' ')).toContain('is replaced by the nearer one');
+		const closed = why([{ entries: [], closed: true }, { entries: [structures('work')] }], {
+			...free,
+			closed: 'Supplier papers'
+		});
+		expect(closed.level).toBeNull();
+		expect(closed.reasons.join(' ')).toContain('does not reach past Supplier papers, which is closed');
+	});
+
+	it('says that the project limits people outside', () => {
+		const outside = { ...aino, outside: true, ceiling: 'take' as const };
+		const answer = why([{ entries: [grant({ level: 'work' })] }], free, outside);
+		expect(answer.level).toBe('take');
+		expect(answer.caps[0]).toBe('Capped from Work: the project gives people outside Take at most.');
+	});
+
+	it('says of a controller that the rule of the project decides', () => {
+		const answer = why([{ entries: [structures(null)] }], free, { ...aino, controller: true });
+		expect(answer.level).toBe('run');
+		expect(answer.reasons).toHaveLength(1);
+	});
+
+	it('says when nothing was given at all', () => {
+		const answer = why([{ entries: [] }]);
+		expect(answer.reasons).toEqual(['Nothing that was given reaches Aino Weir here.']);
+		expect(answer.changes[0]).toContain('A grant to Aino Weir');
+	});
+});
