@@ -396,14 +396,12 @@ describe('people come and go', () => {
 			until: '2027-12-31'
 		});
 		await world.act('oke', letIn, { place: at, lines: [personLine('edda', 'work')] });
-		await world.db
-			.insert(session)
-			.values({
-				id: `s${serial}`,
-				token: `t${serial}`,
-				userId: id('edda'),
-				expiresAt: new Date(Date.now() + 1e9)
-			});
+		await world.db.insert(session).values({
+			id: `s${serial}`,
+			token: `t${serial}`,
+			userId: id('edda'),
+			expiresAt: new Date(Date.now() + 1e9)
+		});
 		const left = await world.act('ines', leavePerson, {
 			project: 'VFT',
 			person: id('edda'),

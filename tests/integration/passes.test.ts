@@ -1,0 +1,475 @@
+import { readFile } from 'node:fs/promises';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { zipSync } from 'fflate';
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { letIn } from '../../src/lib/server/acts/access/grants';
+import { closePlace, markSensitive } from '../../src/lib/server/acts/access/standing';
+import type { Proof } from '../../src/lib/server/acts/act';
+import { makeFolder } from '../../src/lib/server/acts/folders';
+import {
+	closeHatches,
+	dropFiles,
+	makeHatch,
+	openArrival,
+	putThroughHatch,
+	refuseArrival,
+	sortArrival
+} from '../../src/lib/server/acts/hatches';
+import { changeSettings } from '../../src/lib/server/acts/membership';
+import { chooseNotices, readNotices } from '../../src/lib/server/acts/notices';
+import {
+	makePass,
+	openPass,
+	sendPassCode,
+	takeFromPlacePass,
+	withdrawPasses
+} from '../../src/lib/server/acts/place-passes';
+import { removePlace } from '../../src/lib/server/acts/removals';
+import { checkOne } from '../../src/lib/server/arrivals';
+import { cleanUploads, receive } from '../../src/lib/server/content';
+import { arrival, content, mail, notice } from '../../src/lib/server/db/schema';
+import { coverNote } from '../../src/lib/server/formats/cover-note';
+import { checkArrival, type Scanner } from '../../src/lib/server/formats/scan';
+import { stamped } from '../../src/lib/server/formats/stamp';
+import { sendDigests } from '../../src/lib/server/jobs/reminders';
+import { readProofs, writeProof } from '../../src/lib/server/proofs';
+import { documentView } from '../../src/lib/server/views/documents';
+import { notices } from '../../src/lib/server/views/notices';
+import { arrivals, hatchView, passes, passGate, placeByPass } from '../../src/lib/server/views/passes';
+import { shelves } from '../../src/lib/server/views/tree';
+import { refused, TestWorld } from './world';
+
+let world: TestWorld;
+let folder = '';
+let doc = { id: '', number: '' };
+beforeAll(async () => {
+	world = await TestWorld.open();
+	folder = (await world.act('oke', makeFolder, { parent: world.shelf, name: 'For outside' })).id;
+	doc = await world.add('oke', 'first words', folder);
+});
+afterAll(() => world.close());
+
+const UNTIL = '2027-11-30';
+const pass = async (more: object = {}, place = folder) => {
+	const made = await world.act('oke', makePass, {
+		place,
+		for: 'Ansa Reyl',
+		audience: 'anyone',
+		until: UNTIL,
+		...more
+	});
+	return { ...made, secret: made.link.split('/pass/')[1]! };
+};
+const open = async (secret: string, more: object = {}) =>
+	(await world.act(null, openPass, { secret, ...more })).proof;
+const lastMail = async (address: string) =>
+	(await world.db.select().from(mail).where(eq(mail.toAddress, address)).orderBy(mail.createdAt)).at(-1)!;
+
+describe('a pass to a folder', () => {
+	it('shows what lies within, and nothing that is closed, removed or beside it', async () => {
+		const inner = await world.act('oke', makeFolder, { parent: folder, name: 'Inner' });
+		const secretly = await world.act('oke', makeFolder, { parent: folder, name: 'Closed one' });
+		const hidden = await world.add('oke', 'closed words', secretly.id);
+		await world.act('oke', closePlace, { place: secretly.id });
+		const gone = await world.add('oke', 'gone words', folder);
+		await world.act('oke', removePlace, { place: gone.id, reason: 'r' });
+		const { secret } = await pass();
+		const seen = await world.read(null, placeByPass, { secret });
+		expect(seen.folders.map((f) => f.name)).toEqual(['Inner']);
+		expect(seen.documents.map((d) => d.id)).toEqual([doc.id]);
+		expect(seen.way.map((w) => w.name)).toEqual(['For outside']);
+		expect((await world.read(null, placeByPass, { secret, folder: inner.id })).documents).toEqual([]);
+		for (const where of [secretly.id, world.shelf, world.other])
+			expect(await refused(world.read(null, placeByPass, { secret, folder: where }))).toMatchObject({
+				code: 'not-found'
+			});
+		for (const document of [hidden.id, gone.id])
+			expect(
+				await refused(world.act(null, takeFromPlacePass, { secret, document, how: 'opened' }))
+			).toMatchObject({ code: 'not-found' });
+	});
+
+	it('for looking gives no download', async () => {
+		const { secret } = await pass();
+		await world.act(null, takeFromPlacePass, { secret, document: doc.id, how: 'opened' });
+		expect(
+			await refused(world.act(null, takeFromPlacePass, { secret, document: doc.id, how: 'downloaded' }))
+		).toMatchObject({ code: 'needs-level' });
+	});
+
+	it('stays with exactly one version, and says that there is a newer one', async () => {
+		const { secret } = await pass({ version: 'P01.1' }, doc.id);
+		expect((await world.read(null, placeByPass, { secret })).newer).toBeNull();
+		const label = await world.revise(doc.id);
+		const seen = await world.read(null, placeByPass, { secret });
+		expect(seen.documents[0]!.label).toBe('P01.1');
+		expect(seen.newer).toMatchObject({ label });
+		const follows = await pass({}, doc.id);
+		expect((await world.read(null, placeByPass, { secret: follows.secret })).documents[0]!.label).toBe(label);
+	});
+
+	it('asks for its password, slows guessing down, and counts uses', async () => {
+		const { secret } = await pass({ password: 'slack water', maxUses: 2 });
+		expect(await world.read(null, passGate, { secret })).toMatchObject({ asks: 'password', opened: false });
+		expect(await refused(world.read(null, placeByPass, { secret }))).toMatchObject({ code: 'needs-proof' });
+		expect(await open(secret, { password: 'wrong' })).toBeNull();
+		const first = (await open(secret, { password: 'slack water' }))!;
+		expect((await world.read(null, placeByPass, { secret }, [first])).documents).toHaveLength(1);
+		await open(secret, { password: 'slack water' });
+		expect((await refused(open(secret, { password: 'slack water' }))).sentence).toContain(
+			'as often as it may be'
+		);
+		// Who is in stays in.
+		expect((await world.read(null, placeByPass, { secret }, [first])).documents).toHaveLength(1);
+		const other = await pass({ password: 'slack water' });
+		for (let i = 0; i < 30; i++) await open(other.secret, { password: `guess ${i}` });
+		expect(await refused(open(other.secret, { password: 'slack water' }))).toMatchObject({
+			code: 'too-many'
+		});
+	});
+
+	it('at the same time by many is used no more often than it may be', async () => {
+		const { secret } = await pass({ maxUses: 3 });
+		const tries = await Promise.allSettled(Array.from({ length: 20 }, () => open(secret)));
+		expect(tries.filter((t) => t.status === 'fulfilled')).toHaveLength(3);
+	});
+
+	it('for named people opens to a code that went to their address, and to nobody else', async () => {
+		const { secret } = await pass({ audience: 'named', emails: ['ansa@pilots.example'] });
+		await world.act(null, sendPassCode, { secret, email: 'someone@else.example' });
+		expect(await world.db.select().from(mail).where(eq(mail.toAddress, 'someone@else.example'))).toEqual([]);
+		await world.act(null, sendPassCode, { secret, email: 'ansa@pilots.example' });
+		const code = /code for the pass is (\d{6})/.exec((await lastMail('ansa@pilots.example')).body)![1]!;
+		const wrong = code === '000000' ? '000001' : '000000';
+		expect(await open(secret, { email: 'ansa@pilots.example', code: wrong })).toBeNull();
+		expect(await open(secret, { email: 'someone@else.example', code })).toBeNull();
+		expect(await open(secret, { email: 'ansa@pilots.example', code })).toMatchObject({
+			email: 'ansa@pilots.example'
+		});
+	});
+
+	it('for people with an account does not open to nobody', async () => {
+		const { secret } = await pass({ audience: 'accounts' });
+		expect(await refused(world.read(null, placeByPass, { secret }))).toMatchObject({
+			facts: { asks: 'account' }
+		});
+		expect((await world.read('petra', placeByPass, { secret })).documents).toHaveLength(1);
+	});
+
+	it.each([
+		['too short an ending', { ending: 'quay' }, '12 to 60'],
+		['nobody named', { audience: 'named' }, 'at least one mail address'],
+		['a day gone by', { until: '2020-01-01' }, 'lies in the past'],
+		['three years', { until: '2031-01-01' }, 'two years at most'],
+		['a version of a folder', { version: 'P01.1' }, 'Only a document has versions'],
+		['stamps without taking', { stamped: true }, 'Only what may be taken'],
+		['frames with a password', { embeddable: true, password: 'long enough' }, 'without password']
+	])('refuses %s with its sentence', async (_, more, sentence) => {
+		expect((await refused(pass(more))).sentence).toContain(sentence);
+	});
+
+	it('takes an ending of one’s own, once, and never where something is sensitive', async () => {
+		const { link } = await pass({ ending: 'quay-wall-2026' });
+		expect(link).toMatch(/\/pass\/quay-wall-2026$/);
+		expect(await refused(pass({ ending: 'quay-wall-2026' }))).toMatchObject({ code: 'conflict' });
+		expect(
+			(await refused(world.act('oke', markSensitive, { place: doc.id, sensitive: true }))).sentence
+		).toContain('Withdraw them first');
+		const other = await world.act('oke', makeFolder, { parent: world.shelf, name: 'Secret ground' });
+		await world.act('oke', markSensitive, { place: other.id, sensitive: true });
+		expect((await refused(pass({ ending: 'secret-ground-1' }, other.id))).sentence).toContain(
+			'easier to guess'
+		);
+		expect((await refused(pass({ ending: 'secret-ground-2' }, world.shelf))).sentence).toContain(
+			'easier to guess'
+		);
+		await pass({}, other.id);
+	});
+
+	it('follows what the project gives to people outside', async () => {
+		await world.act('ines', changeSettings, { project: 'VFT', outsideLevel: 'look', runNeedsTwoStep: false });
+		expect((await refused(pass({ mayTake: true }))).sentence).toContain('look only');
+		await world.act('ines', changeSettings, { project: 'VFT', outsideLevel: null, runNeedsTwoStep: false });
+		expect((await refused(pass())).sentence).toContain('nothing to people outside');
+		await world.act('ines', changeSettings, { project: 'VFT', outsideLevel: 'take', runNeedsTwoStep: false });
+	});
+
+	it('is withdrawn by who may, many at once or none, and says so politely', async () => {
+		const [a, b] = [await pass(), await pass()];
+		expect(
+			await refused(world.act('petra', withdrawPasses, { project: 'VFT', passes: [a.id] }))
+		).toMatchObject({ code: 'not-found' });
+		expect(
+			await refused(world.act('oke', withdrawPasses, { project: 'VFT', passes: [a.id, 'zzzzzzzzzz'] }))
+		).toMatchObject({ code: 'not-found' });
+		await world.read(null, placeByPass, { secret: a.secret });
+		await world.act('oke', withdrawPasses, { project: 'VFT', passes: [a.id, b.id] });
+		expect((await refused(world.read(null, placeByPass, { secret: a.secret }))).sentence).toBe(
+			'This pass was withdrawn. Ask the sender for a new one.'
+		);
+		const states = (await world.read('oke', passes, { project: 'VFT' })).passes.filter((p) =>
+			[a.id, b.id].includes(p.id)
+		);
+		expect(states.map((s) => s.state)).toEqual(['withdrawn', 'withdrawn']);
+		expect((await world.read('petra', passes, { project: 'VFT' })).passes).toEqual([]);
+	});
+});
+
+describe('what a browser keeps of a pass', () => {
+	it('counts only when it was sealed here', () => {
+		const proof: Proof = { passId: 'abcdefghjk', email: null, endsAt: 1 };
+		const value = writeProof('secret', proof);
+		const name = 'cupboard-pass-abcdefghjk';
+		expect(readProofs('secret', [{ name, value }])).toEqual([proof]);
+		expect(readProofs('other', [{ name, value }])).toEqual([]);
+		expect(readProofs('secret', [{ name, value: value.replace(/^./, 'X') }])).toEqual([]);
+		expect(
+			readProofs('secret', [
+				{ name, value: '' },
+				{ name: 'else', value }
+			])
+		).toEqual([]);
+	});
+});
+
+describe('stamped copies', () => {
+	it('carry the holder’s name on every page, and the original stays as it is', async () => {
+		const dir = mkdtempSync(join(tmpdir(), 'cupboard-stamp-'));
+		try {
+			const pdf = await coverNote(
+				{
+					format: 'cupboard-manifest/1',
+					project: 'VFT',
+					release: '0001',
+					title: 'T',
+					purpose: 'comment',
+					issuedAt: '2026-11-01T00:00:00Z',
+					issuedBy: 'I',
+					approvedBy: 'H',
+					recipient: 'M',
+					documents: Array.from({ length: 60 }, (_, i) => ({
+						number: `N-${i}`,
+						title: 'x',
+						revision: 'P01',
+						file: 'f',
+						size: 1,
+						sha256: 'a'.repeat(64)
+					}))
+				},
+				null
+			);
+			const file = join(dir, 'a.pdf');
+			writeFileSync(file, pdf);
+			const copy = join(dir, 'b.pdf');
+			writeFileSync(copy, await stamped(file, 'application/pdf', pdf.length, 'copy for Ansa Reyl'));
+			const pages = execFileSync('pdftotext', [copy, '-'], { encoding: 'utf8' })
+				.split('\f')
+				.filter((p) => p.trim());
+			expect(pages.length).toBeGreaterThan(1);
+			for (const page of pages) expect(page).toContain('copy for Ansa Reyl');
+			expect(await readFile(file)).toEqual(Buffer.from(pdf));
+		} finally {
+			rmSync(dir, { recursive: true });
+		}
+	});
+
+	it('are refused for what cannot carry one, rather than sent without', async () => {
+		expect(await refused(stamped('/nowhere', 'image/vnd.dxf', 10, 'x'))).toMatchObject({ code: 'invalid' });
+		expect(await refused(stamped('/nowhere', 'application/pdf', 10, 'x'))).toMatchObject({ code: 'invalid' });
+	});
+});
+
+describe('a hatch', () => {
+	const hatch = async (more: object = {}) => {
+		const made = await world.act('oke', makeHatch, {
+			place: folder,
+			title: 'Shop drawings',
+			until: UNTIL,
+			...more
+		});
+		return { ...made, secret: made.link.split('/hatch/')[1]! };
+	};
+	const through = async (hatchId: string, text: string | Uint8Array, name = 'tower.txt') => {
+		const bytes = typeof text === 'string' ? new TextEncoder().encode(text) : text;
+		const one = (async function* () {
+			yield bytes;
+		})();
+		return (await receive(world.services, { hatchId }, name, one, 1e9)).upload;
+	};
+	const put = (secret: string, uploads: string[], more: object = {}) =>
+		world.act(null, putThroughHatch, {
+			secret,
+			sender: 'Kaja Dorn, Tarn',
+			email: 'k@tarn.example',
+			uploads,
+			...more
+		});
+	const came = async (hatchId: string) => world.db.select().from(arrival).where(eq(arrival.hatchId, hatchId));
+
+	it('lets files in and tells nothing of the place: no name, no list, no sizes', async () => {
+		const { id, secret } = await hatch();
+		const seen = JSON.stringify(await world.read(null, hatchView, { secret }));
+		for (const hidden of ['For outside', folder, 'Marine works', doc.number])
+			expect(seen).not.toContain(hidden);
+		await put(secret, [await through(id, 'tower one'), await through(id, 'tower two')]);
+		expect(JSON.stringify(await world.read(null, hatchView, { secret }))).not.toContain('tower');
+		expect(await came(id)).toHaveLength(2);
+		const bell = await world.read('oke', notices, { project: 'VFT' });
+		expect(bell.notices[0]).toMatchObject({
+			kind: 'hatch-arrival',
+			sentence: expect.stringContaining('2 files')
+		});
+		expect(JSON.stringify(await world.read('rhosyn', arrivals, { project: 'VFT' }))).not.toContain('tower');
+	});
+
+	it('uses only files that were sent through it, and only as many as it takes', async () => {
+		const [a, b] = [await hatch({ maxFiles: 1 }), await hatch()];
+		const upload = await through(a.id, 'mine');
+		expect(await refused(put(b.secret, [upload]))).toMatchObject({ code: 'invalid' });
+		expect(await refused(put(a.secret, [upload, await through(a.id, 'more')]))).toMatchObject({
+			code: 'too-many'
+		});
+		await put(a.secret, [upload]);
+		const race = await hatch({ maxFiles: 3 });
+		const uploads = await Promise.all(Array.from({ length: 8 }, (_, i) => through(race.id, `race ${i}`)));
+		await Promise.allSettled(uploads.map((one) => put(race.secret, [one])));
+		expect(await came(race.id)).toHaveLength(3);
+	});
+
+	it('what came in waits until it is checked, and is sorted in with number and title, or refused with a reply', async () => {
+		const { id, secret } = await hatch();
+		await put(secret, [await through(id, 'good drawing'), await through(id, 'not wanted')]);
+		const [good, bad] = await came(id);
+		const sort = {
+			place: folder,
+			arrival: good!.id,
+			folder,
+			number: 'VFT-MW-LS-00-DR-0777',
+			title: 'Tower T1'
+		};
+		expect(await refused(world.act('oke', sortArrival, sort))).toMatchObject({ code: 'busy' });
+		for (const one of [good!, bad!]) await checkOne(world.services, one.id);
+		expect(await refused(world.act('rhosyn', sortArrival, sort))).toMatchObject({ code: 'needs-level' });
+		expect(await world.act('oke', openArrival, { place: folder, arrival: good!.id })).toMatchObject({
+			hash: good!.hash
+		});
+		const made = await world.act('oke', sortArrival, sort);
+		const view = await world.read('rhosyn', documentView, { document: made.id });
+		expect(view.row.hash).toBe(good!.hash);
+		expect(view.versions[0]!.note).toBe('Received from Kaja Dorn, Tarn');
+		expect(
+			await refused(world.act('oke', sortArrival, { ...sort, number: 'VFT-MW-LS-00-DR-0778' }))
+		).toMatchObject({ code: 'conflict' });
+		await world.act('oke', refuseArrival, { place: folder, arrival: bad!.id, reason: 'Wrong project' });
+		expect((await lastMail('k@tarn.example')).body).toContain('Wrong project');
+		await cleanUploads(world.services, new Date(Date.now() + 4 * 86_400_000));
+		expect(await world.db.select().from(content).where(eq(content.hash, bad!.hash))).toEqual([]);
+		expect(await world.services.store.has(bad!.hash)).toBe(false);
+		expect(await world.services.store.holds(good!.hash)).toBe(true);
+	});
+
+	it('closed says so, and takes nothing more', async () => {
+		const { id, secret } = await hatch();
+		await world.act('oke', closeHatches, { project: 'VFT', hatches: [id] });
+		expect((await refused(put(secret, ['zzzzzzzzzz']))).sentence).toContain('was closed');
+	});
+
+	it('Drop is the same for people with an account: in, and blind', async () => {
+		await world.act('oke', letIn, {
+			place: folder,
+			lines: [{ subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'drop' }]
+		});
+		const mine = await world.read('petra', shelves, { project: 'VFT' });
+		expect(mine.drops).toEqual([{ id: folder, by: 'Oke Lindvar' }]);
+		expect(JSON.stringify(mine)).not.toContain('For outside');
+		await world.act('petra', dropFiles, { place: folder, uploads: [await world.send('petra', 'dropped')] });
+		const rows = (await world.read('oke', arrivals, { project: 'VFT' })).rows;
+		expect(rows.find((r) => r.hatch === null)).toMatchObject({ sender: 'Petra Quill' });
+	});
+});
+
+describe('the check of what comes in', () => {
+	const dir = mkdtempSync(join(tmpdir(), 'cupboard-scan-'));
+	afterAll(() => rmSync(dir, { recursive: true }));
+	const file = (name: string, bytes: Uint8Array) => {
+		writeFileSync(join(dir, name), bytes);
+		return join(dir, name);
+	};
+	const finds: Scanner = { name: 'a scanner', scan: async () => 'Worm.X' };
+
+	it('says what the scanner found, and when there is none', async () => {
+		const path = file('a.txt', new TextEncoder().encode('x'));
+		expect(await checkArrival(path, 'text/plain', finds)).toEqual({
+			scanner: 'a scanner',
+			fault: 'a scanner found Worm.X.'
+		});
+		expect(await checkArrival(path, 'text/plain', null)).toEqual({ scanner: null, fault: null });
+	});
+
+	it('refuses archives that unpack to far more than they are, damaged and endless ones', async () => {
+		const bomb = zipSync({ 'zeros.bin': new Uint8Array(80_000_000) });
+		expect((await checkArrival(file('b.zip', bomb), 'application/zip', null)).fault).toContain(
+			'far more than its size'
+		);
+		const fine = zipSync({ 'a.txt': new TextEncoder().encode('hello') });
+		expect((await checkArrival(file('c.zip', fine), 'application/zip', null)).fault).toBeNull();
+		expect(
+			(await checkArrival(file('d.zip', fine.subarray(0, 20)), 'application/zip', null)).fault
+		).toContain('damaged');
+		const many = zipSync(
+			Object.fromEntries(Array.from({ length: 10_001 }, (_, i) => [`f${i}`, new Uint8Array(0)]))
+		);
+		expect((await checkArrival(file('e.zip', many), 'application/zip', null)).fault).toContain('10,000');
+	});
+});
+
+describe('notices', () => {
+	it('go out as each has chosen: at once, with the day’s mail, or never', async () => {
+		const id = world.people.halla!.person.id;
+		const give = async (level: string) => {
+			const { id: at } = await world.act('oke', makeFolder, { parent: world.shelf, name: `Given ${level}` });
+			await world.act('oke', letIn, { place: at, lines: [{ subject: { kind: 'person', id }, level }] });
+			return at;
+		};
+		const mails = async () =>
+			(await world.db.select().from(mail).where(eq(mail.toAddress, 'halla@vennholm.example'))).length;
+		const before = await mails();
+		await give('look');
+		expect(await mails()).toBe(before + 1);
+		await world.act('halla', chooseNotices, { kind: 'access-given', choice: 'never' });
+		await give('take');
+		expect(await mails()).toBe(before + 1);
+		await world.act('halla', chooseNotices, { kind: 'access-given', choice: 'digest' });
+		await give('remark');
+		const gone = await give('work');
+		await world.act('oke', closePlace, { place: gone });
+		await world.act('oke', removePlace, { place: gone, reason: 'r' });
+		expect(await mails()).toBe(before + 1);
+		await sendDigests(world.services, new Date());
+		expect(await mails()).toBe(before + 2);
+		expect((await lastMail('halla@vennholm.example')).body).toContain('Given remark');
+		await sendDigests(world.services, new Date());
+		expect(await mails()).toBe(before + 2);
+		expect((await world.read('halla', notices, { project: 'VFT' })).unread).toBeGreaterThanOrEqual(4);
+		await world.act('halla', readNotices, { project: 'VFT' });
+		expect((await world.read('halla', notices, { project: 'VFT' })).unread).toBe(0);
+	});
+
+	it('tell nothing of what their reader may no longer look at', async () => {
+		const id = world.people.petra!.person.id;
+		const { id: at } = await world.act('oke', makeFolder, { parent: world.shelf, name: 'Quicksilver' });
+		const { id: doc } = await world.add('oke', undefined, at);
+		await world.act('oke', letIn, {
+			place: doc,
+			lines: [{ subject: { kind: 'person', id }, level: 'look' }]
+		});
+		expect(JSON.stringify(await world.read('petra', notices, { project: 'VFT' }))).toContain(doc);
+		await world.act('oke', letIn, { place: doc, lines: [{ subject: { kind: 'person', id }, level: null }] });
+		expect(JSON.stringify(await world.read('petra', notices, { project: 'VFT' }))).not.toContain(doc);
+		expect(await world.db.select().from(notice).where(eq(notice.placeId, doc))).toHaveLength(1);
+	});
+});
