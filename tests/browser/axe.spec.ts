@@ -18,7 +18,13 @@ for (const scheme of ['light', 'dark'] as const) {
 			'removed',
 			'people',
 			'outbox',
-			'find?q=linkspan'
+			'find?q=linkspan',
+			`access/${folder}`,
+			'given',
+			'passes',
+			'arrivals',
+			'notices',
+			'settings'
 		]) {
 			await ines.goto(`/vft/${path}`);
 			await ready(ines);

@@ -1,0 +1,218 @@
+import { expect, test } from '@playwright/test';
+import { as, base, documentId, ready } from './people';
+
+test('three levels in one go, and the answer to why', async ({ browser }) => {
+	const [tomas, oke, rhosyn] = [
+		await as(browser, 'tomas'),
+		await as(browser, 'oke'),
+		await as(browser, 'rhosyn')
+	];
+	const { folder } = await documentId(tomas, 'VFT-ST-TB-FN-DR-0105');
+	// Before: Marine works may look at the shelves of Structures, no more.
+	await oke.goto(`/vft/place/${folder}`);
+	await ready(oke);
+	await expect(oke.getByText('you may only look here')).toBeVisible();
+	await oke.getByRole('link', { name: 'Access', exact: true }).click();
+	await ready(oke);
+	await oke.getByRole('button', { name: 'Why do I have this level?' }).click();
+	await expect(oke.getByRole('heading', { name: 'Why can Oke Lindvar look here?' })).toBeVisible();
+	await expect(
+		oke.getByText(/^Look through Marine works, given on Structures by Ines Maddock/)
+	).toBeVisible();
+
+	await tomas.goto(`/vft/access/${folder}`);
+	await ready(tomas);
+	const list = tomas.getByLabel('Whom to let in');
+	await list.fill('Oke Lindvar, Remark\nRhosyn Hale <rhosyn@vennholm.example>\tTake\nNobody Atall, Work');
+	await expect(tomas.getByText('Nobody here is called “Nobody Atall”')).toBeVisible();
+	await expect(tomas.getByRole('button', { name: 'Let in and tell them' })).toBeDisabled();
+	await list.fill(
+		'Oke Lindvar, Remark\nRhosyn Hale <rhosyn@vennholm.example>\tTake\nMaj Torvane, Work, 31 Dec 2027'
+	);
+	await tomas.getByLabel('A note to them').fill('The piles meet the quay wall here.');
+	await tomas.getByRole('button', { name: 'Let in and tell them' }).click();
+	await expect(tomas.getByRole('row', { name: /Maj Torvane.*here, Tomas/ })).toBeVisible();
+	await expect(tomas.getByLabel('Level of Oke Lindvar')).toHaveValue('remark');
+	await expect(tomas.getByLabel('Level of Rhosyn Hale')).toHaveValue('take');
+
+	// Hers shows at once, with the reasoning, and a notice under the bell.
+	await expect(oke.getByRole('heading', { name: 'Why can Oke Lindvar remark here?' })).toBeVisible();
+	await expect(oke.getByText(/Marine works also has Look.*The higher one holds\./)).toBeVisible();
+	await rhosyn.goto('/vft/notices');
+	await ready(rhosyn);
+	await rhosyn
+		.getByRole('link', { name: /Tomas Verrin let you into Foundations/ })
+		.first()
+		.click()
+		.catch(() => {});
+
+	// Ending says what it means first.
+	await tomas
+		.getByRole('row', { name: /Maj Torvane/ })
+		.getByRole('button', { name: 'End' })
+		.click();
+	await expect(tomas.getByRole('dialog')).toContainText('1 person');
+	await tomas.getByRole('dialog').getByRole('button', { name: 'End it' }).click();
+	await expect(tomas.getByLabel('Level of Maj Torvane')).toHaveCount(0);
+	await Promise.all([tomas, oke, rhosyn].map((p) => p.context().close()));
+});
+
+test('files come in through a hatch from somebody who sees nothing, and are sorted', async ({ browser }) => {
+	const ines = await as(browser, 'ines');
+	const { folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
+	await ines.goto(`/vft/place/${folder}`);
+	await ready(ines);
+	await ines.getByRole('button', { name: /^Folder/ }).click();
+	await ines.getByRole('menuitem', { name: 'Open a hatch…' }).click();
+	await ines.getByLabel('What is asked for').fill('Fabrication drawings of the flaps');
+	await ines.getByLabel(/Kinds of file/).fill('pdf txt');
+	await ines.getByRole('button', { name: 'Open hatch' }).click();
+	const link = await ines.getByLabel('Link', { exact: true }).inputValue();
+	await ines.getByRole('button', { name: 'Done' }).click();
+
+	const tarn = await (await browser.newContext({ baseURL: base() })).newPage();
+	await tarn.goto(new URL(link).pathname);
+	await ready(tarn);
+	await expect(tarn.getByText('Fabrication drawings of the flaps')).toBeVisible();
+	await expect(tarn.locator('body')).not.toContainText('Linkspan');
+	await tarn.getByLabel('Your name and company').fill('Kaja Dorn, Tarn Steelwork');
+	const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+	await tarn
+		.getByLabel('Choose files')
+		.setInputFiles([
+			file('flap one.txt', 'flap one'),
+			file('flap two.txt', 'flap two'),
+			file('flap three.txt', 'flap three'),
+			file('tool.exe', 'MZ')
+		]);
+	await expect(tarn.getByText('Not one of .pdf, .txt.')).toBeVisible();
+	await tarn.getByRole('button', { name: 'Put in 3 files' }).click();
+	await expect(tarn.getByText('3 files arrived.')).toBeVisible();
+	await tarn.reload();
+	await ready(tarn);
+	await expect(tarn.locator('body')).not.toContainText('flap one');
+
+	await ines.goto('/vft/arrivals');
+	await ready(ines);
+	const row = ines.getByRole('row', { name: /flap two\.txt/ });
+	await row.getByRole('button', { name: 'Sort in…' }).click({ timeout: 20_000 });
+	await ines.getByLabel('Number').fill('VFT-MW-LS-00-RP-0777');
+	await ines.getByLabel('Title').fill('Flap two');
+	await ines.getByRole('dialog').getByRole('button', { name: 'Sort in' }).click();
+	await expect(ines.getByRole('row', { name: /flap two\.txt.*sorted/ })).toBeVisible();
+	await ines.goto('/vft/find?q=VFT-MW-LS-00-RP-0777');
+	await expect(ines.getByText('Flap two')).toBeVisible();
+	await Promise.all([ines, tarn].map((p) => p.context().close()));
+});
+
+test('a pass with a password is used, then withdrawn, and the open tab stops', async ({ browser }) => {
+	const oke = await as(browser, 'oke');
+	const { folder } = await documentId(oke, 'VFT-MW-QW-00-DR-0301');
+	await oke.goto(`/vft/place/${folder}`);
+	await ready(oke);
+	await oke.getByRole('button', { name: /^Folder/ }).click();
+	await oke.getByRole('menuitem', { name: 'Make a pass…' }).click();
+	const dialog = oke.getByRole('dialog');
+	await dialog.getByLabel('For whom, as you call them').fill('The diving company');
+	await dialog.getByLabel('Anyone who holds the link').check();
+	await dialog.getByLabel('Password, if any').fill('low water springs');
+	await dialog.getByRole('button', { name: 'Make pass' }).click();
+	const link = await dialog.getByLabel('Link', { exact: true }).inputValue();
+	await dialog.getByRole('button', { name: 'Done' }).click();
+
+	const diver = await (await browser.newContext({ baseURL: base() })).newPage();
+	await diver.goto(new URL(link).pathname);
+	await ready(diver);
+	await diver.getByLabel('Password of this pass').fill('high water');
+	await diver.getByRole('button', { name: 'Open' }).click();
+	await expect(diver.getByText('That is not right.')).toBeVisible();
+	await diver.getByLabel('Password of this pass').fill('low water springs');
+	await diver.getByRole('button', { name: 'Open' }).click();
+	await expect(diver.getByRole('heading', { name: 'Quay wall' })).toBeVisible();
+	await expect(diver.getByRole('link', { name: 'Download' })).toHaveCount(0);
+
+	await oke.goto('/vft/passes');
+	await ready(oke);
+	const row = oke.getByRole('row', { name: /The diving company/ });
+	await expect(row).toContainText('with a password');
+	await expect(row.getByRole('cell').nth(5)).toHaveText('1');
+	await row.getByRole('button', { name: 'Withdraw' }).click();
+	await oke.getByRole('dialog').getByRole('button', { name: 'Withdraw' }).click();
+	await expect(oke.getByRole('row', { name: /The diving company/ })).toHaveCount(0);
+	// Nobody touches the diver's tab.
+	await expect(diver.getByText('This pass was withdrawn. Ask the sender for a new one.')).toBeVisible({
+		timeout: 5_000
+	});
+	await Promise.all([oke, diver].map((p) => p.context().close()));
+});
+
+test('a controller looks as somebody else, marked and without changing anything', async ({ browser }) => {
+	const ines = await as(browser, 'ines');
+	await ines.goto(`/vft/access/${(await documentId(ines, 'VFT-MW-LS-00-DR-0101')).folder}`);
+	await ready(ines);
+	await ines.getByRole('button', { name: 'Try as…' }).click();
+	await ines.getByLabel('Person').selectOption({ label: 'Sefa Tuimala' });
+	await ines.getByRole('button', { name: 'Look as them' }).click();
+	// Sefa does not reach this folder, so neither does whoever looks as her.
+	await expect(ines.getByText('There is nothing here, or nothing that you may look at.')).toBeVisible();
+	await ines.goto('/vft/shelves');
+	await ready(ines);
+	await expect(ines.getByText('You are looking as Sefa Tuimala.')).toBeVisible();
+	await expect(ines.getByRole('region', { name: 'Structures' })).toHaveCount(0);
+	await ines.getByRole('button', { name: 'End' }).click();
+	await expect(ines.getByRole('region', { name: 'Structures' })).toBeVisible();
+	await ines.context().close();
+});
+
+test('two-step sign-in asks for a code, and a recovery code opens once', async ({ browser }) => {
+	const lumi = await as(browser, 'lumi');
+	await lumi.goto('/me');
+	await ready(lumi);
+	await lumi.getByLabel('Your password', { exact: true }).fill('cupboard-demo');
+	await lumi.getByRole('button', { name: 'Set it up' }).click();
+	const key = await lumi
+		.locator('code')
+		.filter({ hasText: /^[A-Z2-7]{16,}$/ })
+		.innerText();
+	const recovery = await lumi.locator('ul.font-mono li').first().innerText();
+	await lumi.getByLabel('Code that the authenticator shows').fill(await timeCode(key));
+	await lumi.getByRole('button', { name: 'Turn it on' }).click();
+	await expect(lumi.getByText('It is on:')).toBeVisible();
+
+	const page = await (await browser.newContext({ baseURL: base() })).newPage();
+	const password = async () => {
+		await page.goto('/sign-in');
+		await ready(page);
+		await page.getByLabel('Mail address').fill('lumi@vennholm.example');
+		await page.getByLabel('Password').fill('cupboard-demo');
+		await page.getByRole('button', { name: 'Sign in' }).click();
+	};
+	await password();
+	const code = page.getByLabel(/Code from your authenticator/);
+	await code.fill('000000');
+	await page.getByRole('button', { name: 'Go on' }).click();
+	await expect(page.getByText('The code is wrong')).toBeVisible();
+	expect((await page.request.get('/api/v1/projects')).status()).toBe(401);
+	await code.fill(recovery);
+	await page.getByRole('button', { name: 'Go on' }).click();
+	await page.waitForURL(/\/vft\/shelves/);
+	await page.context().clearCookies();
+	await password();
+	await code.fill(recovery);
+	await page.getByRole('button', { name: 'Go on' }).click();
+	await expect(page.getByText('The code is wrong')).toBeVisible();
+	await Promise.all([lumi, page].map((p) => p.context().close()));
+});
+
+/** A time code as an authenticator makes it (RFC 6238: HMAC-SHA-1 over the half minutes since 1970, 6 digits). */
+async function timeCode(key: string): Promise<string> {
+	const { createHmac } = await import('node:crypto');
+	const alphabet = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567';
+	const bits = [...key].map((c) => alphabet.indexOf(c).toString(2).padStart(5, '0')).join('');
+	const secret = Buffer.from((bits.match(/.{8}/g) ?? []).map((byte) => parseInt(byte, 2)));
+	const counter = Buffer.alloc(8);
+	counter.writeBigUInt64BE(BigInt(Math.floor(Date.now() / 30_000)));
+	const mac = createHmac('sha1', secret).update(counter).digest();
+	const at = mac[19]! & 15;
+	return String((mac.readUInt32BE(at) & 0x7fffffff) % 1_000_000).padStart(6, '0');
+}
