@@ -22,5 +22,5 @@ export default ts.config(
 			'no-console': ['error', { allow: ['warn', 'error'] }]
 		}
 	},
-	{ files: ['scripts/**', 'tests/**'], rules: { 'no-console': 'off' } }
+	{ files: ['scripts/**', 'tests/**', 'bench/**'], rules: { 'no-console': 'off' } }
 );

@@ -16,6 +16,16 @@ function portIsFree(port) {
 	});
 }
 
+/** A port that nobody listens on. */
+export function freePort() {
+	return new Promise((done) => {
+		const probe = createServer().listen(0, '127.0.0.1', () => {
+			const { port } = probe.address();
+			probe.close(() => done(port));
+		});
+	});
+}
+
 /** The environment in which Cupboard's processes run. */
 export function environment(home, databaseUrl, port, demo) {
 	const secretFile = join(home, 'session-secret');
@@ -114,7 +124,8 @@ export async function launch({ demo, fresh = false }) {
 	}
 }
 
-async function ready(origin, port, server) {
+/** Waits until a server that was started answers. */
+export async function ready(origin, port, server) {
 	for (let i = 0; i < 150; i++) {
 		if (server.exitCode !== null)
 			throw new Refusal('The server ended while starting; the reason stands above.');

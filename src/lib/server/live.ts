@@ -1,4 +1,4 @@
-import { and, between, eq, isNull, sql } from 'drizzle-orm';
+import { and, between, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Notice } from '../core/rows';
 import { loadReach, loadSubject, type Reach } from './access';
@@ -19,6 +19,8 @@ interface Watcher {
 
 /** Longest time for which a watcher's access is not decided anew. */
 const REACH_AGE = 1_000;
+/** Previews are told of together, since many come at once after files were added. */
+const PREVIEW_PAUSE = 500;
 
 /**
  * Tells watching people of events as they commit, in whichever process: PostgreSQL's NOTIFY carries the numbers of
@@ -28,6 +30,8 @@ export class Live {
 	private readonly watchers = new Set<Watcher>();
 	private readonly passWatchers = new Set<{ passId: string; projectId: string; ended: () => void }>();
 	private readonly stops: (() => Promise<void>)[] = [];
+	private readonly previews = new Set<string>();
+	private previewTimer: ReturnType<typeof setTimeout> | null = null;
 
 	constructor(
 		private readonly database: Database,
@@ -44,7 +48,17 @@ export class Live {
 		await listen(CHANNEL, (text) =>
 			this.pass(JSON.parse(text) as { projectId: string; from: number; to: number })
 		);
-		await listen(PREVIEWS, (hash) => this.passPreview(hash));
+		await listen(PREVIEWS, async (hash) => {
+			this.previews.add(hash);
+			this.previewTimer ??= setTimeout(() => {
+				this.previewTimer = null;
+				const hashes = [...this.previews];
+				this.previews.clear();
+				this.passPreviews(hashes).catch((error: unknown) => {
+					this.log.error({ error: String(error) }, 'live');
+				});
+			}, PREVIEW_PAUSE);
+		});
 	}
 
 	/** Watches a project for a person; gives the function that ends it. */
@@ -106,8 +120,8 @@ export class Live {
 		}
 	}
 
-	/** Tells watchers that the newest version of a document they may look at has its preview now. */
-	private async passPreview(hash: string): Promise<void> {
+	/** Tells watchers that the newest versions of documents they may look at have their previews now. */
+	private async passPreviews(hashes: string[]): Promise<void> {
 		for (const watcher of this.watchers) {
 			const reach = await this.reachOf(watcher);
 			if (!reach) continue;
@@ -118,13 +132,13 @@ export class Live {
 				.innerJoin(place, eq(place.id, document.id))
 				.where(
 					and(
-						eq(version.hash, hash),
+						inArray(version.hash, hashes),
 						eq(document.projectId, watcher.projectId),
 						isNull(place.removalId),
 						reach.sees(place.scope)
 					)
 				)
-				.limit(50);
+				.limit(500);
 			for (const row of rows)
 				watcher.tell({
 					seq: 0,
@@ -150,6 +164,7 @@ export class Live {
 
 	async close(): Promise<void> {
 		await Promise.all(this.stops.map((stop) => stop()));
+		if (this.previewTimer) clearTimeout(this.previewTimer);
 		this.watchers.clear();
 		this.passWatchers.clear();
 	}

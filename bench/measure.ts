@@ -1,0 +1,60 @@
+import { performance } from 'node:perf_hooks';
+
+/** One line of the table: what, its value, and the budget it is held against. */
+export interface Line {
+	what: string;
+	value: number;
+	unit: string;
+	/** Most (or with `least`, least) that the budget allows; null where there is none. */
+	budget: number | null;
+	least?: boolean;
+	/** What it is compared with in the same run, such as an empty request. */
+	baseline?: { what: string; value: number };
+}
+
+export function fits(line: Line): boolean {
+	return line.budget === null || (line.least ? line.value >= line.budget : line.value <= line.budget);
+}
+
+/** The time in milliseconds that 95 of 100 calls stay under, after a few to warm up. */
+export async function p95(call: () => Promise<unknown>, times = 60): Promise<number> {
+	for (let i = 0; i < 5; i++) await call();
+	const taken: number[] = [];
+	for (let i = 0; i < times; i++) {
+		const begin = performance.now();
+		await call();
+		taken.push(performance.now() - begin);
+	}
+	return taken.sort((a, b) => a - b)[Math.floor(times * 0.95)]!;
+}
+
+/** How many times a second something quick can be done. */
+export function perSecond(doing: (n: number) => void, milliseconds = 1_500): number {
+	for (let i = 0; i < 20_000; i++) doing(i);
+	const begin = performance.now();
+	let n = 0;
+	while (performance.now() - begin < milliseconds) for (let i = 0; i < 2_000; i++) doing(n++);
+	return (n / (performance.now() - begin)) * 1_000;
+}
+
+export function print(lines: Line[]): void {
+	const text = (value: number, unit: string) =>
+		`${value >= 100 ? Math.round(value).toLocaleString('en') : value.toFixed(value < 10 ? 2 : 1)} ${unit}`;
+	const rows = lines.map((l) => [
+		fits(l) ? '✓' : '✕',
+		l.what,
+		text(l.value, l.unit),
+		l.budget === null ? '' : `${l.least ? 'at least' : 'at most'} ${text(l.budget, l.unit)}`,
+		l.baseline
+			? `${(l.value / l.baseline.value).toFixed(2)} × ${l.baseline.what} (${text(l.baseline.value, l.unit)})`
+			: ''
+	]);
+	const widths = [0, 1, 2, 3, 4].map((i) => Math.max(...rows.map((r) => r[i]!.length)));
+	for (const row of rows)
+		console.log(
+			row
+				.map((cell, i) => cell.padEnd(widths[i]!))
+				.join('  ')
+				.trimEnd()
+		);
+}

@@ -1,0 +1,151 @@
+import { spawnSync } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { closeSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs';
+import http from 'node:http';
+import { createReadStream } from 'node:fs';
+import { join } from 'node:path';
+import postgres from 'postgres';
+import { decide, type Step, type Subject } from '../src/lib/core/access/decide';
+import { LEVELS } from '../src/lib/core/access/levels';
+import { FOLDER, makeLargeProject, READER, SIZE } from './large-project';
+import { fits, p95, perSecond, print, type Line } from './measure';
+
+const base = process.env.ORIGIN!;
+const home = process.env.CUPBOARD_HOME!;
+const headers = { authorization: `Bearer ${READER.token}` };
+const get = async (path: string) => {
+	const response = await fetch(`${base}/api/v1${path}`, { headers });
+	const body = await response.text();
+	if (!response.ok) throw new Error(`${path}: ${response.status} ${body.slice(0, 200)}`);
+	return body;
+};
+
+/** Decisions of core over a way of three places with a dozen entries. */
+function decisions(): Line {
+	const who: Subject = {
+		personId: 'p1',
+		projectId: 'x',
+		controller: false,
+		departments: ['d1', 'd2'],
+		leads: [],
+		groups: ['g1', 'g2'],
+		outside: false,
+		ceiling: null
+	};
+	const ways: Step[][] = Array.from({ length: 64 }, (_, w) =>
+		Array.from({ length: 3 }, (_, s) => ({
+			closed: (w + s) % 11 === 0,
+			entries: Array.from({ length: 4 }, (_, e) => ({
+				subjectKind: (['person', 'department', 'group', 'everyone'] as const)[(w + e) % 4]!,
+				subjectId: ['p1', 'd1', 'g2', 'x', 'p2', 'd9'][(w + s + e) % 6]!,
+				level: LEVELS[(w * 7 + e) % 7]!,
+				exactly: false,
+				endsAt: e === 3 ? 5 : null
+			}))
+		}))
+	);
+	const value = perSecond((n) => void decide(who, ways[n & 63]!, 10));
+	const map = new Map(ways.map((_, i) => [`k${i}`, i]));
+	const lookups = perSecond((n) => void map.get(`k${n & 63}`));
+	return {
+		what: 'access decisions in core',
+		value,
+		unit: '/s',
+		budget: 1_000_000,
+		least: true,
+		baseline: { what: 'map look-ups', value: lookups }
+	};
+}
+
+/** Sends 1 GiB through HTTP and compares with hashing the same file; watches the server's memory meanwhile. */
+async function upload(serverPid: number): Promise<Line[]> {
+	const file = join(home, 'gib.bin');
+	const handle = openSync(file, 'w');
+	for (let i = 0; i < 256; i++) writeSync(handle, randomBytes(4 << 20));
+	closeSync(handle);
+	const rss = () =>
+		Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${serverPid}/status`, 'utf8'))![1]) / 1024;
+	const timed = async (doing: () => unknown) => {
+		const begin = performance.now();
+		const result = await doing();
+		return { result, rate: 1024 / ((performance.now() - begin) / 1000) };
+	};
+	const before = await timed(() => spawnSync('sha256sum', [file], { encoding: 'utf8' }).stdout.split(' ')[0]);
+	let peak = 0;
+	const watching = setInterval(() => (peak = Math.max(peak, rss())), 50);
+	const sent = await timed(
+		() =>
+			new Promise<{ hash: string }>((done, failed) => {
+				const request = http.request(
+					`${base}/api/v1/uploads?project=BIG&name=gib.bin`,
+					{
+						method: 'POST',
+						headers: { ...headers, 'content-type': 'application/octet-stream', 'content-length': 1 << 30 }
+					},
+					(response) => {
+						let text = '';
+						response.on('data', (chunk) => (text += String(chunk)));
+						response.on('end', () => done(JSON.parse(text) as { hash: string }));
+					}
+				);
+				request.on('error', failed);
+				createReadStream(file, { highWaterMark: 1 << 20 }).pipe(request);
+			})
+	);
+	clearInterval(watching);
+	rmSync(file);
+	if ((sent.result as { hash: string }).hash !== before.result)
+		throw new Error('The upload has another hash.');
+	return [
+		{
+			what: 'upload of 1 GiB over HTTP, hashed',
+			value: sent.rate,
+			unit: 'MiB/s',
+			budget: before.rate * 0.8,
+			least: true,
+			baseline: { what: 'sha256sum', value: before.rate }
+		},
+		{ what: 'memory of the server meanwhile, at most', value: peak, unit: 'MB', budget: 200 }
+	];
+}
+
+const lines: Line[] = [decisions()];
+const sql = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
+const [there] = await sql`select 1 from project where code = 'BIG'`;
+if (!there) {
+	console.log(`· making a project of ${SIZE.documents.toLocaleString('en')} documents`);
+	await makeLargeProject(process.env.DATABASE_URL!);
+}
+await sql.end();
+lines.push(...(await upload(Number(process.env.SERVER_PID))));
+const nothing = await p95(() => get('/projects'));
+const against = { what: 'a request that reads one row', value: nothing };
+const ask = async (what: string, budget: number | null, ...paths: string[]) =>
+	lines.push({
+		what,
+		value: await p95(() => Promise.all(paths.map(get))),
+		unit: 'ms p95',
+		budget,
+		baseline: against
+	});
+await ask(
+	`open a folder of ${SIZE.inOne.toLocaleString('en')} among a million, with ${SIZE.ofOne} grants`,
+	60,
+	`/places/${FOLDER}`,
+	`/places/${FOLDER}/documents?limit=200`
+);
+await ask('the shelves of that person', 60, '/projects/BIG/shelves');
+await ask('who else reaches the folder', null, `/places/${FOLDER}/reach`);
+await ask('the access of the folder', null, `/places/${FOLDER}/access`);
+await ask('the rest of the folder, 2,000 rows', null, `/places/${FOLDER}/documents?offset=4000&limit=2000`);
+await ask('find by part of a number', 150, '/projects/BIG/find?q=00004711');
+await ask('find by words of a title', 150, '/projects/BIG/find?q=linkspan%20section%2048');
+await ask('find by a title with a typing error', 150, '/projects/BIG/find?q=linkspna%20general');
+print(lines);
+const out = join(home, 'bench.json');
+writeFileSync(
+	out,
+	JSON.stringify({ at: new Date().toISOString(), node: process.version, lines }, null, '\t')
+);
+console.log(`\n${lines.filter(fits).length} of ${lines.length} within budget; written to ${out}`);
+process.exitCode = lines.every(fits) ? 0 : 1;
