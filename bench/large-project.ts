@@ -17,7 +17,7 @@ export const SIZE = {
 };
 
 /** The person who looks, their token, and the folder they open. */
-export const READER = { id: 'reader0001', token: 'a token of the bench, long enough to be one' };
+export const READER = { id: 'reader0001', token: 'token-of-the-bench' };
 export const FOLDER = 'f000000001';
 
 /**
@@ -38,7 +38,7 @@ export async function makeLargeProject(url: string): Promise<void> {
 		},
 		lockLimitDays: 5,
 		retentionDays: 60,
-		maxFileBytes: 1e9,
+		maxFileBytes: 20e9,
 		outsideLevel: 'take',
 		runNeedsTwoStep: false
 	});
@@ -48,7 +48,7 @@ export async function makeLargeProject(url: string): Promise<void> {
 		`insert into project (id, code, name, client, time_zone, settings) values ('p000000001', 'BIG', 'A large project', 'A client', 'UTC', '${settings}')`,
 		`insert into person (id, name, email) select ${id('u', 'n')}, 'Person ' || n, 'person' || n || '@big.example' from generate_series(1, ${SIZE.people - 1}) n`,
 		`insert into person (id, name, email) values ('${READER.id}', 'The Reader', 'reader@big.example')`,
-		`insert into member (project_id, person_id, controller, outside, seen_until) select 'p000000001', id, id = 'u000000001', id like '%5', now() - interval '2 days' from person`,
+		`insert into member (project_id, person_id, controller, outside, seen_until) select 'p000000001', id, id = 'u000000001', id like '%5', now() - interval '8 hours' from person`,
 		`insert into api_token (id, person_id, name, secret_hash) values ('t000000001', '${READER.id}', 'bench', '${secretHash(READER.token)}')`,
 		`insert into department (id, project_id, code, name, position) select ${id('e', 'n')}, 'p000000001', chr(65 + n / 10) || chr(65 + n % 10), 'Department ' || n, n from generate_series(1, ${SIZE.departments}) n`,
 		`insert into department_member (department_id, person_id, lead) select ${id('e', '1 + n % 20')}, ${id('u', 'n')}, n <= 20 from generate_series(1, ${SIZE.people - 1}) n where n % 10 <> 5`,

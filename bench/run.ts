@@ -94,8 +94,8 @@ async function upload(serverPid: number): Promise<Line[]> {
 	);
 	clearInterval(watching);
 	rmSync(file);
-	if ((sent.result as { hash: string }).hash !== before.result)
-		throw new Error('The upload has another hash.');
+	const { hash } = sent.result as { hash?: string };
+	if (hash !== before.result) throw new Error(`The upload went wrong: ${JSON.stringify(sent.result)}`);
 	return [
 		{
 			what: 'upload of 1 GiB over HTTP, hashed',

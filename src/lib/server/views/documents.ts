@@ -71,6 +71,9 @@ export const documentView = defineView({
 	}
 });
 
+/** Most documents that a find answers with. */
+const MOST_FOUND = 200;
+
 export const find = defineView({
 	name: 'find',
 	summary: 'Documents whose number or title holds what is looked for',
@@ -82,7 +85,7 @@ export const find = defineView({
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me, now }, input) {
 		const pattern = `%${input.q.replace(/[\\%_]/g, '\\$&')}%`;
-		const where = and(
+		const fitting = and(
 			eq(place.projectId, project.id),
 			live(),
 			reach.sees(place.scope),
@@ -92,7 +95,9 @@ export const find = defineView({
 				sql`${input.q} <% ${document.title}`
 			)
 		)!;
-		return { rows: await documentRows(db, { project, reach, readerId: me.id }, where, now, { limit: 200 }) };
+		return {
+			rows: await documentRows(db, { project, reach, readerId: me.id }, fitting, now, { limit: MOST_FOUND })
+		};
 	}
 });
 

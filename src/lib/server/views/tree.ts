@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray, ne, or, sql, type SQL } from 'drizzle-orm';
 import { z } from 'zod';
 import { allows, levelLabel } from '../../core/access/levels';
-import { beneath, idsOf, live, type Reach } from '../access';
+import { idsOf, live, type Reach } from '../access';
 import { defineView, type Place } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
 import type { Querier } from '../db';
@@ -36,58 +36,79 @@ interface Total {
 	lastBy: string | null;
 }
 
-/** Documents beneath the places of one depth (0 for shelves) within a path, with the last change of each. */
-async function totals(db: Querier, reach: Reach, depth: number, within = ''): Promise<Map<string, Total>> {
+/** Adds up what was counted by ways (ids from the shelf down) for every place on each way. */
+function addUp<R extends { way: string }, T>(
+	rows: Iterable<R>,
+	nothing: T,
+	add: (sum: T, row: R) => T
+): Map<string, T> {
+	const sums = new Map<string, T>();
+	for (const row of rows) for (const at of idsOf(row.way)) sums.set(at, add(sums.get(at) ?? nothing, row));
+	return sums;
+}
+
+/** SQL for the way to a place, cut off below a depth (0 is the shelf). */
+const wayDownTo = (depth: number) => sql`substr(${place.path}, 1, ${(depth + 1) * ID_LENGTH}::int)`;
+
+/** Documents beneath every place down to a depth, with the last change of each. */
+async function totals(db: Querier, reach: Reach, depth: number): Promise<Map<string, Total>> {
 	const rows = await db.execute<{
-		at: string;
+		way: string;
 		documents: number;
 		last_at: string | null;
 		last_by: string | null;
 	}>(sql`
-		select substr(${place.path}, ${depth * ID_LENGTH + 1}::int, ${ID_LENGTH}::int) as at, sum(${folderCount.documents})::int as documents,
+		select ${wayDownTo(depth)} as way, sum(${folderCount.documents})::int as documents,
 			max(${folderCount.lastAt}) as last_at,
 			(array_agg(${folderCount.lastBy} order by ${folderCount.lastAt} desc nulls last))[1] as last_by
 		from ${place} join ${folderCount} on ${folderCount.folderId} = ${place.id}
 		where ${place.projectId} = ${reach.subject.projectId} and ${place.kind} <> 'document' and ${countsSeen(reach)}
-			and ${within ? beneath(within) : sql`true`} and length(${place.path}) > ${depth * ID_LENGTH}
 		group by 1`);
-	return new Map(
-		rows.map((r) => [
-			r.at,
-			{ documents: r.documents, lastAt: r.last_at ? new Date(r.last_at) : null, lastBy: r.last_by }
-		])
-	);
+	return addUp(rows, { documents: 0, lastAt: null, lastBy: null } as Total, (sum, row) => {
+		const at = row.last_at ? new Date(row.last_at) : null;
+		const later = at !== null && (sum.lastAt === null || at > sum.lastAt);
+		return {
+			documents: sum.documents + row.documents,
+			lastAt: later ? at : sum.lastAt,
+			lastBy: later ? row.last_by : sum.lastBy
+		};
+	});
 }
 
-/** What is in hand, by the id at one depth of the way. */
-async function inHandAt(db: Querier, reach: Reach, depth: number): Promise<Map<string, number>> {
-	const rows = await db.execute<{ at: string; n: number }>(sql`
-		select substr(${place.path}, ${depth * ID_LENGTH + 1}::int, ${ID_LENGTH}::int) as at, count(*)::int as n
-		from lock l join ${place} on ${place.id} = l.document_id
-		where l.ended_at is null and ${place.projectId} = ${reach.subject.projectId} and ${live()} and ${reach.sees(place.scope)}
-		group by 1`);
-	return new Map(rows.map((r) => [r.at, r.n]));
+const countUp = (rows: Iterable<{ way: string; n: number }>) => addUp(rows, 0, (sum, row) => sum + row.n);
+
+/** What is in hand beneath every place down to a depth. Locks are few, so they are looked at first. */
+async function inHandBeneath(db: Querier, reach: Reach, depth: number): Promise<Map<string, number>> {
+	return countUp(
+		await db.execute<{ way: string; n: number }>(sql`
+			with held as materialized (select document_id from lock where ended_at is null)
+			select ${wayDownTo(depth)} as way, count(*)::int as n
+			from held join ${place} on ${place.id} = held.document_id
+			where ${place.projectId} = ${reach.subject.projectId} and ${live()} and ${reach.sees(place.scope)}
+			group by 1`)
+	);
 }
 
 /** Most changes looked through for counting what is new to somebody. */
 const MOST_NEWS = 50_000;
 
-/** What others changed since the reader looked, by the id at one depth of the way. */
-async function newsAt(db: Querier, reach: Reach, depth: number): Promise<Map<string, number>> {
+/** What others changed since the reader looked, beneath every place down to a depth. */
+async function newsBeneath(db: Querier, reach: Reach, depth: number): Promise<Map<string, number>> {
 	const { projectId, personId } = reach.subject;
-	const rows = await db.execute<{ at: string; n: number }>(sql`
-		select substr(${place.path}, ${depth * ID_LENGTH + 1}::int, ${ID_LENGTH}::int) as at, count(*)::int as n
-		from (
-			select d.id, d.changed_at from document d
-			where d.project_id = ${projectId} and d.live and d.changed_by is distinct from ${personId}
-				and d.changed_at > (select seen_until from member where project_id = ${projectId} and person_id = ${personId})
-			order by d.changed_at desc limit ${MOST_NEWS}
-		) d
-		join ${place} on ${place.id} = d.id
-		left join seen s on s.document_id = d.id and s.person_id = ${personId}
-		where (s.at is null or d.changed_at > s.at) and ${live()} and ${reach.sees(place.scope)}
-		group by 1`);
-	return new Map(rows.map((r) => [r.at, r.n]));
+	return countUp(
+		await db.execute<{ way: string; n: number }>(sql`
+			with news as materialized (
+				select d.id, d.changed_at from document d
+				where d.project_id = ${projectId} and d.live and d.changed_by is distinct from ${personId}
+					and d.changed_at > (select seen_until from member where project_id = ${projectId} and person_id = ${personId})
+				order by d.changed_at desc limit ${MOST_NEWS}
+			)
+			select ${wayDownTo(depth)} as way, count(*)::int as n
+			from news join ${place} on ${place.id} = news.id
+			left join seen s on s.document_id = news.id and s.person_id = ${personId}
+			where (s.at is null or news.changed_at > s.at) and ${live()} and ${reach.sees(place.scope)}
+			group by 1`)
+	);
 }
 
 async function namesOfPeople(db: Querier, ids: (string | null)[]): Promise<Map<string, string>> {
@@ -134,55 +155,51 @@ export const shelves = defineView({
 	input: z.object({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach }) {
-		const [places, alone, byShelf, byBox, heldShelf, heldBox, newShelf, newBox, departments] =
-			await Promise.all([
-				db
-					.select()
-					.from(place)
-					.where(
-						and(
-							eq(place.projectId, project.id),
-							live(),
-							reach.sees(place.scope),
-							ne(place.kind, 'document'),
-							sql`length(${place.path}) <= ${2 * ID_LENGTH}`
-						)
+		const [places, alone, counted, held, fresh, departments] = await Promise.all([
+			db
+				.select()
+				.from(place)
+				.where(
+					and(
+						eq(place.projectId, project.id),
+						live(),
+						reach.sees(place.scope),
+						ne(place.kind, 'document'),
+						sql`length(${place.path}) <= ${2 * ID_LENGTH}`
 					)
-					.orderBy(asc(place.createdAt), asc(place.name)),
-				givenAlone(db, reach),
-				totals(db, reach, 0),
-				totals(db, reach, 1),
-				inHandAt(db, reach, 0),
-				inHandAt(db, reach, 1),
-				newsAt(db, reach, 0),
-				newsAt(db, reach, 1),
-				db
-					.select({
-						id: department.id,
-						code: department.code,
-						name: department.name,
-						position: department.position,
-						people: sql<number>`count(${departmentMember.personId})::int`,
-						lead: sql<string | null>`min(${person.name}) filter (where ${departmentMember.lead})`
-					})
-					.from(department)
-					.leftJoin(departmentMember, eq(departmentMember.departmentId, department.id))
-					.leftJoin(person, eq(person.id, departmentMember.personId))
-					.where(eq(department.projectId, project.id))
-					.groupBy(department.id)
-			]);
+				)
+				.orderBy(asc(place.createdAt), asc(place.name)),
+			givenAlone(db, reach),
+			totals(db, reach, 1),
+			inHandBeneath(db, reach, 1),
+			newsBeneath(db, reach, 1),
+			db
+				.select({
+					id: department.id,
+					code: department.code,
+					name: department.name,
+					position: department.position,
+					people: sql<number>`count(${departmentMember.personId})::int`,
+					lead: sql<string | null>`min(${person.name}) filter (where ${departmentMember.lead})`
+				})
+				.from(department)
+				.leftJoin(departmentMember, eq(departmentMember.departmentId, department.id))
+				.leftJoin(person, eq(person.id, departmentMember.personId))
+				.where(eq(department.projectId, project.id))
+				.groupBy(department.id)
+		]);
 		const names = await namesOfPeople(
 			db,
-			[...byBox.values()].map((t) => t.lastBy)
+			[...counted.values()].map((t) => t.lastBy)
 		);
 		const boxOf = (box: Place) => {
-			const total = byBox.get(box.id);
+			const total = counted.get(box.id);
 			return {
 				id: box.id,
 				name: box.name,
 				documents: total?.documents ?? 0,
-				inHand: heldBox.get(box.id) ?? 0,
-				fresh: newBox.get(box.id) ?? 0,
+				inHand: held.get(box.id) ?? 0,
+				fresh: fresh.get(box.id) ?? 0,
 				lastAt: total?.lastAt?.toISOString() ?? null,
 				lastBy: total?.lastBy ? (names.get(total.lastBy) ?? null) : null,
 				frozen: reach.freezeAt(box.path) !== null,
@@ -204,9 +221,9 @@ export const shelves = defineView({
 					frozen: freeze && { by: freeze.by, reason: freeze.reason },
 					position: owner?.position ?? 1_000,
 					department: owner && { code: owner.code, name: owner.name, lead: owner.lead, people: owner.people },
-					documents: byShelf.get(shelf.id)?.documents ?? 0,
-					inHand: heldShelf.get(shelf.id) ?? 0,
-					fresh: newShelf.get(shelf.id) ?? 0,
+					documents: counted.get(shelf.id)?.documents ?? 0,
+					inHand: held.get(shelf.id) ?? 0,
+					fresh: fresh.get(shelf.id) ?? 0,
 					boxes: places.filter((p) => p.parentId === shelf.id).map(boxOf)
 				};
 			});
@@ -260,7 +277,7 @@ export const folder = defineView({
 	async run({ db, project, place: here, level, reach, person: me }) {
 		const way = idsOf(here.path);
 		// Shown are the shelves, and at every step of the way down the folders beside it and in it.
-		const shown = await db
+		const shown = db
 			.select({
 				id: place.id,
 				parentId: place.parentId,
@@ -283,17 +300,16 @@ export const folder = defineView({
 				)
 			)
 			.orderBy(asc(place.createdAt), asc(place.name));
-		const counted = new Map<string, Total>();
-		for (let depth = 0; depth <= way.length; depth++)
-			for (const [at, total] of await totals(db, reach, depth, way.slice(0, depth).join('')))
-				counted.set(at, total);
-		const [direct] = await db
-			.select({ n: sql<number>`coalesce(sum(${folderCount.documents}), 0)::int` })
-			.from(folderCount)
-			.where(and(eq(folderCount.folderId, here.id), countsSeen(reach)));
-		const [held] = await db.execute<{ n: number }>(sql`
-			select count(*)::int as n from lock l join ${place} on l.document_id = ${place.id}
-			where l.ended_at is null and ${place.projectId} = ${project.id} and ${beneath(here.path)} and ${live()} and ${reach.sees(place.scope)}`);
+		const [tree, counted, [direct], held, steps] = await Promise.all([
+			shown,
+			totals(db, reach, way.length),
+			db
+				.select({ n: sql<number>`coalesce(sum(${folderCount.documents}), 0)::int` })
+				.from(folderCount)
+				.where(and(eq(folderCount.folderId, here.id), countsSeen(reach))),
+			inHandBeneath(db, reach, way.length - 1),
+			breadcrumb(db, here, reach)
+		]);
 		const freeze = reach.freezeAt(here.path);
 		const uncapped = reach.level(here.scope)!;
 		return {
@@ -314,8 +330,8 @@ export const folder = defineView({
 				reason: freeze.reason,
 				here: freeze.path === here.path
 			},
-			way: await breadcrumb(db, here, reach),
-			tree: shown.map(({ path, ...f }) => ({
+			way: steps,
+			tree: tree.map(({ path, ...f }) => ({
 				...f,
 				position: f.position ?? 1_000,
 				documents: counted.get(f.id)?.documents ?? 0,
@@ -323,7 +339,7 @@ export const folder = defineView({
 			})),
 			direct: direct!.n,
 			documents: counted.get(here.id)?.documents ?? 0,
-			inHand: held?.n ?? 0
+			inHand: held.get(here.id) ?? 0
 		};
 	}
 });

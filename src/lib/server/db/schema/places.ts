@@ -58,6 +58,9 @@ export const place = pgTable(
 		index('place_frozen')
 			.on(t.projectId)
 			.where(sql`frozen_at is not null`),
+		index('place_listed')
+			.on(t.parentId, t.nameKey, t.id)
+			.where(sql`kind = 'document' and removal_id is null`),
 		index('place_folders')
 			.on(t.projectId)
 			.where(sql`kind <> 'document'`),

@@ -1,0 +1,1 @@
+CREATE INDEX "place_listed" ON "place" USING btree ("parent_id","name_key","id") WHERE kind = 'document' and removal_id is null;
