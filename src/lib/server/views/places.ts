@@ -65,12 +65,7 @@ export const documentsIn = defineView({
 	}),
 	at: { kind: 'place', id: (i) => i.place, level: 'look', only: ['shelf', 'folder'] },
 	async run({ db, project, place: here, reach, person: me, now }, input) {
-		const where = and(
-			eq(place.parentId, here.id),
-			eq(place.kind, 'document'),
-			live(),
-			reach.sees(place.scope)
-		)!;
+		const where = and(eq(place.parentId, here.id), eq(place.kind, 'document'), live(), reach.seesInFolder())!;
 		return { rows: await documentRows(db, { project, reach, readerId: me.id }, where, now, input) };
 	}
 });
