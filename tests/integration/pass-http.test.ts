@@ -1,0 +1,125 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { makeHatch } from '../../src/lib/server/acts/hatches';
+import { makePass, withdrawPasses } from '../../src/lib/server/acts/place-passes';
+import { ServerProcess } from './server';
+import { TestWorld } from './world';
+
+let world: TestWorld;
+let server: ServerProcess;
+let doc = '';
+beforeAll(async () => {
+	world = await TestWorld.open();
+	doc = (await world.add('oke', 'words to look at')).id;
+	server = await ServerProcess.on(world.services.config.databaseUrl, world.home);
+});
+afterAll(async () => {
+	await server.stop('SIGTERM');
+	await world.close();
+});
+
+const pass = async (more: object, place = doc) => {
+	const made = await world.act('oke', makePass, {
+		place,
+		for: 'Ansa Reyl',
+		audience: 'anyone',
+		until: '2027-11-30',
+		...more
+	});
+	return { id: made.id, way: new URL(made.link).pathname };
+};
+const get = (way: string, headers: Record<string, string> = {}) => fetch(server.origin + way, { headers });
+const cookieOf = (response: Response) =>
+	response.headers
+		.getSetCookie()
+		.map((c) => c.split(';')[0])
+		.join('; ');
+
+describe('a pass in a browser', () => {
+	it('counts one use for a browser, however often it comes back', async () => {
+		const { way } = await pass({ maxUses: 1 });
+		const first = await get(way);
+		expect(first.status).toBe(200);
+		const cookie = cookieOf(first);
+		expect(first.headers.getSetCookie()[0]).toMatch(/HttpOnly/i);
+		expect((await get(way, { cookie })).status).toBe(200);
+		expect((await get(way)).status).toBe(404);
+		expect((await get(`${way}/file/${doc}`, { cookie })).status).toBe(200);
+		expect((await get(`${way}/file/${doc}`)).status).toBe(404);
+	});
+
+	it('with a password shows only its gate, takes the right one, and refuses the wrong one', async () => {
+		const { way } = await pass({ password: 'slack water' });
+		expect(await (await get(way)).text()).toContain('Password of this pass');
+		const prove = (password: string) =>
+			fetch(`${server.origin}${way}/proof`, {
+				method: 'POST',
+				headers: { origin: server.origin, 'content-type': 'application/json' },
+				body: JSON.stringify({ password })
+			});
+		const wrong = await prove('high water');
+		expect([wrong.status, cookieOf(wrong)]).toEqual([422, '']);
+		const cookie = cookieOf(await prove('slack water'));
+		expect(await (await get(way, { cookie })).text()).toContain('Sheet 1');
+		expect((await get(`${way}/file/${doc}`)).status).toBe(403);
+	});
+
+	it('for looking serves the file on screen and refuses the download', async () => {
+		const { way } = await pass({});
+		const shown = await get(`${way}/file/${doc}`);
+		expect(shown.headers.get('content-disposition')).toMatch(/^inline/);
+		expect(await shown.text()).toBe('words to look at');
+		expect((await get(`${way}/file/${doc}?download`)).status).toBe(403);
+	});
+
+	it('stands in a frame elsewhere only where it was made for that', async () => {
+		const frames = async (way: string) =>
+			/frame-ancestors ([^;]+)/.exec((await get(way)).headers.get('content-security-policy') ?? '')?.[1];
+		const [made, plain] = [await pass({ embeddable: true }), await pass({})];
+		expect(await frames(`${made.way}/embed`)).toBe('*');
+		expect(await frames(made.way)).toBe("'none'");
+		expect((await get(`${plain.way}/embed`)).status).toBe(404);
+		expect(await frames(`${plain.way}/embed`)).not.toBe('*');
+	});
+
+	it('stops in an open tab when it is withdrawn', async () => {
+		const { id, way } = await pass({});
+		const line = await get(`${way}/live`);
+		const reader = line.body!.pipeThrough(new TextDecoderStream()).getReader();
+		await reader.read();
+		await world.act('oke', withdrawPasses, { project: 'VFT', passes: [id] });
+		await expect.poll(async () => (await reader.read()).value, { timeout: 5_000 }).toContain('"ended":true');
+		await reader.cancel();
+		expect(await (await get(way)).text()).toContain('This pass was withdrawn');
+	});
+});
+
+describe('a hatch in a browser', () => {
+	it('takes in only the kinds and sizes it is for, and says why not', async () => {
+		const made = await world.act('oke', makeHatch, {
+			place: world.folder,
+			title: 'Shop drawings',
+			until: '2027-11-30',
+			endings: ['pdf', 'txt'],
+			maxFileBytes: 1_000
+		});
+		const way = new URL(made.link).pathname;
+		const send = (name: string, body: string) =>
+			fetch(`${server.origin}${way}/files?name=${name}`, {
+				method: 'POST',
+				headers: { origin: server.origin },
+				body: new TextEncoder().encode(body)
+			});
+		expect((await send('a.txt', 'fine')).status).toBe(200);
+		for (const [name, body, said] of [
+			['a.exe', 'MZ', '.pdf, .txt only'],
+			['a.txt', '', 'empty'],
+			['a.txt', 'x'.repeat(2_000), 'larger than']
+		] as const) {
+			const answer = await send(name, body);
+			expect(answer.status).toBeGreaterThanOrEqual(400);
+			expect(((await answer.json()) as { detail: string }).detail).toContain(said);
+		}
+		expect(await (await get(way)).text()).not.toContain('Linkspan');
+		expect((await get(way.slice(0, -3) + 'xyz')).status).toBe(404);
+	});
+});
