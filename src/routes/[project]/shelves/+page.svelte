@@ -113,7 +113,7 @@
 								class="absolute -top-[5px] left-2.5 h-[5px] w-7 border border-b-0 border-rule bg-sheet"
 								aria-hidden="true"
 							></span>
-							<span class="line-clamp-2 leading-tight font-semibold">{box.name}</span>
+							<span class="line-clamp-2 shrink-0 leading-tight font-semibold">{box.name}</span>
 							<span>
 								<span class="block truncate text-[11.5px] text-ink-2"
 									>{box.lastAt ? `${firstName(box.lastBy)} · ${agoText(box.lastAt)}` : 'empty'}</span

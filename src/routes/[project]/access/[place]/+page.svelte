@@ -162,8 +162,10 @@
 				<table class="w-full bg-sheet">
 					<thead class="sticky top-0 z-10 bg-film text-[12px]"
 						><tr class="border-b border-ink"
-							><th class={cell} colspan="2">Who</th><th class={cell}><span class="sr-only">About</span></th
-							><th class={cell}>May</th><th class={cell}>Where it comes from</th><th class={cell}>Until</th
+							><th class={cell} colspan="2">Who</th><th class="{cell} hidden md:table-cell"
+								><span class="sr-only">About</span></th
+							><th class={cell}>May</th><th class="{cell} hidden sm:table-cell">Where it comes from</th><th
+								class="{cell} hidden sm:table-cell">Until</th
 							><th class={cell}><span class="sr-only">Do</span></th></tr
 						></thead
 					>
@@ -178,8 +180,16 @@
 										outside={row.outside}
 									/></td
 								>
-								<td class="{cell} font-semibold">{row.name}</td>
-								<td class="{cell} max-w-[180px] truncate text-ink-2" title={row.about}>{row.about}</td>
+								<td class="{cell} font-semibold"
+									>{row.name}<span class="block text-[11.5px] font-normal text-ink-2 sm:hidden"
+										>{row.here ? 'given here' : row.from ? `from ${row.from.name}` : ''}{row.until
+											? `, until ${dayText(row.until)}`
+											: ''}</span
+									></td
+								>
+								<td class="{cell} hidden max-w-[180px] truncate text-ink-2 md:table-cell" title={row.about}
+									>{row.about}</td
+								>
 								<td class="{cell} whitespace-nowrap">
 									{#if row.here && data.mayRun}
 										<select
@@ -199,7 +209,7 @@
 										>{/if}
 									{#if row.exactly}<span class="text-[11.5px] text-ink-2">exactly</span>{/if}
 								</td>
-								<td class="{cell} text-ink-2">
+								<td class="{cell} hidden text-ink-2 sm:table-cell">
 									{#if row.kind === 'controllers'}project rule
 									{:else}{row.here ? 'here' : row.from ? `from ${row.from.name}` : 'from above'}{row.by
 											? `, ${row.by.split(' ')[0]}, ${dayText(row.at)}`
@@ -208,7 +218,9 @@
 											>may bring in {row.bringCount} at {levelLabel(row.bringLevel!)}, {row.brought} in</span
 										>{/if}
 								</td>
-								<td class="{cell} whitespace-nowrap text-ink-2">{row.until ? dayText(row.until) : ''}</td>
+								<td class="{cell} hidden whitespace-nowrap text-ink-2 sm:table-cell"
+									>{row.until ? dayText(row.until) : ''}</td
+								>
 								<td class="{cell} text-right whitespace-nowrap">
 									{#if row.kind !== 'controllers'}<button class="link text-ink-2" onclick={() => why(row)}
 											>Why?</button
