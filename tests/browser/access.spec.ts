@@ -99,7 +99,7 @@ test('files come in through a hatch from somebody who sees nothing, and are sort
 	await ines.getByRole('dialog').getByRole('button', { name: 'Sort in' }).click();
 	await expect(ines.getByRole('row', { name: /flap two\.txt.*sorted/ })).toBeVisible();
 	await ines.goto('/vft/find?q=VFT-MW-LS-00-RP-0777');
-	await expect(ines.getByText('Flap two')).toBeVisible();
+	await expect(ines.getByRole('link', { name: /Flap two/ }).first()).toBeVisible();
 	await Promise.all([ines, tarn].map((p) => p.context().close()));
 });
 

@@ -159,6 +159,36 @@ describe('the public API', () => {
 	});
 });
 
+describe('a watcher whose access changes', () => {
+	it('is told at once, of what they gain by name and of what they lose without it', async () => {
+		const { letIn, endAccess } = await import('../../src/lib/server/acts/access/grants');
+		const { makeFolder } = await import('../../src/lib/server/acts/folders');
+		const { access } = await import('../../src/lib/server/views/access');
+		const at = await world.act('oke', makeFolder, { parent: world.shelf, name: 'Watched' });
+		const response = await fetch(`${two.origin}/api/v1/live?project=VFT`, {
+			headers: { authorization: `Bearer ${petra}` }
+		});
+		const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
+		let seen = '';
+		void (async () => {
+			for (let { value, done } = await reader.read(); !done; { value, done } = await reader.read())
+				seen += value;
+		})().catch(() => {});
+		// What she reaches is remembered for a moment; the change comes within that moment.
+		await world.add('halla', undefined, world.other).catch(() => {});
+		await world.act('oke', makeFolder, { parent: world.shelf, name: 'Just before' });
+		const lines = [{ subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'look' }];
+		await world.act('oke', letIn, { place: at.id, lines });
+		await expect.poll(() => seen, { timeout: 2_000 }).toMatch(new RegExp(`access\\.given.*${at.id}`));
+		seen = '';
+		const { rows } = await world.read('oke', access, { place: at.id });
+		await world.act('oke', endAccess, { place: at.id, grant: rows.find((r) => r.here)!.grant });
+		await expect.poll(() => seen, { timeout: 2_000 }).toContain('access.changed');
+		expect(seen).not.toContain(at.id);
+		await reader.cancel();
+	});
+});
+
 describe('malformed requests', () => {
 	const strange: [string, string, RequestInit & { headers?: Record<string, string> }][] = [
 		[

@@ -17,6 +17,24 @@ interface Watcher {
 	reachAt: number;
 }
 
+/** Tells a watcher that what they reach has changed, without saying where. */
+const ACCESS_CHANGED: Notice = {
+	seq: 0,
+	kind: 'access.changed',
+	actor: null,
+	place: null,
+	path: null,
+	parent: null,
+	document: null,
+	release: null
+};
+
+function sameLevels(before: Reach, after: Reach | null): boolean {
+	if (!after || before.levels.size !== after.levels.size) return false;
+	for (const [scope, level] of before.levels) if (after.levels.get(scope) !== level) return false;
+	return before.freezes.length === after.freezes.length;
+}
+
 /** Longest time for which a watcher's access is not decided anew. */
 const REACH_AGE = 1_000;
 /** Previews are told of together, since many come at once after files were added. */
@@ -75,6 +93,22 @@ export class Live {
 		return () => this.passWatchers.delete(watcher);
 	}
 
+	/** Whether events between two numbers may have changed who reaches what; then no remembered access counts. */
+	private async changesAccess(projectId: string, from: number, to: number): Promise<boolean> {
+		const [row] = await this.database.db
+			.select({ seq: event.seq })
+			.from(event)
+			.where(
+				and(
+					eq(event.projectId, projectId),
+					between(event.seq, from, to),
+					sql`split_part(${event.kind}, '.', 1) in ('access', 'place', 'folder', 'shelf', 'group', 'person', 'project')`
+				)
+			)
+			.limit(1);
+		return row !== undefined;
+	}
+
 	private async tellPasses(projectId: string, from: number, to: number): Promise<void> {
 		const watching = [...this.passWatchers].filter((w) => w.projectId === projectId);
 		if (!watching.length) return;
@@ -97,9 +131,14 @@ export class Live {
 		to: number;
 	}): Promise<void> {
 		await this.tellPasses(projectId, from, to);
+		const changesAccess = await this.changesAccess(projectId, from, to);
 		for (const watcher of this.watchers) {
 			if (watcher.projectId !== projectId) continue;
+			const before = watcher.reach;
+			if (changesAccess) watcher.reachAt = 0;
 			const reach = await this.reachOf(watcher);
+			// What somebody lost or gained cannot be named to them, but what they look at has to be asked for again.
+			if (changesAccess && before && !sameLevels(before, reach)) watcher.tell(ACCESS_CHANGED);
 			if (!reach) continue;
 			const rows = await this.database.db
 				.select({

@@ -22,6 +22,7 @@
 	let number = $state('');
 	let title = $state('');
 	let note = $state('');
+	let typed = false;
 	let fault = $state('');
 
 	$effect(() => {
@@ -36,6 +37,8 @@
 			`/places/${folder}/proposals?files=${files}`
 		)
 			.then(({ proposals }) => {
+				// What somebody typed meanwhile stays.
+				if (typed) return;
 				number = proposals[0]?.number ?? '';
 				title = proposals[0]?.title ?? '';
 			})
@@ -61,7 +64,11 @@
 </script>
 
 <Dialog bind:open={() => true, (open) => !open && close()} title="Sort in {arrival.fileName}">
-	<form onsubmit={submit} class="space-y-3">
+	<form
+		onsubmit={submit}
+		oninput={(e) => (typed ||= (e.target as HTMLElement).tagName === 'INPUT')}
+		class="space-y-3"
+	>
 		<label class="block"
 			><span class="label">Folder</span><select class="field" bind:value={folder}
 				>{#each folders as f (f.id)}<option value={f.id}>{f.way}</option>{/each}</select

@@ -8,6 +8,7 @@ import {
 	withEntry,
 	withScope,
 	type AccessModel,
+	type Change,
 	type Grant
 } from '../../../core/access/model';
 import { Problem } from '../../../core/problem';
@@ -169,16 +170,17 @@ export async function putEntries(
 	}
 	keepRun(before, after, at.id, now);
 	await makeScope(tx, at);
-	const reached = [
-		...new Set(
-			effect(before, after, now.getTime())
-				.filter((c) => crossesSight(c) === 'gained' || (c.before === null && c.after === 'drop'))
-				.map((c) => c.personId)
-		)
-	].filter((id) => id !== by.id);
+	const changes = effect(before, after, now.getTime()).filter((c) => c.personId !== by.id);
+	const peopleIn = (some: Change[]) => [...new Set(some.map((c) => c.personId))];
+	const reached = peopleIn(
+		changes.filter((c) => crossesSight(c) === 'gained' || (c.before === null && c.after === 'drop'))
+	);
+	const higher = peopleIn(
+		changes.filter((c) => c.after !== null && rank(c.after) > (c.before === null ? -1 : rank(c.before)))
+	);
 	await tellNotices(context, {
 		kind: 'access-given',
-		people: reached,
+		people: higher,
 		placeId: at.id,
 		sentence: `${by.name} let you into ${name}.${note ? ` “${note}”` : ''}`,
 		way: at.kind === 'document' ? `document/${at.id}` : `place/${at.id}`
