@@ -1,4 +1,3 @@
-import { setPriority } from 'node:os';
 /** Runs in worker threads: opens one stored file, says what it is, or draws its preview. */
 import { execFile } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
@@ -10,9 +9,6 @@ import { flatten } from '../../core/dxf/flatten';
 import { sheetToSvg } from '../../core/dxf/svg';
 import { titleBlock } from '../../core/dxf/title-block';
 import type { Inspection } from '../db/schema';
-
-// On Linux priority belongs to the thread: pages come before previews.
-if (process.platform === 'linux') setPriority(10);
 
 const run = promisify(execFile);
 
