@@ -50,7 +50,7 @@ test('a document is removed, seen gone by the other, and taken back from Removed
 	await oke.getByRole('button', { name: 'Remove…' }).click();
 	await oke.getByLabel('Reason').fill('Replaced by the supplier’s sheet');
 	await oke.getByRole('dialog').getByRole('button', { name: 'Remove' }).click();
-	await expect(rhosyn.locator(`[data-document="${id}"]`)).toHaveCount(0, { timeout: 3_000 });
+	await expect(rhosyn.locator(`[data-document="${id}"]`)).toHaveCount(0);
 	expect((await rhosyn.request.get(`/vft/document/${id}`)).status()).toBe(404);
 	await oke.goto('/vft/removed');
 	await ready(oke);
@@ -58,7 +58,7 @@ test('a document is removed, seen gone by the other, and taken back from Removed
 		.getByRole('row', { name: /VFT-MW-QW-00-DR-0210/ })
 		.getByRole('button', { name: 'Restore' })
 		.click();
-	await expect(rhosyn.locator(`[data-document="${id}"]`)).toBeVisible({ timeout: 3_000 });
+	await expect(rhosyn.locator(`[data-document="${id}"]`)).toBeVisible();
 	await Promise.all([oke, rhosyn].map((p) => p.context().close()));
 });
 
