@@ -1,5 +1,5 @@
 import { capped, decide, nearest, sameSubject, type Entry, type Step, type Subject } from './decide';
-import { allows, higher, rank, type Level } from './levels';
+import { allows, rank, type Level } from './levels';
 
 /** An entry as a project keeps it: who gave it, when, and what hangs on it. Times are milliseconds since 1970. */
 export interface Grant extends Entry {
@@ -180,9 +180,4 @@ export function heldAt(
 ): Level | null {
 	const frozen = model.frozen.some((f) => f.every((id, i) => place.path[i] === id));
 	return capped(decide(who, wayOf(model, place.scope), now), { frozen, archived: place.archived });
-}
-
-/** The higher of what a list of entries gives, for saying "the higher one holds". */
-export function highestOf(entries: readonly Entry[]): Level | null {
-	return entries.reduce<Level | null>((best, e) => higher(best, e.level), null);
 }

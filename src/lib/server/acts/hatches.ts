@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
@@ -6,7 +6,7 @@ import { Problem } from '../../core/problem';
 import { loadModel } from '../access-model';
 import { ownUploads } from '../content';
 import type { Querier } from '../db';
-import { arrival, content, hatch, person, place } from '../db/schema';
+import { arrival, content, hatch } from '../db/schema';
 import { newSecret, secretHash } from '../ids';
 import { tellNotices } from '../notices';
 import { defineAct, type Acting, type ContextOf } from './act';
@@ -335,14 +335,3 @@ export const openArrival = defineAct({
 		return { hash: row.hash, fileName: row.fileName };
 	}
 });
-
-/** Who made a hatch, for the sentence on its page. */
-export async function hatchMaker(db: Querier, hatchId: string): Promise<string> {
-	const [row] = await db
-		.select({ name: person.name })
-		.from(hatch)
-		.innerJoin(person, eq(person.id, hatch.createdBy))
-		.innerJoin(place, eq(place.id, hatch.placeId))
-		.where(and(eq(hatch.id, hatchId), isNull(hatch.withdrawnAt)));
-	return row?.name ?? '';
-}

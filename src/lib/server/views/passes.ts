@@ -6,7 +6,6 @@ import { Problem } from '../../core/problem';
 import { beneath, idsOf, live, type Reach } from '../access';
 import { defineView } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
-import { hatchMaker } from '../acts/hatches';
 import { passAsks } from '../acts/locate';
 import { withinPass } from '../acts/place-passes';
 import type { Querier } from '../db';
@@ -248,6 +247,17 @@ async function newestOf(db: Querier, documentId: string) {
 	return row ?? null;
 }
 
+/** Who made a hatch, for the sentence on its page. */
+async function hatchMaker(db: Querier, hatchId: string): Promise<string> {
+	const [row] = await db
+		.select({ name: person.name })
+		.from(hatch)
+		.innerJoin(person, eq(person.id, hatch.createdBy))
+		.innerJoin(place, eq(place.id, hatch.placeId))
+		.where(and(eq(hatch.id, hatchId), isNull(hatch.withdrawnAt)));
+	return row?.name ?? '';
+}
+
 export const hatchView = defineView({
 	name: 'hatchView',
 	summary: 'What somebody with a hatch may know: what is asked for, and the limits',
@@ -325,18 +335,6 @@ export const arrivals = defineView({
 			})),
 			waiting: open!.n
 		};
-	}
-});
-
-/** Whether a pass still opens, for a page that is open already. */
-export const passState = defineView({
-	name: 'passState',
-	summary: 'Whether a pass can still be used',
-	path: '/passes/{secret}/state',
-	input: z.object({ secret }),
-	at: { kind: 'any-pass', secret: (i) => i.secret },
-	async run({ pass: held, now }) {
-		return { open: held.withdrawnAt === null && held.endsAt > now };
 	}
 });
 
