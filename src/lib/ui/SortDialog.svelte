@@ -22,6 +22,8 @@
 	let number = $state('');
 	let title = $state('');
 	let note = $state('');
+	/** The fields wait for the first proposal, so that it never lands in what somebody types. */
+	let proposed = $state(false);
 	let typed = false;
 	let fault = $state('');
 
@@ -31,18 +33,20 @@
 		});
 	});
 	$effect(() => {
+		const asked = folder;
 		const files = encodeURIComponent(JSON.stringify([arrival.fileName]));
 		void call<{ proposals: { number: string; title: string }[] }>(
 			'GET',
-			`/places/${folder}/proposals?files=${files}`
+			`/places/${asked}/proposals?files=${files}`
 		)
 			.then(({ proposals }) => {
 				// What somebody typed meanwhile stays.
-				if (typed) return;
+				if (typed || asked !== folder) return;
 				number = proposals[0]?.number ?? '';
 				title = proposals[0]?.title ?? '';
 			})
-			.catch((error: unknown) => (fault = sentenceOf(error)));
+			.catch((error: unknown) => (fault = sentenceOf(error)))
+			.finally(() => (proposed = true));
 	});
 	async function submit(event: SubmitEvent) {
 		event.preventDefault();
@@ -75,10 +79,20 @@
 			></label
 		>
 		<label class="block"
-			><span class="label">Number</span><input class="field font-mono" bind:value={number} required /></label
+			><span class="label">Number</span><input
+				class="field font-mono"
+				bind:value={number}
+				disabled={!proposed}
+				required
+			/></label
 		>
 		<label class="block"
-			><span class="label">Title</span><input class="field" bind:value={title} required /></label
+			><span class="label">Title</span><input
+				class="field"
+				bind:value={title}
+				disabled={!proposed}
+				required
+			/></label
 		>
 		<label class="block"
 			><span class="label">Note</span><input
