@@ -1,20 +1,10 @@
-import { and, eq, inArray, isNotNull, isNull, or, sql, type SQL } from 'drizzle-orm';
-import { alias } from 'drizzle-orm/pg-core';
-import { capped, decide, type Entry, type Step, type Subject } from '../core/access/decide';
+import { and, eq, isNotNull, isNull, sql, type SQL } from 'drizzle-orm';
+import { capped, type Subject } from '../core/access/decide';
 import { allows, type Level } from '../core/access/levels';
-import type { Querier } from './db';
-import {
-	department,
-	departmentMember,
-	grant,
-	group,
-	groupMember,
-	member,
-	person,
-	place,
-	project
-} from './db/schema';
+import { among, type Querier } from './db';
+import { member, person, place, project } from './db/schema';
 import { ID_LENGTH } from './ids';
+import { levelsIn } from './scope-memory';
 
 /** Ids on the way down to a place, shelf first, itself last. */
 export function idsOf(path: string): string[] {
@@ -40,41 +30,6 @@ export function subjectOf(
 	};
 }
 
-/** A person as access sees one, or null when they are not in the project, or not any more. */
-export async function loadSubject(db: Querier, projectId: string, personId: string): Promise<Subject | null> {
-	const [[row], departments, groups] = await Promise.all([
-		db
-			.select({
-				personId: member.personId,
-				projectId: member.projectId,
-				controller: member.controller,
-				outside: member.outside,
-				twoStep: person.twoFactorEnabled,
-				settings: project.settings
-			})
-			.from(member)
-			.innerJoin(project, eq(project.id, member.projectId))
-			.innerJoin(person, eq(person.id, member.personId))
-			.where(and(eq(member.projectId, projectId), eq(member.personId, personId), isNull(member.leftAt))),
-		db
-			.select({ id: departmentMember.departmentId, lead: departmentMember.lead })
-			.from(departmentMember)
-			.innerJoin(department, eq(department.id, departmentMember.departmentId))
-			.where(and(eq(department.projectId, projectId), eq(departmentMember.personId, personId))),
-		db
-			.select({ id: groupMember.groupId })
-			.from(groupMember)
-			.innerJoin(group, eq(group.id, groupMember.groupId))
-			.where(and(eq(group.projectId, projectId), eq(groupMember.personId, personId)))
-	]);
-	if (!row) return null;
-	return subjectOf(row.settings, row, {
-		departments: departments.map((d) => d.id),
-		leads: departments.filter((d) => d.lead).map((d) => d.id),
-		groups: groups.map((g) => g.id)
-	});
-}
-
 /** A freeze as it stands at a place, reaching everything beneath. */
 export interface Freeze {
 	path: string;
@@ -89,7 +44,9 @@ export class Reach {
 		readonly subject: Subject,
 		/** Scope id → level before freezes; scopes without access are left out. */
 		readonly levels: ReadonlyMap<string, Level>,
-		readonly freezes: readonly Freeze[]
+		readonly freezes: readonly Freeze[],
+		/** The state of access in the project that this was decided from. */
+		readonly version: number
 	) {}
 
 	/** Level in a scope, before what stands at single places. */
@@ -116,71 +73,83 @@ export class Reach {
 	}
 
 	/**
-	 * The same as {@link sees} for what is found by its folder: written so that PostgreSQL walks the folder in order
-	 * and does not gather everything in sight first.
+	 * The same as {@link sees} for what is found by its folder. PostgreSQL takes a CASE to let half of the rows
+	 * through, and so walks the folder in order; it would take a plain condition for rare, and gather and sort.
 	 */
 	seesInFolder(): SQL {
 		if (this.subject.controller) return eq(place.projectId, this.subject.projectId);
 		const scopes = this.scopes();
-		return scopes.length ? sql`(${place.scope} || '') in ${scopes}` : sql`false`;
+		return scopes.length ? sql`case when ${among(place.scope, scopes)} then true else false end` : sql`false`;
 	}
 
 	/** The SQL condition that lets through only what the person may look at (A10). */
 	sees(column: typeof place.scope): SQL {
 		if (this.subject.controller) return eq(place.projectId, this.subject.projectId);
 		const scopes = this.scopes();
-		return scopes.length ? inArray(column, scopes) : sql`false`;
+		return scopes.length ? among(column, scopes) : sql`false`;
 	}
 }
 
-/** Decides every scope of a project for a person. Only shelves and places with entries of their own are scopes. */
-export async function loadReach(db: Querier, subject: Subject, now: Date): Promise<Reach> {
-	const scopePlace = alias(place, 'scope_place');
-	const [rows, entries, freezes] = await Promise.all([
-		db
-			.select({ id: scopePlace.id, path: scopePlace.path, closed: scopePlace.closed })
-			.from(scopePlace)
-			.where(and(eq(scopePlace.projectId, subject.projectId), eq(scopePlace.scope, scopePlace.id))),
-		subject.controller ? new Map<string, Entry[]>() : entriesFor(db, subject),
-		loadFreezes(db, subject.projectId)
+/** Ids that a subquery gathers into one list. */
+const ids = (of: SQL) => sql<string[]>`coalesce((select json_agg(id) from (${of}) as found(id)), '[]')`;
+
+/** A person as access sees one, with the state of access in the project; null when they are not in it (any more). */
+async function loadSubject(db: Querier, projectId: string, personId: string) {
+	const inDepartments = (only: SQL) => sql`
+		select m.department_id from department_member m join department d on d.id = m.department_id
+		where d.project_id = ${projectId} and m.person_id = ${personId} and ${only} order by 1`;
+	const [row] = await db
+		.select({
+			personId: member.personId,
+			projectId: member.projectId,
+			controller: member.controller,
+			outside: member.outside,
+			twoStep: person.twoFactorEnabled,
+			settings: project.settings,
+			version: project.accessVersion,
+			departments: ids(inDepartments(sql`true`)),
+			leads: ids(inDepartments(sql`m.lead`)),
+			groups: ids(sql`select m.group_id from group_member m join people_group g on g.id = m.group_id
+				where g.project_id = ${projectId} and m.person_id = ${personId} order by 1`)
+		})
+		.from(member)
+		.innerJoin(project, eq(project.id, member.projectId))
+		.innerJoin(person, eq(person.id, member.personId))
+		.where(and(eq(member.projectId, projectId), eq(member.personId, personId), isNull(member.leftAt)));
+	if (!row) return null;
+	const { departments, leads, groups } = row;
+	return { version: row.version, subject: subjectOf(row.settings, row, { departments, leads, groups }) };
+}
+
+/**
+ * What a person may do in a project: every scope decided, and the freezes. Null when they are not in the project, or
+ * not any more.
+ */
+export async function loadReach(
+	db: Querier,
+	projectId: string,
+	personId: string,
+	now: Date
+): Promise<Reach | null> {
+	const [found, freezes] = await Promise.all([
+		loadSubject(db, projectId, personId),
+		loadFreezes(db, projectId)
 	]);
-	const known = new Map(rows.map((r) => [r.id, r]));
-	const levels = new Map<string, Level>();
-	for (const row of rows) {
-		const level = decide(subject, wayThrough(row.path, known, entries), now.getTime());
-		if (level !== null) levels.set(row.id, level);
-	}
-	return new Reach(subject, levels, freezes);
-}
-
-function wayThrough(
-	path: string,
-	scopes: ReadonlyMap<string, { closed: boolean }>,
-	entries: ReadonlyMap<string, Entry[]>
-): Step[] {
-	const way: Step[] = [];
-	for (let at = path.length - ID_LENGTH; at >= 0; at -= ID_LENGTH) {
-		const id = path.slice(at, at + ID_LENGTH);
-		const scope = scopes.get(id);
-		if (scope) way.push({ closed: scope.closed, entries: entries.get(id) ?? [] });
-	}
-	return way;
+	if (!found) return null;
+	const levels = await levelsIn(db, found.subject, found.version, now.getTime());
+	return new Reach(found.subject, levels, freezes, found.version);
 }
 
 /** What a controller would hold at a place without being one; tells whether their power was used (A5). */
 export async function ordinaryLevel(
 	db: Querier,
-	subject: Subject,
-	path: string,
+	reach: Reach,
+	at: { scope: string },
 	now: Date
 ): Promise<Level | null> {
-	const ordinary = { ...subject, controller: false };
-	const ids = idsOf(path);
-	const [rows, entries] = await Promise.all([
-		db.select({ id: place.id, closed: place.closed }).from(place).where(inArray(place.id, ids)),
-		entriesFor(db, ordinary, ids)
-	]);
-	return decide(ordinary, wayThrough(path, new Map(rows.map((r) => [r.id, r])), entries), now.getTime());
+	const { subject } = reach;
+	const levels = await levelsIn(db, { ...subject, controller: false }, reach.version, now.getTime());
+	return levels.get(at.scope) ?? null;
 }
 
 async function loadFreezes(db: Querier, projectId: string): Promise<Freeze[]> {
@@ -190,42 +159,6 @@ async function loadFreezes(db: Querier, projectId: string): Promise<Freeze[]> {
 		.innerJoin(person, eq(person.id, place.frozenBy))
 		.where(and(eq(place.projectId, projectId), isNotNull(place.frozenAt)));
 	return rows.map((r) => ({ path: r.path, at: r.at!, by: r.by, reason: r.reason ?? '' }));
-}
-
-async function entriesFor(db: Querier, who: Subject, at?: string[]): Promise<Map<string, Entry[]>> {
-	const named = (kind: Entry['subjectKind'], ids: readonly string[]) =>
-		ids.length ? and(eq(grant.subjectKind, kind), inArray(grant.subjectId, [...ids])) : undefined;
-	const rows = await db
-		.select({
-			placeId: grant.placeId,
-			subjectKind: grant.subjectKind,
-			subjectId: grant.subjectId,
-			level: grant.level,
-			exactly: grant.exactly,
-			endsAt: grant.endsAt
-		})
-		.from(grant)
-		.innerJoin(place, eq(place.id, grant.placeId))
-		.where(
-			and(
-				eq(place.projectId, who.projectId),
-				at ? inArray(place.id, at) : undefined,
-				or(
-					named('person', [who.personId]),
-					named('department', who.departments),
-					named('leads', who.leads),
-					named('group', who.groups),
-					named('everyone', who.outside ? [] : [who.projectId])
-				)
-			)
-		);
-	const byPlace = new Map<string, Entry[]>();
-	for (const { placeId, endsAt, ...entry } of rows) {
-		const list = byPlace.get(placeId) ?? [];
-		list.push({ ...entry, endsAt: endsAt?.getTime() ?? null });
-		byPlace.set(placeId, list);
-	}
-	return byPlace;
 }
 
 /** Condition for a place that has not been removed, or has been. */

@@ -1,7 +1,7 @@
 import { and, between, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Notice } from '../core/rows';
-import { loadReach, loadSubject, type Reach } from './access';
+import { loadReach, type Reach } from './access';
 import type { Database } from './db';
 import { document, event, place, release, version } from './db/schema';
 import { CHANNEL, visibleEvents } from './trail';
@@ -195,8 +195,7 @@ export class Live {
 	private async reachOf(watcher: Watcher): Promise<Reach | null> {
 		if (watcher.reach && Date.now() - watcher.reachAt < REACH_AGE) return watcher.reach;
 		const { db } = this.database;
-		const subject = await loadSubject(db, watcher.projectId, watcher.personId);
-		watcher.reach = subject && (await loadReach(db, subject, new Date()));
+		watcher.reach = await loadReach(db, watcher.projectId, watcher.personId, new Date());
 		watcher.reachAt = Date.now();
 		return watcher.reach;
 	}

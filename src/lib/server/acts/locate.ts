@@ -2,7 +2,7 @@ import { and, eq, inArray, or } from 'drizzle-orm';
 import { capped } from '../../core/access/decide';
 import { allows, levelLabel, rank, type Level } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
-import { live, loadReach, loadSubject, Reach, type Freeze } from '../access';
+import { live, loadReach, Reach, type Freeze } from '../access';
 import type { Querier } from '../db';
 import { document, hatch, pass, person, place, project, release } from '../db/schema';
 import { secretHash } from '../ids';
@@ -62,9 +62,8 @@ async function projectBy(db: Querier, key: string): Promise<Project | undefined>
 async function asMember(db: Querier, found: Project | undefined, { actor, now, method }: Asked) {
 	const self = signedIn(actor);
 	if (!found) throw NOT_FOUND();
-	const subject = await loadSubject(db, found.id, self.id);
-	if (!subject) throw NOT_FOUND();
-	const reach = await loadReach(db, subject, now);
+	const reach = await loadReach(db, found.id, self.id, now);
+	if (!reach) throw NOT_FOUND();
 	const trying = actor!.trying?.projectId === found.id ? actor!.trying : undefined;
 	if (!trying) return { person: self, project: found, reach };
 	if (method !== 'GET')
@@ -80,13 +79,9 @@ async function asMember(db: Querier, found: Project | undefined, { actor, now, m
 		.select({ id: person.id, name: person.name, email: person.email })
 		.from(person)
 		.where(eq(person.id, trying.personId));
-	const theirs = other && (await loadSubject(db, found.id, other.id));
+	const theirs = other && (await loadReach(db, found.id, other.id, now));
 	if (!theirs) throw new Problem('not-found', 'The person you look as is not in this project any more.');
-	return {
-		person: other,
-		project: found,
-		reach: narrowed(await loadReach(db, theirs, now), reach)
-	};
+	return { person: other, project: found, reach: narrowed(theirs, reach) };
 }
 
 /** Whether somebody may look as another: controllers, and leads of a department. */
@@ -99,7 +94,7 @@ function narrowed(theirs: Reach, own: Reach): Reach {
 	if (own.subject.controller) return theirs;
 	const levels = new Map<string, Level>();
 	for (const [scope, level] of theirs.levels) if (allows(own.level(scope), 'look')) levels.set(scope, level);
-	return new Reach({ ...theirs.subject, controller: false }, levels, theirs.freezes);
+	return new Reach({ ...theirs.subject, controller: false }, levels, theirs.freezes, theirs.version);
 }
 
 async function inProject(
@@ -129,12 +124,13 @@ async function atPlace(
 ) {
 	signedIn(asked.actor);
 	const [row] = await db
-		.select({ place, state: document.state })
+		.select({ place, project, state: document.state })
 		.from(place)
+		.innerJoin(project, eq(project.id, place.projectId))
 		.leftJoin(document, eq(document.id, place.id))
 		.where(eq(place.id, id));
 	if (!row || (row.place.removalId !== null) !== (at.removed ?? false)) throw NOT_FOUND();
-	const context = await asMember(db, await projectBy(db, row.place.projectId), asked);
+	const context = await asMember(db, row.project, asked);
 	const uncapped = context.reach.level(row.place.scope);
 	const freeze = context.reach.freezeAt(row.place.path);
 	const held = capped(uncapped, { frozen: freeze !== null, archived: row.state === 'archived' });

@@ -128,7 +128,7 @@ async function usesPower(
 	if (at.kind !== 'place') return false;
 	const { reach, place } = context as unknown as ContextOf['place'];
 	if (!reach.subject.controller) return false;
-	return !allows(await ordinaryLevel(tx, reach.subject, place.path, now), at.level);
+	return !allows(await ordinaryLevel(tx, reach, place, now), at.level);
 }
 
 function tellerOf(actor: Actor, context: Record<string, unknown>): Teller {

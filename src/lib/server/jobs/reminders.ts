@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { isStale } from '../../core/locks';
 import { releaseNumber } from '../../core/releases';
-import { loadReach, loadSubject } from '../access';
+import { loadReach } from '../access';
 import { document, lock, member, notice, person, place, project, release } from '../db/schema';
 import { newId } from '../ids';
 import { putMail } from '../mail/put';
@@ -109,8 +109,7 @@ export async function sendDigests(services: Services, now: Date): Promise<void> 
 	for (const bundle of bundles.values()) {
 		const [first] = bundle;
 		await db.transaction(async (tx) => {
-			const subject = await loadSubject(tx, first!.project.id, first!.notice.personId);
-			const reach = subject && (await loadReach(tx, subject, now));
+			const reach = await loadReach(tx, first!.project.id, first!.notice.personId, now);
 			const places = bundle.flatMap((b) => b.notice.placeId ?? []);
 			const seen =
 				reach && places.length

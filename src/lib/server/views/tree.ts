@@ -4,7 +4,7 @@ import { allows, levelLabel } from '../../core/access/levels';
 import { idsOf, live, type Reach } from '../access';
 import { defineView, type Place } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
-import type { Querier } from '../db';
+import { among, type Querier } from '../db';
 import { department, departmentMember, folderCount, person, place, release } from '../db/schema';
 import { ID_LENGTH } from '../ids';
 
@@ -27,7 +27,7 @@ export async function breadcrumb(
 function countsSeen(reach: Reach): SQL {
 	if (reach.subject.controller) return sql`true`;
 	const scopes = reach.scopes();
-	return scopes.length ? inArray(folderCount.scope, scopes) : sql`false`;
+	return scopes.length ? among(folderCount.scope, scopes) : sql`false`;
 }
 
 interface Total {

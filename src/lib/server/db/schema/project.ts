@@ -1,4 +1,14 @@
-import { boolean, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
+import {
+	bigint,
+	boolean,
+	index,
+	integer,
+	jsonb,
+	pgTable,
+	primaryKey,
+	text,
+	uniqueIndex
+} from 'drizzle-orm/pg-core';
 import type { Level } from '../../../core/access/levels';
 import type { NumberingRule } from '../../../core/numbering/numbering';
 import type { RevisionScheme } from '../../../core/revisions/revisions';
@@ -28,6 +38,8 @@ export const project = pgTable('project', {
 	timeZone: text('time_zone').notNull(),
 	settings: jsonb().$type<ProjectSettings>().notNull(),
 	nextRelease: integer('next_release').notNull().default(1),
+	/** Another with every change of scopes or entries; triggers set it. */
+	accessVersion: bigint('access_version', { mode: 'number' }).notNull().default(0),
 	createdAt: created()
 });
 
