@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import type { Act, View } from '../../src/lib/server/acts/act';
 import { openDocument } from '../../src/lib/server/acts/documents';
 import { letIn } from '../../src/lib/server/acts/access/grants';
@@ -177,6 +177,30 @@ describe('what one may not look at does not exist (A10)', () => {
 		const here = await refused(world.read('petra', documentView, { document: hidden }));
 		const never = await refused(world.read('petra', documentView, { document: 'zzzzzzzzzz' }));
 		expect({ ...here }).toEqual({ ...never });
+	});
+
+	it('asks the database as often for what is hidden as for what never was, so that the time tells nothing', async () => {
+		const asked = vi.spyOn(world.services.database.client, 'unsafe');
+		const questions = async (view: View, input: Record<string, unknown>) => {
+			asked.mockClear();
+			await refused(world.read('petra', view as never, input));
+			return asked.mock.calls.map(([text]) => text);
+		};
+		const counted = VIEWS.filter((v) => v.at.kind === 'place' || v.at.kind === 'release');
+		for (const view of counted as View[]) {
+			const input = pointing(view);
+			const never = Object.fromEntries(
+				Object.entries(input).map(([key, value]) => [
+					key,
+					[hidden, gone, hiddenRelease].includes(value as string) ? 'zzzzzzzzzz' : value
+				])
+			);
+			await questions(view, input);
+			const there = await questions(view, input);
+			expect(there.length, view.name).toBeGreaterThan(1);
+			expect(there, view.name).toEqual(await questions(view, never));
+		}
+		asked.mockRestore();
 	});
 
 	it('nobody outside the project gets anything at all', async () => {

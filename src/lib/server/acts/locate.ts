@@ -61,9 +61,9 @@ async function projectBy(db: Querier, key: string): Promise<Project | undefined>
 /** The actor as a member of the project, or whoever they look as. */
 async function asMember(db: Querier, found: Project | undefined, { actor, now, method }: Asked) {
 	const self = signedIn(actor);
-	if (!found) throw NOT_FOUND();
-	const reach = await loadReach(db, found.id, self.id, now);
-	if (!reach) throw NOT_FOUND();
+	// What never was takes the same questions as what is hidden, so that the time tells nothing either (A10).
+	const reach = await loadReach(db, found?.id ?? '', self.id, now);
+	if (!found || !reach) throw NOT_FOUND();
 	const trying = actor!.trying?.projectId === found.id ? actor!.trying : undefined;
 	if (!trying) return { person: self, project: found, reach };
 	if (method !== 'GET')
@@ -129,8 +129,8 @@ async function atPlace(
 		.innerJoin(project, eq(project.id, place.projectId))
 		.leftJoin(document, eq(document.id, place.id))
 		.where(eq(place.id, id));
+	const context = await asMember(db, row?.project, asked);
 	if (!row || (row.place.removalId !== null) !== (at.removed ?? false)) throw NOT_FOUND();
-	const context = await asMember(db, row.project, asked);
 	const uncapped = context.reach.level(row.place.scope);
 	const freeze = context.reach.freezeAt(row.place.path);
 	const held = capped(uncapped, { frozen: freeze !== null, archived: row.state === 'archived' });
@@ -176,8 +176,8 @@ async function atRelease(
 ) {
 	signedIn(asked.actor);
 	const [row] = await db.select().from(release).where(eq(release.id, id));
+	const context = await asMember(db, await projectBy(db, row?.projectId ?? ''), asked);
 	if (!row) throw NOT_FOUND();
-	const context = await asMember(db, await projectBy(db, row.projectId), asked);
 	const controller = context.reach.subject.controller;
 	const approver = row.approverId === context.person.id && row.state !== 'building';
 	if (!controller && !approver) throw NOT_FOUND();

@@ -16,9 +16,9 @@
 
 <svelte:head><title>Notices · {data.frame.project.name}</title></svelte:head>
 <div class="h-full overflow-auto px-5 py-3">
-	<div class="mb-2 flex items-center gap-3">
+	<div class="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
 		<h1 class="text-[21px]">Notices</h1>
-		<p class="text-ink-2">{data.unread ? `${data.unread} not read` : 'all read'}</p>
+		<p class="whitespace-nowrap text-ink-2">{data.unread ? `${data.unread} not read` : 'all read'}</p>
 		<span class="ml-auto flex gap-2"
 			><a class="button" href="/me">How you are told</a>{#if data.unread}<button
 					class="button"
@@ -32,7 +32,7 @@
 				<span class="h-[7px] w-[7px] shrink-0 self-center rounded-full {notice.readAt ? '' : 'bg-new'}"
 					>{#if !notice.readAt}<span class="sr-only">not read</span>{/if}</span
 				>
-				<span class="w-[110px] shrink-0 text-[12px] text-ink-2">{whenText(notice.at)}</span>
+				<span class="w-[70px] shrink-0 text-[12px] text-ink-2 sm:w-[110px]">{whenText(notice.at)}</span>
 				<a
 					class="min-w-0 flex-1 hover:underline {notice.readAt ? '' : 'font-semibold'}"
 					href={notice.way}
