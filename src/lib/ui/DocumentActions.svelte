@@ -102,6 +102,7 @@
 			download
 			href="/api/v1/documents/{row.id}/versions/{row.label}/file?download">Download</a
 		>{/if}
+	{#if view.versions.length > 1}<a class="button" href="/{code}/document/{row.id}/compare">Compare</a>{/if}
 	{#if controller}<button class="button" onclick={putInRelease}>Put in release…</button>{/if}
 	<a class="button" href="/{code}/access/{row.id}">Access</a>
 	{#if view.mayRun}<button class="button" onclick={() => (passing = true)}>Make a pass…</button>{/if}

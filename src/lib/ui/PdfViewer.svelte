@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
-	import workerUrl from 'pdfjs-dist/build/pdf.worker.min.mjs?url';
+	import { openPdf } from './pdf';
 	import { findInPage, type Hit, type PageText } from './pdf-find';
 	import SheetFrame from './SheetFrame.svelte';
 	import { prepare, ViewPort } from './view-port.svelte';
@@ -29,17 +29,7 @@
 		let stop = () => {};
 		void (async () => {
 			try {
-				const pdfjs = await import('pdfjs-dist');
-				pdfjs.GlobalWorkerOptions.workerSrc = workerUrl;
-				const loading = pdfjs.getDocument({
-					url,
-					cMapUrl: '/pdfjs/cmaps/',
-					cMapPacked: true,
-					standardFontDataUrl: '/pdfjs/standard_fonts/',
-					wasmUrl: '/pdfjs/wasm/',
-					isEvalSupported: false,
-					enableXfa: false
-				});
+				const loading = await openPdf({ url });
 				stop = () => void loading.destroy();
 				loading.onProgress = ({ loaded, total }: { loaded: number; total: number }) =>
 					(progress = total ? `${Math.round((loaded / total) * 100)} %` : 'opening');

@@ -1,48 +1,46 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
+	import { readText, Unreadable } from './read-office';
 
-	/** Shows text as it is, or Markdown laid out; what Markdown holds of HTML is cleaned before it is shown. */
+	/** Shows text as it is, and Markdown, DOCX and ODT laid out; what they hold is cleaned before it is shown. */
 	let {
 		url,
 		title,
-		markdown,
+		mediaType,
 		failed
-	}: { url: string; title: string; markdown: boolean; failed: (sentence: string) => void } = $props();
+	}: { url: string; title: string; mediaType: string; failed: (sentence: string) => void } = $props();
+	const plain = $derived(mediaType === 'text/plain');
 	let text = $state<string | null>(null);
 	let html = $state('');
 
 	onMount(() => {
+		const abort = new AbortController();
 		void (async () => {
 			try {
-				const response = await fetch(url);
+				const response = await fetch(url, { signal: abort.signal });
 				if (!response.ok) throw new Error();
-				const content = await response.text();
-				if (markdown) {
-					const [{ marked }, { default: purify }] = await Promise.all([
-						import('marked'),
-						import('dompurify')
-					]);
-					html = purify.sanitize(await marked.parse(content, { gfm: true }), {
-						FORBID_TAGS: ['style', 'form', 'input'],
-						FORBID_ATTR: ['style']
-					});
+				if (plain) text = await response.text();
+				else {
+					html = await readText(await response.arrayBuffer(), mediaType);
+					text = '';
 				}
-				text = content;
-			} catch {
-				failed('The text could not be fetched.');
+			} catch (error) {
+				if (!abort.signal.aborted)
+					failed(error instanceof Unreadable ? error.message : 'The text could not be fetched.');
 			}
 		})();
+		return () => abort.abort();
 	});
 </script>
 
 <div class="h-full overflow-auto p-6" role="document" aria-label={title}>
 	{#if text === null}<p class="text-ink-2" role="status">opening</p>
-	{:else if markdown}<div class="prose-sheet mx-auto max-w-[76ch] border border-rule bg-sheet p-8">
-			<!-- eslint-disable-next-line svelte/no-at-html-tags -- cleaned by DOMPurify above -->
+	{:else if plain}<pre
+			class="mx-auto w-fit max-w-full min-w-[60ch] overflow-auto border border-rule bg-sheet p-6 font-mono text-[12.5px]">{text}</pre>
+	{:else}<div class="prose-sheet mx-auto max-w-[76ch] border border-rule bg-sheet p-8">
+			<!-- eslint-disable-next-line svelte/no-at-html-tags -- cleaned by DOMPurify in readText -->
 			{@html html}
-		</div>
-	{:else}<pre
-			class="mx-auto w-fit max-w-full min-w-[60ch] overflow-auto border border-rule bg-sheet p-6 font-mono text-[12.5px]">{text}</pre>{/if}
+		</div>{/if}
 </div>
 
 <style>

@@ -51,6 +51,11 @@
 							download
 							href="/api/v1/documents/{document}/versions/{version.label}/file?download">Download</a
 						>{/if}
+					{#if index < versions.length - 1}<a
+							class="link ml-2"
+							href="/{project}/document/{document}/compare?from={versions[index + 1]!
+								.label}&to={version.label}">Compare</a
+						>{/if}
 					{#if restore && index > 0}<button class="link ml-2" onclick={() => restore(version.label)}
 							>Restore</button
 						>{/if}

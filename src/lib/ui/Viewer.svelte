@@ -2,7 +2,11 @@
 	import DxfViewer from './DxfViewer.svelte';
 	import PdfViewer from './PdfViewer.svelte';
 	import PictureViewer from './PictureViewer.svelte';
+	import FilmViewer from './FilmViewer.svelte';
+	import { TABLE_KINDS, TEXT_KINDS } from './read-office';
+	import TableViewer from './TableViewer.svelte';
 	import TextViewer from './TextViewer.svelte';
+	import ZipViewer from './ZipViewer.svelte';
 	import { kindText, sizeText } from './words';
 
 	/** Shows a stored file by its kind; what cannot be shown says why and offers the download. */
@@ -22,7 +26,15 @@
 		size: number;
 	} = $props();
 
-	const MOST: Record<string, number> = { text: 5e6, dxf: 60e6, picture: 200e6, pdf: 2e9 };
+	/** Largest file of each kind that is shown, in bytes; sound and film are streamed. */
+	const MOST: Record<string, number> = {
+		text: 40e6,
+		table: 40e6,
+		dxf: 60e6,
+		picture: 200e6,
+		zip: 2e9,
+		pdf: 2e9
+	};
 	const kind = $derived(
 		mediaType === 'application/pdf'
 			? 'pdf'
@@ -30,16 +42,22 @@
 				? 'dxf'
 				: ['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'].includes(mediaType)
 					? 'picture'
-					: ['text/plain', 'text/csv', 'text/markdown'].includes(mediaType)
-						? 'text'
-						: null
+					: TABLE_KINDS.includes(mediaType)
+						? 'table'
+						: TEXT_KINDS.includes(mediaType)
+							? 'text'
+							: mediaType === 'application/zip'
+								? 'zip'
+								: /^(audio|video)\//.test(mediaType)
+									? 'film'
+									: null
 	);
 	let fault = $state('');
 	const why = $derived(
 		fault ||
 			(kind === null
 				? `${kindText(mediaType, fileName)} files are not shown here.`
-				: size > MOST[kind]!
+				: size > (MOST[kind] ?? Infinity)
 					? `With ${sizeText(size)} the file is too large to show here.`
 					: '')
 	);
@@ -63,6 +81,9 @@
 		{#if kind === 'pdf'}<PdfViewer {url} {title} {failed} />
 		{:else if kind === 'dxf'}<DxfViewer {url} {title} {failed} />
 		{:else if kind === 'picture'}<PictureViewer {url} {title} {failed} />
-		{:else}<TextViewer {url} {title} markdown={mediaType === 'text/markdown'} {failed} />{/if}
+		{:else if kind === 'table'}<TableViewer {url} {title} {mediaType} {failed} />
+		{:else if kind === 'zip'}<ZipViewer {url} {title} {download} {failed} />
+		{:else if kind === 'film'}<FilmViewer {url} {title} sound={mediaType.startsWith('audio/')} {failed} />
+		{:else}<TextViewer {url} {title} {mediaType} {failed} />{/if}
 	{/key}
 {/if}

@@ -64,5 +64,12 @@ export const INLINE_TYPES = new Set([
 	'image/vnd.dxf',
 	'text/plain',
 	'text/markdown',
-	'text/csv'
+	'text/csv',
+	'audio/mpeg',
+	'audio/wav',
+	'audio/ogg',
+	'audio/mp4',
+	'video/mp4',
+	'video/webm',
+	'video/quicktime'
 ]);

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { Problem } from '../../core/problem';
-import { INLINE_TYPES } from '../formats/sniff';
+import { HEAD_BYTES, INLINE_TYPES, sniff } from '../formats/sniff';
 import { log } from '../start';
 import type { Services } from '../services';
 
@@ -45,15 +45,10 @@ function rangeOf(header: string | null, size: number): { start: number; end: num
 	return start > end || start >= size ? undefined : { start, end };
 }
 
-/** Sends stored bytes: on screen only kinds that are safe there, in a sandbox of their own; else as a download. */
-export function fileResponse(
-	services: Services,
-	request: Request,
-	file: { hash: string; size: number; mediaType: string; fileName: string },
-	how: 'show' | 'download'
-): Response {
+/** Headers under which foreign bytes do no harm: shown only as kinds that are safe, and in a sandbox of their own. */
+function safeHeaders(file: { mediaType: string; fileName: string }, how: 'show' | 'download'): Headers {
 	const inline = how === 'show' && INLINE_TYPES.has(file.mediaType);
-	const headers = new Headers({
+	return new Headers({
 		'content-type': inline
 			? file.mediaType.startsWith('text/')
 				? 'text/plain; charset=utf-8'
@@ -62,11 +57,48 @@ export function fileResponse(
 		'content-disposition': dispositionOf(inline ? 'inline' : 'attachment', file.fileName),
 		'content-security-policy': "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:",
 		'x-content-type-options': 'nosniff',
-		'cross-origin-resource-policy': 'same-origin',
-		'accept-ranges': 'bytes',
-		etag: `"${file.hash}"`,
-		'cache-control': 'private, no-cache'
+		'cross-origin-resource-policy': 'same-origin'
 	});
+}
+
+/** Sends one file of an archive, unpacked on the way; its kind is told by its first bytes. */
+export async function entryResponse(
+	entry: { size: number; stream: Readable },
+	name: string,
+	how: 'show' | 'download'
+): Promise<Response> {
+	const pieces = entry.stream[Symbol.asyncIterator]() as AsyncIterator<Uint8Array>;
+	const head: Uint8Array[] = [];
+	let kept = 0;
+	while (kept < HEAD_BYTES) {
+		const { value, done } = await pieces.next();
+		if (done) break;
+		head.push(value);
+		kept += value.byteLength;
+	}
+	const fileName = name.split('/').at(-1)!;
+	const mediaType = await sniff(Buffer.concat(head).subarray(0, HEAD_BYTES), fileName);
+	const headers = safeHeaders({ mediaType, fileName }, how);
+	headers.set('content-length', String(entry.size));
+	headers.set('x-media-type', mediaType);
+	async function* whole() {
+		yield* head;
+		for (let next = await pieces.next(); !next.done; next = await pieces.next()) yield next.value;
+	}
+	return new Response(Readable.toWeb(Readable.from(whole())) as ReadableStream, { headers });
+}
+
+/** Sends stored bytes: on screen only kinds that are safe there, in a sandbox of their own; else as a download. */
+export function fileResponse(
+	services: Services,
+	request: Request,
+	file: { hash: string; size: number; mediaType: string; fileName: string },
+	how: 'show' | 'download'
+): Response {
+	const headers = safeHeaders(file, how);
+	headers.set('accept-ranges', 'bytes');
+	headers.set('etag', `"${file.hash}"`);
+	headers.set('cache-control', 'private, no-cache');
 	if (request.headers.get('if-none-match') === `"${file.hash}"`)
 		return new Response(null, { status: 304, headers });
 	const range = rangeOf(request.headers.get('range'), file.size);

@@ -20,6 +20,17 @@
 	const newest = $derived(data.version.label === row.label);
 	let actions = $state<ReturnType<typeof DocumentActions>>();
 	let releasing = $state(false);
+	let chosen = $state<{ from: string; to: string } | null>(null);
+	/** What comparing would begin with: what was issued last before this version, or the version before. */
+	const pair = $derived.by(() => {
+		if (chosen) return chosen;
+		const at = data.view.versions.findIndex((v) => v.label === data.version.label);
+		const earlier = data.view.versions.slice(at + 1);
+		const from = earlier.find((v) => v.issued) ?? earlier[0];
+		return from ? { from: from.label, to: data.version.label } : null;
+	});
+	const compare = () =>
+		pair && void goto(`/${code}/document/${row.id}/compare?from=${pair.from}&to=${pair.to}`);
 	const folder = $derived(data.view.way.at(-1) ?? null);
 	const again = () => refresh('cupboard:document');
 
@@ -40,6 +51,7 @@
 				says: 'Trail, in its folder',
 				run: () => folder && void goto(`/${code}/place/${folder.id}?document=${row.id}`)
 			},
+			{ key: 'c', says: 'Compare', run: compare },
 			{ key: 'a', says: 'Access', run: () => void goto(`/${code}/access/${row.id}`) },
 			{ key: 'r', says: 'Put in release', run: () => data.frame.me.controller && (releasing = true) }
 		])
@@ -106,7 +118,13 @@
 			size={data.version.size}
 		/>
 	</div>
-	<RevisionRail versions={data.view.versions} current={data.version.label} base="/{code}/document/{row.id}" />
+	<RevisionRail
+		versions={data.view.versions}
+		current={data.version.label}
+		base="/{code}/document/{row.id}"
+		{pair}
+		choose={(from, to) => (chosen = { from, to })}
+	/>
 </div>
 {#if data.frame.me.controller}<ReleaseDialog
 		bind:open={releasing}

@@ -145,6 +145,16 @@
 			{ key: 'l', says: 'Lock', run: () => actions?.startLock() },
 			{ key: 'h', says: 'Hand in', run: () => actions?.startHandIn() },
 			{ key: 'o', says: 'Open', run: () => chosen && open(chosen) },
+			{
+				key: 'c',
+				says: 'Compare',
+				run: () => {
+					// Two ticked documents with each other; otherwise the chosen one with what was before it.
+					const [one, two] = ticked;
+					if (one && two && ticked.size === 2) void goto(`/${code}/document/${one}/compare?with=${two}`);
+					else if (chosen) void goto(`/${code}/document/${chosen}/compare`);
+				}
+			},
 			{ key: 'a', says: 'Access', run: () => void goto(`/${code}/access/${chosen ?? data.place.id}`) },
 			{ key: 't', says: 'Trail', run: () => (tab = tab === 'trail' ? 'versions' : 'trail') },
 			{ key: 'r', says: 'Put in release', run: () => controller && forRelease.length && (releasing = true) }

@@ -1,0 +1,85 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { columnLetter, type Table } from '../core/compare/tables';
+	import { readTables, Unreadable } from './read-office';
+	import { plural } from './words';
+
+	/** Shows a schedule sheet by sheet, as it would be read on paper. */
+	let {
+		url,
+		title,
+		mediaType,
+		failed
+	}: { url: string; title: string; mediaType: string; failed: (sentence: string) => void } = $props();
+
+	let tables = $state.raw<Table[] | null>(null);
+	let sheet = $state(0);
+	/** Rows drawn at first, and with each wish for more. */
+	const STEP = 1_000;
+	let most = $state(STEP);
+	const one = $derived(tables?.[sheet]);
+	const width = $derived(Math.max(0, ...(one?.rows.slice(0, most).map((r) => r.length) ?? [])));
+
+	onMount(() => {
+		const abort = new AbortController();
+		void (async () => {
+			try {
+				const response = await fetch(url, { signal: abort.signal });
+				if (!response.ok) throw new Error();
+				tables = await readTables(await response.arrayBuffer(), mediaType, 'Schedule');
+			} catch (error) {
+				if (!abort.signal.aborted)
+					failed(error instanceof Unreadable ? error.message : 'The schedule could not be fetched.');
+			}
+		})();
+		return () => abort.abort();
+	});
+	const figure = (cell: string) => /^-?[\d\s.,]+$/.test(cell);
+</script>
+
+<div class="flex h-full flex-col" role="document" aria-label={title}>
+	{#if (tables?.length ?? 0) > 1}
+		<div
+			class="flex shrink-0 gap-1 border-b border-rule bg-sheet px-3 py-1"
+			role="tablist"
+			aria-label="Sheets"
+		>
+			{#each tables! as t, i (t.name)}<button
+					class="button {i === sheet ? 'bg-frame text-on-frame' : ''}"
+					role="tab"
+					aria-selected={i === sheet}
+					onclick={() => ((sheet = i), (most = STEP))}>{t.name}</button
+				>{/each}
+		</div>
+	{/if}
+	<div class="min-h-0 flex-1 overflow-auto p-4">
+		{#if tables === null}<p class="text-ink-2" role="status">opening</p>
+		{:else if !one?.rows.length}<p class="text-ink-2">There is nothing on this sheet.</p>
+		{:else}
+			<table class="border border-rule bg-sheet text-[13px]">
+				<thead
+					><tr class="text-[11.5px] text-ink-2"
+						><th class="w-9 border border-rule-2"></th>{#each { length: width }, c (c)}<th
+								class="border border-rule-2 px-2 text-center font-normal">{columnLetter(c)}</th
+							>{/each}</tr
+					></thead
+				>
+				<tbody>
+					{#each one.rows.slice(0, most) as row, r (r)}<tr
+							><td class="border border-rule-2 px-1.5 text-right font-mono text-[11px] text-ink-2">{r + 1}</td
+							>{#each { length: width }, c (c)}<td
+									class="border border-rule-2 px-2 py-0.5 {figure(row[c] ?? '')
+										? 'text-right font-mono text-[12px]'
+										: ''}">{row[c] ?? ''}</td
+								>{/each}</tr
+						>{/each}
+				</tbody>
+			</table>
+			{#if one.rows.length > most}<p class="mt-2">
+					<button class="button" onclick={() => (most += STEP)}
+						>{plural(one.rows.length - most, 'more row')}</button
+					>
+				</p>{/if}
+		{/if}
+	</div>
+</div>

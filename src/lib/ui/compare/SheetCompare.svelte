@@ -1,0 +1,452 @@
+<script lang="ts">
+	import { onMount, tick } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import type { DrawingChange } from '../../core/compare/drawings';
+	import { placingFrom, type ChangedPlace } from '../../core/compare/sheets';
+	import type { SheetAnswer } from '../../workers/compare.worker';
+	import { moves, prepare, ViewPort } from '../view-port.svelte';
+	import { plural } from '../words';
+	import { compareInWorker } from './ask';
+	import { cloudedPdf } from './clouded-pdf';
+	import DrawingChanges from './DrawingChanges.svelte';
+	import { placeWords } from './place-words';
+	import { SheetPair, type RenderedPair, type Side } from './sheet-pair';
+
+	/** Two sheets laid on each other: what was taken away and added, in colour, pattern and words. */
+	let {
+		before,
+		after,
+		heading,
+		fileName,
+		mayTake,
+		failed,
+		total = $bindable(0),
+		current = $bindable(-1)
+	}: {
+		before: Side & { label: string };
+		after: Side & { label: string };
+		heading: string;
+		fileName: string;
+		mayTake: boolean;
+		failed: (sentence: string) => void;
+		/** How many places differ, and which of them is shown. */
+		total: number;
+		current: number;
+	} = $props();
+
+	type Way = 'together' | 'swipe' | 'blink' | 'beside' | 'mark';
+	const WAYS: [Way, string][] = [
+		['together', 'Together'],
+		['swipe', 'Swipe'],
+		['blink', 'Blink'],
+		['beside', 'Side by side']
+	];
+	type Mark = [number, number];
+	interface Shown {
+		x: number;
+		y: number;
+		w: number;
+		h: number;
+		words: string;
+	}
+
+	const port = new ViewPort();
+	let left = $state<HTMLCanvasElement>();
+	let right = $state<HTMLCanvasElement>();
+	let pair: SheetPair | null = null;
+	let pages = $state(1);
+	let page = $state(1);
+	let rendered = $state.raw<RenderedPair | null>(null);
+	let answer = $state.raw<SheetAnswer | null>(null);
+	let changes = $state.raw<DrawingChange[] | null>(null);
+	let list = $state<'places' | 'entities'>('places');
+	let way = $state<Way>('together');
+	let tolerance = $state<number | undefined>(undefined);
+	let marks = $state<{ before: Mark[]; after: Mark[] }>({ before: [], after: [] });
+	let byHand = $state(false);
+	let divide = $state(0.5);
+	let blinking = $state(false);
+	let status = $state('opening both');
+	const abort = new AbortController();
+
+	const shown = $derived<Shown[]>(
+		list === 'entities' && changes && rendered?.inPixels
+			? changes.map((c) => ({ ...rendered!.inPixels!(c.box), words: c.kind }))
+			: (answer?.places ?? []).map((p: ChangedPlace) => ({ ...p, words: placeWords(p) }))
+	);
+	$effect(() => {
+		total = shown.length;
+	});
+
+	onMount(() => {
+		void (async () => {
+			try {
+				pair = await SheetPair.open(before, after, abort.signal);
+				pages = pair.pages;
+				await compare();
+				if (pair.before.sheet && pair.after.sheet)
+					changes = await compareInWorker(
+						'drawings',
+						{ before: pair.before.bytes, after: pair.after.bytes },
+						{ signal: abort.signal }
+					);
+			} catch (error) {
+				if (!abort.signal.aborted) failed((error as Error).message);
+			}
+		})();
+		return () => {
+			abort.abort();
+			pair?.close();
+		};
+	});
+
+	const pixels = (canvas: HTMLCanvasElement) => {
+		const { data, width, height } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+		return { data, width, height };
+	};
+
+	async function compare() {
+		if (!pair) return;
+		status = 'drawing both';
+		const both = await pair.render(page);
+		if (byHand) both.after = placed(both);
+		status = 'comparing';
+		const [a, b] = [pixels(both.before), pixels(both.after)];
+		const found = await compareInWorker(
+			'sheets',
+			{ before: a, after: b, options: { tolerance, ...(byHand ? { shift: { x: 0, y: 0 } } : {}) } },
+			{ give: [a.data.buffer, b.data.buffer], signal: abort.signal }
+		);
+		const first = rendered === null;
+		rendered = both;
+		answer = found;
+		current = -1;
+		port.sheetWidth = Math.max(both.before.width, both.after.width);
+		port.sheetHeight = Math.max(both.before.height, both.after.height);
+		if (first) port.fit();
+		status = [
+			byHand
+				? 'laid by three places'
+				: found.shift.x || found.shift.y
+					? `the newer one was moved ${found.shift.x}, ${found.shift.y} pixels to lie on the other`
+					: '',
+			found.tolerance ? `differences of ${plural(found.tolerance, 'pixel')} are let pass` : ''
+		]
+			.filter(Boolean)
+			.join('; ');
+	}
+
+	/** The newer sheet laid on the older by the three places marked on both. */
+	function placed(both: RenderedPair): HTMLCanvasElement {
+		const canvas = document.createElement('canvas');
+		canvas.width = both.before.width;
+		canvas.height = both.before.height;
+		const context = canvas.getContext('2d', { willReadFrequently: true })!;
+		context.fillStyle = '#fff';
+		context.fillRect(0, 0, canvas.width, canvas.height);
+		context.setTransform(...placingFrom(marks.after, marks.before));
+		context.drawImage(both.after, 0, 0);
+		return canvas;
+	}
+
+	async function again() {
+		try {
+			await compare();
+		} catch (error) {
+			if (!abort.signal.aborted) failed((error as Error).message);
+		}
+	}
+	async function turnTo(n: number) {
+		page = n;
+		await again();
+	}
+
+	async function mark(side: 'before' | 'after', event: MouseEvent) {
+		if (way !== 'mark' || marks[side].length >= 3) return;
+		const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+		marks[side].push([
+			(event.clientX - box.left - port.x) / port.scale,
+			(event.clientY - box.top - port.y) / port.scale
+		]);
+		if (marks.before.length < 3 || marks.after.length < 3) return;
+		try {
+			placingFrom(marks.after, marks.before);
+		} catch (error) {
+			toast.error((error as Error).message);
+			marks = { before: [], after: [] };
+			return;
+		}
+		byHand = true;
+		way = 'together';
+		await again();
+	}
+	async function startMarking() {
+		marks = { before: [], after: [] };
+		if (byHand) {
+			byHand = false;
+			await again();
+			return;
+		}
+		way = 'mark';
+		await tick();
+		requestAnimationFrame(() => port.fit());
+	}
+
+	/** Brings a place into the middle, close enough to see it and what is around it. */
+	export function show(index: number) {
+		const target = shown[index];
+		if (!target) return;
+		current = index;
+		const room = 0.35;
+		const wanted = Math.min(
+			(port.width * room) / Math.max(target.w, 60),
+			(port.height * room) / Math.max(target.h, 60)
+		);
+		port.zoom(wanted / port.scale);
+		port.showBox(target.x, target.y, target.w, target.h);
+	}
+
+	$effect(() => {
+		if (way !== 'blink') return;
+		const timer = setInterval(() => (blinking = !blinking), 700);
+		return () => clearInterval(timer);
+	});
+
+	$effect(() => {
+		void [port.scale, port.x, port.y, port.width, port.height, rendered, answer, way, divide, blinking];
+		void [shown, current, marks.before.length, marks.after.length];
+		const frame = requestAnimationFrame(draw);
+		return () => cancelAnimationFrame(frame);
+	});
+
+	const beside = $derived(way === 'beside' || way === 'mark');
+	const sides = $derived<('before' | 'after')[]>(beside ? ['before', 'after'] : ['before']);
+
+	function draw() {
+		if (!rendered || !answer || !port.width) return;
+		if (beside) {
+			paint(left, (c) => picture(c, rendered!.before), marks.before);
+			paint(right, (c) => picture(c, rendered!.after), marks.after);
+			return;
+		}
+		paint(left, (context) => {
+			if (way === 'together') return picture(context, answer!.together);
+			if (way === 'blink') return picture(context, blinking ? rendered!.after : rendered!.before);
+			picture(context, rendered!.after);
+			context.save();
+			context.beginPath();
+			context.rect(0, 0, port.width * divide, port.height);
+			context.clip();
+			context.fillStyle = '#dbe3dd';
+			context.fillRect(0, 0, port.width, port.height);
+			picture(context, rendered!.before);
+			context.restore();
+		});
+	}
+
+	function picture(context: CanvasRenderingContext2D, source: HTMLCanvasElement | ImageBitmap) {
+		context.fillStyle = '#fff';
+		context.fillRect(port.x, port.y, port.sheetWidth * port.scale, port.sheetHeight * port.scale);
+		context.imageSmoothingEnabled = port.scale < 2;
+		context.imageSmoothingQuality = 'high';
+		context.drawImage(source, port.x, port.y, source.width * port.scale, source.height * port.scale);
+	}
+
+	function paint(
+		canvas: HTMLCanvasElement | undefined,
+		what: (context: CanvasRenderingContext2D) => void,
+		points: Mark[] = []
+	) {
+		if (!canvas) return;
+		const { context, ratio } = prepare(canvas, port);
+		context.setTransform(ratio, 0, 0, ratio, 0, 0);
+		what(context);
+		context.font = "600 11px 'Sometype Mono Variable', monospace";
+		context.textAlign = 'center';
+		shown.forEach((p, i) => {
+			const gap = 6;
+			const [x, y] = [port.x + p.x * port.scale - gap, port.y + p.y * port.scale - gap];
+			const [w, h] = [p.w * port.scale + 2 * gap, p.h * port.scale + 2 * gap];
+			if (x > port.width || y > port.height || x + w < 0 || y + h < 0) return;
+			const mine = i === current;
+			context.strokeStyle = mine ? '#b86e00' : '#17231f';
+			context.lineWidth = mine ? 2.5 : 1;
+			context.setLineDash(mine ? [] : [4, 3]);
+			context.strokeRect(x, y, w, h);
+			const flag = String(i + 1);
+			const width = 8 + flag.length * 7;
+			context.fillStyle = mine ? '#b86e00' : '#17231f';
+			context.fillRect(x + w - width / 2, y - 9, width, 16);
+			context.fillStyle = '#fff';
+			context.fillText(flag, x + w, y + 3);
+		});
+		context.setLineDash([]);
+		points.forEach(([px, py], i) => {
+			const [x, y] = [port.x + px * port.scale, port.y + py * port.scale];
+			context.strokeStyle = '#0b6b58';
+			context.lineWidth = 2;
+			context.beginPath();
+			context.moveTo(x - 9, y);
+			context.lineTo(x + 9, y);
+			context.moveTo(x, y - 9);
+			context.lineTo(x, y + 9);
+			context.stroke();
+			context.fillStyle = '#0b6b58';
+			context.fillText(String(i + 1), x + 12, y - 6);
+		});
+	}
+
+	async function exportPdf() {
+		if (!rendered || !answer) return;
+		const bytes = await cloudedPdf(rendered.after, shown, `${heading}, page ${page}`);
+		const link = document.createElement('a');
+		link.href = URL.createObjectURL(new Blob([bytes as BlobPart], { type: 'application/pdf' }));
+		link.download = `${fileName}.pdf`;
+		link.click();
+		setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+	}
+</script>
+
+<div class="flex h-full min-h-0">
+	<div class="flex min-w-0 flex-1 flex-col">
+		<div
+			class="flex shrink-0 flex-wrap items-center gap-1.5 border-b border-rule bg-sheet px-3 py-1"
+			role="toolbar"
+			aria-label="Comparison"
+		>
+			<div class="flex" role="group" aria-label="How the two are shown">
+				{#each WAYS as [key, word] (key)}<button
+						class="button {way === key ? 'bg-frame text-on-frame' : ''}"
+						aria-pressed={way === key}
+						onclick={() => (way = key)}>{word}</button
+					>{/each}
+			</div>
+			<button class="button" onclick={() => port.zoom(0.8)} aria-label="Zoom out">−</button>
+			<button class="button" onclick={() => port.zoom(1.25)} aria-label="Zoom in">+</button>
+			<button class="button" onclick={() => port.fit()}>Whole sheet</button>
+			{#if pages > 1}
+				<button class="button" aria-label="Page before" disabled={page === 1} onclick={() => turnTo(page - 1)}
+					>◂</button
+				>
+				<span class="font-mono text-[12px]">{page} of {pages}</span>
+				<button
+					class="button"
+					aria-label="Next page"
+					disabled={page === pages}
+					onclick={() => turnTo(page + 1)}>▸</button
+				>
+			{/if}
+			<label class="flex items-center gap-1 text-[12px]"
+				>Let pass <select class="field h-7 w-auto py-0" bind:value={tolerance} onchange={again}>
+					<option value={undefined}>what fits</option>
+					{#each [0, 1, 2, 3] as n (n)}<option value={n}>{plural(n, 'pixel')}</option>{/each}
+				</select></label
+			>
+			<button class="button" onclick={startMarking}
+				>{byHand ? 'Lay on each other as found' : 'Lay by three places…'}</button
+			>
+			{#if mayTake}<button class="button" disabled={!answer} onclick={exportPdf}>PDF with clouds</button>{/if}
+			{#if status}<span class="ml-auto text-[12px] text-ink-2" role="status">{status}</span>{/if}
+		</div>
+		{#if way === 'mark'}<p class="bg-wait-soft px-3 py-1">
+				Click the same three places on both sheets, in the same order: {marks.before.length} of 3 on the left,
+				{marks.after.length} of 3 on the right.
+			</p>{/if}
+		<div class="relative flex min-h-0 flex-1 gap-px bg-ink">
+			{#each sides as side (side)}
+				<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions, a11y_click_events_have_key_events -->
+				<div
+					class="relative min-w-0 flex-1 touch-none overflow-hidden bg-[#dbe3dd] {way === 'mark'
+						? 'cursor-crosshair'
+						: 'cursor-grab active:cursor-grabbing'}"
+					role="img"
+					aria-label="{heading}: {plural(total, 'place')} changed"
+					tabindex="0"
+					onclick={(e) => void mark(side, e)}
+					{@attach moves(port)}
+				>
+					{#if side === 'before'}<canvas bind:this={left} class="absolute inset-0 h-full w-full"
+						></canvas>{:else}<canvas bind:this={right} class="absolute inset-0 h-full w-full"></canvas>{/if}
+					{#if beside || way === 'blink'}<span
+							class="tag absolute bottom-2 left-2 bg-frame font-mono text-on-frame"
+							>{beside
+								? side === 'before'
+									? before.label
+									: after.label
+								: blinking
+									? after.label
+									: before.label}</span
+						>{/if}
+				</div>
+			{/each}
+			{#if way === 'swipe'}
+				<span class="tag pointer-events-none absolute bottom-2 left-2 bg-fault font-mono text-white"
+					>{before.label}</span
+				><span class="tag pointer-events-none absolute right-2 bottom-2 bg-act font-mono text-white"
+					>{after.label}</span
+				>
+				<span class="pointer-events-none absolute inset-y-0 w-0.5 bg-plank" style:left="{divide * 100}%"
+				></span>
+				<input
+					class="absolute inset-x-0 top-2 mx-6 accent-plank"
+					type="range"
+					min="0"
+					max="1"
+					step="0.002"
+					aria-label="Where {before.label} ends and {after.label} begins"
+					bind:value={divide}
+				/>
+			{/if}
+		</div>
+	</div>
+	<aside class="flex w-[290px] shrink-0 flex-col border-l border-rule bg-sheet max-md:hidden">
+		<div class="flex border-b border-rule px-1" role="tablist" aria-label="Changes">
+			{#each [['places', `Places ${answer?.places.length ?? ''}`], ...(changes ? [['entities', `Items ${changes.length}`]] : [])] as [key, word] (key)}
+				<button
+					role="tab"
+					aria-selected={list === key}
+					class="border-b-2 px-3 py-1.5 font-semibold {list === key
+						? 'border-ink'
+						: 'border-transparent text-ink-2'}"
+					onclick={() => ((list = key as typeof list), (current = -1))}>{word}</button
+				>
+			{/each}
+		</div>
+		<p class="flex flex-wrap gap-x-4 border-b border-rule-2 px-3 py-1.5 text-[12px] text-ink-2">
+			<span
+				><span
+					class="mr-1 inline-block h-3 w-5 border border-fault align-[-2px]"
+					style="background: repeating-linear-gradient(135deg, #f2c2b8 0 2px, #fff 2px 5px)"
+				></span>taken away</span
+			>
+			<span
+				><span
+					class="mr-1 inline-block h-3 w-5 border border-act align-[-2px]"
+					style="background: radial-gradient(#7fb98a 1.2px, #fff 1.4px) 0 0 / 5px 5px"
+				></span>added</span
+			>
+			<span><span class="mr-1 inline-block h-0.5 w-5 bg-[#7e828a] align-[3px]"></span>same</span>
+		</p>
+		{#if list === 'entities' && changes}
+			<DrawingChanges {changes} {current} {show} {fileName} />
+		{:else if answer}
+			<ol class="min-h-0 flex-1 overflow-auto">
+				{#each shown as place, i (i)}
+					<li class="border-b border-rule-2">
+						<button
+							class="flex w-full items-baseline gap-2 px-3 py-1 text-left hover:bg-film {i === current
+								? 'bg-lock-soft'
+								: ''}"
+							aria-current={i === current}
+							onclick={() => show(i)}
+							><span class="w-7 shrink-0 font-mono text-[12px] font-semibold">{i + 1}</span
+							>{place.words}</button
+						>
+					</li>
+				{:else}<li class="p-3 text-ink-2">
+						Nothing differs{answer.tolerance ? ` by more than ${plural(answer.tolerance, 'pixel')}` : ''}.
+					</li>{/each}
+			</ol>
+		{/if}
+	</aside>
+</div>

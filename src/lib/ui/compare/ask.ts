@@ -1,0 +1,38 @@
+import type { Compares } from '../../workers/compare.worker';
+
+/** Comparing never takes longer than this; what does is given up, in milliseconds. */
+const PATIENCE = 60_000;
+
+/**
+ * Has something compared in a worker of its own. Raises an Error whose message is a sentence when it cannot be, or
+ * when it takes too long; ends quietly (never settling) when `signal` is aborted.
+ * @param give buffers that the worker may keep
+ */
+export function compareInWorker<K extends keyof Compares>(
+	what: K,
+	input: Compares[K]['input'],
+	{ give = [], signal }: { give?: Transferable[]; signal?: AbortSignal } = {}
+): Promise<Compares[K]['answer']> {
+	return new Promise((done, failed) => {
+		const worker = new Worker(new URL('../../workers/compare.worker.ts', import.meta.url), {
+			type: 'module'
+		});
+		const end = () => {
+			clearTimeout(timer);
+			worker.terminate();
+		};
+		const fail = (sentence: string) => {
+			end();
+			failed(new Error(sentence));
+		};
+		const timer = setTimeout(() => fail('Comparing these took too long and was given up.'), PATIENCE);
+		signal?.addEventListener('abort', end);
+		worker.onmessage = (event: MessageEvent<{ answer?: Compares[K]['answer']; fault?: string }>) => {
+			if (event.data.fault !== undefined) return fail(event.data.fault);
+			end();
+			done(event.data.answer!);
+		};
+		worker.onerror = () => fail('These two cannot be compared.');
+		worker.postMessage({ what, input }, give);
+	});
+}

@@ -1,0 +1,211 @@
+import type { PDFDocumentProxy } from 'pdfjs-dist';
+import type { Sheet } from '../../core/dxf/sheet';
+import { DrawnSheet } from '../draw-sheet';
+import { openPdf } from '../pdf';
+import { readDrawing } from '../read-drawing';
+
+/** One of the two files to compare. */
+export interface Side {
+	url: string;
+	mediaType: string;
+}
+
+/** Two sheets rendered at one resolution. */
+export interface RenderedPair {
+	before: HTMLCanvasElement;
+	after: HTMLCanvasElement;
+	/** Where a box of drawing units (left, bottom, right, top) lies in pixels; null unless both are drawings. */
+	inPixels:
+		((box: [number, number, number, number]) => { x: number; y: number; w: number; h: number }) | null;
+}
+
+const PICTURES = ['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'];
+
+/** Whether a kind of file is compared as a sheet. */
+export function isSheet(mediaType: string): boolean {
+	return mediaType === 'application/pdf' || mediaType === 'image/vnd.dxf' || PICTURES.includes(mediaType);
+}
+
+/** Resolution at which sheets are compared, in dots an inch, and the most pixels of one. */
+const DPI = 150;
+const MOST_PIXELS = 24e6;
+/** Pixels along the longer side of a drawing, which has no paper size of its own. */
+const DRAWING_PIXELS = 4_400;
+
+/** An opened file that can be rendered page by page. */
+interface Opened {
+	pages: number;
+	/** Size of a page in pixels at the resolution of comparing. */
+	size(page: number): Promise<{ width: number; height: number }>;
+	render(page: number, scale: number): Promise<HTMLCanvasElement>;
+	bytes: ArrayBuffer;
+	sheet?: Sheet;
+	close(): void;
+}
+
+function ground(width: number, height: number): [HTMLCanvasElement, CanvasRenderingContext2D] {
+	const canvas = document.createElement('canvas');
+	canvas.width = Math.max(1, Math.round(width));
+	canvas.height = Math.max(1, Math.round(height));
+	const context = canvas.getContext('2d', { willReadFrequently: true })!;
+	context.fillStyle = '#fff';
+	context.fillRect(0, 0, canvas.width, canvas.height);
+	return [canvas, context];
+}
+
+function openedPdf(pdf: PDFDocumentProxy, bytes: ArrayBuffer, close: () => void): Opened {
+	const at = async (page: number) => pdf.getPage(Math.min(page, pdf.numPages));
+	return {
+		pages: pdf.numPages,
+		bytes,
+		close,
+		async size(page) {
+			return (await at(page)).getViewport({ scale: DPI / 72 });
+		},
+		async render(page, scale) {
+			const one = await at(page);
+			const viewport = one.getViewport({ scale: (DPI / 72) * scale });
+			const [canvas] = ground(viewport.width, viewport.height);
+			await one.render({ canvas, viewport, background: '#fff' }).promise;
+			return canvas;
+		}
+	};
+}
+
+function openedPicture(image: HTMLImageElement, bytes: ArrayBuffer): Opened {
+	const size = { width: image.naturalWidth || 1600, height: image.naturalHeight || 1200 };
+	return {
+		pages: 1,
+		bytes,
+		close: () => URL.revokeObjectURL(image.src),
+		size: () => Promise.resolve(size),
+		render(_, scale) {
+			const [canvas, context] = ground(size.width * scale, size.height * scale);
+			context.drawImage(image, 0, 0, canvas.width, canvas.height);
+			return Promise.resolve(canvas);
+		}
+	};
+}
+
+function openedDrawing(sheet: Sheet, bytes: ArrayBuffer): Opened {
+	const unit = () => {
+		const [left, bottom, right, top] = sheet.box;
+		return DRAWING_PIXELS / Math.max(right - left, top - bottom);
+	};
+	const size = () => {
+		const [left, bottom, right, top] = sheet.box;
+		return { width: (right - left) * unit() + 40, height: (top - bottom) * unit() + 40 };
+	};
+	return {
+		pages: 1,
+		bytes,
+		sheet,
+		close: () => {},
+		size: () => Promise.resolve(size()),
+		render(_, scale) {
+			const { width, height } = size();
+			const [canvas, context] = ground(width * scale, height * scale);
+			new DrawnSheet(sheet).draw(
+				context,
+				{
+					x: 20 * scale,
+					y: 20 * scale,
+					scale: unit() * scale,
+					ratio: 1,
+					thinnest: 3 * scale,
+					width: canvas.width,
+					height: canvas.height
+				},
+				sheet.layers.map((l) => l.visible)
+			);
+			return Promise.resolve(canvas);
+		}
+	};
+}
+
+async function open({ url, mediaType }: Side, signal: AbortSignal): Promise<Opened> {
+	const response = await fetch(url, { signal });
+	if (!response.ok) throw new Error('One of the two files could not be fetched.');
+	const bytes = await response.arrayBuffer();
+	if (mediaType === 'application/pdf') {
+		const loading = await openPdf({ data: new Uint8Array(bytes.slice(0)) });
+		const close = () => void loading.destroy();
+		signal.addEventListener('abort', close);
+		try {
+			return openedPdf(await loading.promise, bytes, close);
+		} catch (error) {
+			throw new Error(
+				(error as Error).name === 'PasswordException'
+					? 'One of the two is locked with a password and cannot be compared.'
+					: 'One of the two is damaged and cannot be compared.',
+				{ cause: error }
+			);
+		}
+	}
+	if (mediaType === 'image/vnd.dxf') return openedDrawing(await readDrawing(bytes.slice(0), signal), bytes);
+	const image = new Image();
+	image.src = URL.createObjectURL(new Blob([bytes], { type: mediaType }));
+	await image.decode().catch(() => {
+		throw new Error('One of the two pictures is damaged and cannot be compared.');
+	});
+	return openedPicture(image, bytes);
+}
+
+/** Two opened files, rendered page by page at one resolution. */
+export class SheetPair {
+	private constructor(
+		readonly before: Opened,
+		readonly after: Opened
+	) {}
+
+	/** Raises an Error whose message is a sentence when one of the two cannot be opened. */
+	static async open(before: Side, after: Side, signal: AbortSignal): Promise<SheetPair> {
+		const [a, b] = await Promise.all([open(before, signal), open(after, signal)]);
+		if (a.sheet && b.sheet) {
+			// Drawings share their units: one box around both needs no aligning.
+			const [p, q] = [a.sheet.box, b.sheet.box];
+			const box: Sheet['box'] = [
+				Math.min(p[0], q[0]),
+				Math.min(p[1], q[1]),
+				Math.max(p[2], q[2]),
+				Math.max(p[3], q[3])
+			];
+			a.sheet.box = box;
+			b.sheet.box = box;
+		}
+		return new SheetPair(a, b);
+	}
+
+	get pages(): number {
+		return Math.max(this.before.pages, this.after.pages);
+	}
+
+	async render(page: number): Promise<RenderedPair> {
+		const sizes = await Promise.all([this.before.size(page), this.after.size(page)]);
+		const scale = Math.min(1, ...sizes.map((s) => Math.sqrt(MOST_PIXELS / (s.width * s.height))));
+		// Of two kinds, the second is brought to the width of the first.
+		const same = Boolean(this.before.sheet) === Boolean(this.after.sheet);
+		const fit = same ? 1 : sizes[0]!.width / sizes[1]!.width;
+		const before = await this.before.render(page, scale);
+		const after = await this.after.render(page, scale * fit);
+		const { sheet } = this.after;
+		if (!sheet || !this.before.sheet) return { before, after, inPixels: null };
+		const [left, , right, top] = sheet.box;
+		const k = (before.width - 40 * scale) / (right - left);
+		return {
+			before,
+			after,
+			inPixels: ([l, b, r, t]) => ({
+				x: 20 * scale + (l - left) * k,
+				y: 20 * scale + (top - t) * k,
+				w: (r - l) * k,
+				h: (t - b) * k
+			})
+		};
+	}
+
+	close(): void {
+		this.before.close();
+		this.after.close();
+	}
+}

@@ -1,0 +1,117 @@
+import type { Sheet } from '../core/dxf/sheet';
+
+/** Strokes of one look together, as one path from the top left of the sheet, y downward, in drawing units. */
+interface Batch {
+	layer: number;
+	colour: number;
+	weight: number;
+	dash: number[];
+	path: Path2D;
+}
+
+/** Where a sheet goes on a canvas: pixel = (drawing unit from its top left) × scale × ratio + (x, y) × ratio. */
+export interface SheetPlace {
+	x: number;
+	y: number;
+	scale: number;
+	ratio: number;
+	/** Thinnest line in pixels; more where the picture will be shown smaller. */
+	thinnest?: number;
+	/** Size of the ground in CSS pixels; texts outside are not drawn. */
+	width: number;
+	height: number;
+}
+
+/** Colours a drawing is drawn in on a light and on a dark ground. */
+export const GROUNDS = {
+	light: { paper: '#ffffff', ink: '#17231f' },
+	dark: { paper: '#10201b', ink: '#e6ece8' }
+} as const;
+export type Ground = keyof typeof GROUNDS;
+
+/** A flattened drawing, ready to be drawn again and again. */
+export class DrawnSheet {
+	private readonly batches: Batch[];
+
+	constructor(readonly sheet: Sheet) {
+		const [left, , , top] = sheet.box;
+		const byLook = new Map<string, Batch>();
+		for (const s of sheet.strokes) {
+			const key = `${s.layer}|${s.colour}|${s.weight}|${s.dash.join()}`;
+			let batch = byLook.get(key);
+			if (!batch)
+				byLook.set(
+					key,
+					(batch = { layer: s.layer, colour: s.colour, weight: s.weight, dash: s.dash, path: new Path2D() })
+				);
+			batch.path.moveTo(s.points[0]! - left, top - s.points[1]!);
+			for (let i = 2; i < s.points.length; i += 2)
+				batch.path.lineTo(s.points[i]! - left, top - s.points[i + 1]!);
+		}
+		this.batches = [...byLook.values()];
+	}
+
+	get width(): number {
+		return this.sheet.box[2] - this.sheet.box[0];
+	}
+	get height(): number {
+		return this.sheet.box[3] - this.sheet.box[1];
+	}
+
+	/**
+	 * Draws the layers that are on.
+	 * @param on whether each layer is shown, by its index
+	 */
+	draw(context: CanvasRenderingContext2D, at: SheetPlace, on: boolean[], ground: Ground = 'light'): void {
+		const { sheet } = this;
+		const { ratio, scale } = at;
+		const k = scale * ratio;
+		const [left, , , top] = sheet.box;
+		const css = (colour: number) => colourOn(ground, colour);
+		const place = () => context.setTransform(k, 0, 0, k, at.x * ratio, at.y * ratio);
+		for (const f of sheet.fills) {
+			if (!on[f.layer]) continue;
+			place();
+			context.fillStyle = css(f.colour);
+			const path = new Path2D();
+			for (const loop of f.loops) {
+				path.moveTo(loop[0]! - left, top - loop[1]!);
+				for (let i = 2; i < loop.length; i += 2) path.lineTo(loop[i]! - left, top - loop[i + 1]!);
+			}
+			context.fill(path, 'evenodd');
+		}
+		context.lineJoin = 'round';
+		place();
+		for (const b of this.batches) {
+			if (!on[b.layer]) continue;
+			context.strokeStyle = css(b.colour);
+			context.lineWidth = Math.max(at.thinnest ?? 0.8, b.weight * 3.2) / scale;
+			context.setLineDash(
+				b.dash.some((d) => d * scale > 1.5) ? b.dash.map((d) => Math.max(d, 0.5 / scale)) : []
+			);
+			context.stroke(b.path);
+		}
+		context.setLineDash([]);
+		for (const t of sheet.texts) {
+			const size = t.height * scale * 1.35;
+			if (!on[t.layer] || size < 2.5) continue;
+			const x = at.x + (t.x - left) * scale;
+			const y = at.y + (top - t.y) * scale;
+			if (x < -2000 || y < -200 || x > at.width + 2000 || y > at.height + 200) continue;
+			context.setTransform(ratio, 0, 0, ratio, x * ratio, y * ratio);
+			context.rotate(-t.turn);
+			context.font = `${size}px 'Archivo Variable', sans-serif`;
+			context.textAlign = t.alignX === 0 ? 'left' : t.alignX === 1 ? 'right' : 'center';
+			context.fillStyle = css(t.colour);
+			context.fillText(t.text, 0, t.alignY * t.height * scale);
+		}
+	}
+}
+
+/** A drawing's colour as CSS; what would vanish on the ground takes its ink. */
+function colourOn(ground: Ground, colour: number): string {
+	if (colour < 0) return GROUNDS[ground].ink;
+	const light = ((colour >> 16) * 299 + ((colour >> 8) & 255) * 587 + (colour & 255) * 114) / 255_000;
+	if (ground === 'dark' ? light < 0.16 : light > 0.94) return GROUNDS[ground].ink;
+	return '#' + colour.toString(16).padStart(6, '0');
+}

@@ -1,0 +1,130 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { isSheet } from '$lib/ui/compare/sheet-pair';
+	import SheetCompare from '$lib/ui/compare/SheetCompare.svelte';
+	import TableCompare from '$lib/ui/compare/TableCompare.svelte';
+	import TextCompare from '$lib/ui/compare/TextCompare.svelte';
+	import { TABLE_KINDS, TEXT_KINDS } from '$lib/ui/read-office';
+	import Revision from '$lib/ui/Revision.svelte';
+	import RevisionRail from '$lib/ui/RevisionRail.svelte';
+	import { useShortcuts } from '$lib/ui/shortcuts.svelte';
+	import { kindText } from '$lib/ui/words';
+
+	let { data } = $props();
+	const code = $derived(data.frame.project.code.toLowerCase());
+	const row = $derived(data.view.row);
+	const newer = $derived(data.other?.row ?? row);
+	const file = (document: string, label: string) => `/api/v1/documents/${document}/versions/${label}/file`;
+	const before = $derived({
+		url: file(row.id, data.from.label),
+		mediaType: data.from.mediaType,
+		label: data.from.label
+	});
+	const after = $derived({
+		url: file(newer.id, data.to.label),
+		mediaType: data.to.mediaType,
+		label: data.to.label
+	});
+	const both = (kinds: string[]) => kinds.includes(before.mediaType) && kinds.includes(after.mediaType);
+	const kind = $derived(
+		isSheet(before.mediaType) && isSheet(after.mediaType)
+			? 'sheets'
+			: both(TABLE_KINDS)
+				? 'tables'
+				: both(TEXT_KINDS)
+					? 'texts'
+					: null
+	);
+	const same = $derived(data.from.hash === data.to.hash);
+	let fault = $state('');
+	let total = $state(0);
+	let current = $state(-1);
+	let shown = $state<{ show: (index: number) => void }>();
+	const heading = $derived(
+		data.other
+			? `${row.number} ${data.from.label} with ${newer.number} ${data.to.label}`
+			: `${row.number} from ${data.from.label} to ${data.to.label}`
+	);
+	const failed = (sentence: string) => (fault = sentence);
+	$effect(() => {
+		void [before.url, after.url];
+		fault = '';
+		total = 0;
+		current = -1;
+	});
+	function step(by: number) {
+		if (total) shown?.show((current + by + total) % total);
+	}
+	function choose(from: string, to: string) {
+		void goto(`?from=${from}&to=${to}${data.other ? `&with=${newer.id}` : ''}`, {
+			replaceState: true,
+			keepFocus: true
+		});
+	}
+	$effect(() =>
+		useShortcuts([
+			{ key: ']', says: 'Next change', run: () => step(1) },
+			{ key: '[', says: 'Change before', run: () => step(-1) },
+			{ key: 'o', says: 'Open the newer', run: () => void goto(`/${code}/document/${newer.id}`) }
+		])
+	);
+</script>
+
+<svelte:head><title>Compare {heading}</title></svelte:head>
+<div class="flex h-full flex-col">
+	<div class="flex flex-wrap items-center gap-x-2.5 gap-y-1.5 border-b border-rule bg-sheet px-4 py-2">
+		<a class="link" href="/{code}/document/{row.id}">{row.number}</a>
+		<h1 class="text-[16px]">{row.title}</h1>
+		<Revision label={data.from.label} issued={data.from.issued} />
+		<span class="text-ink-2">to</span>
+		{#if data.other}<a class="link" href="/{code}/document/{newer.id}">{newer.number}</a>
+			<span class="font-semibold">{newer.title}</span>{/if}
+		<Revision label={data.to.label} issued={data.to.issued} />
+		<span class="truncate text-ink-2">{data.to.note}</span>
+	</div>
+	<div class="min-h-0 flex-1">
+		{#if same || fault || !kind}
+			<div class="grid h-full place-items-center">
+				<p class="border border-ink bg-sheet p-6">
+					{#if same}The two have the very same bytes; nothing differs.
+					{:else if fault}{fault}
+					{:else}{kindText(data.from.mediaType, data.from.fileName)} and {kindText(
+							data.to.mediaType,
+							data.to.fileName
+						)} files are not compared here.{/if}
+				</p>
+			</div>
+		{:else}
+			{#key before.url + after.url}
+				{#if kind === 'sheets'}<SheetCompare
+						bind:this={shown}
+						bind:total
+						bind:current
+						{before}
+						{after}
+						{heading}
+						fileName="{newer.number}_{data.from.label}_{data.to.label}"
+						mayTake={(data.other ?? data.view).mayTake}
+						{failed}
+					/>
+				{:else if kind === 'tables'}<TableCompare
+						bind:this={shown}
+						bind:total
+						bind:current
+						{before}
+						{after}
+						{failed}
+					/>
+				{:else}<TextCompare bind:this={shown} bind:total bind:current {before} {after} {failed} />{/if}
+			{/key}
+		{/if}
+	</div>
+	<RevisionRail
+		versions={data.view.versions}
+		current={data.to.label}
+		base="/{code}/document/{row.id}"
+		pair={data.other ? null : { from: data.from.label, to: data.to.label }}
+		{choose}
+		changes={{ total, current, step }}
+	/>
+</div>
