@@ -1,5 +1,6 @@
 import { label as writeLabel, DEFAULT_SCHEME, nextSave, parse } from '../../src/lib/core/revisions/revisions';
-import { addDocument, handIn } from '../../src/lib/server/acts/documents';
+import { addDocument } from '../../src/lib/server/acts/documents';
+import { handIn } from '../../src/lib/server/acts/hand-in';
 import { takeLock } from '../../src/lib/server/acts/locks';
 import { DEPARTMENTS, LOCK_PURPOSES, NOTES } from './catalogue';
 import { drawing } from './drawings';
@@ -102,7 +103,7 @@ export async function revise(
 		note: note ?? NOTES[kind]![(doc.edits - 2) % NOTES[kind]!.length]!,
 		keepLock: keep
 	});
-	doc.label = label;
+	doc.label = label!;
 	if (!keep) doc.lockedBy = null;
 }
 

@@ -140,11 +140,15 @@ function pointing(target: Act | View): Record<string, unknown> {
 		notices: [],
 		kind: 'access-given',
 		choice: 'never',
-		session: 'zzzzzzzzzz'
+		session: 'zzzzzzzzzz',
+		side: 1,
+		ask: false,
+		expectedEnd: new Date(Date.now() + 86_400_000).toISOString()
 	};
 	if (['addDocument', 'sortArrival'].includes(target.name)) known.number = 'VFT-MW-LS-00-DR-0902';
 	if (target.name === 'takeLock') known.purpose = '';
 	if (target.name === 'activity') delete known.to;
+	if (target.name === 'handOverLock') known.to = world.people.oke!.person.id;
 	return Object.fromEntries(
 		Object.keys(target.input.shape).flatMap((key) => (key in known ? [[key, known[key]]] : []))
 	);

@@ -8,7 +8,7 @@ import {
 	thawPlace,
 	tryAs
 } from '../../src/lib/server/acts/access/standing';
-import { handIn } from '../../src/lib/server/acts/documents';
+import { handIn } from '../../src/lib/server/acts/hand-in';
 import { makeFolder, moveFolder } from '../../src/lib/server/acts/folders';
 import { makeGroup, endGroup } from '../../src/lib/server/acts/groups';
 import { takeLock } from '../../src/lib/server/acts/locks';

@@ -6,7 +6,8 @@ import { eq } from 'drizzle-orm';
 import postgres from 'postgres';
 import type { z } from 'zod';
 import type { Act, Actor, At, Proof, View } from '../../src/lib/server/acts/act';
-import { addDocument, handIn } from '../../src/lib/server/acts/documents';
+import { addDocument } from '../../src/lib/server/acts/documents';
+import { handIn } from '../../src/lib/server/acts/hand-in';
 import { makeFolder, makeShelf } from '../../src/lib/server/acts/folders';
 import { takeLock } from '../../src/lib/server/acts/locks';
 import { addPerson, addRecipient, makeDepartment, makeProject } from '../../src/lib/server/acts/people';
@@ -112,7 +113,7 @@ export class TestWorld {
 	): Promise<string> {
 		await this.act(who, takeLock, { document, purpose: 'a change' }).catch(() => {});
 		const upload = await this.send(who, content);
-		return (await this.act(who, handIn, { document, upload, note: 'changed', keepLock })).label;
+		return (await this.act(who, handIn, { document, upload, note: 'changed', keepLock })).label!;
 	}
 
 	private async know(name: string): Promise<void> {

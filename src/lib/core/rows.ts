@@ -43,6 +43,24 @@ export interface DocumentRow {
 	withClient: number | null;
 }
 
+/** Content handed in without the lock, kept beside the line. */
+export interface SideRow {
+	number: number;
+	at: string;
+	by: string;
+	byId: string;
+	note: string;
+	fileName: string;
+	/** The version it was made from, when that is known. */
+	base: string | null;
+	hash: string;
+	size: number;
+	mediaType: string;
+	state: 'open' | 'merged' | 'dropped';
+	decidedBy: string | null;
+	reason: string | null;
+}
+
 export interface VersionRow {
 	label: string;
 	issued: boolean;

@@ -146,6 +146,7 @@ export async function cleanUploads(services: Services, now: Date): Promise<void>
 			delete from content c where c.created_at < ${before}
 				and not exists (select 1 from version v where v.hash = c.hash)
 				and not exists (select 1 from upload u where u.hash = c.hash)
+				and not exists (select 1 from side_version s where s.hash = c.hash)
 				and not exists (select 1 from arrival a where a.hash = c.hash and a.state <> 'refused')
 				and not exists (select 1 from release r where r.cover_note_hash = c.hash)
 				and not exists (select 1 from release_item i where i.pinned_hash = c.hash)

@@ -4,6 +4,7 @@
 	import { attempt, call } from './api';
 	import type { DocumentView } from './document-view';
 	import HandInDialog from './HandInDialog.svelte';
+	import HandOverDialog from './HandOverDialog.svelte';
 	import LockDialog from './LockDialog.svelte';
 	import LockTag from './LockTag.svelte';
 	import PassDialog from './PassDialog.svelte';
@@ -40,6 +41,11 @@
 	let handing = $state(false);
 	let removing = $state(false);
 	let passing = $state(false);
+	let extending = $state(false);
+	let handingOver = $state(false);
+	let asking = $state(false);
+	let breaking = $state(false);
+	let beside = $state(false);
 	const until = $derived(dayText(new Date(Date.now() + retentionDays * 86_400_000)));
 
 	/** Opens the lock dialog when locking applies. */
@@ -50,6 +56,26 @@
 	export function startHandIn() {
 		if (lock?.mine) handing = true;
 		else if (view.mayWork && !lock) toast('Lock it first, then hand in.');
+	}
+	async function ask(note: string) {
+		await call('POST', `/documents/${row.id}/lock/wish`, { ask: true, note });
+		toast.success(`${lock!.holder} is asked; you are told when it is free.`);
+		changed();
+	}
+	async function wait(yes: boolean) {
+		const done = await attempt(() =>
+			yes
+				? call('POST', `/documents/${row.id}/lock/wish`, { ask: false })
+				: call('DELETE', `/documents/${row.id}/lock/wish`)
+		);
+		if (!done) return;
+		toast.success(yes ? 'You are told when it is free.' : 'You do not wait for it any more.');
+		changed();
+	}
+	async function breakIt(reason: string) {
+		await call('POST', `/documents/${row.id}/lock/break`, { reason });
+		toast.success(`The lock is broken; ${lock!.holder} is told.`);
+		changed();
 	}
 	async function giveBack() {
 		if (await attempt(() => call('DELETE', `/documents/${row.id}/lock`))) changed();
@@ -80,6 +106,11 @@
 				: ''}
 			{lock.mine ? '' : `You see the last version, ${row.label}.`}
 		</p>
+		{#if lock.mine && view.waiting.asked.length}<p class="mb-2 border-l-4 border-wait bg-wait-soft px-2 py-1">
+				{#each view.waiting.asked as one (one.name)}<span class="block"
+						><b class="font-semibold">{one.name}</b> asks for it{one.note ? `: ${one.note}` : ''}</span
+					>{/each}
+			</p>{/if}
 	{:else}<p class="mb-2 text-ink-2">
 			Nobody has this in hand. {row.frozen
 				? `Frozen by ${row.frozen.by}: ${row.frozen.reason}.`
@@ -94,6 +125,17 @@
 	{#if lock?.mine}
 		<button class="button button-act" onclick={() => (handing = true)}>Hand in</button>
 		<button class="button" onclick={giveBack}>Give back unchanged</button>
+		<button class="button" onclick={() => (extending = true)}>Keep it longer…</button>
+		<button class="button" onclick={() => (handingOver = true)}>Hand over…</button>
+	{:else if lock}
+		{#if view.waiting.mine}<button class="button" onclick={() => wait(false)}
+				>{view.waiting.mine === 'asked' ? 'Asked; stop waiting' : 'Stop waiting'}</button
+			>{:else}
+			{#if view.mayWork}<button class="button" onclick={() => (asking = true)}>Ask for the lock…</button>{/if}
+			<button class="button" onclick={() => wait(true)}>Tell me when free</button>
+		{/if}
+		{#if view.mayWork}<button class="button" onclick={() => (beside = true)}>Hand in beside…</button>{/if}
+		{#if view.mayRun}<button class="button" onclick={() => (breaking = true)}>Break the lock…</button>{/if}
 	{:else if view.mayWork && !lock}
 		<button class="button {onPage ? 'button-act' : ''}" onclick={() => (locking = true)}>Lock</button>
 	{/if}
@@ -111,8 +153,42 @@
 		>{/if}
 </div>
 
-<LockDialog bind:open={locking} document={row.id} number={row.number} done={changed} />
+<LockDialog bind:open={locking} documents={[row.id]} {project} name={row.number} done={changed} />
+<LockDialog
+	bind:open={extending}
+	documents={[row.id]}
+	{project}
+	name={row.number}
+	extends={lock?.mine ? { purpose: lock.purpose } : null}
+	done={changed}
+/>
+<HandOverDialog bind:open={handingOver} document={row.id} number={row.number} done={changed} />
 <HandInDialog bind:open={handing} document={row.id} number={row.number} {project} done={changed} />
+<HandInDialog
+	bind:open={beside}
+	document={row.id}
+	number={row.number}
+	{project}
+	labels={view.versions.map((v) => v.label)}
+	done={changed}
+/>
+<ReasonDialog
+	bind:open={asking}
+	title="Ask {lock?.holder ?? ''} for {row.number}"
+	consequence="They are told at once; you are told when it is free."
+	button="Ask"
+	required={false}
+	act={ask}
+/>
+<ReasonDialog
+	bind:open={breaking}
+	title="Break the lock of {lock?.holder ?? ''}?"
+	consequence="{row.number} becomes free for others. {lock?.holder ??
+		''} is told; what they hand in later is kept as a side version, nothing they wrote is lost."
+	button="Break the lock"
+	dangerous
+	act={breakIt}
+/>
 {#if view.mayRun}<PassDialog
 		bind:open={passing}
 		place={{ id: row.id, name: `${row.number} ${row.title}`, kind: 'document' }}

@@ -2,13 +2,23 @@
 	import { call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
 
-	/** Takes a document in hand, with a purpose and an expected end. */
+	/** Takes documents in hand, with a purpose and an expected end; or says anew until when one is kept. */
 	let {
 		open = $bindable(false),
-		document,
-		number,
+		documents,
+		project,
+		name,
+		extends: extending = null,
 		done
-	}: { open: boolean; document: string; number: string; done: () => void } = $props();
+	}: {
+		open: boolean;
+		documents: string[];
+		project: string;
+		/** A number, or how many documents. */
+		name: string;
+		extends?: { purpose: string } | null;
+		done: () => void;
+	} = $props();
 	let purpose = $state('');
 	let end = $state('');
 	let fault = $state('');
@@ -21,17 +31,19 @@
 		return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 	}
 	$effect(() => {
-		if (open && !end) end = suggested();
+		if (!open || end) return;
+		end = suggested();
+		if (extending) purpose = extending.purpose;
 	});
 
 	async function take(event: SubmitEvent) {
 		event.preventDefault();
 		fault = '';
 		try {
-			await call('POST', `/documents/${document}/lock`, {
-				purpose,
-				expectedEnd: end ? new Date(end).toISOString() : null
-			});
+			const what = { purpose, expectedEnd: end ? new Date(end).toISOString() : null };
+			if (extending) await call('PATCH', `/documents/${documents[0]}/lock`, what);
+			else if (documents.length === 1) await call('POST', `/documents/${documents[0]}/lock`, what);
+			else await call('POST', `/projects/${project}/locks`, { documents, ...what });
 			purpose = '';
 			end = '';
 			open = false;
@@ -42,11 +54,14 @@
 	}
 </script>
 
-<Dialog bind:open title="Lock {number}">
+<Dialog bind:open title="{extending ? 'Keep' : 'Lock'} {name}">
 	<form onsubmit={take} class="space-y-3">
 		<p class="text-ink-2">
-			While you have it in hand, everybody else sees the last version and that you have it. They can look, but
-			not hand in.
+			{documents.length > 1 ? 'All of them are locked, or none. ' : ''}While you have {documents.length > 1
+				? 'them'
+				: 'it'} in hand, everybody else sees the last version and that you have {documents.length > 1
+				? 'them'
+				: 'it'}. They can look, but not hand in.
 		</p>
 		<label class="block"
 			><span class="label">What for</span><input
@@ -61,12 +76,13 @@
 				class="field"
 				type="datetime-local"
 				bind:value={end}
+				required={extending !== null}
 			/></label
 		>
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 		<div class="flex justify-end gap-2">
 			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
-				class="button button-act">Lock</button
+				class="button button-act">{extending ? 'Keep it until then' : 'Lock'}</button
 			>
 		</div>
 	</form>

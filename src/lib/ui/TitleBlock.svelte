@@ -10,6 +10,7 @@
 	import type { DocumentView } from './document-view';
 	import EventList from './EventList.svelte';
 	import Revision from './Revision.svelte';
+	import SideVersions from './SideVersions.svelte';
 	import VersionTable from './VersionTable.svelte';
 	import { kindText, sizeText } from './words';
 
@@ -39,6 +40,7 @@
 	} = $props();
 
 	const row = $derived(view.row);
+	const openSides = $derived(view.sides.filter((s) => s.state === 'open').length);
 	const issued = $derived(view.versions.find((v) => v.issued));
 	let events = $state<EventRow[]>([]);
 
@@ -120,7 +122,7 @@
 	</dl>
 	<Tabs.Root bind:value={tab} class="flex min-h-0 flex-col border-ink md:border-r">
 		<Tabs.List class="flex shrink-0 border-b border-rule px-1">
-			{#each [['versions', `Versions ${view.versions.length}`], ['access', reached ? `Access ${reached.length}` : 'Access'], ['trail', 'Trail']] as [value, word] (value)}
+			{#each [['versions', `Versions ${view.versions.length}${openSides ? ` +${openSides} beside` : ''}`], ['access', reached ? `Access ${reached.length}` : 'Access'], ['trail', 'Trail']] as [value, word] (value)}
 				<Tabs.Trigger
 					value={value!}
 					class="border-b-2 border-transparent px-3 py-1.5 font-semibold text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink"
@@ -129,7 +131,7 @@
 			{/each}
 		</Tabs.List>
 		<Tabs.Content value="versions" class="min-h-0 flex-1 overflow-auto"
-			><VersionTable
+			><SideVersions {view} {code} {changed} /><VersionTable
 				document={row.id}
 				versions={view.versions}
 				project={code}

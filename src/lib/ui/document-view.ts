@@ -1,4 +1,4 @@
-import type { DocumentRow, VersionRow } from '../core/rows';
+import type { DocumentRow, SideRow, VersionRow } from '../core/rows';
 
 /** A document as the API's documentView answers it. */
 export interface DocumentView {
@@ -12,4 +12,7 @@ export interface DocumentView {
 	mine: boolean;
 	way: { id: string; name: string; kind: string; code: string | null }[];
 	versions: VersionRow[];
+	sides: SideRow[];
+	/** Who asked for the lock, and whether the reader waits for it. */
+	waiting: { asked: { name: string; note: string }[]; mine: 'asked' | 'told' | null };
 }

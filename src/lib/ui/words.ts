@@ -110,6 +110,13 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 		'place.marked-sensitive': () =>
 			event.details.sensitive ? `marked ${d.name} as sensitive` : `took the mark sensitive from ${d.name}`,
 		'lock.handed-over': () => `handed the lock of ${doc} over from ${d.from} to ${d.to}`,
+		'lock.extended': () => `keeps ${doc} in hand until ${d.until ? whenText(d.until) : ''}`,
+		'lock.asked': () => `asked ${d.of} for ${doc}${d.note ? `: ${d.note}` : ''}`,
+		'lock.broken': () => `broke the lock of ${d.holder} on ${doc}: ${d.reason}`,
+		'version.set-beside': () =>
+			`handed in ${doc} without the lock, kept as side version ${event.details.side}: ${d.note}`,
+		'version.merged': () => `merged side version ${event.details.side} of ${d.number} as ${d.label}`,
+		'version.dropped': () => `dropped side version ${event.details.side} of ${doc}: ${d.reason}`,
 		'recipient.added': () => `put ${d.name}, ${d.company}, on the distribution list`,
 		'shelf.made': () => `made the shelf ${d.name}`,
 		'folder.made': () => `made the folder ${d.name}`,
@@ -124,7 +131,10 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 		'version.restored': () => `restored ${d.from} of ${d.number} as ${d.label}`,
 		'lock.taken': () => `took ${doc} in hand${d.purpose ? ` for “${d.purpose}”` : ''}`,
 		'lock.given-back': () => `gave ${doc} back without a change`,
-		'lock.stale': () => `reminded ${d.holder}, who still has ${doc} in hand`,
+		'lock.stale': () =>
+			d.told === 'leads'
+				? `told the leads that ${d.holder} still has ${doc} in hand`
+				: `reminded ${d.holder}, who still has ${doc} in hand`,
 		'place.removed': () =>
 			`removed ${d.name}${d.kind !== 'document' ? ` with ${plural(Number(documents ?? 0), 'document')}` : ''}: ${d.reason}`,
 		'place.restored': () => `restored ${d.name}`,

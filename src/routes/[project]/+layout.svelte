@@ -14,6 +14,7 @@
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
 	const tabs = $derived([
 		['Shelves', 'shelves', ['shelves', 'place', 'document', 'access']],
+		['In hand', 'in-hand', ['in-hand']],
 		['Releases', 'releases', ['releases']],
 		['Activity', 'activity', ['activity']],
 		['Removed', 'removed', ['removed']],

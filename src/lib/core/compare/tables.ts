@@ -1,4 +1,4 @@
-/** A sheet of a schedule as rows of shown values; the first row with two or more filled cells is its heading. */
+/** A sheet of a schedule as rows of shown values. */
 export interface Table {
 	name: string;
 	rows: string[][];
@@ -26,9 +26,29 @@ export interface ComparedTable {
 
 const clean = (cell: string | undefined) => (cell ?? '').trim();
 
+/** A heading is looked for in this many rows from the top. */
+const HEAD = 15;
+
+const filled = (row: string[]) => row.filter((c) => clean(c)).length;
+const isFigure = (cell: string) => /^-?[\d\s.,]+%?$/.test(cell);
+
+/** Where the heading stands: the first row that is about as wide as the rows usually are, in words. */
+function headingAt(rows: string[][]): number {
+	const widths = rows
+		.slice(0, 200)
+		.map(filled)
+		.sort((a, b) => a - b);
+	const usual = Math.max(2, 0.7 * (widths[Math.floor(widths.length / 2)] ?? 0));
+	return rows
+		.slice(0, HEAD)
+		.findIndex(
+			(row) => filled(row) >= usual && row.filter((c) => isFigure(clean(c))).length < filled(row) / 2
+		);
+}
+
 /** Splits a table into its heading and the rows beneath; columns without a heading get their letter. */
 export function headed(table: Table): { columns: string[]; rows: string[][] } {
-	const at = table.rows.findIndex((row) => row.filter((c) => clean(c)).length >= 2);
+	const at = headingAt(table.rows);
 	if (at < 0) return { columns: table.rows[0]?.map(clean) ?? [], rows: table.rows.slice(1) };
 	const width = Math.max(...table.rows.slice(at, at + 1_000).map((r) => r.length));
 	const seen = new Map<string, number>();

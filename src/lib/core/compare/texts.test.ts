@@ -66,6 +66,15 @@ describe('comparing schedules', () => {
 		expect(headed(before)).toMatchObject({ columns: ['Mark', 'Length', 'Note'] });
 		expect(keyColumns(before, before)).toEqual(['Mark', 'Length']);
 	});
+	it('passes over a title row of several cells', () => {
+		const titled = table(
+			'VFT-MW-SH-0003|Deck panels|P02.1',
+			'Mark|Place|Size|Count|Note',
+			'D1|2/B|650|8|',
+			'D2|5/C|550|6|x'
+		);
+		expect(headed(titled).columns).toEqual(['Mark', 'Place', 'Size', 'Count', 'Note']);
+	});
 	it('says which cells, rows and columns changed, whatever the order', () => {
 		const after = table('Mark|Length|Grade|Note', 'P3|11.0|S355|', 'P1|12.5|S355|', 'P4|9.0|S355|new');
 		const [found] = compareTables([before], [after]);

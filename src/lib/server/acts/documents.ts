@@ -185,57 +185,6 @@ export const addDocument = defineAct({
 	}
 });
 
-const versionInput = z.object({
-	document: id,
-	upload: id,
-	note: note.refine((text) => text.length > 0, 'Say what changed.'),
-	keepLock: z.boolean().default(false)
-});
-
-export const handIn = defineAct({
-	name: 'handIn',
-	summary: 'Hand in a new version of a document in hand, or save one and keep the lock',
-	method: 'POST',
-	path: '/documents/{document}/versions',
-	input: versionInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
-	events: ['version.handed-in', 'version.saved'],
-	async run({ tx, project, person: by, now, newId, tell, enqueue }, input) {
-		const [file] = await ownUploads(tx, { personId: by.id }, [input.upload], now);
-		const held = await holdDocument(tx, input.document);
-		const open = await openLock(tx, input.document);
-		if (open && open.holderId !== by.id) throw inHand(open);
-		if (!open)
-			throw new Problem(
-				'stale-base',
-				'You do not have this in hand. Lock it first, then hand in; your file was received and is kept for a day.',
-				{ upload: input.upload }
-			);
-		if (held.current.hash === file!.hash)
-			throw new Problem(
-				'conflict',
-				`These are the same bytes as ${held.current.label}; there is nothing new to hand in. You can give the lock back without a change.`
-			);
-		const next = await addSave(
-			tx,
-			project,
-			held,
-			{ hash: file!.hash, fileName: file!.fileName, note: input.note, lockKept: input.keepLock },
-			{ personId: by.id, at: now, versionId: newId() }
-		);
-		if (!input.keepLock)
-			await tx.update(lock).set({ endedAt: now, endedHow: 'handed-in' }).where(eq(lock.id, open.id));
-		await enqueue('make-preview', { hash: file!.hash });
-		tell({
-			kind: input.keepLock ? 'version.saved' : 'version.handed-in',
-			placeId: input.document,
-			documentId: input.document,
-			details: { number: held.row.number, label: next, note: input.note, hash: file!.hash, size: file!.size }
-		});
-		return { label: next };
-	}
-});
-
 export const restoreVersion = defineAct({
 	name: 'restoreVersion',
 	summary: 'Make a new version with the content of an older one',

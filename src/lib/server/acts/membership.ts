@@ -223,7 +223,8 @@ async function handLocksOver(context: InProject, from: { id: string; name: strin
 			holderId: to.id,
 			purpose: one.lock.purpose,
 			takenAt: now,
-			expectedEnd: null
+			expectedEnd: null,
+			baseVersionId: one.lock.baseVersionId
 		});
 		tell({
 			kind: 'lock.handed-over',

@@ -5,6 +5,7 @@ import * as standing from './access/standing';
 import * as documents from './documents';
 import * as folders from './folders';
 import * as groups from './groups';
+import * as handIns from './hand-in';
 import * as hatches from './hatches';
 import * as locks from './locks';
 import * as membership from './membership';
@@ -24,6 +25,7 @@ function isAct(value: unknown): value is Act {
 /** Every act of Cupboard. A module's acts join by being exported from it. */
 export const ACTS: readonly Act[] = [
 	documents,
+	handIns,
 	locks,
 	folders,
 	removals,

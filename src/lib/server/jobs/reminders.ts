@@ -1,22 +1,45 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { isStale } from '../../core/locks';
+import { staleFrom } from '../../core/locks';
 import { releaseNumber } from '../../core/releases';
-import { loadReach } from '../access';
-import { document, lock, member, notice, person, place, project, release } from '../db/schema';
+import { idsOf, loadReach } from '../access';
+import {
+	departmentMember,
+	document,
+	lock,
+	member,
+	notice,
+	person,
+	place,
+	project,
+	release
+} from '../db/schema';
 import { newId } from '../ids';
 import { putMail } from '../mail/put';
 import { tellNotices } from '../notices';
 import type { Services } from '../services';
 import { writeEvents } from '../trail';
 
-/** Reminds everybody, once a lock, of what they still have in hand past its end (L2). */
-export async function remindStaleLocks(services: Services): Promise<void> {
+/** How long after its holder the leads are told of a stale lock, in milliseconds. */
+const LEADS_AFTER = 86_400_000;
+
+/**
+ * Reminds of what is still in hand past its end (L2): the holder first, and a day later the leads of the shelf's
+ * department; each once a lock.
+ */
+export async function remindStaleLocks(services: Services, now = new Date()): Promise<void> {
 	const { db } = services.database;
-	const now = new Date();
 	const open = await db
-		.select({ lock, holder: person.name, number: document.number, title: document.title, project })
+		.select({
+			lock,
+			holder: person.name,
+			number: document.number,
+			title: document.title,
+			path: place.path,
+			project
+		})
 		.from(lock)
 		.innerJoin(document, eq(document.id, lock.documentId))
+		.innerJoin(place, eq(place.id, document.id))
 		.innerJoin(project, eq(project.id, document.projectId))
 		.innerJoin(person, eq(person.id, lock.holderId))
 		.where(and(isNull(lock.endedAt), eq(document.live, true)));
@@ -25,33 +48,67 @@ export async function remindStaleLocks(services: Services): Promise<void> {
 			takenAt: one.lock.takenAt.getTime(),
 			expectedEnd: one.lock.expectedEnd?.getTime() ?? null
 		};
-		if (!isStale(facts, one.project.settings.lockLimitDays, now.getTime())) continue;
-		await db.transaction(async (tx) => {
-			const told = await tx.execute(
-				sql`select 1 from event where project_id = ${one.project.id} and document_id = ${one.lock.documentId} and kind = 'lock.stale' and details->>'lock' = ${one.lock.id} limit 1`
-			);
-			if (told.length) return;
-			await tellNotices(
-				{ tx, services, project: one.project, now, newId },
-				{
-					kind: 'lock-stale',
-					people: [one.lock.holderId],
-					placeId: one.lock.documentId,
-					sentence: `You still have ${one.number}, “${one.title}”, in hand since ${one.lock.takenAt.toISOString().slice(0, 10)}.`,
-					more: 'Hand in what you have, save it and keep the lock, or give the lock back.',
-					way: `document/${one.lock.documentId}`
-				}
-			);
-			await writeEvents(tx, one.project.id, now, { id: null, name: 'Cupboard' }, [
-				{
-					kind: 'lock.stale',
-					placeId: one.lock.documentId,
-					documentId: one.lock.documentId,
-					details: { number: one.number, lock: one.lock.id, holder: one.holder }
-				}
-			]);
+		const since = staleFrom(facts, one.project.settings.lockLimitDays);
+		if (now.getTime() < since) continue;
+		const what = `${one.number}, “${one.title}”, in hand since ${one.lock.takenAt.toISOString().slice(0, 10)}`;
+		await remindOnce(services, one, now, 'holder', [one.lock.holderId], {
+			sentence: `You still have ${what}.`,
+			more: 'Hand in what you have, save it and keep the lock, say anew until when, or give the lock back.'
+		});
+		if (now.getTime() < since + LEADS_AFTER) continue;
+		const leads = await db
+			.select({ id: departmentMember.personId })
+			.from(departmentMember)
+			.innerJoin(place, eq(place.departmentId, departmentMember.departmentId))
+			.where(and(eq(place.id, idsOf(one.path)[0]!), eq(departmentMember.lead, true)));
+		const others = leads.map((l) => l.id).filter((lead) => lead !== one.lock.holderId);
+		await remindOnce(services, one, now, 'leads', others, {
+			sentence: `${one.holder} still has ${what}.`,
+			more: 'It is past its end. You can break the lock; what they hand in later is kept beside the line.'
 		});
 	}
+}
+
+interface Stale {
+	lock: typeof lock.$inferSelect;
+	holder: string;
+	number: string;
+	project: typeof project.$inferSelect;
+}
+
+async function remindOnce(
+	services: Services,
+	one: Stale,
+	now: Date,
+	whom: 'holder' | 'leads',
+	people: string[],
+	says: { sentence: string; more: string }
+): Promise<void> {
+	if (!people.length) return;
+	await services.database.db.transaction(async (tx) => {
+		const told = await tx.execute(
+			sql`select 1 from event where project_id = ${one.project.id} and document_id = ${one.lock.documentId} and kind = 'lock.stale' and details->>'lock' = ${one.lock.id} and coalesce(details->>'told', 'holder') = ${whom} limit 1`
+		);
+		if (told.length) return;
+		await tellNotices(
+			{ tx, services, project: one.project, now, newId },
+			{
+				kind: 'lock-stale',
+				people,
+				placeId: one.lock.documentId,
+				...says,
+				way: `document/${one.lock.documentId}`
+			}
+		);
+		await writeEvents(tx, one.project.id, now, { id: null, name: 'Cupboard' }, [
+			{
+				kind: 'lock.stale',
+				placeId: one.lock.documentId,
+				documentId: one.lock.documentId,
+				details: { number: one.number, lock: one.lock.id, holder: one.holder, told: whom }
+			}
+		]);
+	});
 }
 
 /** Tells the controllers, once a release, that the client’s reply is overdue. */

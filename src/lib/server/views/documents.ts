@@ -1,13 +1,27 @@
-import { and, desc, eq, isNull, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull, or, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { Problem } from '../../core/problem';
 import { allows, levelLabel } from '../../core/access/levels';
-import type { VersionRow } from '../../core/rows';
+import type { SideRow, VersionRow } from '../../core/rows';
 import { live } from '../access';
 import { defineView } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
-import { content, document, person, place, release, releaseItem, verdict, version } from '../db/schema';
-import { sameBytes } from '../content';
+import { inspection, ownUploads, sameBytes } from '../content';
+import { among, type Querier } from '../db';
+import {
+	content,
+	document,
+	lock,
+	lockWish,
+	person,
+	place,
+	release,
+	releaseItem,
+	sideVersion,
+	verdict,
+	version
+} from '../db/schema';
 import { breadcrumb } from './tree';
 import { documentRows } from './rows';
 
@@ -66,8 +80,88 @@ export const documentView = defineView({
 			mayRun: allows(level, 'run'),
 			mine: here.createdBy === me.id,
 			way: (await breadcrumb(db, here, reach)).slice(0, -1),
+			sides: await sidesOf(db, here.id),
+			waiting: await waitingFor(db, here.id, me.id),
 			versions: versions.map((v): VersionRow => ({ ...v, at: v.at.toISOString() }))
 		};
+	}
+});
+
+/** What was handed in beside the line, newest first. */
+async function sidesOf(db: Querier, documentId: string): Promise<SideRow[]> {
+	const base = alias(version, 'base');
+	const decider = alias(person, 'decider');
+	const rows = await db
+		.select({
+			number: sideVersion.number,
+			at: sideVersion.createdAt,
+			by: person.name,
+			byId: sideVersion.createdBy,
+			note: sideVersion.note,
+			fileName: sideVersion.fileName,
+			base: base.label,
+			hash: sideVersion.hash,
+			size: content.size,
+			mediaType: content.mediaType,
+			state: sideVersion.state,
+			decidedBy: decider.name,
+			reason: sideVersion.reason
+		})
+		.from(sideVersion)
+		.innerJoin(content, eq(content.hash, sideVersion.hash))
+		.innerJoin(person, eq(person.id, sideVersion.createdBy))
+		.leftJoin(base, eq(base.id, sideVersion.baseVersionId))
+		.leftJoin(decider, eq(decider.id, sideVersion.decidedBy))
+		.where(eq(sideVersion.documentId, documentId))
+		.orderBy(desc(sideVersion.number));
+	return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
+}
+
+/** Who waits for the lock: the names of those who asked, and whether the reader waits too. */
+async function waitingFor(db: Querier, documentId: string, readerId: string) {
+	const rows = await db
+		.select({ id: person.id, name: person.name, asked: lockWish.asked, note: lockWish.note })
+		.from(lockWish)
+		.innerJoin(person, eq(person.id, lockWish.personId))
+		.where(eq(lockWish.documentId, documentId))
+		.orderBy(asc(lockWish.createdAt));
+	const mine = rows.find((r) => r.id === readerId);
+	return {
+		asked: rows.filter((r) => r.asked).map(({ name, note }) => ({ name, note })),
+		mine: mine ? (mine.asked ? ('asked' as const) : ('told' as const)) : null
+	};
+}
+
+export const handInCheck = defineView({
+	name: 'handInCheck',
+	summary: 'What looks wrong with a file sent for handing in: its kind, or the number in its title block',
+	path: '/documents/{document}/hand-in-check',
+	input: z.object({ document: id, upload: id }),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	async run({ db, services, place: here, person: me, now }, input) {
+		const [file] = await ownUploads(db, { personId: me.id }, [input.upload], now);
+		const [current] = await db
+			.select({ number: document.number, label: version.label, mediaType: content.mediaType })
+			.from(document)
+			.innerJoin(version, eq(version.id, document.currentVersionId))
+			.innerJoin(content, eq(content.hash, version.hash))
+			.where(eq(document.id, here.id));
+		const warnings: string[] = [];
+		if (file!.mediaType !== current!.mediaType)
+			warnings.push(
+				`The file is of another kind than ${current!.label}: ${file!.fileName} is ${file!.mediaType}.`
+			);
+		const [same] = await db
+			.select({ label: version.label })
+			.from(version)
+			.where(and(eq(version.documentId, here.id), eq(version.hash, file!.hash)));
+		if (same) warnings.push(`These are the very bytes of ${same.label}.`);
+		const seen = await inspection(services, db, file!.hash);
+		if (seen.fault) warnings.push(seen.fault);
+		const found = seen.titleBlock?.number;
+		if (found && found !== current!.number)
+			warnings.push(`The sheet’s own title block says ${found}, not ${current!.number}.`);
+		return { warnings };
 	}
 });
 
@@ -141,19 +235,47 @@ export const versionContent = defineView({
 	}
 });
 
-export const inHandOf = defineView({
-	name: 'inHandOf',
-	summary: 'What you have in hand in a project',
+/** Most documents in hand that are listed. */
+const MOST_IN_HAND = 2_000;
+
+export const everythingInHand = defineView({
+	name: 'everythingInHand',
+	summary:
+		'Everything in hand in a project that you may look at, longest held first; or what you have yourself',
 	path: '/projects/{project}/in-hand',
-	input: z.object({ project: projectKey }),
+	input: z.object({ project: projectKey, mine: z.stringbool().default(false) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	async run({ db, project, reach, person: me, now }) {
-		const where = and(
-			eq(place.projectId, project.id),
-			live(),
-			reach.sees(place.scope),
-			sql`exists (select 1 from lock l where l.document_id = ${place.id} and l.holder_id = ${me.id} and ${isNull(sql`l.ended_at`)})`
-		)!;
-		return { rows: await documentRows(db, { project, reach, readerId: me.id }, where, now) };
+	async run({ db, project, reach, person: me, now }, input) {
+		const held = await db
+			.select({ id: lock.documentId })
+			.from(lock)
+			.innerJoin(place, eq(place.id, lock.documentId))
+			.where(
+				and(
+					isNull(lock.endedAt),
+					eq(place.projectId, project.id),
+					live(),
+					reach.sees(place.scope),
+					input.mine ? eq(lock.holderId, me.id) : undefined
+				)
+			)
+			.orderBy(asc(lock.takenAt))
+			.limit(MOST_IN_HAND);
+		const ids = held.map((h) => h.id);
+		const [rows, waiting] = await Promise.all([
+			documentRows(db, { project, reach, readerId: me.id }, among(place.id, ids), now),
+			db
+				.select({ id: lockWish.documentId, n: sql<number>`count(*)::int` })
+				.from(lockWish)
+				.where(and(among(lockWish.documentId, ids), eq(lockWish.asked, true)))
+				.groupBy(lockWish.documentId)
+		]);
+		const wanted = new Map(waiting.map((w) => [w.id, w.n]));
+		return {
+			rows: ids.flatMap((one) => {
+				const row = rows.find((r) => r.id === one);
+				return row ? [{ ...row, wanted: wanted.get(one) ?? 0 }] : [];
+			})
+		};
 	}
 });

@@ -129,8 +129,10 @@ export const lock = pgTable(
 		purpose: text().notNull(),
 		takenAt: time('taken_at').notNull(),
 		expectedEnd: time('expected_end'),
+		/** The version that was the newest when it was taken: what its holder works from. */
+		baseVersionId: text('base_version_id'),
 		endedAt: time('ended_at'),
-		endedHow: text('ended_how').$type<'handed-in' | 'given-back' | 'handed-over'>()
+		endedHow: text('ended_how').$type<'handed-in' | 'given-back' | 'handed-over' | 'broken'>()
 	},
 	(t) => [
 		uniqueIndex('lock_one_open')
@@ -139,6 +141,55 @@ export const lock = pgTable(
 		index('lock_by_holder')
 			.on(t.holderId)
 			.where(sql`ended_at is null`)
+	]
+);
+
+/** Who waits for a lock to end: to be told, or having asked its holder for it. */
+export const lockWish = pgTable(
+	'lock_wish',
+	{
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		asked: boolean().notNull(),
+		note: text().notNull(),
+		createdAt: created()
+	},
+	(t) => [primaryKey({ columns: [t.documentId, t.personId] })]
+);
+
+/** Content handed in without the lock: kept beside the line until somebody merges or drops it (L4, L5). */
+export const sideVersion = pgTable(
+	'side_version',
+	{
+		id: text().primaryKey(),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
+		/** Counts the side versions of a document. */
+		number: integer().notNull(),
+		/** The version it was made from, as far as that is known. */
+		baseVersionId: text('base_version_id').references(() => version.id),
+		hash: text()
+			.notNull()
+			.references(() => content.hash),
+		fileName: text('file_name').notNull(),
+		note: text().notNull(),
+		createdBy: text('created_by')
+			.notNull()
+			.references(() => person.id),
+		createdAt: created(),
+		state: text().$type<'open' | 'merged' | 'dropped'>().notNull().default('open'),
+		decidedBy: text('decided_by').references(() => person.id),
+		decidedAt: time('decided_at'),
+		reason: text()
+	},
+	(t) => [
+		uniqueIndex('side_version_number').on(t.documentId, t.number),
+		index('side_version_hash').on(t.hash)
 	]
 );
 

@@ -7,9 +7,13 @@ export const load: PageServerLoad = async (event) => {
 	event.depends('cupboard:document');
 	const { document } = event.params;
 	const view = await pageView(event, documentView, { document });
+	const beside = event.url.searchParams.get('side');
+	const side = beside === null ? null : (view.sides.find((s) => s.number === Number(beside)) ?? null);
+	if (beside !== null && !side)
+		error(404, { message: `There is no side version ${beside} of ${view.row.number}.`, code: 'not-found' });
 	const wanted = event.url.searchParams.get('version') ?? view.row.label;
 	const version = view.versions.find((v) => v.label === wanted);
 	if (!version)
 		error(404, { message: `There is no version ${wanted} of ${view.row.number}.`, code: 'not-found' });
-	return { view, version };
+	return { view, version, side };
 };

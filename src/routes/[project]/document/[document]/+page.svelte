@@ -10,13 +10,19 @@
 	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
 	import Revision from '$lib/ui/Revision.svelte';
 	import RevisionRail from '$lib/ui/RevisionRail.svelte';
+	import SideVersions from '$lib/ui/SideVersions.svelte';
 	import { useShortcuts } from '$lib/ui/shortcuts.svelte';
 	import Viewer from '$lib/ui/Viewer.svelte';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
 	const row = $derived(data.view.row);
-	const file = $derived(`/api/v1/documents/${row.id}/versions/${data.version.label}/file`);
+	const shown = $derived(data.side ?? data.version);
+	const file = $derived(
+		data.side
+			? `/api/v1/documents/${row.id}/sides/${data.side.number}/file`
+			: `/api/v1/documents/${row.id}/versions/${data.version.label}/file`
+	);
 	const newest = $derived(data.version.label === row.label);
 	let actions = $state<ReturnType<typeof DocumentActions>>();
 	let releasing = $state(false);
@@ -57,7 +63,8 @@
 		])
 	);
 	$effect(() => {
-		void call('POST', `/documents/${row.id}/opened`, { label: data.version.label }).catch(() => {});
+		if (!data.side)
+			void call('POST', `/documents/${row.id}/opened`, { label: data.version.label }).catch(() => {});
 	});
 	async function restore() {
 		const made = await attempt(() =>
@@ -99,7 +106,20 @@
 			/>
 		</div>
 	</div>
-	{#if !newest}
+	{#if data.view.sides.some((s) => s.state === 'open')}<SideVersions
+			view={data.view}
+			{code}
+			changed={again}
+		/>{/if}
+	{#if data.side}
+		<p class="flex items-center gap-3 bg-wait-soft px-4 py-1.5">
+			<span
+				><b>This is side version {data.side.number},</b> handed in by {data.side.by} without the lock. The newest
+				on the line is {row.label}.</span
+			>
+			<a class="link font-semibold" href="/{code}/document/{row.id}">Open {row.label}</a>
+		</p>
+	{:else if !newest}
 		<p class="flex items-center gap-3 bg-fault-soft px-4 py-1.5 text-fault">
 			<span><b>This is {data.version.label}, not the newest.</b> The newest is {row.label}.</span>
 			<a class="link font-semibold" href="/{code}/document/{row.id}">Open {row.label}</a>
@@ -113,9 +133,9 @@
 			url={file}
 			download={data.view.mayTake ? `${file}?download` : null}
 			title="{row.number} {row.title}"
-			mediaType={data.version.mediaType}
-			fileName={data.version.fileName}
-			size={data.version.size}
+			mediaType={shown.mediaType}
+			fileName={shown.fileName}
+			size={shown.size}
 		/>
 	</div>
 	<RevisionRail

@@ -18,6 +18,7 @@
 	import FolderMenu from '$lib/ui/FolderMenu.svelte';
 	import FolderTree from '$lib/ui/FolderTree.svelte';
 	import { onLive } from '$lib/ui/live.svelte';
+	import LockDialog from '$lib/ui/LockDialog.svelte';
 	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
 	import { useShortcuts } from '$lib/ui/shortcuts.svelte';
 	import TitleBlock from '$lib/ui/TitleBlock.svelte';
@@ -35,6 +36,7 @@
 	const ticked = new SvelteSet<string>();
 	let adding = $state<Gathered[] | null>(null);
 	let releasing = $state(false);
+	let locking = $state(false);
 	let dragging = $state(false);
 	const chosen = $derived(page.url.searchParams.get('document'));
 	const forRelease = $derived(ticked.size ? [...ticked] : view ? [view.row.id] : []);
@@ -219,9 +221,11 @@
 			</a>
 		{/if}
 		<div class="ml-auto flex gap-1.5">
-			{#if ticked.size}<span class="self-center text-ink-2">{ticked.size} ticked</span>{#if controller}<button
+			{#if ticked.size}<span class="self-center text-ink-2">{ticked.size} ticked</span>{#if mayWork}<button
 						class="button"
-						onclick={() => (releasing = true)}>Put in release…</button
+						onclick={() => (locking = true)}>Lock…</button
+					>{/if}{#if controller}<button class="button" onclick={() => (releasing = true)}
+						>Put in release…</button
 					>{/if}{/if}
 			<a class="button" href="/{code}/access/{data.place.id}">Access</a>
 			{#if data.level === 'run'}<FreezeButton
@@ -295,6 +299,13 @@
 		project={data.frame.project}
 		close={() => (adding = null)}
 	/>{/if}
+<LockDialog
+	bind:open={locking}
+	documents={[...ticked]}
+	project={data.frame.project.id}
+	name={plural(ticked.size, 'document')}
+	done={() => void refresh('cupboard:folder')}
+/>
 {#if controller}<ReleaseDialog
 		bind:open={releasing}
 		project={data.frame.project.id}

@@ -22,5 +22,9 @@ export const load: PageServerLoad = async (event) => {
 	const earlier = view.versions.slice(at + 1);
 	const proposed = other ? view.versions[0] : (earlier.find((v) => v.issued) ?? earlier[0] ?? to);
 	const from = find(view, searchParams.get('from') ?? proposed!.label);
-	return { view, other, from, to };
+	const beside = searchParams.get('side');
+	const side = beside === null ? null : (view.sides.find((s) => s.number === Number(beside)) ?? null);
+	if (beside !== null && !side)
+		error(404, { message: `There is no side version ${beside} of ${view.row.number}.`, code: 'not-found' });
+	return { view, other, from, to, side };
 };

@@ -20,11 +20,15 @@
 		mediaType: data.from.mediaType,
 		label: data.from.label
 	});
-	const after = $derived({
-		url: file(newer.id, data.to.label),
-		mediaType: data.to.mediaType,
-		label: data.to.label
-	});
+	const after = $derived(
+		data.side
+			? {
+					url: `/api/v1/documents/${row.id}/sides/${data.side.number}/file`,
+					mediaType: data.side.mediaType,
+					label: `side ${data.side.number}`
+				}
+			: { url: file(newer.id, data.to.label), mediaType: data.to.mediaType, label: data.to.label }
+	);
 	const both = (kinds: string[]) => kinds.includes(before.mediaType) && kinds.includes(after.mediaType);
 	const kind = $derived(
 		isSheet(before.mediaType) && isSheet(after.mediaType)
@@ -35,7 +39,7 @@
 					? 'texts'
 					: null
 	);
-	const same = $derived(data.from.hash === data.to.hash);
+	const same = $derived(data.from.hash === (data.side ?? data.to).hash);
 	let fault = $state('');
 	let total = $state(0);
 	let current = $state(-1);
@@ -43,7 +47,7 @@
 	const heading = $derived(
 		data.other
 			? `${row.number} ${data.from.label} with ${newer.number} ${data.to.label}`
-			: `${row.number} from ${data.from.label} to ${data.to.label}`
+			: `${row.number} from ${before.label} to ${after.label}`
 	);
 	const failed = (sentence: string) => (fault = sentence);
 	$effect(() => {
@@ -79,8 +83,8 @@
 		<span class="text-ink-2">to</span>
 		{#if data.other}<a class="link" href="/{code}/document/{newer.id}">{newer.number}</a>
 			<span class="font-semibold">{newer.title}</span>{/if}
-		<Revision label={data.to.label} issued={data.to.issued} />
-		<span class="truncate text-ink-2">{data.to.note}</span>
+		<Revision label={after.label} issued={!data.side && data.to.issued} />
+		<span class="truncate text-ink-2">{(data.side ?? data.to).note}</span>
 	</div>
 	<div class="min-h-0 flex-1">
 		{#if same || fault || !kind}
@@ -89,8 +93,8 @@
 					{#if same}The two have the very same bytes; nothing differs.
 					{:else if fault}{fault}
 					{:else}{kindText(data.from.mediaType, data.from.fileName)} and {kindText(
-							data.to.mediaType,
-							data.to.fileName
+							after.mediaType,
+							(data.side ?? data.to).fileName
 						)} files are not compared here.{/if}
 				</p>
 			</div>
@@ -103,7 +107,7 @@
 						{before}
 						{after}
 						{heading}
-						fileName="{newer.number}_{data.from.label}_{data.to.label}"
+						fileName={`${newer.number}_${before.label}_${after.label}`.replaceAll(' ', '-')}
 						mayTake={(data.other ?? data.view).mayTake}
 						{failed}
 					/>
@@ -123,7 +127,7 @@
 		versions={data.view.versions}
 		current={data.to.label}
 		base="/{code}/document/{row.id}"
-		pair={data.other ? null : { from: data.from.label, to: data.to.label }}
+		pair={data.other || data.side ? null : { from: data.from.label, to: data.to.label }}
 		{choose}
 		changes={{ total, current, step }}
 	/>
