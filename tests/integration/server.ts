@@ -51,7 +51,7 @@ export class ServerProcess {
 	}
 
 	get alive(): boolean {
-		return this.child?.exitCode === null;
+		return this.child?.exitCode === null && this.child.signalCode === null;
 	}
 
 	/** Ends the process; with SIGKILL as a crash would. */

@@ -64,17 +64,35 @@ export async function receive(
 		throw error;
 	});
 	if (size === 0) throw new Problem('invalid', 'The file is empty. It was not kept.');
-	const mediaType = await sniff(Buffer.concat(head), named.name);
-	const { db } = services.database;
 	const id = newId();
-	await db.transaction(async (tx) => {
+	const file = { hash, size, head: Buffer.concat(head), name: named.name };
+	return noteUpload(services, id, sender, file, now);
+}
+
+/**
+ * Notes that bytes in the store were sent by somebody, who can now use them in acts.
+ * @param file its hash and size, its first bytes (which tell its kind) and its name
+ */
+export async function noteUpload(
+	services: Pick<Services, 'database' | 'store'>,
+	id: string,
+	sender: { personId: string } | { hatchId: string },
+	file: { hash: string; size: number; head: Uint8Array; name: string },
+	now: Date
+): Promise<Received> {
+	const { hash, size, name } = file;
+	const mediaType = await sniff(file.head, name);
+	await services.database.db.transaction(async (tx) => {
 		await tx.execute(sql`select pg_advisory_xact_lock_shared(${CLEANING})`);
 		if (!(await services.store.has(hash)))
 			throw new Problem('busy', 'The store was being cleaned. Send the file again.');
 		await tx.insert(content).values({ hash, size, mediaType, createdAt: now }).onConflictDoNothing();
-		await tx.insert(upload).values({ id, ...sender, hash, fileName: named.name, createdAt: now });
+		await tx
+			.insert(upload)
+			.values({ id, ...sender, hash, fileName: name, createdAt: now })
+			.onConflictDoNothing();
 	});
-	return { upload: id, hash, size, mediaType, fileName: named.name };
+	return { upload: id, hash, size, mediaType, fileName: name };
 }
 
 /** Documents the person may look at whose any version has these very bytes. */

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { refresh } from './refresh';
 	import { onMount, untrack } from 'svelte';
-	import { call, sendFile, uploadAddress, sentenceOf, type Received } from './api';
+	import { call, sentenceOf } from './api';
+	import { queue, type Sending } from './sending.svelte';
 	import Dialog from './Dialog.svelte';
 	import { gatherChosen, type Gathered } from './files';
 	import { plural, sizeText } from './words';
@@ -27,29 +28,29 @@
 		title: string;
 		hint: string;
 		state: 'ready' | 'sending' | 'added' | 'fault';
-		sent: number;
 		fault: string;
-		/** Content that arrived before; kept when only number or title have to be mended. */
-		received: Received | null;
+		/** The file on its way, or arrived; kept when only number or title have to be mended. */
+		sending: Sending | null;
 	}
-	/** Files sent at the same time. */
-	const AT_ONCE = 3;
+	/** Files added at the same time; how many are sent at once the queue decides. */
+	const AT_ONCE = 6;
 
 	let open = $state(true);
 	let lines = $state<Line[]>([]);
 	let busy = $state(false);
 	let fault = $state('');
 	let keys = 0;
-	let cancels: (() => void)[] = [];
 	const waiting = $derived(lines.filter((l) => l.state === 'ready' || l.state === 'fault'));
 	const added = $derived(lines.filter((l) => l.state === 'added').length);
 	const total = $derived(lines.reduce((n, l) => n + l.file.size, 0));
-	const sent = $derived(lines.reduce((n, l) => n + (l.state === 'added' ? l.file.size : l.sent), 0));
+	const sent = $derived(
+		lines.reduce((n, l) => n + (l.state === 'added' ? l.file.size : (l.sending?.sent ?? 0)), 0)
+	);
 
 	onMount(() => void take(untrack(() => first)));
 	$effect(() => {
 		if (!open) {
-			cancels.forEach((cancel) => cancel());
+			// What is on its way goes on; the page may be left meanwhile.
 			close();
 		}
 	});
@@ -71,9 +72,8 @@
 				title: '',
 				hint: '',
 				state: wrong ? 'fault' : 'ready',
-				sent: 0,
 				fault: wrong,
-				received: null
+				sending: null
 			};
 		});
 		for (let i = 0; i < fresh.length; i += 100) {
@@ -124,18 +124,11 @@
 		line.state = 'sending';
 		line.fault = '';
 		try {
-			if (!line.received) {
-				const sending = sendFile(
-					uploadAddress(project.code, line.file.name),
-					line.file,
-					(bytes) => (line.sent = bytes)
-				);
-				cancels.push(sending.cancel);
-				line.received = await sending.done;
-			}
+			if (!line.sending || line.sending.state === 'fault') line.sending = queue.send(project.code, line.file);
+			const upload = await line.sending.done;
 			const { documents } = await call<{ documents: { number: string; label: string }[] }>(
 				'GET',
-				`/projects/${project.id}/same-bytes?upload=${line.received.upload}`
+				`/projects/${project.id}/same-bytes?upload=${upload}`
 			);
 			const twin = documents[0];
 			if (twin && !line.hint.startsWith('same bytes')) {
@@ -145,7 +138,7 @@
 				return;
 			}
 			await call('POST', `/places/${await folderFor(line.folders)}/documents`, {
-				upload: line.received.upload,
+				upload,
 				number: line.number,
 				title: line.title
 			});
@@ -167,7 +160,6 @@
 			for (let line = queue.shift(); line; line = queue.shift()) await add(line);
 		};
 		await Promise.all(Array.from({ length: AT_ONCE }, worker));
-		cancels = [];
 		busy = false;
 		await refresh('cupboard:folder');
 		if (lines.every((l) => l.state === 'added')) open = false;
@@ -238,7 +230,7 @@
 									{#if line.state === 'sending'}<progress
 											class="w-full"
 											max={line.file.size}
-											value={line.sent}
+											value={line.sending?.sent ?? 0}
 											aria-label="Sent of {line.file.name}"
 										></progress>{:else if line.state === 'added'}<span class="text-done">✓ added</span
 										>{:else if line.fault}<span role="alert" class="text-[12px] text-fault">{line.fault}</span
@@ -263,7 +255,7 @@
 				{busy ? `${sizeText(sent)} of ${sizeText(total)}` : added ? `${added} of ${lines.length} added` : ''}
 			</p>
 			<button type="button" class="button" onclick={() => (open = false)}
-				>{busy ? 'Cancel' : added ? 'Close' : 'Cancel'}</button
+				>{busy ? 'Go on in the background' : added ? 'Close' : 'Cancel'}</button
 			>
 			<button class="button button-act" disabled={busy || !waiting.length}
 				>Add {waiting.length ? plural(waiting.length, 'document') : 'documents'}</button

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { toast } from 'svelte-sonner';
-	import { call, sendFile, uploadAddress, sentenceOf, type Received } from './api';
+	import { call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
+	import { queue, type Sending } from './sending.svelte';
 	import { sizeText } from './words';
 
 	/**
@@ -27,12 +28,13 @@
 	let files = $state<FileList>();
 	let note = $state('');
 	let fault = $state('');
-	let sent = $state<number | null>(null);
+	let sending = $state<Sending | null>(null);
+	let busy = $state(false);
 	let keep = false;
 	let base = $state('');
 	let warnings = $state<string[]>([]);
 	/** What was sent and warned about; handing in again means it. */
-	let received = $state.raw<Received | null>(null);
+	let received = $state<string | null>(null);
 	const file = $derived(files?.[0]);
 
 	function again() {
@@ -43,18 +45,19 @@
 		event.preventDefault();
 		if (!file) return;
 		fault = '';
-		sent = 0;
+		busy = true;
 		try {
 			if (!received) {
-				received = await sendFile(uploadAddress(project, file.name), file, (bytes) => (sent = bytes)).done;
+				sending = queue.send(project, file);
+				received = await sending.done;
 				({ warnings } = await call<{ warnings: string[] }>(
 					'GET',
-					`/documents/${document}/hand-in-check?upload=${received.upload}`
+					`/documents/${document}/hand-in-check?upload=${received}`
 				));
 				if (warnings.length) return;
 			}
 			const { side } = await call<{ side: number | null }>('POST', `/documents/${document}/versions`, {
-				upload: received.upload,
+				upload: received,
 				note,
 				keepLock: keep,
 				...(base ? { base } : {})
@@ -68,7 +71,8 @@
 		} catch (error) {
 			fault = sentenceOf(error);
 		} finally {
-			sent = null;
+			busy = false;
+			sending = null;
 		}
 	}
 </script>
@@ -101,11 +105,11 @@
 				required
 				maxlength="2000"></textarea></label
 		>
-		{#if sent !== null && file}<p class="text-ink-2" role="status">
-				{sizeText(sent)} of {sizeText(file.size)}<progress
+		{#if sending && file}<p class="text-ink-2" role="status">
+				{sizeText(sending.sent)} of {sizeText(file.size)}<progress
 					class="ml-2 align-middle"
 					max={file.size}
-					value={sent}
+					value={sending.sent}
 				></progress>
 			</p>{/if}
 		{#if warnings.length}<div role="alert" class="border-l-4 border-lock bg-lock-soft px-3 py-1.5">
@@ -114,10 +118,10 @@
 			</div>{/if}
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 		<div class="flex justify-end gap-2">
-			{#if !labels}<button class="button" disabled={sent !== null} onclick={() => (keep = true)}
+			{#if !labels}<button class="button" disabled={busy} onclick={() => (keep = true)}
 					>Save and keep lock</button
 				>{/if}
-			<button class="button button-act" disabled={sent !== null} onclick={() => (keep = false)}
+			<button class="button button-act" disabled={busy} onclick={() => (keep = false)}
 				>{warnings.length ? 'Hand in all the same' : labels ? 'Hand in beside' : 'Hand in'}</button
 			>
 		</div>

@@ -7,6 +7,7 @@
 	import BellIcon from '@lucide/svelte/icons/bell';
 	import { call } from '$lib/ui/api';
 	import Mark from '$lib/ui/Mark.svelte';
+	import SendingPanel from '$lib/ui/SendingPanel.svelte';
 	import Shortcuts from '$lib/ui/Shortcuts.svelte';
 	import { initials } from '$lib/ui/words';
 
@@ -142,5 +143,6 @@
 			The line to the server is down. What you see may be old; it comes back by itself.
 		</p>{/if}
 	<main id="main" class="min-h-0 flex-1">{@render children()}</main>
+	<SendingPanel />
 </div>
 <Shortcuts find={() => field?.focus()} />

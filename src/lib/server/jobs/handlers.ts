@@ -26,7 +26,10 @@ export function handlers(services: Services, mailer: Mailer): Handlers {
 			if (made) await db.execute(sql`select pg_notify(${PREVIEWS}, ${hash})`);
 		},
 		'send-mail': ({ mailId }) => mailer.send(mailId),
-		'clean-uploads': () => cleanUploads(services, new Date()),
+		'clean-uploads': async () => {
+			await cleanUploads(services, new Date());
+			await services.resumable.clean();
+		},
 		'remind-stale-locks': () => remindStaleLocks(services),
 		'check-arrival': ({ arrivalId }) => checkOne(services, arrivalId),
 		'tell-overdue': () => tellOverdue(services),

@@ -78,17 +78,36 @@ export class LocalStore implements Store {
 			await file.sync();
 			await file.close();
 			const hash = hasher.digest('hex');
-			const final = this.path(hash);
-			await mkdir(join(this.objects, hash.slice(0, 2)), { recursive: true });
-			await rename(temporary, final);
-			await syncFolder(join(this.objects, hash.slice(0, 2)));
-			await syncFolder(this.objects);
+			await this.place(temporary, hash);
 			return { hash, size };
 		} catch (error) {
 			await writing.catch(() => {});
 			await file.close().catch(() => {});
 			await rm(temporary, { force: true });
 			throw error;
+		}
+	}
+
+	/** Moves a file whose bytes are on disk to where its hash says. */
+	private async place(from: string, hash: string): Promise<void> {
+		const folder = join(this.objects, hash.slice(0, 2));
+		await mkdir(folder, { recursive: true });
+		await rename(from, this.path(hash));
+		await syncFolder(folder);
+		await syncFolder(this.objects);
+	}
+
+	async adopt(path: string, hash: string): Promise<void> {
+		const file = await open(path, 'r+');
+		await file.sync().finally(() => file.close());
+		try {
+			await this.place(path, hash);
+		} catch (error) {
+			// Another file system: copied, and hashed once more on the way.
+			if ((error as NodeJS.ErrnoException).code !== 'EXDEV') throw error;
+			const copied = await this.put(createReadStream(path, { highWaterMark: BATCH }), Infinity);
+			if (copied.hash !== hash) throw new Error('The file changed while it was taken over');
+			await rm(path, { force: true });
 		}
 	}
 

@@ -25,6 +25,8 @@ export interface Store {
 	 * @param limit most bytes to accept; raises {@link TooLarge} past it
 	 */
 	put(source: AsyncIterable<Uint8Array>, limit: number): Promise<Stored>;
+	/** Takes over a file of this machine whose bytes have this hash; the file is gone from its place then. */
+	adopt(path: string, hash: string): Promise<void>;
 	has(hash: string): Promise<boolean>;
 	/** Reads an object, or a part of it (`end` inclusive). Raises ENOENT when it is not there. */
 	read(hash: string, range?: { start: number; end: number }): Readable;

@@ -1,0 +1,194 @@
+import { createHash, type Hash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { open } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Transform, type Readable } from 'node:stream';
+import { FileStore } from '@tus/file-store';
+import { Server as TusServer } from '@tus/server';
+import { eq } from 'drizzle-orm';
+import { normaliseName } from '../core/names';
+import { Problem } from '../core/problem';
+import { noteUpload, type Received } from './content';
+import { content, upload } from './db/schema';
+import { HEAD_BYTES } from './formats/sniff';
+import { newId } from './ids';
+import type { Services } from './services';
+
+/** Path of the endpoint within the application. */
+export const RESUMABLE_PATH = '/api/v1/uploads/resumable';
+
+/** What is not continued for this long is thrown away, in milliseconds. */
+const KEPT = 7 * 86_400_000;
+/** A state of the hash is kept this often, so that after a break only so much is read again; in bytes. */
+const SNAPSHOT = 64 * 1024 * 1024;
+
+/** Who sends: found by the route before the protocol is spoken. */
+export interface Sender {
+	personId: string;
+	/** Most bytes of a file in the project it is sent to. */
+	limit: number;
+}
+
+/** Hashes of what has arrived so far, by upload. */
+class Hashes {
+	private readonly known = new Map<string, { at: number; hash: Hash }[]>();
+
+	/** The hash of exactly the first `offset` bytes, read again from the file as far as it is not remembered. */
+	async upTo(id: string, file: string, offset: number): Promise<Hash> {
+		const states = this.known.get(id) ?? [];
+		const best = states.filter((s) => s.at <= offset).at(-1);
+		const hash = best ? best.hash.copy() : createHash('sha256');
+		const from = best?.at ?? 0;
+		if (from < offset) {
+			const rest = createReadStream(file, { start: from, end: offset - 1, highWaterMark: 1024 * 1024 });
+			for await (const chunk of rest) hash.update(chunk as Buffer);
+		}
+		return hash;
+	}
+
+	keep(id: string, at: number, hash: Hash): void {
+		const states = (this.known.get(id) ?? []).filter((s) => s.at < at);
+		this.known.set(id, [...states.slice(-2), { at, hash: hash.copy() }]);
+	}
+
+	forget(id: string): void {
+		this.known.delete(id);
+	}
+}
+
+/** The file store of the protocol, hashing what arrives on its way to the disk. */
+class HashingStore extends FileStore {
+	readonly hashes = new Hashes();
+
+	file(id: string): string {
+		return join(this.directory, id);
+	}
+
+	override async write(source: Readable, id: string, offset: number): Promise<number> {
+		const hash = await this.hashes.upTo(id, this.file(id), offset);
+		const { hashes } = this;
+		let at = offset;
+		let kept = offset;
+		const through = new Transform({
+			transform(chunk: Buffer, _, done) {
+				hash.update(chunk);
+				at += chunk.byteLength;
+				if (at - kept >= SNAPSHOT) {
+					hashes.keep(id, at, hash);
+					kept = at;
+				}
+				done(null, chunk);
+			}
+		});
+		source.on('error', (error) => through.destroy(error));
+		const end = await super.write(source.pipe(through), id, offset);
+		if (end === at) hashes.keep(id, at, hash);
+		return end;
+	}
+}
+
+/**
+ * Takes in files that may break off and go on later (tus 1.0.0, https://tus.io/protocols/resumable-upload). What has
+ * arrived lies in `uploads/` of the home; when whole it moves into the store and is noted as any other upload.
+ */
+export class Resumable {
+	private readonly store: HashingStore;
+	private readonly tus: TusServer;
+	private readonly senders = new WeakMap<Request, Sender>();
+	private readonly finishing = new Map<string, Promise<Received>>();
+
+	constructor(private readonly services: Pick<Services, 'config' | 'database' | 'store'>) {
+		this.store = new HashingStore({
+			directory: join(services.config.home, 'uploads'),
+			expirationPeriodInMilliseconds: KEPT
+		});
+		this.tus = new TusServer({
+			path: RESUMABLE_PATH,
+			datastore: this.store,
+			relativeLocation: true,
+			allowedOrigins: [services.config.origin],
+			namingFunction: () => newId(),
+			maxSize: (request) => this.senders.get(request)?.limit ?? 0,
+			onUploadCreate: (request, { metadata }) => {
+				const named = normaliseName(metadata?.name ?? '');
+				if ('fault' in named) return Promise.reject({ status_code: 422, body: named.sentence });
+				const { personId } = this.senders.get(request)!;
+				return Promise.resolve({ metadata: { name: named.name, person: personId } });
+			},
+			onUploadFinish: async (_, { id }) => {
+				const received = await this.finish(id);
+				return {
+					status_code: 200,
+					headers: { 'content-type': 'application/json' },
+					body: JSON.stringify(received)
+				};
+			}
+		});
+	}
+
+	/** Answers a request of the protocol for a sender. */
+	async answer(request: Request, sender: Sender): Promise<Response> {
+		this.senders.set(request, sender);
+		return this.tus.handleWeb(request);
+	}
+
+	/** Who began an upload that is not whole yet; null when there is none of this id. */
+	async sender(id: string): Promise<string | null> {
+		const found = await this.store.getUpload(id).catch(() => null);
+		return found?.metadata?.person ?? null;
+	}
+
+	/** An upload that arrived whole, with who sent it. */
+	async whole(id: string): Promise<(Received & { personId: string | null }) | null> {
+		const [row] = await this.services.database.db
+			.select({
+				upload: upload.id,
+				hash: upload.hash,
+				size: content.size,
+				mediaType: content.mediaType,
+				fileName: upload.fileName,
+				personId: upload.personId
+			})
+			.from(upload)
+			.innerJoin(content, eq(content.hash, upload.hash))
+			.where(eq(upload.id, id));
+		return row ?? null;
+	}
+
+	/**
+	 * Moves an upload that arrived whole into the store. Safe to call again, also after a crash in between.
+	 * Raises `invalid` when it is empty or not whole.
+	 */
+	finish(id: string): Promise<Received> {
+		const running = this.finishing.get(id) ?? this.finishOnce(id);
+		this.finishing.set(id, running);
+		return running.finally(() => this.finishing.delete(id));
+	}
+
+	private async finishOnce(id: string): Promise<Received> {
+		const done = await this.whole(id);
+		if (done) return done;
+		const { offset, size, metadata } = await this.store.getUpload(id).catch(() => {
+			throw new Problem('not-found', 'There is no such upload.');
+		});
+		if (size === undefined || offset < size)
+			throw new Problem('invalid', 'The file has not arrived whole yet.', { offset, size });
+		if (size === 0) throw new Problem('invalid', 'The file is empty. It was not kept.');
+		const path = this.store.file(id);
+		const hash = (await this.store.hashes.upTo(id, path, size)).digest('hex');
+		const head = Buffer.alloc(Math.min(HEAD_BYTES, size));
+		const file = await open(path, 'r');
+		await file.read(head, 0, head.length, 0).finally(() => file.close());
+		await this.services.store.adopt(path, hash);
+		const sender = { personId: metadata!.person! };
+		const named = { hash, size, head, name: metadata!.name! };
+		const received = await noteUpload(this.services, id, sender, named, new Date());
+		this.store.hashes.forget(id);
+		return received;
+	}
+
+	/** Throws away what was not continued in time. */
+	async clean(): Promise<void> {
+		await this.tus.cleanUpExpiredUploads();
+	}
+}
