@@ -142,10 +142,15 @@ function pointing(target: Act | View): Record<string, unknown> {
 		choice: 'never',
 		session: 'zzzzzzzzzz',
 		side: 1,
+		state: 'archived',
+		tag: ['x'],
+		sequences: [],
+		demands: { information: 'P', comment: 'P', approval: 'P', construction: 'C', 'as-built': 'C' },
 		ask: false,
 		expectedEnd: new Date(Date.now() + 86_400_000).toISOString()
 	};
 	if (['addDocument', 'sortArrival'].includes(target.name)) known.number = 'VFT-MW-LS-00-DR-0902';
+	if (target.name === 'changeDocument') delete known.number;
 	if (target.name === 'takeLock') known.purpose = '';
 	if (target.name === 'activity') delete known.to;
 	if (target.name === 'handOverLock') known.to = world.people.oke!.person.id;

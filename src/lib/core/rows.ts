@@ -23,6 +23,7 @@ export interface DocumentRow {
 	closed: boolean;
 	number: string;
 	title: string;
+	tags: string[];
 	state: 'wip' | 'shared' | 'published' | 'archived';
 	label: string;
 	issued: boolean;

@@ -74,7 +74,7 @@ export async function receive(
  * @param file its hash and size, its first bytes (which tell its kind) and its name
  */
 export async function noteUpload(
-	services: Pick<Services, 'database' | 'store'>,
+	services: Services,
 	id: string,
 	sender: { personId: string } | { hatchId: string },
 	file: { hash: string; size: number; head: Uint8Array; name: string },

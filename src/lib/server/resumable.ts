@@ -91,13 +91,13 @@ class HashingStore extends FileStore {
  * Takes in files that may break off and go on later (tus 1.0.0, https://tus.io/protocols/resumable-upload). What has
  * arrived lies in `uploads/` of the home; when whole it moves into the store and is noted as any other upload.
  */
-export class Resumable {
+class Resumable {
 	private readonly store: HashingStore;
 	private readonly tus: TusServer;
 	private readonly senders = new WeakMap<Request, Sender>();
 	private readonly finishing = new Map<string, Promise<Received>>();
 
-	constructor(private readonly services: Pick<Services, 'config' | 'database' | 'store'>) {
+	constructor(private readonly services: Services) {
 		this.store = new HashingStore({
 			directory: join(services.config.home, 'uploads'),
 			expirationPeriodInMilliseconds: KEPT
@@ -191,4 +191,13 @@ export class Resumable {
 	async clean(): Promise<void> {
 		await this.tus.cleanUpExpiredUploads();
 	}
+}
+
+const made = new WeakMap<Services, Resumable>();
+
+/** The one of a running Cupboard: what it remembers of hashes must not be in two places. */
+export function resumableOf(services: Services): Resumable {
+	const known = made.get(services) ?? new Resumable(services);
+	made.set(services, known);
+	return known;
 }

@@ -3,7 +3,6 @@ import type { Database } from './db';
 import type { Inspector } from './formats/inspector';
 import type { Jobs } from './jobs/jobs';
 import type { Live } from './live';
-import type { Resumable } from './resumable';
 import type { Store } from './store/store';
 
 /** The parts of a running Cupboard. Made once a process by `startServices`, or by tests. */
@@ -14,6 +13,5 @@ export interface Services {
 	inspector: Inspector;
 	jobs: Jobs;
 	live: Live;
-	resumable: Resumable;
 	close(): Promise<void>;
 }

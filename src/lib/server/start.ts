@@ -8,7 +8,6 @@ import { Jobs } from './jobs/jobs';
 import { Live } from './live';
 import { startDemoMail } from './mail/demo-server';
 import { Mailer } from './mail/send';
-import { Resumable } from './resumable';
 import type { Services } from './services';
 import { LocalStore } from './store/local';
 
@@ -36,7 +35,6 @@ export async function startServices(given: Config = readConfig(), { work = true 
 		inspector,
 		jobs,
 		live,
-		resumable: new Resumable({ config, database, store }),
 		async close() {
 			await live.close();
 			await jobs.close();

@@ -1,14 +1,17 @@
 <script lang="ts">
+	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
 	import type { Level } from '../core/access/levels';
 	import { attempt, call } from './api';
 	import type { DocumentView } from './document-view';
+	import ChangeDialog from './ChangeDialog.svelte';
 	import HandInDialog from './HandInDialog.svelte';
 	import HandOverDialog from './HandOverDialog.svelte';
 	import LockDialog from './LockDialog.svelte';
 	import LockTag from './LockTag.svelte';
 	import PassDialog from './PassDialog.svelte';
 	import ReasonDialog from './ReasonDialog.svelte';
+	import ReviseDialog from './ReviseDialog.svelte';
 	import { restorePlace } from './restore';
 	import { dayText, timeText, whenText } from './words';
 
@@ -46,6 +49,9 @@
 	let asking = $state(false);
 	let breaking = $state(false);
 	let beside = $state(false);
+	let changing = $state(false);
+	let revising = $state(false);
+	const mayChange = $derived(view.mayTidy || (view.mayWork && view.mine));
 	const until = $derived(dayText(new Date(Date.now() + retentionDays * 86_400_000)));
 
 	/** Opens the lock dialog when locking applies. */
@@ -148,9 +154,10 @@
 	{#if controller}<button class="button" onclick={putInRelease}>Put in release…</button>{/if}
 	<a class="button" href="/{code}/access/{row.id}">Access</a>
 	{#if view.mayRun}<button class="button" onclick={() => (passing = true)}>Make a pass…</button>{/if}
-	{#if view.mayTidy || (view.mayWork && view.mine)}<button class="button" onclick={() => (removing = true)}
-			>Remove…</button
+	{#if view.mayRun && !lock}<button class="button" onclick={() => (revising = true)}>Issue or state…</button
 		>{/if}
+	{#if mayChange}<button class="button" onclick={() => (changing = true)}>Change…</button>{/if}
+	{#if mayChange}<button class="button" onclick={() => (removing = true)}>Remove…</button>{/if}
 </div>
 
 <LockDialog bind:open={locking} documents={[row.id]} {project} name={row.number} done={changed} />
@@ -162,6 +169,8 @@
 	extends={lock?.mine ? { purpose: lock.purpose } : null}
 	done={changed}
 />
+<ChangeDialog bind:open={changing} {row} done={changed} />
+<ReviseDialog bind:open={revising} {row} scheme={page.data.frame.project.revisions} done={changed} />
 <HandOverDialog bind:open={handingOver} document={row.id} number={row.number} done={changed} />
 <HandInDialog bind:open={handing} document={row.id} number={row.number} {project} done={changed} />
 <HandInDialog

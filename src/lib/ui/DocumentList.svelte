@@ -8,6 +8,7 @@
 	import { sortRows, type SortKey } from './list';
 	import EyeIcon from '@lucide/svelte/icons/eye';
 	import SnowflakeIcon from '@lucide/svelte/icons/snowflake';
+	import { ROWS_DRAGGED } from './files';
 	import LockTag from './LockTag.svelte';
 	import Revision from './Revision.svelte';
 	import { agoText, firstName, kindText, plural, sizeText } from './words';
@@ -184,6 +185,11 @@
 							aria-selected={row.id === chosen}
 							aria-rowindex={item.index + 1}
 							data-document={row.id}
+							draggable="true"
+							ondragstart={(e) => {
+								const documents = ticked.has(row.id) ? [...ticked] : [row.id];
+								e.dataTransfer?.setData(ROWS_DRAGGED, JSON.stringify(documents));
+							}}
 							class="{GRID} absolute inset-x-0 top-0 cursor-default border-b border-rule-2 {row.id === chosen
 								? 'bg-act-soft'
 								: 'hover:bg-film'}"
@@ -214,7 +220,9 @@
 									href="?document={row.id}"
 									onclick={(e) => e.preventDefault()}
 									tabindex="-1">{row.title}</a
-								>{#if row.level === 'look'}<span class="tag ml-1.5 bg-rule-2 text-[11px] font-normal"
+								>{#each row.tags.slice(0, 3) as tag (tag)}<span
+										class="ml-1.5 border border-rule px-1 text-[11px] text-ink-2">{tag}</span
+									>{/each}{#if row.level === 'look'}<span class="tag ml-1.5 bg-rule-2 text-[11px] font-normal"
 										><EyeIcon size={11} aria-hidden="true" />look only</span
 									>{/if}<span class="block truncate font-mono text-[10.5px] leading-none text-ink-2 sm:hidden"
 									>{row.number}{row.lock ? `, in hand of ${row.lock.holder}` : ''}</span

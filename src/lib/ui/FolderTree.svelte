@@ -1,6 +1,7 @@
 <script lang="ts">
 	import DoorClosedIcon from '@lucide/svelte/icons/door-closed';
 	import SnowflakeIcon from '@lucide/svelte/icons/snowflake';
+	import { ROWS_DRAGGED } from './files';
 
 	/** The folders beside the list: all shelves, and the current one opened down to the current folder. */
 	interface Branch {
@@ -13,7 +14,28 @@
 		closed: boolean;
 		frozen: boolean;
 	}
-	let { tree, current, code }: { tree: Branch[]; current: string; code: string } = $props();
+	let {
+		tree,
+		current,
+		code,
+		dropped
+	}: {
+		tree: Branch[];
+		current: string;
+		code: string;
+		/** Documents dragged from the list onto a folder. */
+		dropped: (documents: string[], to: { id: string; name: string }) => void;
+	} = $props();
+	let over = $state<string | null>(null);
+
+	function drop(event: DragEvent, to: Branch) {
+		const data = event.dataTransfer?.getData(ROWS_DRAGGED);
+		over = null;
+		if (!data || to.id === current) return;
+		event.preventDefault();
+		event.stopPropagation();
+		dropped(JSON.parse(data) as string[], { id: to.id, name: to.name });
+	}
 
 	const byId = $derived(new Map(tree.map((f) => [f.id, f])));
 	const opened = $derived.by(() => {
@@ -46,11 +68,20 @@
 				<a
 					href="/{code}/place/{f.id}"
 					aria-current={f.id === current ? 'page' : undefined}
+					ondragover={(e) => {
+						if (!e.dataTransfer?.types.includes(ROWS_DRAGGED) || f.id === current) return;
+						e.preventDefault();
+						over = f.id;
+					}}
+					ondragleave={() => (over = null)}
+					ondrop={(e) => drop(e, f)}
 					style:padding-left="{18 + f.depth * 11}px"
 					class="flex h-[25px] items-center justify-between border-l-[3px] pr-3 hover:bg-sheet {f.id ===
 					current
 						? 'border-plank bg-sheet font-semibold'
-						: 'border-transparent'} {opened.has(f.id) ? 'font-semibold' : ''}"
+						: 'border-transparent'} {opened.has(f.id) ? 'font-semibold' : ''} {over === f.id
+						? 'bg-act-soft'
+						: ''}"
 				>
 					<span class="truncate">{f.name}</span>{#if f.frozen}<SnowflakeIcon
 							size={11}

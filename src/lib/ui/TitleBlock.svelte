@@ -119,6 +119,10 @@
 			<dt class="cell-label">Your access</dt>
 			<dd class="font-semibold">{view.levelLabel}</dd>
 		</div>
+		{#if row.tags.length}<div class="col-span-2">
+				<dt class="cell-label">Tags</dt>
+				<dd class="font-semibold">{row.tags.join(' · ')}</dd>
+			</div>{/if}
 	</dl>
 	<Tabs.Root bind:value={tab} class="flex min-h-0 flex-col border-ink md:border-r">
 		<Tabs.List class="flex shrink-0 border-b border-rule px-1">

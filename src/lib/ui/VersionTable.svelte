@@ -64,3 +64,6 @@
 		{/each}
 	</tbody>
 </table>
+<p class="px-2.5 py-1.5 text-[12px]">
+	<a class="link" download href="/api/v1/documents/{document}/history">History as CSV</a>
+</p>

@@ -26,6 +26,13 @@
 		size: number;
 	} = $props();
 
+	/** A file inside the archive that is shown, instead of the archive itself. */
+	let inside = $state<{ url: string; mediaType: string; fileName: string; size: number } | null>(null);
+	const shown = $derived(
+		inside
+			? { ...inside, download: download && `${inside.url}&download` }
+			: { url, mediaType, fileName, size, download }
+	);
 	/** Largest file of each kind that is shown, in bytes; sound and film are streamed. */
 	const MOST: Record<string, number> = {
 		text: 40e6,
@@ -35,8 +42,8 @@
 		zip: 2e9,
 		pdf: 2e9
 	};
-	const kind = $derived(
-		mediaType === 'application/pdf'
+	function kindOf(mediaType: string) {
+		return mediaType === 'application/pdf'
 			? 'pdf'
 			: mediaType === 'image/vnd.dxf'
 				? 'dxf'
@@ -46,44 +53,60 @@
 						? 'table'
 						: TEXT_KINDS.includes(mediaType)
 							? 'text'
-							: mediaType === 'application/zip'
+							: mediaType === 'application/zip' && !inside
 								? 'zip'
 								: /^(audio|video)\//.test(mediaType)
 									? 'film'
-									: null
-	);
+									: null;
+	}
+	const kind = $derived(kindOf(shown.mediaType));
 	let fault = $state('');
 	const why = $derived(
 		fault ||
 			(kind === null
-				? `${kindText(mediaType, fileName)} files are not shown here.`
-				: size > (MOST[kind] ?? Infinity)
-					? `With ${sizeText(size)} the file is too large to show here.`
+				? `${kindText(shown.mediaType, shown.fileName)} files are not shown here.`
+				: shown.size > (MOST[kind] ?? Infinity)
+					? `With ${sizeText(shown.size)} the file is too large to show here.`
 					: '')
 	);
 	const failed = (sentence: string) => (fault = sentence);
 	$effect(() => {
-		void url;
+		void shown.url;
 		fault = '';
+	});
+	$effect(() => {
+		void url;
+		inside = null;
 	});
 </script>
 
-{#if why}
-	<div class="grid h-full place-items-center">
-		<div class="border border-ink bg-sheet p-6 text-center">
-			<p class="mb-1 text-[15px] font-semibold">{fileName}</p>
-			<p class="mb-4 text-ink-2">{why}</p>
-			{#if download}<a class="button button-act" href={download} download>Download, {sizeText(size)}</a>{/if}
-		</div>
+<div class="flex h-full flex-col">
+	{#if inside}<p class="flex shrink-0 items-center gap-3 border-b border-rule bg-sheet px-3 py-1">
+			<button class="button" onclick={() => (inside = null)}>Back to {fileName}</button>
+			<span class="truncate">{inside.fileName}</span>
+		</p>{/if}
+	<div class="min-h-0 flex-1">
+		{#if why}
+			<div class="grid h-full place-items-center">
+				<div class="border border-ink bg-sheet p-6 text-center">
+					<p class="mb-1 text-[15px] font-semibold">{shown.fileName}</p>
+					<p class="mb-4 text-ink-2">{why}</p>
+					{#if shown.download}<a class="button button-act" href={shown.download} download
+							>Download, {sizeText(shown.size)}</a
+						>{/if}
+				</div>
+			</div>
+		{:else}
+			{#key shown.url}
+				{@const file = { url: shown.url, title, failed }}
+				{#if kind === 'pdf'}<PdfViewer {...file} />
+				{:else if kind === 'dxf'}<DxfViewer {...file} />
+				{:else if kind === 'picture'}<PictureViewer {...file} />
+				{:else if kind === 'table'}<TableViewer {...file} mediaType={shown.mediaType} />
+				{:else if kind === 'zip'}<ZipViewer {...file} open={(one) => (inside = one)} />
+				{:else if kind === 'film'}<FilmViewer {...file} sound={shown.mediaType.startsWith('audio/')} />
+				{:else}<TextViewer {...file} mediaType={shown.mediaType} />{/if}
+			{/key}
+		{/if}
 	</div>
-{:else}
-	{#key url}
-		{#if kind === 'pdf'}<PdfViewer {url} {title} {failed} />
-		{:else if kind === 'dxf'}<DxfViewer {url} {title} {failed} />
-		{:else if kind === 'picture'}<PictureViewer {url} {title} {failed} />
-		{:else if kind === 'table'}<TableViewer {url} {title} {mediaType} {failed} />
-		{:else if kind === 'zip'}<ZipViewer {url} {title} {download} {failed} />
-		{:else if kind === 'film'}<FilmViewer {url} {title} sound={mediaType.startsWith('audio/')} {failed} />
-		{:else}<TextViewer {url} {title} {mediaType} {failed} />{/if}
-	{/key}
-{/if}
+</div>

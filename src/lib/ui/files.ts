@@ -1,3 +1,6 @@
+/** Kind of data that rows of a list carry while they are dragged: the ids of documents as JSON. */
+export const ROWS_DRAGGED = 'application/x-cupboard-documents';
+
 /** A file to be added, with the folders it lay in when a whole folder was chosen or dropped. */
 export interface Gathered {
 	file: File;

@@ -26,7 +26,7 @@ export function sortRows(
 	const fitting = words.length
 		? rows.filter((row) => {
 				const text =
-					`${row.number} ${row.title} ${row.label} ${row.lock ? `${row.lock.holder} in hand` : ''}`.toLowerCase();
+					`${row.number} ${row.title} ${row.tags.join(' ')} ${row.label} ${row.lock ? `${row.lock.holder} in hand` : ''}`.toLowerCase();
 				return words.every((word) => text.includes(word));
 			})
 		: [...rows];

@@ -80,6 +80,12 @@ export function kindText(mediaType: string, fileName: string): string {
 	return KINDS[mediaType] ?? (/\.([A-Za-z0-9]{1,5})$/.exec(fileName)?.[1]?.toUpperCase() || 'File');
 }
 
+/** Tags that an event tells of, in words. */
+function tagsOf({ details }: Pick<EventRow, 'details'>): string {
+	const { tags } = details;
+	return Array.isArray(tags) ? tags.join(', ') : '';
+}
+
 /** What an event says, after the name of who did it. */
 export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 	const { number, release: inRelease, documents } = event.details;
@@ -123,6 +129,13 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 		'folder.renamed': () => `renamed ${d.from} to ${d.to}`,
 		'folder.moved': () => `moved ${d.name} to ${d.to}`,
 		'document.added': () => `added ${doc} ${d.title}`,
+		'document.changed': () =>
+			`changed ${doc}${d.to ? ` to ${d.to}` : ''}${d.title ? `, title “${d.title}”` : ''}${event.details.tags ? `, tags ${tagsOf(event) || 'none'}` : ''}`,
+		'document.moved': () => `moved ${doc} to ${d.to}`,
+		'document.tagged': () => `tagged ${doc}: ${tagsOf(event) || 'no tags'}`,
+		'document.revised': () => `issued ${doc} ${d.purpose}: ${d.reason}`,
+		'document.state-changed': () => `put ${doc} from ${d.from} to ${d.to}: ${d.reason}`,
+		'project.scheme-changed': () => 'changed the revision scheme of the project',
 		'document.opened': () => `opened ${doc}`,
 		'document.downloaded': () => `downloaded ${doc}`,
 		'document.issued': () => `issued ${doc} in release ${release}`,

@@ -1,8 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+	checkScheme,
 	compare,
 	DEFAULT_SCHEME as S,
+	exampleOf,
+	type RevisionScheme,
 	label,
 	nextIssue,
 	nextSave,
@@ -50,5 +53,30 @@ describe('revision labels', () => {
 				}
 			})
 		);
+	});
+});
+
+describe('a scheme', () => {
+	it('is refused with a sentence when it cannot be used', () => {
+		const broken = (change: (s: RevisionScheme) => void, used: string[] = []) => {
+			const scheme = structuredClone(S);
+			change(scheme);
+			return checkScheme(scheme, used);
+		};
+		expect(broken(() => {})).toBeNull();
+		expect(broken((s) => (s.sequences = []))).toContain('at least one');
+		expect(broken((s) => (s.sequences[0]!.prefix = 'p1'))).toContain('capital letters');
+		expect(broken((s) => (s.sequences[1]!.prefix = 'P'))).toContain('twice');
+		expect(broken((s) => (s.sequences[0]!.digits = 9))).toContain('digits');
+		expect(broken((s) => (s.demands.comment = 'Q'))).toContain('demands Q');
+		expect(broken(() => {}, ['P01.2', 'C03'])).toBeNull();
+		expect(broken((s) => (s.sequences[0]!.digits = 3), ['P01'])).toContain('wear P01');
+		expect(broken(() => {}, ['X01'])).toContain('wear X01');
+	});
+	it('shows labels that it can read again, in rising order', () => {
+		const labels = exampleOf(S);
+		expect(labels.slice(0, 4)).toEqual(['P01.1', 'P01', 'P02.1', 'P02']);
+		const read = labels.map((text) => parse(S, text)!);
+		expect([...read].sort((a, b) => compare(S, a, b))).toEqual(read);
 	});
 });

@@ -6,7 +6,8 @@ export interface Sequence {
 	digits: number;
 }
 
-export type Purpose = 'information' | 'comment' | 'approval' | 'construction' | 'as-built';
+export const PURPOSES = ['information', 'comment', 'approval', 'construction', 'as-built'] as const;
+export type Purpose = (typeof PURPOSES)[number];
 
 /** A project's revision scheme. It is data: nothing below knows P or C by name. */
 export interface RevisionScheme {
@@ -88,4 +89,49 @@ export function compare(scheme: RevisionScheme, a: Revision, b: Revision): numbe
 		(a.save ?? Number.POSITIVE_INFINITY) - (b.save ?? Number.POSITIVE_INFINITY) ||
 		0
 	);
+}
+
+/**
+ * What is wrong with a scheme, in a sentence; null when it can be used.
+ * @param used labels that documents wear and that must stay readable
+ */
+export function checkScheme(scheme: RevisionScheme, used: readonly string[] = []): string | null {
+	const { sequences, demands } = scheme;
+	if (!sequences.length) return 'A scheme needs at least one sequence.';
+	for (const { prefix, digits, name } of sequences) {
+		if (!/^[A-Z]{1,4}$/.test(prefix))
+			return `“${prefix}” cannot begin revisions: use one to four capital letters.`;
+		if (!name) return `Say what ${prefix} stands for.`;
+		if (!Number.isInteger(digits) || digits < 1 || digits > 4)
+			return `The counter of ${prefix} has one to four digits.`;
+	}
+	const prefixes = sequences.map((s) => s.prefix);
+	const twice = prefixes.find((p, i) => prefixes.indexOf(p) !== i);
+	if (twice) return `${twice} stands twice; every sequence needs a beginning of its own.`;
+	for (const purpose of PURPOSES)
+		if (!prefixes.includes(demands[purpose]))
+			return `“${PURPOSE_LABEL[purpose]}” demands ${demands[purpose] || 'nothing'}, which is not a sequence of this scheme.`;
+	const lost = used.find(
+		(text) => parse(scheme, text) === null || label(scheme, parse(scheme, text)!) !== text
+	);
+	if (lost) return `Documents wear ${lost}; the scheme must keep its sequence and digits.`;
+	return null;
+}
+
+/** The first labels of a document in a scheme, as it would be saved and issued: for showing what a scheme means. */
+export function exampleOf(scheme: RevisionScheme): string[] {
+	const labels: string[] = [];
+	let at: Revision | null = null;
+	for (const sequence of scheme.sequences) {
+		const purpose = PURPOSES.find((p) => scheme.demands[p] === sequence.prefix);
+		for (let round = 0; round < 2; round++) {
+			at = nextSave(scheme, at);
+			labels.push(label(scheme, at));
+			// Without a purpose that demands it, a sequence is never reached.
+			if (!purpose) break;
+			at = nextIssue(scheme, at, purpose);
+			labels.push(label(scheme, at));
+		}
+	}
+	return [...new Set(labels)];
 }

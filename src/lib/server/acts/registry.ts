@@ -17,6 +17,8 @@ import * as approval from './releases/approval';
 import * as build from './releases/build';
 import * as issue from './releases/issue';
 import * as removals from './removals';
+import * as revising from './revising';
+import * as tidy from './tidy';
 
 function isAct(value: unknown): value is Act {
 	return typeof value === 'object' && value !== null && 'method' in value && 'run' in value;
@@ -29,6 +31,8 @@ export const ACTS: readonly Act[] = [
 	locks,
 	folders,
 	removals,
+	tidy,
+	revising,
 	people,
 	membership,
 	groups,

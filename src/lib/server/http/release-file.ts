@@ -80,6 +80,28 @@ export function zipResponse(
 	add(release.coverNote, `Cover note ${number}.pdf`);
 	for (const file of release.files) add(file.hash, file.name);
 	zip.end();
+	return zipStream(zip, `release-${number}.zip`);
+}
+
+/** Several stored files as one zip, made while it is sent; what is packed already is not packed again. */
+export function filesZip(
+	services: Services,
+	files: { name: string; hash: string }[],
+	zipName: string
+): Response {
+	const zip = new yazl.ZipFile();
+	const mtime = new Date();
+	for (const file of files) {
+		const compress = !/\.(zip|docx|xlsx|odt|ods|pptx|jpe?g|png|mp4|webm)$/i.test(file.name);
+		zip.addReadStreamLazy(file.name, { mtime, compress }, (done) =>
+			done(null, services.store.read(file.hash))
+		);
+	}
+	zip.end();
+	return zipStream(zip, zipName);
+}
+
+function zipStream(zip: yazl.ZipFile, zipName: string): Response {
 	const through = new PassThrough();
 	zip.on('error', (error: Error) => {
 		log.error({ error: error.message }, 'zip');
@@ -89,7 +111,7 @@ export function zipResponse(
 	return new Response(Readable.toWeb(through) as ReadableStream, {
 		headers: {
 			'content-type': 'application/zip',
-			'content-disposition': `attachment; filename="release-${number}.zip"`,
+			'content-disposition': dispositionOf('attachment', zipName),
 			'x-content-type-options': 'nosniff',
 			'cache-control': 'no-store'
 		}

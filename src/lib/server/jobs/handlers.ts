@@ -1,5 +1,6 @@
 import { eq, sql } from 'drizzle-orm';
 import { cleanUploads } from '../content';
+import { resumableOf } from '../resumable';
 import { checkOne } from '../arrivals';
 import { content } from '../db/schema';
 import { PREVIEWS } from '../live';
@@ -28,7 +29,7 @@ export function handlers(services: Services, mailer: Mailer): Handlers {
 		'send-mail': ({ mailId }) => mailer.send(mailId),
 		'clean-uploads': async () => {
 			await cleanUploads(services, new Date());
-			await services.resumable.clean();
+			await resumableOf(services).clean();
 		},
 		'remind-stale-locks': () => remindStaleLocks(services),
 		'check-arrival': ({ arrivalId }) => checkOne(services, arrivalId),

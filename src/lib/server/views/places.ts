@@ -39,7 +39,8 @@ export const projectFrame = defineView({
 				client,
 				timeZone,
 				retentionDays: settings.retentionDays,
-				maxFileBytes: settings.maxFileBytes
+				maxFileBytes: settings.maxFileBytes,
+				revisions: settings.revisions
 			},
 			departments,
 			me: {

@@ -3,6 +3,7 @@
 	import { toast } from 'svelte-sonner';
 	import { LEVELS, levelLabel, type Level } from '$lib/core/access/levels';
 	import { call, sentenceOf } from '$lib/ui/api';
+	import SchemeEditor from '$lib/ui/SchemeEditor.svelte';
 
 	let { data } = $props();
 	// svelte-ignore state_referenced_locally
@@ -53,4 +54,7 @@
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 		<button class="button button-act">Change settings</button>
 	</form>
+	<div class="mt-5">
+		<SchemeEditor project={data.frame.project.id} scheme={data.frame.project.revisions} />
+	</div>
 </div>

@@ -74,6 +74,7 @@ export const document = pgTable(
 		versions: integer().notNull().default(1),
 		changedAt: time('changed_at').notNull(),
 		changedBy: text('changed_by').references(() => person.id),
+		tags: text().array().notNull().default([]),
 		/** False while removed: a number is free again for others. */
 		live: boolean().notNull().default(true)
 	},

@@ -18,9 +18,10 @@
 	import FolderMenu from '$lib/ui/FolderMenu.svelte';
 	import FolderTree from '$lib/ui/FolderTree.svelte';
 	import { onLive } from '$lib/ui/live.svelte';
-	import LockDialog from '$lib/ui/LockDialog.svelte';
 	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
 	import { useShortcuts } from '$lib/ui/shortcuts.svelte';
+	import { moveDocuments } from '$lib/ui/ticked';
+	import TickedMenu from '$lib/ui/TickedMenu.svelte';
 	import TitleBlock from '$lib/ui/TitleBlock.svelte';
 	import { dayText, plural } from '$lib/ui/words';
 
@@ -36,7 +37,6 @@
 	const ticked = new SvelteSet<string>();
 	let adding = $state<Gathered[] | null>(null);
 	let releasing = $state(false);
-	let locking = $state(false);
 	let dragging = $state(false);
 	const chosen = $derived(page.url.searchParams.get('document'));
 	const forRelease = $derived(ticked.size ? [...ticked] : view ? [view.row.id] : []);
@@ -221,12 +221,18 @@
 			</a>
 		{/if}
 		<div class="ml-auto flex gap-1.5">
-			{#if ticked.size}<span class="self-center text-ink-2">{ticked.size} ticked</span>{#if mayWork}<button
-						class="button"
-						onclick={() => (locking = true)}>Lock…</button
-					>{/if}{#if controller}<button class="button" onclick={() => (releasing = true)}
-						>Put in release…</button
-					>{/if}{/if}
+			{#if ticked.size}<TickedMenu
+					documents={[...ticked]}
+					project={data.frame.project.id}
+					{code}
+					{mayWork}
+					tags={[...new Set(rows.filter((r) => ticked.has(r.id)).flatMap((r) => r.tags))].sort()}
+					changed={() => {
+						ticked.clear();
+						return refresh('cupboard:folder');
+					}}
+					putInRelease={controller ? () => (releasing = true) : null}
+				/>{/if}
 			<a class="button" href="/{code}/access/{data.place.id}">Access</a>
 			{#if data.level === 'run'}<FreezeButton
 					place={data.place}
@@ -257,7 +263,16 @@
 				: 'Nobody below Run changes anything here.'}
 		</p>{/if}
 	<div class="flex min-h-0 flex-1">
-		<FolderTree tree={data.tree} current={data.place.id} {code} />
+		<FolderTree
+			tree={data.tree}
+			current={data.place.id}
+			{code}
+			dropped={(documents, to) =>
+				void moveDocuments(data.frame.project.id, documents, to, () => {
+					ticked.clear();
+					return refresh('cupboard:folder');
+				})}
+		/>
 		<DocumentList
 			{rows}
 			{code}
@@ -299,13 +314,6 @@
 		project={data.frame.project}
 		close={() => (adding = null)}
 	/>{/if}
-<LockDialog
-	bind:open={locking}
-	documents={[...ticked]}
-	project={data.frame.project.id}
-	name={plural(ticked.size, 'document')}
-	done={() => void refresh('cupboard:folder')}
-/>
 {#if controller}<ReleaseDialog
 		bind:open={releasing}
 		project={data.frame.project.id}

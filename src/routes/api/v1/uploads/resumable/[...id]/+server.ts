@@ -2,6 +2,7 @@ import { json, type RequestHandler } from '@sveltejs/kit';
 import { Problem } from '$lib/core/problem';
 import { readView } from '$lib/server/acts/run';
 import { problemResponse } from '$lib/server/http/respond';
+import { resumableOf } from '$lib/server/resumable';
 import { projectFrame } from '$lib/server/views/places';
 
 const NOT_FOUND = () => new Problem('not-found', 'There is no such upload.');
@@ -21,7 +22,7 @@ function metadata(request: Request, key: string): string {
  */
 const answer: RequestHandler = async ({ locals, request, params }) => {
 	const { services } = locals.app;
-	const { resumable } = services;
+	const resumable = resumableOf(services);
 	try {
 		if (!locals.actor) throw new Problem('needs-sign-in', 'Sign in first.');
 		const personId = locals.actor.person.id;

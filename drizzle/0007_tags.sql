@@ -1,0 +1,1 @@
+ALTER TABLE "document" ADD COLUMN "tags" text[] DEFAULT '{}' NOT NULL;

@@ -1,0 +1,142 @@
+<script lang="ts">
+	import { DropdownMenu } from 'bits-ui';
+	import { attempt, call, sentenceOf } from './api';
+	import Dialog from './Dialog.svelte';
+	import LockDialog from './LockDialog.svelte';
+	import { copyDocuments, downloadZip, moveDocuments, tagDocuments } from './ticked';
+	import { plural } from './words';
+
+	/** What can be done with the ticked documents together. */
+	let {
+		documents,
+		project,
+		code,
+		mayWork,
+		tags,
+		changed,
+		putInRelease
+	}: {
+		documents: string[];
+		project: string;
+		code: string;
+		mayWork: boolean;
+		/** Tags that some of them carry, for taking away. */
+		tags: string[];
+		changed: () => unknown;
+		/** Null when one may not build releases. */
+		putInRelease: (() => void) | null;
+	} = $props();
+
+	let asking = $state<'move' | 'copy' | 'tag' | null>(null);
+	let locking = $state(false);
+	let targets = $state<{ id: string; way: string }[]>([]);
+	let to = $state('');
+	let adds = $state('');
+	let takes = $state<string[]>([]);
+	let fault = $state('');
+	const what = $derived(plural(documents.length, 'document'));
+
+	async function ask(next: typeof asking) {
+		fault = '';
+		to = '';
+		adds = '';
+		takes = [];
+		asking = next;
+		if (next === 'tag') return;
+		const answer = await attempt(() =>
+			call<{ folders: { id: string; way: string }[] }>('GET', `/projects/${project}/folders`)
+		);
+		targets = answer?.folders ?? [];
+	}
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		fault = '';
+		try {
+			if (asking === 'copy') await copyDocuments(project, documents, to, changed);
+			else if (asking === 'move') {
+				const name = targets.find((t) => t.id === to)!.way;
+				await moveDocuments(project, documents, { id: to, name }, changed);
+			} else {
+				const tag = adds
+					.split(',')
+					.map((t) => t.trim())
+					.filter(Boolean);
+				await tagDocuments(project, documents, { tag, untag: takes }, changed);
+			}
+			asking = null;
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+	}
+	const item = 'block w-full cursor-pointer px-3 py-1.5 text-left data-highlighted:bg-act-soft';
+	const TITLE = { move: 'Move', copy: 'Copy', tag: 'Tag' };
+</script>
+
+<DropdownMenu.Root>
+	<DropdownMenu.Trigger class="button">{documents.length} ticked ▾</DropdownMenu.Trigger>
+	<DropdownMenu.Portal>
+		<DropdownMenu.Content
+			align="end"
+			sideOffset={4}
+			class="z-50 min-w-[190px] border border-ink bg-sheet py-1 shadow-lg"
+		>
+			{#if mayWork}
+				<DropdownMenu.Item class={item} onSelect={() => (locking = true)}>Lock…</DropdownMenu.Item>
+				<DropdownMenu.Item class={item} onSelect={() => ask('move')}>Move…</DropdownMenu.Item>
+				<DropdownMenu.Item class={item} onSelect={() => ask('tag')}>Tag…</DropdownMenu.Item>
+			{/if}
+			<DropdownMenu.Item class={item} onSelect={() => ask('copy')}>Copy…</DropdownMenu.Item>
+			<DropdownMenu.Item class={item} onSelect={() => downloadZip(code, documents)}
+				>Download as zip</DropdownMenu.Item
+			>
+			{#if putInRelease}<DropdownMenu.Item class={item} onSelect={putInRelease}
+					>Put in release…</DropdownMenu.Item
+				>{/if}
+		</DropdownMenu.Content>
+	</DropdownMenu.Portal>
+</DropdownMenu.Root>
+
+<LockDialog bind:open={locking} {documents} {project} name={what} done={() => void changed()} />
+<Dialog
+	bind:open={() => asking !== null, (open) => !open && (asking = null)}
+	title="{TITLE[asking ?? 'move']} {what}"
+>
+	<form onsubmit={submit} class="space-y-3">
+		{#if asking === 'tag'}
+			<label class="block"
+				><span class="label">Tags to give, with commas between</span><input
+					class="field"
+					bind:value={adds}
+					placeholder="linkspan, tender pack"
+				/></label
+			>
+			{#if tags.length}<fieldset>
+					<legend class="label">Tags to take away</legend>
+					<span class="flex flex-wrap gap-x-4 gap-y-1"
+						>{#each tags as tag (tag)}<label class="flex items-center gap-1.5"
+								><input type="checkbox" class="accent-act" value={tag} bind:group={takes} />{tag}</label
+							>{/each}</span
+					>
+				</fieldset>{/if}
+		{:else}
+			<p class="text-ink-2">
+				{asking === 'copy'
+					? 'Each copy is a new document with the newest content and the next free number.'
+					: 'Who reaches them follows the new place; what was given to one of them alone stays.'}
+			</p>
+			<label class="block"
+				><span class="label">To</span><select class="field" bind:value={to} required
+					><option value="" disabled>choose a place</option>{#each targets as t (t.id)}<option value={t.id}
+							>{t.way}</option
+						>{/each}</select
+				></label
+			>
+		{/if}
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (asking = null)}>Cancel</button><button
+				class="button button-act">{TITLE[asking ?? 'move']} {what}</button
+			>
+		</div>
+	</form>
+</Dialog>
