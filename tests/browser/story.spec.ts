@@ -60,7 +60,8 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		const hers = ines.getByRole('region', { name: `Title block of ${NUMBER}` });
 		await expect(hers.getByText('has this in hand')).toBeVisible({ timeout: 3_000 });
 		await expect(hers.getByText('tie rod moved')).toBeVisible();
-		await expect(hers.getByRole('button', { name: 'Lock' })).toHaveCount(0);
+		await expect(hers.getByRole('button', { name: 'Lock', exact: true })).toHaveCount(0);
+		await expect(hers.getByRole('button', { name: 'Ask for the lock…' })).toBeVisible();
 		await expect(ines.locator(`[data-document="${id}"]`)).toContainText('Oke Lindvar');
 	});
 

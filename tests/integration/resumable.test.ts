@@ -112,6 +112,26 @@ describe('resumable upload', () => {
 		expect((await speak('petra', 'POST', `/${id}`)).status).toBe(404);
 	});
 
+	it('takes a small file with the request that begins it', async () => {
+		const bytes = randomBytes(5_000);
+		const response = await speak(
+			'oke',
+			'POST',
+			'',
+			{
+				...PATCH,
+				'upload-length': String(bytes.length),
+				'upload-metadata': `project ${base64('VFT')},name ${base64('a.txt')}`
+			},
+			bytes
+		);
+		expect(response.ok).toBe(true);
+		expect(response.headers.get('upload-offset')).toBe(String(bytes.length));
+		const id = response.headers.get('location')!.split('/').at(-1)!;
+		const hash = createHash('sha256').update(bytes).digest('hex');
+		expect(await (await speak('oke', 'POST', `/${id}`)).json()).toMatchObject({ hash });
+	});
+
 	it('is finished by asking, when the server died just after the last byte', async () => {
 		const bytes = randomBytes(100_000);
 		const { id } = await begin('oke', bytes.length);

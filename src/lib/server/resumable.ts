@@ -1,6 +1,6 @@
 import { createHash, type Hash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { open } from 'node:fs/promises';
+import { open, readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { FileStore } from '@tus/file-store';
@@ -98,10 +98,7 @@ class Resumable {
 	private readonly finishing = new Map<string, Promise<Received>>();
 
 	constructor(private readonly services: Services) {
-		this.store = new HashingStore({
-			directory: join(services.config.home, 'uploads'),
-			expirationPeriodInMilliseconds: KEPT
-		});
+		this.store = new HashingStore({ directory: join(services.config.home, 'uploads') });
 		this.tus = new TusServer({
 			path: RESUMABLE_PATH,
 			datastore: this.store,
@@ -187,9 +184,14 @@ class Resumable {
 		return received;
 	}
 
-	/** Throws away what was not continued in time. */
-	async clean(): Promise<void> {
-		await this.tus.cleanUpExpiredUploads();
+	/** Throws away what was not continued in time, and the notes of what is in the store by now. */
+	async clean(now = Date.now()): Promise<void> {
+		const names = await readdir(this.store.directory).catch(() => []);
+		for (const name of names) {
+			const file = join(this.store.directory, name);
+			const about = await stat(file).catch(() => null);
+			if (about && now - about.mtimeMs > KEPT) await rm(file, { force: true });
+		}
 	}
 }
 

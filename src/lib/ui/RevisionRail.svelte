@@ -56,7 +56,7 @@
 </script>
 
 <nav
-	class="flex h-[84px] shrink-0 items-center gap-6 border-t-2 border-ink bg-sheet px-5"
+	class="flex h-[88px] shrink-0 items-center gap-6 border-t-2 border-ink bg-sheet px-5"
 	aria-label="Revisions"
 >
 	<div class="hidden shrink-0 lg:block">
@@ -66,10 +66,10 @@
 		</p>
 	</div>
 	<div class="min-w-0 flex-1 overflow-x-auto">
-		<div class="relative pt-5" style:min-width="{inOrder.length * 58}px" bind:this={rail}>
+		<div class="relative pt-7" style:min-width="{inOrder.length * 58}px" bind:this={rail}>
 			{#if pair && inOrder.length > 1}
 				<span
-					class="absolute top-[29px] h-2 border-y border-ink-2"
+					class="absolute top-[37px] h-2 border-y border-ink-2"
 					style:left="{middle(Math.min(at.from, at.to))}%"
 					style:width="{Math.abs(middle(at.to) - middle(at.from))}%"
 					style:background="repeating-linear-gradient(90deg, var(--plank-2) 0 5px, transparent 5px 8px)"
@@ -77,7 +77,7 @@
 				></span>
 				{#each ['from', 'to'] as const as tab (tab)}
 					<button
-						class="absolute top-0 z-10 -translate-x-1/2 cursor-ew-resize touch-none rounded-[2px] px-1.5 text-[11px] leading-[17px] font-semibold text-white {tab ===
+						class="absolute top-0 z-10 h-6 min-w-[34px] -translate-x-1/2 cursor-ew-resize touch-none rounded-[2px] px-1.5 text-[11px] font-semibold text-sheet {tab ===
 						'from'
 							? 'bg-fault'
 							: 'bg-act'}"

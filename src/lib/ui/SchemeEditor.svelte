@@ -87,7 +87,7 @@
 		disabled={draft.sequences.length >= 8}
 		onclick={() => draft.sequences.push({ prefix: '', name: '', digits: 2 })}>Add a sequence</button
 	>
-	<fieldset class="grid grid-cols-[auto_120px] items-center gap-x-4 gap-y-1">
+	<fieldset class="grid grid-cols-[160px_120px] items-center justify-start gap-x-4 gap-y-1">
 		<legend class="mb-1 font-semibold">Which a purpose demands</legend>
 		{#each PURPOSES as purpose (purpose)}
 			<label for="demand-{purpose}">{PURPOSE_LABEL[purpose]}</label>

@@ -380,9 +380,9 @@
 				</div>
 			{/each}
 			{#if way === 'swipe'}
-				<span class="tag pointer-events-none absolute bottom-2 left-2 bg-fault font-mono text-white"
+				<span class="tag pointer-events-none absolute bottom-2 left-2 bg-fault font-mono text-sheet"
 					>{before.label}</span
-				><span class="tag pointer-events-none absolute right-2 bottom-2 bg-act font-mono text-white"
+				><span class="tag pointer-events-none absolute right-2 bottom-2 bg-act font-mono text-sheet"
 					>{after.label}</span
 				>
 				<span class="pointer-events-none absolute inset-y-0 w-0.5 bg-plank" style:left="{divide * 100}%"

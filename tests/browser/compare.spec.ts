@@ -1,0 +1,76 @@
+import { expect, test } from '@playwright/test';
+import { as, documentId, ready } from './people';
+
+test('two versions of a drawing: every known edit is found, by place and by item, and stepped through', async ({
+	browser
+}) => {
+	const oke = await as(browser, 'oke');
+	const id = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
+	await oke.goto(`/vft/document/${id}/compare?from=P03&to=P04.2`);
+	await ready(oke);
+	await expect(oke.getByRole('tab', { name: /^Places \d+/ })).toBeVisible({ timeout: 30_000 });
+	await expect(oke.getByRole('tab', { name: 'Items 7' })).toBeVisible({ timeout: 30_000 });
+	await oke.getByRole('tab', { name: 'Items 7' }).click();
+	const list = oke.getByRole('complementary');
+	// What the world maker did between the two: the pit wall moved by 150, and what belongs to it.
+	await expect(list.getByText('moved polyline')).toHaveCount(3);
+	await expect(list.getByText('dimension text:')).toContainText('10 850 10 550');
+	await expect(list.getByText('attribute REVISION:')).toContainText('P03.2 P04.2');
+	await oke.keyboard.press(']');
+	await expect(oke.getByText('1 of 7')).toBeVisible();
+	await oke.keyboard.press('[');
+	await expect(oke.getByText('7 of 7')).toBeVisible();
+	// The same sheet with itself by another version of equal content says so.
+	await oke.goto(`/vft/document/${id}/compare?from=P03.2&to=P03`);
+	await expect(oke.getByText(/very same bytes|Nothing differs|No item/).first()).toBeVisible({
+		timeout: 30_000
+	});
+	await oke.context().close();
+});
+
+test('a lock is asked for, and broken; what its holder brings later is kept and merged', async ({
+	browser
+}) => {
+	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
+	const id = await documentId(oke, 'VFT-MW-QW-00-DR-0303');
+	const page = `/vft/document/${id}`;
+	await rhosyn.goto(page);
+	await ready(rhosyn);
+	await rhosyn.getByRole('button', { name: 'Lock', exact: true }).click();
+	await rhosyn.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
+	await expect(rhosyn.getByRole('button', { name: 'Hand over…' })).toBeVisible();
+
+	await oke.goto(page);
+	await ready(oke);
+	await oke.getByRole('button', { name: 'Ask for the lock…' }).click();
+	await oke.getByRole('dialog').getByRole('button', { name: 'Ask', exact: true }).click();
+	await expect(oke.getByRole('button', { name: 'Asked; stop waiting' })).toBeVisible();
+	await oke.getByRole('button', { name: 'Break the lock…' }).click();
+	await oke.getByRole('dialog').getByRole('textbox').fill('needed today');
+	await oke.getByRole('dialog').getByRole('button', { name: 'Break the lock' }).click();
+	await oke.getByRole('button', { name: 'Lock', exact: true }).click();
+	await oke.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
+	await expect(oke.getByRole('button', { name: 'Give back unchanged' })).toBeVisible();
+
+	// Rhosyn's page heard of it by itself; her work is not lost.
+	await rhosyn.getByRole('button', { name: 'Hand in beside…' }).click();
+	const dialog = rhosyn.getByRole('dialog');
+	await dialog
+		.getByLabel('The file you worked on')
+		.setInputFiles({ name: 'rhosyn.txt', mimeType: 'text/plain', buffer: Buffer.from('what Rhosyn drew') });
+	await dialog.getByLabel('What changed').fill('tie rods drawn');
+	await dialog.getByRole('button', { name: 'Hand in beside' }).click();
+	await expect(dialog.getByText(/of another kind/)).toBeVisible();
+	await dialog.getByRole('button', { name: 'Hand in all the same' }).click();
+	await expect(rhosyn.getByText('Kept as side version 1')).toBeVisible();
+
+	const sides = oke.getByRole('list', { name: 'Side versions' });
+	await expect(sides).toContainText('tie rods drawn');
+	await sides.getByRole('button', { name: 'Drop…' }).click();
+	await oke.getByRole('dialog').getByRole('textbox').fill('drawn again on my sheet');
+	await oke.getByRole('dialog').getByRole('button', { name: 'Drop' }).click();
+	await expect(oke.getByRole('dialog')).toHaveCount(0);
+	await oke.getByRole('button', { name: 'Give back unchanged' }).click();
+	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
+	for (const one of [oke, rhosyn]) await one.context().close();
+});
