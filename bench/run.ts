@@ -7,6 +7,8 @@ import { join } from 'node:path';
 import postgres from 'postgres';
 import { decide, type Step, type Subject } from '../src/lib/core/access/decide';
 import { LEVELS } from '../src/lib/core/access/levels';
+import { packMask } from '../src/lib/core/compare/mask';
+import { compareSheets } from '../src/lib/core/compare/sheets';
 import { FOLDER, makeLargeProject, READER, SIZE } from './large-project';
 import { fits, p95, perSecond, print, type Line } from './measure';
 
@@ -55,6 +57,46 @@ function decisions(): Line {
 		least: true,
 		baseline: { what: 'map look-ups', value: lookups }
 	};
+}
+
+/** An A1 sheet at 150 dpi with many lines, as pixels; `changed` draws a few more. */
+function sheetPixels(changed: boolean): Uint8ClampedArray {
+	const [width, height] = [4967, 3508];
+	const pixels = new Uint8ClampedArray(width * height * 4).fill(255);
+	let seed = 11;
+	const next = (most: number) => (seed = (seed * 48271) % 2147483647) % most;
+	const line = (x: number, y: number, length: number, upright: boolean) => {
+		for (let i = 0; i < length; i++) {
+			const [px, py] = upright ? [x, y + i] : [x + i, y];
+			if (px < width && py < height) pixels.fill(0, (py * width + px) * 4, (py * width + px) * 4 + 3);
+		}
+	};
+	for (let i = 0; i < 12_000; i++) line(next(width), next(height), 20 + next(120), i % 2 === 0);
+	if (changed) for (let i = 0; i < 25; i++) line(100 + i * 190, 100 + i * 130, 14, false);
+	return pixels;
+}
+
+/** Comparing two sheets, from packed pixels to numbered places, as the worker does once they are drawn. */
+function comparing(): Line[] {
+	const timed = <T>(doing: () => T) => {
+		const begin = performance.now();
+		return { value: doing(), took: performance.now() - begin };
+	};
+	const [before, after] = [sheetPixels(false), sheetPixels(true)];
+	const pack = timed(() => [packMask(before, 4967, 3508), packMask(after, 4967, 3508)] as const);
+	const found = timed(() => compareSheets(...pack.value));
+	if (found.value.places.length !== 25)
+		throw new Error(`${found.value.places.length} places of 25 were found`);
+	const copy = timed(() => Uint8ClampedArray.from(before));
+	return [
+		{
+			what: 'compare two A1 sheets at 150 dpi, once drawn (25 of 25 changes found)',
+			value: pack.took + found.took,
+			unit: 'ms',
+			budget: 600,
+			baseline: { what: 'copying one of them', value: copy.took }
+		}
+	];
 }
 
 /** Sends 1 GiB through HTTP and compares with hashing the same file; watches the server's memory meanwhile. */
@@ -109,7 +151,7 @@ async function upload(serverPid: number): Promise<Line[]> {
 	];
 }
 
-const lines: Line[] = [decisions()];
+const lines: Line[] = [decisions(), ...comparing()];
 const sql = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
 const [there] = await sql`select 1 from project where code = 'BIG'`;
 if (!there) {

@@ -5,7 +5,7 @@ test('two versions of a drawing: every known edit is found, by place and by item
 	browser
 }) => {
 	const oke = await as(browser, 'oke');
-	const id = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
+	const { id } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
 	await oke.goto(`/vft/document/${id}/compare?from=P03&to=P04.2`);
 	await ready(oke);
 	await expect(oke.getByRole('tab', { name: /^Places \d+/ })).toBeVisible({ timeout: 30_000 });
@@ -32,7 +32,7 @@ test('a lock is asked for, and broken; what its holder brings later is kept and 
 	browser
 }) => {
 	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
-	const id = await documentId(oke, 'VFT-MW-QW-00-DR-0303');
+	const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0303');
 	const page = `/vft/document/${id}`;
 	await rhosyn.goto(page);
 	await ready(rhosyn);

@@ -33,6 +33,8 @@
 			? { ...inside, download: download && `${inside.url}&download` }
 			: { url, mediaType, fileName, size, download }
 	);
+	/** Addresses whose archives can be listed. */
+	const LISTED = /\/versions\/[^/]+\/file$/;
 	/** Largest file of each kind that is shown, in bytes; sound and film are streamed. */
 	const MOST: Record<string, number> = {
 		text: 40e6,
@@ -53,7 +55,7 @@
 						? 'table'
 						: TEXT_KINDS.includes(mediaType)
 							? 'text'
-							: mediaType === 'application/zip' && !inside
+							: mediaType === 'application/zip' && !inside && LISTED.test(url)
 								? 'zip'
 								: /^(audio|video)\//.test(mediaType)
 									? 'film'
