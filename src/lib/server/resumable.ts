@@ -112,10 +112,11 @@ class Resumable {
 				const { personId } = this.senders.get(request)!;
 				return Promise.resolve({ metadata: { name: named.name, person: personId } });
 			},
-			onUploadFinish: async (_, { id }) => {
+			onUploadFinish: async ({ method }, { id }) => {
 				const received = await this.finish(id);
 				return {
-					status_code: 200,
+					// The address of the upload goes along with 201 only.
+					status_code: method === 'POST' ? 201 : 200,
 					headers: { 'content-type': 'application/json' },
 					body: JSON.stringify(received)
 				};

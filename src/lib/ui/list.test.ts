@@ -8,6 +8,7 @@ const row = (number: string, more: Partial<DocumentRow> = {}): DocumentRow =>
 		id: number,
 		number,
 		title: `Title of ${number}`,
+		tags: [],
 		label: 'P01.1',
 		changedAt: '2026-11-01T00:00:00.000Z',
 		mediaType: 'application/pdf',
