@@ -93,7 +93,7 @@
 				<a
 					href="{base}/{path}"
 					aria-current={current ? 'page' : undefined}
-					class="rounded-t-[4px] px-2.5 py-2 text-[13.5px] font-medium md:py-2.5 {current
+					class="rounded-t-[4px] px-2.5 py-2 text-[13.5px] font-medium whitespace-nowrap md:py-2.5 {current
 						? 'bg-film font-semibold text-ink'
 						: 'text-[#d5e0db] hover:text-on-frame'}">{name}</a
 				>

@@ -192,6 +192,9 @@
 		requestAnimationFrame(() => port.fit());
 	}
 
+	/** Screen pixels for a pixel of the sheet at most: what is around a small change must stay in sight. */
+	const CLOSEST = 1.2;
+
 	/** Brings a place into the middle, close enough to see it and what is around it. */
 	export function show(index: number) {
 		const target = shown[index];
@@ -199,6 +202,7 @@
 		current = index;
 		const room = 0.35;
 		const wanted = Math.min(
+			CLOSEST,
 			(port.width * room) / Math.max(target.w, 60),
 			(port.height * room) / Math.max(target.h, 60)
 		);
