@@ -90,10 +90,22 @@ export class Reach {
 	}
 }
 
+/** Rows of the freezes of a project; they are few, and are asked for together with the person. */
+const freezesOf = (projectId: string) => sql<
+	{ path: string; at: string; by: string; reason: string | null }[]
+>`
+	coalesce((select json_agg(found) from (
+		select path, frozen_at as at, freezer.name as by, frozen_reason as reason
+		from place join person freezer on freezer.id = frozen_by
+		where project_id = ${projectId} and frozen_at is not null) found), '[]')`;
+
 /** Ids that a subquery gathers into one list. */
 const ids = (of: SQL) => sql<string[]>`coalesce((select json_agg(id) from (${of}) as found(id)), '[]')`;
 
-/** A person as access sees one, with the state of access in the project; null when they are not in it (any more). */
+/**
+ * A person as access sees one, with the state of access and the freezes of the project; null when they are not in it
+ * (any more).
+ */
 async function loadSubject(db: Querier, projectId: string, personId: string) {
 	const inDepartments = (only: SQL) => sql`
 		select m.department_id from department_member m join department d on d.id = m.department_id
@@ -110,7 +122,8 @@ async function loadSubject(db: Querier, projectId: string, personId: string) {
 			departments: ids(inDepartments(sql`true`)),
 			leads: ids(inDepartments(sql`m.lead`)),
 			groups: ids(sql`select m.group_id from group_member m join people_group g on g.id = m.group_id
-				where g.project_id = ${projectId} and m.person_id = ${personId} order by 1`)
+				where g.project_id = ${projectId} and m.person_id = ${personId} order by 1`),
+			freezes: freezesOf(projectId)
 		})
 		.from(member)
 		.innerJoin(project, eq(project.id, member.projectId))
@@ -118,7 +131,11 @@ async function loadSubject(db: Querier, projectId: string, personId: string) {
 		.where(and(eq(member.projectId, projectId), eq(member.personId, personId), isNull(member.leftAt)));
 	if (!row) return null;
 	const { departments, leads, groups } = row;
-	return { version: row.version, subject: subjectOf(row.settings, row, { departments, leads, groups }) };
+	return {
+		version: row.version,
+		subject: subjectOf(row.settings, row, { departments, leads, groups }),
+		freezes: row.freezes.map((f) => ({ ...f, at: new Date(f.at), reason: f.reason ?? '' }))
+	};
 }
 
 /**
@@ -131,13 +148,10 @@ export async function loadReach(
 	personId: string,
 	now: Date
 ): Promise<Reach | null> {
-	const [found, freezes] = await Promise.all([
-		loadSubject(db, projectId, personId),
-		loadFreezes(db, projectId)
-	]);
+	const found = await loadSubject(db, projectId, personId);
 	if (!found) return null;
 	const levels = await levelsIn(db, found.subject, found.version, now.getTime());
-	return new Reach(found.subject, levels, freezes, found.version);
+	return new Reach(found.subject, levels, found.freezes, found.version);
 }
 
 /** What a controller would hold at a place without being one; tells whether their power was used (A5). */
@@ -150,15 +164,6 @@ export async function ordinaryLevel(
 	const { subject } = reach;
 	const levels = await levelsIn(db, { ...subject, controller: false }, reach.version, now.getTime());
 	return levels.get(at.scope) ?? null;
-}
-
-async function loadFreezes(db: Querier, projectId: string): Promise<Freeze[]> {
-	const rows = await db
-		.select({ path: place.path, at: place.frozenAt, by: person.name, reason: place.frozenReason })
-		.from(place)
-		.innerJoin(person, eq(person.id, place.frozenBy))
-		.where(and(eq(place.projectId, projectId), isNotNull(place.frozenAt)));
-	return rows.map((r) => ({ path: r.path, at: r.at!, by: r.by, reason: r.reason ?? '' }));
 }
 
 /** Condition for a place that has not been removed, or has been. */

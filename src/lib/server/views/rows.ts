@@ -1,37 +1,18 @@
-import { and, eq, inArray, isNull, type SQL } from 'drizzle-orm';
+import { eq, sql, type SQL } from 'drizzle-orm';
 import { isStale } from '../../core/locks';
 import { allows } from '../../core/access/levels';
 import type { DocumentRow } from '../../core/rows';
 import type { Reach } from '../access';
 import type { Project } from '../acts/act';
 import { among, type Querier } from '../db';
-import {
-	content,
-	document,
-	lock,
-	member,
-	person,
-	place,
-	release,
-	releaseItem,
-	seen,
-	version
-} from '../db/schema';
+import { content, document, lock, person, place, releaseItem, seen, version } from '../db/schema';
 
 /** Most rows of one answer; lists that can be longer come in pages. */
 const MOST_ROWS = 5_000;
 
-/** The ids of one page by number, found in the index before anything is joined to them. */
-async function pageOf(db: Querier, where: SQL, limit: number, offset: number): Promise<string[]> {
-	const rows = await db
-		.select({ id: place.id })
-		.from(place)
-		.where(where)
-		.orderBy(place.nameKey, place.id)
-		.limit(limit)
-		.offset(offset);
-	return rows.map((r) => r.id);
-}
+/** One page of ids by number, found in the index before anything is joined to them. */
+const pageOf = (where: SQL, limit: number, offset: number): SQL => sql`${place.id} = any(array(
+	select ${place.id} from ${place} where ${where} order by ${place.nameKey}, ${place.id} limit ${limit} offset ${offset}))`;
 
 /**
  * Rows of documents as lists show them, for one reader.
@@ -72,9 +53,7 @@ export async function documentRows(
 		.innerJoin(document, eq(document.id, place.id))
 		.innerJoin(version, eq(version.id, document.currentVersionId))
 		.innerJoin(content, eq(content.hash, version.hash))
-		.where(
-			page.offset === undefined ? where : among(place.id, await pageOf(db, where, page.limit, page.offset))
-		)
+		.where(page.offset === undefined ? where : pageOf(where, page.limit, page.offset))
 		.orderBy(document.number, document.id)
 		.limit(page.limit);
 	if (!rows.length) return [];
@@ -130,9 +109,28 @@ export async function documentRows(
 const highest = (releases: { number: number }[]) =>
 	releases.length ? Math.max(...releases.map((r) => r.number)) : null;
 
+interface Around extends Record<string, unknown> {
+	folders: { id: string; scope: string }[];
+	locks: {
+		id: string;
+		holder: string;
+		holderId: string;
+		takenAt: string;
+		purpose: string;
+		expectedEnd: string | null;
+	}[];
+	looked: { id: string; at: string }[];
+	names: { id: string; name: string }[];
+	releases: { id: string; versionId: string; number: number; state: string }[];
+	seenUntil: string | null;
+}
+
+/** The rows of a small question as one JSON list, so that many such questions are one round trip. */
+const gathered = (of: SQL) => sql`coalesce((select json_agg(found) from (${of}) found), '[]')`;
+
 /**
- * What stands around documents in lists: few rows each, so they are asked for by their own small questions. In one
- * question with ten joins, planning alone took longer than all of these.
+ * What stands around documents in lists. Few rows each, so each is its own small question within one round trip:
+ * joined to the documents they took longer to plan than to answer, and asked singly longer to send.
  */
 async function surroundings(
 	db: Querier,
@@ -141,55 +139,34 @@ async function surroundings(
 	rows: { id: string; folder: string | null; changedById: string | null }[]
 ) {
 	const ids = rows.map((r) => r.id);
-	const [folders, locks, looked, [reader], names, releases] = await Promise.all([
-		db
-			.select({ id: place.id, scope: place.scope })
-			.from(place)
-			.where(among(place.id, new Set(rows.map((r) => r.folder!)))),
-		db
-			.select({
-				id: lock.documentId,
-				holder: person.name,
-				holderId: lock.holderId,
-				takenAt: lock.takenAt,
-				purpose: lock.purpose,
-				expectedEnd: lock.expectedEnd
-			})
-			.from(lock)
-			.innerJoin(person, eq(person.id, lock.holderId))
-			.where(and(among(lock.documentId, ids), isNull(lock.endedAt))),
-		db
-			.select({ id: seen.documentId, at: seen.at })
-			.from(seen)
-			.where(and(eq(seen.personId, readerId), among(seen.documentId, ids))),
-		db
-			.select({ seenUntil: member.seenUntil })
-			.from(member)
-			.where(and(eq(member.projectId, projectId), eq(member.personId, readerId))),
-		db
-			.select({ id: person.id, name: person.name })
-			.from(person)
-			.where(among(person.id, new Set(rows.flatMap((r) => r.changedById ?? [])))),
-		db
-			.select({
-				id: releaseItem.documentId,
-				versionId: releaseItem.versionId,
-				number: release.number,
-				state: release.state
-			})
-			.from(releaseItem)
-			.innerJoin(release, eq(release.id, releaseItem.releaseId))
-			.where(
-				and(among(releaseItem.documentId, ids), inArray(release.state, ['in-review', 'approved', 'issued']))
-			)
-	]);
-	const byDocument = new Map<string, typeof releases>();
+	const [around] = await db.execute<Around>(sql`select
+		${gathered(sql`select id, scope from place
+			where ${among(place.id, new Set(rows.map((r) => r.folder!)))}`)} as folders,
+		${gathered(sql`select document_id as id, person.name as holder, holder_id as "holderId", taken_at as "takenAt",
+				purpose, expected_end as "expectedEnd"
+			from lock join person on person.id = holder_id
+			where ${among(lock.documentId, ids)} and ended_at is null`)} as locks,
+		${gathered(sql`select document_id as id, at from seen
+			where person_id = ${readerId} and ${among(seen.documentId, ids)}`)} as looked,
+		${gathered(sql`select id, name from person
+			where ${among(person.id, new Set(rows.flatMap((r) => r.changedById ?? [])))}`)} as names,
+		${gathered(sql`select document_id as id, version_id as "versionId", release.number, release.state
+			from release_item join release on release.id = release_id
+			where ${among(releaseItem.documentId, ids)} and release.state in ('in-review', 'approved', 'issued')`)} as releases,
+		(select seen_until from member where project_id = ${projectId} and person_id = ${readerId}) as "seenUntil"`);
+	const { folders, locks, looked, names, releases, seenUntil } = around!;
+	const byDocument = new Map<string, Around['releases']>();
 	for (const one of releases) byDocument.set(one.id, [...(byDocument.get(one.id) ?? []), one]);
 	return {
 		folders: new Map(folders.map((f) => [f.id, f.scope])),
-		locks: new Map(locks.map((l) => [l.id, l])),
-		looked: new Map(looked.map((l) => [l.id, l.at.getTime()])),
-		seenUntil: reader?.seenUntil.getTime() ?? 0,
+		locks: new Map(
+			locks.map((l) => [
+				l.id,
+				{ ...l, takenAt: new Date(l.takenAt), expectedEnd: l.expectedEnd ? new Date(l.expectedEnd) : null }
+			])
+		),
+		looked: new Map(looked.map((l) => [l.id, Date.parse(l.at)])),
+		seenUntil: seenUntil ? new Date(seenUntil).getTime() : 0,
 		names: new Map(names.map((n) => [n.id, n.name])),
 		releases: byDocument
 	};

@@ -50,7 +50,18 @@ function addUp<R extends { way: string }, T>(
 /** SQL for the way to a place, cut off below a depth (0 is the shelf). */
 const wayDownTo = (depth: number) => sql`substr(${place.path}, 1, ${(depth + 1) * ID_LENGTH}::int)`;
 
-/** Documents beneath every place down to a depth, with the last change of each. */
+/** Documents beneath every place down to a depth. */
+async function documentsBeneath(db: Querier, reach: Reach, depth: number): Promise<Map<string, number>> {
+	return countUp(
+		await db.execute<{ way: string; n: number }>(sql`
+			select ${wayDownTo(depth)} as way, sum(${folderCount.documents})::int as n
+			from ${place} join ${folderCount} on ${folderCount.folderId} = ${place.id}
+			where ${place.projectId} = ${reach.subject.projectId} and ${place.kind} <> 'document' and ${countsSeen(reach)}
+			group by 1`)
+	);
+}
+
+/** The same with the last change of each place. */
 async function totals(db: Querier, reach: Reach, depth: number): Promise<Map<string, Total>> {
 	const rows = await db.execute<{
 		way: string;
@@ -300,16 +311,16 @@ export const folder = defineView({
 				)
 			)
 			.orderBy(asc(place.createdAt), asc(place.name));
-		const [tree, counted, [direct], held, steps] = await Promise.all([
+		const [tree, counted, [direct], held] = await Promise.all([
 			shown,
-			totals(db, reach, way.length),
+			documentsBeneath(db, reach, way.length),
 			db
 				.select({ n: sql<number>`coalesce(sum(${folderCount.documents}), 0)::int` })
 				.from(folderCount)
 				.where(and(eq(folderCount.folderId, here.id), countsSeen(reach))),
-			inHandBeneath(db, reach, way.length - 1),
-			breadcrumb(db, here, reach)
+			inHandBeneath(db, reach, way.length - 1)
 		]);
+		const steps = way.flatMap((step) => tree.find((f) => f.id === step) ?? []);
 		const freeze = reach.freezeAt(here.path);
 		const uncapped = reach.level(here.scope)!;
 		return {
@@ -330,15 +341,15 @@ export const folder = defineView({
 				reason: freeze.reason,
 				here: freeze.path === here.path
 			},
-			way: steps,
+			way: steps.map(({ id, name, kind, code }) => ({ id, name, kind, code })),
 			tree: tree.map(({ path, ...f }) => ({
 				...f,
 				position: f.position ?? 1_000,
-				documents: counted.get(f.id)?.documents ?? 0,
+				documents: counted.get(f.id) ?? 0,
 				frozen: reach.freezeAt(path) !== null
 			})),
 			direct: direct!.n,
-			documents: counted.get(here.id)?.documents ?? 0,
+			documents: counted.get(here.id) ?? 0,
 			inHand: held.get(here.id) ?? 0
 		};
 	}
