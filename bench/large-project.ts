@@ -44,7 +44,7 @@ export async function makeLargeProject(url: string): Promise<void> {
 	});
 	const steps = [
 		`set synchronous_commit = off; set session_replication_role = replica; set work_mem = '256MB'; set maintenance_work_mem = '512MB'`,
-		`drop index if exists document_title_words, document_number_words`,
+		`drop index if exists document_number_words, findable_words`,
 		`insert into project (id, code, name, client, time_zone, settings) values ('p000000001', 'BIG', 'A large project', 'A client', 'UTC', '${settings}')`,
 		`insert into person (id, name, email) select ${id('u', 'n')}, 'Person ' || n, 'person' || n || '@big.example' from generate_series(1, ${SIZE.people - 1}) n`,
 		`insert into person (id, name, email) values ('${READER.id}', 'The Reader', 'reader@big.example')`,
@@ -88,7 +88,16 @@ export async function makeLargeProject(url: string): Promise<void> {
 		`insert into lock (id, document_id, holder_id, purpose, taken_at) select 'l' || substr(id, 2), id, changed_by, 'work', now() from document where id like '%777'`,
 		`insert into folder_count (folder_id, scope, documents, last_at, last_by)
 			select p.parent_id, p.scope, count(*), max(d.changed_at), max(d.changed_by) from place p join document d on d.id = p.id group by 1, 2`,
-		`create index document_title_words on document using gin (title gin_trgm_ops)`,
+		`insert into content_text (hash, text, words)
+			select hash, t.text, array_to_tsvector(find_words(t.text)) from content,
+				lateral (select string_agg('word' || translate((ascii(substr(hash, 62)) * i * 7919 % 4001)::text, '0123456789', 'abcdefghij'), ' ')
+					|| case when hash like '%7' then ' corrosion allowance' else '' end as text from generate_series(1, 40) i) t`,
+		`insert into findable (document_id, project_id, name, words)
+			select d.id, d.project_id, n.words, n.words || t.words
+			from document d, lateral (select array_to_tsvector(find_words(d.number || ' ' || d.title)) as words) n, content_text t
+			where t.hash = lpad(to_hex(substr(d.id, 2)::int % 1000), 64, '0')`,
+		`insert into find_word select distinct 'p000000001', word from findable, unnest(tsvector_to_array(words)) as word where word ~ '^[[:alpha:]]{3,40}$'`,
+		`create index findable_words on findable using gin (words)`,
 		`create index document_number_words on document using gin (number gin_trgm_ops)`,
 		`analyze`,
 		`set session_replication_role = default`

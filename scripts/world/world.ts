@@ -20,7 +20,7 @@ export async function makeWorld(config: Config): Promise<void> {
 	// Previews of versions that nobody will look at first are made when asked for; see the end.
 	const enqueue = services.jobs.enqueue.bind(services.jobs);
 	services.jobs.enqueue = async (tx, name, data) => {
-		if (name !== 'make-preview') await enqueue(tx, name, data);
+		if (name !== 'read-content') await enqueue(tx, name, data);
 	};
 	const world = new Stage(services);
 	await make(world);
@@ -28,7 +28,7 @@ export async function makeWorld(config: Config): Promise<void> {
 		.selectDistinct({ hash: version.hash })
 		.from(version)
 		.innerJoin(document, eq(document.currentVersionId, version.id))) {
-		await db.transaction((tx) => enqueue(tx, 'make-preview', { hash }));
+		await db.transaction((tx) => enqueue(tx, 'read-content', { hash }));
 	}
 	await db.execute(
 		sql`alter database ${sql.raw(new URL(config.databaseUrl).pathname.slice(1))} reset synchronous_commit`

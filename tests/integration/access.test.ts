@@ -11,7 +11,7 @@ import { removePlace } from '../../src/lib/server/acts/removals';
 import { ACTS } from '../../src/lib/server/acts/registry';
 import { access } from '../../src/lib/server/views/access';
 import { activity } from '../../src/lib/server/views/activity';
-import { find } from '../../src/lib/server/views/documents';
+import { find } from '../../src/lib/server/views/find';
 import { VIEWS } from '../../src/lib/server/views/registry';
 import { refused, TestWorld } from './world';
 

@@ -161,7 +161,7 @@ export async function createDocument(
 		createdBy: by.id,
 		createdAt: now
 	});
-	await enqueue('make-preview', { hash: file.hash });
+	await enqueue('read-content', { hash: file.hash });
 	tell({
 		kind: 'document.added',
 		placeId: documentId,

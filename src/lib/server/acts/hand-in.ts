@@ -49,7 +49,7 @@ export const handIn = defineAct({
 			{ personId: by.id, at: now, versionId: newId() }
 		);
 		if (!input.keepLock) await endLock(context, open, 'handed-in', held.row);
-		await enqueue('make-preview', { hash: file!.hash });
+		await enqueue('read-content', { hash: file!.hash });
 		tell({
 			kind: input.keepLock ? 'version.saved' : 'version.handed-in',
 			placeId: input.document,
@@ -99,7 +99,7 @@ async function setBeside(
 		createdBy: by.id,
 		createdAt: now
 	});
-	await enqueue('make-preview', { hash: file.hash });
+	await enqueue('read-content', { hash: file.hash });
 	tell({
 		kind: 'version.set-beside',
 		placeId: row.id,
@@ -172,7 +172,7 @@ export const mergeSide = defineAct({
 			.update(sideVersion)
 			.set({ state: 'merged', decidedBy: by.id, decidedAt: now, reason: `as ${next}` })
 			.where(eq(sideVersion.id, side.id));
-		await enqueue('make-preview', { hash: file!.hash });
+		await enqueue('read-content', { hash: file!.hash });
 		tell({
 			kind: 'version.merged',
 			placeId: input.document,

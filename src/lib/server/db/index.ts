@@ -40,7 +40,12 @@ export function openDatabase(url: string, max = 12): Database {
 	const client = postgres(url, {
 		max,
 		onnotice: () => {},
-		connection: { application_name: 'cupboard', jit: false }
+		connection: {
+			application_name: 'cupboard',
+			jit: false,
+			// A swapped pair in the middle of a short word leaves few of its letters in threes.
+			'pg_trgm.similarity_threshold': '0.2'
+		} as Record<string, string | boolean>
 	});
 	return { db: drizzle(preparing(client), { schema }), client, close: () => client.end({ timeout: 5 }) };
 }

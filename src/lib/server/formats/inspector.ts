@@ -39,6 +39,12 @@ export class Inspector {
 		}
 	}
 
+	/** What stands written in a stored file; empty when it holds nothing, or cannot be read. */
+	async written(hash: string, mediaType: string, size: number): Promise<string> {
+		const path = await this.store.localPath(hash);
+		return this.run({ task: 'written', path, mediaType, size }).then(String, () => '');
+	}
+
 	previewPath(hash: string): string {
 		return join(this.previews, hash.slice(0, 2), `${hash}.webp`);
 	}

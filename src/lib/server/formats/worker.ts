@@ -1,7 +1,5 @@
 /** Runs in worker threads: opens one stored file, says what it is, or draws its preview. */
-import { execFile } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
-import { promisify } from 'node:util';
 import sharp from 'sharp';
 import yauzl from 'yauzl';
 import { decodeDxf, DxfError, readDxf } from '../../core/dxf/read';
@@ -9,20 +7,20 @@ import { flatten } from '../../core/dxf/flatten';
 import { sheetToSvg } from '../../core/dxf/svg';
 import { titleBlock } from '../../core/dxf/title-block';
 import type { Inspection } from '../db/schema';
-
-const run = promisify(execFile);
+import { MOST_DXF_BYTES, poppler, popplerBytes } from './limits';
+import { writtenIn } from './written';
 
 /** Pixels across a preview. */
 const PREVIEW_WIDTH = 640;
 const MOST_PIXELS = 268_000_000;
-/** Drawings over this many bytes are kept and downloaded, not read. */
-const MOST_DXF_BYTES = 120_000_000;
 
 export type Task =
 	| { task: 'inspect'; path: string; mediaType: string; size: number }
+	| { task: 'written'; path: string; mediaType: string; size: number }
 	| { task: 'preview'; path: string; mediaType: string; size: number; to: string };
 
-export default async function work(task: Task): Promise<Inspection | boolean> {
+export default async function work(task: Task): Promise<Inspection | string | boolean> {
+	if (task.task === 'written') return writtenIn(task.path, task.mediaType, task.size);
 	return task.task === 'inspect' ? inspect(task) : preview(task);
 }
 
@@ -88,42 +86,13 @@ function checkZip(path: string): Promise<void> {
 	});
 }
 
-/** Runs a poppler tool with bounded time and output; hostile files must not take the server with them. */
-function poppler(tool: string, args: string[]) {
-	return run('prlimit', ['--as=1500000000', tool, ...args], {
-		timeout: 20_000,
-		maxBuffer: 64 * 1024 * 1024,
-		killSignal: 'SIGKILL'
-	});
-}
-
 /** Draws the preview into `to` (WebP). Gives false when this kind of file has none. */
 async function preview(task: Task): Promise<boolean> {
 	if (task.task !== 'preview') return false;
 	const { path, mediaType, size, to } = task;
 	if (mediaType === 'application/pdf') {
-		const { stdout } = await run(
-			'prlimit',
-			[
-				'--as=1500000000',
-				'pdftoppm',
-				'-f',
-				'1',
-				'-l',
-				'1',
-				'-scale-to-x',
-				String(PREVIEW_WIDTH),
-				'-scale-to-y',
-				'-1',
-				path
-			],
-			{
-				timeout: 20_000,
-				maxBuffer: 64 * 1024 * 1024,
-				killSignal: 'SIGKILL',
-				encoding: 'buffer'
-			}
-		);
+		const page = ['-f', '1', '-l', '1', '-scale-to-x', String(PREVIEW_WIDTH), '-scale-to-y', '-1', path];
+		const stdout = await popplerBytes('pdftoppm', page);
 		const header = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(stdout.subarray(0, 64).toString('latin1'));
 		if (!header) return false;
 		const raw = { width: Number(header[1]), height: Number(header[2]), channels: 3 as const };

@@ -7,17 +7,21 @@ import type { JobData, JobName } from './names';
 export type Handlers = { [N in JobName]: (data: JobData[N]) => Promise<void> };
 
 const OPTIONS: Record<JobName, PgBoss.SendOptions> = {
-	'make-preview': { retryLimit: 2, retryDelay: 5, expireInSeconds: 120 },
+	'read-content': { retryLimit: 2, retryDelay: 5, expireInSeconds: 180 },
 	'send-mail': { retryLimit: 20, retryDelay: 10, retryBackoff: true, expireInSeconds: 60 },
 	'check-arrival': { retryLimit: 5, retryDelay: 20, expireInSeconds: 600 },
 	'send-digests': { retryLimit: 2 },
 	'tell-overdue': { retryLimit: 2 },
 	'remind-stale-locks': { retryLimit: 2 },
+	'read-missed': { retryLimit: 0, expireInSeconds: 3_000 },
+	'learn-words': { retryLimit: 0, expireInSeconds: 600 },
 	'clean-uploads': { retryLimit: 2 }
 };
 const SCHEDULES: Partial<Record<JobName, string>> = {
 	'remind-stale-locks': '0 * * * *',
 	'clean-uploads': '30 3 * * *',
+	'read-missed': '10 * * * *',
+	'learn-words': '* * * * *',
 	'tell-overdue': '30 5 * * *',
 	'send-digests': '0 6 * * *'
 };
@@ -46,7 +50,7 @@ export class Jobs {
 			const handle = handlers[name] as (data: unknown) => Promise<void>;
 			await this.boss.work(
 				name,
-				{ pollingIntervalSeconds: 0.5, batchSize: name === 'make-preview' ? 2 : 1 },
+				{ pollingIntervalSeconds: 0.5, batchSize: name === 'read-content' ? 2 : 1 },
 				async (jobs) => {
 					for (const job of jobs) await handle(job.data);
 				}

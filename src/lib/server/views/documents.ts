@@ -1,5 +1,5 @@
-import { and, asc, desc, eq, isNull, or, sql, type SQL } from 'drizzle-orm';
-import { alias, type PgColumn } from 'drizzle-orm/pg-core';
+import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { Problem } from '../../core/problem';
 import { allows, levelLabel } from '../../core/access/levels';
@@ -162,39 +162,6 @@ export const handInCheck = defineView({
 		if (found && found !== current!.number)
 			warnings.push(`The sheet’s own title block says ${found}, not ${current!.number}.`);
 		return { warnings };
-	}
-});
-
-/** Most documents that a find answers with. */
-const MOST_FOUND = 200;
-
-export const find = defineView({
-	name: 'find',
-	summary:
-		'Documents whose number holds what is looked for, or whose title holds every word of it; with typing errors when there are none',
-	path: '/projects/{project}/find',
-	input: z.object({
-		project: projectKey,
-		q: z.string().trim().min(2, 'Type at least two characters.').max(100)
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	async run({ db, project, reach, person: me, now }, input) {
-		const holding = (column: PgColumn, text: string) =>
-			sql`${column} ilike ${`%${text.replace(/[\\%_]/g, '\\$&')}%`}`;
-		const words = input.q.split(/\s+/).slice(0, 10);
-		const ask = (fitting: SQL) =>
-			documentRows(
-				db,
-				{ project, reach, readerId: me.id },
-				and(eq(place.projectId, project.id), live(), reach.sees(place.scope), fitting)!,
-				now,
-				{ limit: MOST_FOUND }
-			);
-		const rows = await ask(
-			or(holding(document.number, input.q), and(...words.map((word) => holding(document.title, word))))!
-		);
-		// Only what is not found as it was typed is looked for with typing errors, which takes longer.
-		return { rows: rows.length ? rows : await ask(sql`${input.q} <% ${document.title}`) };
 	}
 });
 

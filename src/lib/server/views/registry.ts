@@ -1,6 +1,7 @@
 import type { View } from '../acts/act';
 import * as activity from './activity';
 import * as documents from './documents';
+import * as finding from './find';
 import * as places from './places';
 import * as project from './project';
 import * as releases from './releases';
@@ -20,6 +21,7 @@ export const VIEWS: readonly View[] = [
 	tree,
 	places,
 	documents,
+	finding,
 	access,
 	effects,
 	given,

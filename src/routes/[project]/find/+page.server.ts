@@ -1,11 +1,9 @@
 import { pageView } from '../../page-data';
-import { find } from '$lib/server/views/documents';
+import { find } from '$lib/server/views/find';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
-	const q = event.url.searchParams.get('q')?.trim() ?? '';
-	return {
-		q,
-		rows: q.length < 2 ? [] : (await pageView(event, find, { project: event.params.project, q })).rows
-	};
+	const q = event.url.searchParams.get('q')?.trim().slice(0, 100) ?? '';
+	const found = q.length < 2 ? null : await pageView(event, find, { project: event.params.project, q });
+	return { q, found };
 };

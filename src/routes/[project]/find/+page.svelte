@@ -5,6 +5,14 @@
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
+	const rows = $derived(data.found?.rows ?? []);
+	const summary = $derived(
+		!data.found
+			? 'Type at least two characters of a number, a title, or what is written in a document.'
+			: data.found.more
+				? `${rows.length} of more that fit, the best first; type more to narrow it`
+				: plural(rows.length, 'document')
+	);
 </script>
 
 <svelte:head><title>Find {data.q} · {data.frame.project.name}</title></svelte:head>
@@ -15,28 +23,29 @@
 			<input
 				class="field w-[240px]"
 				name="q"
-				aria-label="Number or title"
+				aria-label="Number, title or words inside"
 				value={data.q}
 				minlength="2"
 			/><button class="button">Find</button>
 		</form>
 		<p class="text-ink-2">
-			{data.q.length < 2
-				? 'Type at least two characters of a number or title.'
-				: data.rows.length === 200
-					? 'the first 200; type more to narrow it'
-					: plural(data.rows.length, 'document')}
+			{summary}
 		</p>
 	</div>
+	{#if data.found?.close}<p class="bg-wait-soft mb-3 border-l-2 border-wait px-3 py-1.5">
+			Nothing has “{data.q}” as typed. These come closest.
+		</p>{/if}
 	<table class="w-full bg-sheet">
 		<tbody>
-			{#each data.rows as row (row.id)}
+			{#each rows as row (row.id)}
 				<tr class="h-8 border-b border-rule-2">
 					<td class="hidden pl-3 font-mono text-[12.5px] whitespace-nowrap sm:table-cell">{row.number}</td>
 					<td class="pl-3"
 						><a class="font-semibold hover:text-act" href="/{code}/document/{row.id}">{row.title}</a><span
 							class="block font-mono text-[11px] text-ink-2 sm:hidden">{row.number}</span
-						></td
+						>{#if data.found?.passages[row.id]}<span class="block py-0.5 text-[12px] text-ink-2"
+								>… {data.found.passages[row.id]} …</span
+							>{/if}</td
 					>
 					<td class="px-3"><Revision label={row.label} issued={row.issued} /></td>
 					<td class="hidden px-3 sm:table-cell"
@@ -52,7 +61,7 @@
 			{/each}
 		</tbody>
 	</table>
-	{#if data.q.length >= 2 && !data.rows.length}<p class="p-8 text-center text-ink-2">
-			No document that you may look at has “{data.q}” in its number or title.
+	{#if data.found && !rows.length}<p class="p-8 text-center text-ink-2">
+			No document that you may look at has “{data.q}” in its number, its title, its tags or its text.
 		</p>{/if}
 </div>

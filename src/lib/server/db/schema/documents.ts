@@ -83,7 +83,6 @@ export const document = pgTable(
 			.on(t.projectId, t.number)
 			.where(sql`live`),
 		index('document_changed').on(t.projectId, t.changedAt),
-		index('document_title_words').using('gin', sql`title gin_trgm_ops`),
 		index('document_number_words').using('gin', sql`number gin_trgm_ops`)
 	]
 );

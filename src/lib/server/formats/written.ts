@@ -1,0 +1,100 @@
+/** What stands written in a file, for finding it by its words. Runs in worker threads. */
+import { readFile } from 'node:fs/promises';
+import { open } from 'node:fs/promises';
+import { flatten } from '../../core/dxf/flatten';
+import { decodeDxf, readDxf } from '../../core/dxf/read';
+import { listArchive, openEntry } from './archive';
+import { MOST_DXF_BYTES, poppler } from './limits';
+
+/** Most characters of one file that are kept for finding. */
+const MOST_WRITTEN = 300_000;
+/** Most bytes of one part of an office file, or of a plain text, that are read. */
+const MOST_READ = 20_000_000;
+
+/**
+ * The text of a stored file, its spaces drawn together and cut at a bound; empty for kinds that hold none. Throws when
+ * the file is damaged.
+ */
+export async function writtenIn(path: string, mediaType: string, size: number): Promise<string> {
+	const text = await rawText(path, mediaType, size);
+	return (
+		text
+			.replace(/[\p{Cc}\p{Cf}\s]+/gu, ' ')
+			.normalize('NFC')
+			.trim()
+			.slice(0, MOST_WRITTEN)
+			// Half of a character that was cut through cannot be kept.
+			.replace(/[\uD800-\uDBFF]$/, '')
+	);
+}
+
+async function rawText(path: string, mediaType: string, size: number): Promise<string> {
+	if (mediaType === 'application/pdf') return pdfText(path);
+	if (mediaType === 'image/vnd.dxf') {
+		if (size > MOST_DXF_BYTES) return '';
+		const sheet = flatten(readDxf(decodeDxf(await readFile(path))));
+		return sheet.texts.map((t) => t.text).join('\n');
+	}
+	if (mediaType === 'text/html') return withoutTags(await plainText(path));
+	if (mediaType.startsWith('text/')) return plainText(path);
+	const parts = OFFICE.find(([kind]) => kind.test(mediaType))?.[1];
+	return parts ? officeText(path, parts) : '';
+}
+
+/** Which parts of an office file hold its words. */
+const OFFICE: readonly (readonly [kind: RegExp, parts: RegExp])[] = [
+	[/wordprocessingml/, /^word\/(document|header\d*|footer\d*|footnotes|comments)\.xml$/],
+	[/spreadsheetml/, /^xl\/(sharedStrings|worksheets\/sheet\d+)\.xml$/],
+	[/presentationml/, /^ppt\/slides\/slide\d+\.xml$/],
+	[/opendocument/, /^content\.xml$/]
+];
+
+async function pdfText(path: string): Promise<string> {
+	const { stdout } = await poppler('pdftotext', ['-l', '500', '-enc', 'UTF-8', path, '-']);
+	return stdout;
+}
+
+async function plainText(path: string): Promise<string> {
+	const file = await open(path);
+	try {
+		const { buffer, bytesRead } = await file.read({ buffer: Buffer.alloc(MOST_READ), position: 0 });
+		return new TextDecoder().decode(buffer.subarray(0, bytesRead));
+	} finally {
+		await file.close();
+	}
+}
+
+async function officeText(path: string, parts: RegExp): Promise<string> {
+	const { entries } = await listArchive(path);
+	let all = '';
+	for (const { name, size } of entries) {
+		if (!parts.test(name) || size > MOST_READ || all.length > MOST_WRITTEN) continue;
+		const { stream } = await openEntry(path, name);
+		const chunks: Buffer[] = [];
+		for await (const chunk of stream) chunks.push(chunk as Buffer);
+		all += withoutTags(Buffer.concat(chunks).toString('utf8')) + '\n';
+	}
+	return all;
+}
+
+/** Ends of paragraphs, cells and lines, after which a word ends too; other tags can stand within a word. */
+const ENDS =
+	/<(?:\/(?:w:p|w:tc|si|is|v|c|a:p|text:p|text:h|table:table-cell|p|div|li|td|th|tr|h\d)|(?:w:br|w:tab|br|text:line-break|text:tab|text:s)\b[^>]*)>/g;
+const NAMED: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'", nbsp: ' ' };
+
+function withoutTags(xml: string): string {
+	return xml
+		.replace(/<(script|style)\b[\s\S]*?<\/\1>/gi, ' ')
+		.replace(ENDS, ' ')
+		.replace(/<[^>]*>/g, '')
+		.replace(
+			/&(?:#(\d{1,7})|#x([0-9a-f]{1,6})|(\w{2,5}));/gi,
+			(whole, tens?: string, hex?: string, name?: string) => {
+				const code = tens ? Number(tens) : hex ? parseInt(hex, 16) : null;
+				if (code === null) return NAMED[name!.toLowerCase()] ?? whole;
+				return code > 0 && code <= 0x10ffff && (code < 0xd800 || code > 0xdfff)
+					? String.fromCodePoint(code)
+					: ' ';
+			}
+		);
+}

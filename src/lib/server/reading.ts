@@ -1,0 +1,86 @@
+import { eq, sql } from 'drizzle-orm';
+import type { Querier } from './db';
+import { content, contentText } from './db/schema';
+import { PREVIEWS } from './live';
+import type { Services } from './services';
+
+/**
+ * Opens stored content once: what it is, its preview, and what stands written in it. Can be done again without harm.
+ */
+export async function readContent(services: Services, hash: string): Promise<void> {
+	const { db } = services.database;
+	const [row] = await db.select().from(content).where(eq(content.hash, hash));
+	if (!row) return;
+	const seen = row.inspection ?? (await services.inspector.inspect(hash, row.mediaType, row.size));
+	if (row.preview !== 'made' && row.preview !== 'none') {
+		const made =
+			seen.fault === null &&
+			(await services.inspector.makePreview(hash, row.mediaType, row.size).catch(() => false));
+		await db
+			.update(content)
+			.set({ inspection: seen, preview: made ? 'made' : 'none' })
+			.where(eq(content.hash, hash));
+		if (made) await db.execute(sql`select pg_notify(${PREVIEWS}, ${hash})`);
+	}
+	await readText(services, row, seen.fault !== null);
+}
+
+async function readText(
+	services: Services,
+	{ hash, mediaType, size }: { hash: string; mediaType: string; size: number },
+	broken: boolean
+): Promise<void> {
+	const { db } = services.database;
+	const [known] = await db
+		.select({ hash: contentText.hash })
+		.from(contentText)
+		.where(eq(contentText.hash, hash));
+	if (known) {
+		// A version that came while its bytes were first being read has not got their words yet.
+		await db.execute(sql`select refresh_findable(array(
+			select v.document_id from version v where v.hash = ${hash}))`);
+		return;
+	}
+	const text = broken ? '' : await services.inspector.written(hash, mediaType, size);
+	await db.execute(sql`
+		insert into content_text (hash, text, words)
+			select hash, ${text}, array_to_tsvector(find_words(${text})) from content where hash = ${hash}
+		on conflict do nothing`);
+}
+
+/** Most contents read in one go of catching up. */
+const MOST_MISSED = 500;
+
+/** Reads what was never read: content from before it was done, or whose job was lost. */
+export async function readMissed(services: Services): Promise<void> {
+	const rows = await services.database.db.execute<{ hash: string }>(sql`
+		select distinct v.hash from version v
+		where not exists (select 1 from content_text t where t.hash = v.hash) limit ${MOST_MISSED}`);
+	for (const { hash } of rows) await readContent(services, hash);
+}
+
+/** Documents whose words are learnt in one transaction. */
+const LEARNT_AT_ONCE = 500;
+
+/**
+ * Learns the words of documents that changed, apart from the acts that changed them: two acts with the same new words
+ * would wait for each other. Words stay known when their last document goes; they then lead nowhere.
+ */
+export async function learnWords(db: Querier): Promise<void> {
+	for (;;) {
+		const [done] = await db.execute<{ taken: number }>(sql`
+			with taken as (
+				delete from unlearnt where ctid = any(array(
+					select ctid from unlearnt limit ${LEARNT_AT_ONCE} for update skip locked)) returning document_id
+			), learnt as (
+				insert into find_word (project_id, word)
+					select distinct f.project_id, word
+					from (select distinct document_id from taken) t join findable f using (document_id),
+						unnest(tsvector_to_array(f.words)) as word
+					where word ~ '^[[:alpha:]]{3,40}$'
+				on conflict do nothing
+			)
+			select count(*)::int as taken from taken`);
+		if (done!.taken < LEARNT_AT_ONCE) return;
+	}
+}
