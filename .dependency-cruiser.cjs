@@ -6,7 +6,7 @@ module.exports = {
 			comment: 'core holds rules: no server, no interface, no framework, no I/O.',
 			severity: 'error',
 			from: { path: '^src/lib/core', pathNot: '\\.test\\.ts$' },
-			to: { pathNot: ['^src/lib/core', '^node_modules/(canonicalize|diff|zod)/'] }
+			to: { pathNot: ['^src/lib/core', '^node_modules/(canonicalize|diff|node-diff3|zod)/'] }
 		},
 		{
 			name: 'ui-never-imports-server',

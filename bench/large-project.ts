@@ -40,7 +40,8 @@ export async function makeLargeProject(url: string): Promise<void> {
 		retentionDays: 60,
 		maxFileBytes: 20e9,
 		outsideLevel: 'take',
-		runNeedsTwoStep: false
+		runNeedsTwoStep: false,
+		keepPosition: true
 	});
 	const steps = [
 		`set synchronous_commit = off; set session_replication_role = replica; set work_mem = '256MB'; set maintenance_work_mem = '512MB'`,
@@ -96,7 +97,8 @@ export async function makeLargeProject(url: string): Promise<void> {
 			select d.id, d.project_id, n.words, n.words || t.words
 			from document d, lateral (select array_to_tsvector(find_words(d.number || ' ' || d.title)) as words) n, content_text t
 			where t.hash = lpad(to_hex(substr(d.id, 2)::int % 1000), 64, '0')`,
-		`insert into find_word select distinct 'p000000001', word from findable, unnest(tsvector_to_array(words)) as word where word ~ '^[[:alpha:]]{3,40}$'`,
+		`insert into find_word select 'p000000001', word from (
+			select unnest(tsvector_to_array(words)) as word from content_text union select unnest(tsvector_to_array(name)) from findable) known where word ~ '^[[:alpha:]]{3,40}$'`,
 		`create index findable_words on findable using gin (words)`,
 		`create index document_number_words on document using gin (number gin_trgm_ops)`,
 		`analyze`,

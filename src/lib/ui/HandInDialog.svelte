@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
 	import { call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
@@ -48,7 +49,7 @@
 		busy = true;
 		try {
 			if (!received) {
-				sending = queue.send(project, file);
+				sending = queue.send({ code: project, keepPosition: page.data.frame.project.keepPosition }, file);
 				received = await sending.done;
 				({ warnings } = await call<{ warnings: string[] }>(
 					'GET',

@@ -2,6 +2,8 @@
 	import { toast } from 'svelte-sonner';
 	import { attempt, call } from './api';
 	import type { DocumentView } from './document-view';
+	import type { SideRow } from '../core/rows';
+	import MergeDialog from './MergeDialog.svelte';
 	import ReasonDialog from './ReasonDialog.svelte';
 	import { whenText } from './words';
 
@@ -9,6 +11,10 @@
 	let { view, code, changed }: { view: DocumentView; code: string; changed: () => void } = $props();
 	const row = $derived(view.row);
 	let dropping = $state<number | null>(null);
+	let merging = $state<SideRow | null>(null);
+	/** Both are plain text, so that they can be merged word by word. */
+	const isText = (side: SideRow) =>
+		side.mediaType.startsWith('text/') && row.mediaType.startsWith('text/') && side.hash !== row.hash;
 
 	async function merge(side: number) {
 		const made = await attempt(() =>
@@ -52,8 +58,9 @@
 							href="/api/v1/documents/{row.id}/sides/{side.number}/file?download">Download</a
 						>{/if}
 					{#if side.state === 'open' && view.mayWork}
-						{#if row.lock?.mine}<button class="link" onclick={() => merge(side.number)}
-								>Take as next version</button
+						{#if row.lock?.mine}{#if isText(side)}<button class="link" onclick={() => (merging = side)}
+									>Merge…</button
+								>{/if}<button class="link" onclick={() => merge(side.number)}>Take as next version</button
 							>{/if}
 						<button class="link" onclick={() => (dropping = side.number)}>Drop…</button>
 					{/if}
@@ -68,4 +75,11 @@
 	consequence="It stays in the history with its content, and whoever handed it in is told why."
 	button="Drop"
 	act={drop}
+/>
+<MergeDialog
+	bind:side={merging}
+	document={row.id}
+	newest={{ label: row.label, fileName: row.fileName }}
+	project={code.toUpperCase()}
+	done={changed}
 />

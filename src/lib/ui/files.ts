@@ -10,6 +10,8 @@ export interface Gathered {
 /** Files that systems leave behind in folders; nobody means to add them. */
 const LITTER = /^(\.DS_Store|Thumbs\.db|desktop\.ini|~\$.*|\.~lock\..*)$/i;
 
+export const isLitter = (name: string) => LITTER.test(name);
+
 /** Files from a file field; a folder field tells each file's way. */
 export function gatherChosen(list: FileList): Gathered[] {
 	return [...list]
@@ -17,7 +19,7 @@ export function gatherChosen(list: FileList): Gathered[] {
 			file,
 			folders: file.webkitRelativePath ? file.webkitRelativePath.split('/').slice(0, -1) : []
 		}))
-		.filter(({ file }) => !LITTER.test(file.name));
+		.filter(({ file }) => !isLitter(file.name));
 }
 
 /** Files from a drop, walking into dropped folders. */
@@ -31,7 +33,7 @@ export async function gatherDropped(transfer: DataTransfer): Promise<Gathered[]>
 			const file = await new Promise<File>((resolve, reject) =>
 				(entry as FileSystemFileEntry).file(resolve, reject)
 			);
-			if (!LITTER.test(file.name)) found.push({ file, folders });
+			if (!isLitter(file.name)) found.push({ file, folders });
 			return;
 		}
 		const reader = (entry as FileSystemDirectoryEntry).createReader();

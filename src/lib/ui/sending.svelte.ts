@@ -1,4 +1,5 @@
 import { Upload, type DetailedError } from 'tus-js-client';
+import { withoutPosition } from '../core/exif';
 import { CallError } from './api';
 
 /** Files sent at the same time. */
@@ -7,6 +8,16 @@ const AT_ONCE = 3;
 const TRIES = [0, 1_000, 2_000, 5_000, 10_000, 20_000, 30_000, 60_000, 120_000, 300_000];
 /** Speed is told from this much of the past, in milliseconds. */
 const RECENT = 6_000;
+
+/** A JPEG without where it was taken; any other file as it is. */
+async function cleared(file: File): Promise<File> {
+	if (file.type !== 'image/jpeg') return file;
+	const bytes = withoutPosition(new Uint8Array(await file.arrayBuffer()));
+	return new File([bytes as Uint8Array<ArrayBuffer>], file.name, {
+		type: file.type,
+		lastModified: file.lastModified
+	});
+}
 
 /** One file on its way to the server. It goes on while one moves through the application. */
 export class Sending {
@@ -25,6 +36,7 @@ export class Sending {
 	constructor(
 		private readonly project: string,
 		readonly file: File,
+		private readonly keepPosition: boolean,
 		private readonly changed: () => void
 	) {
 		this.done = new Promise((resolve, reject) => {
@@ -46,7 +58,8 @@ export class Sending {
 
 	async start(): Promise<void> {
 		this.state = 'sending';
-		this.upload = new Upload(this.file, {
+		const file = this.keepPosition ? this.file : await cleared(this.file);
+		this.upload = new Upload(file, {
 			endpoint: '/api/v1/uploads/resumable',
 			retryDelays: TRIES,
 			removeFingerprintOnSuccess: true,
@@ -130,9 +143,9 @@ export class Sending {
 class Queue {
 	files = $state<Sending[]>([]);
 
-	/** Sends a file of a member to a project. */
-	send(project: string, file: File): Sending {
-		const one = new Sending(project, file, () => this.next());
+	/** Sends a file of a member to a project; photographs leave without their position where it keeps none. */
+	send(project: { code: string; keepPosition: boolean }, file: File): Sending {
+		const one = new Sending(project.code, file, project.keepPosition, () => this.next());
 		this.files.push(one);
 		this.next();
 		// The list holds the reactive form of it.

@@ -114,23 +114,36 @@ function escape(text: string): string {
 	return text.replace(/[\\\]^-]/g, '\\$&');
 }
 
+/** What numbers with these parts begin with: all but the serial, and the separator. */
+export function headOf(rule: NumberingRule, parts: Record<string, string>): string {
+	return rule.parts
+		.slice(0, -1)
+		.map((part) => (parts[part.key] ?? part.values?.[0]?.code ?? '00') + rule.separator)
+		.join('');
+}
+
 /** The next free number under the given parts: one past the highest serial in use. */
 export function nextNumber(
 	rule: NumberingRule,
 	defaults: Record<string, string>,
 	taken: ReadonlySet<string>
 ): string {
-	const head = rule.parts
-		.slice(0, -1)
-		.map((part) => defaults[part.key] ?? part.values?.[0]?.code ?? '00')
-		.join(rule.separator);
+	return nextUnder(rule, headOf(rule, defaults), taken);
+}
+
+/** The next free number beside one that is in use: the same parts, one past the highest serial. */
+export function nextAfter(rule: NumberingRule, number: string, taken: ReadonlySet<string>): string {
+	return nextUnder(rule, number.slice(0, number.lastIndexOf(rule.separator) + 1), taken);
+}
+
+function nextUnder(rule: NumberingRule, head: string, taken: ReadonlySet<string>): string {
 	let highest = 0;
 	for (const number of taken) {
-		if (!number.startsWith(head + rule.separator)) continue;
-		const serial = Number(number.slice(head.length + rule.separator.length));
+		if (!number.startsWith(head)) continue;
+		const serial = Number(number.slice(head.length));
 		if (Number.isInteger(serial) && serial > highest) highest = serial;
 	}
-	return head + rule.separator + String(highest + 1).padStart(rule.serialDigits, '0');
+	return head + String(highest + 1).padStart(rule.serialDigits, '0');
 }
 
 /** The rule a new project starts with: project, department, zone, level, type, serial. */

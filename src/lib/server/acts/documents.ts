@@ -8,7 +8,7 @@ import { ownUploads } from '../content';
 import type { Tx } from '../db';
 import { document, event, lock, person, place, seen, version } from '../db/schema';
 import { defineAct, type Acting, type ContextOf, type Project } from './act';
-import { id, name, note, number } from './fields';
+import { id, name, note, number, tags } from './fields';
 
 /** Locks a place's row so that a folder cannot move or go while something is put into it. */
 export async function holdStill(tx: Tx, placeId: string) {
@@ -108,7 +108,7 @@ export async function createDocument(
 	>,
 	folderId: string,
 	file: { hash: string; fileName: string; size: number },
-	what: { number: string; title: string; note: string }
+	what: { number: string; title: string; note: string; tags?: string[] }
 ): Promise<{ id: string; number: string; label: string }> {
 	const { tx, project, person: by, now, newId, tell, enqueue } = context;
 	const { number, title } = what;
@@ -145,6 +145,7 @@ export async function createDocument(
 		projectId: project.id,
 		number,
 		title,
+		tags: [...new Set(what.tags)].sort(),
 		currentVersionId: versionId,
 		changedAt: now,
 		changedBy: by.id
@@ -176,7 +177,14 @@ export const addDocument = defineAct({
 	summary: 'Add a document to a folder from a file sent before',
 	method: 'POST',
 	path: '/places/{folder}/documents',
-	input: z.object({ folder: id, upload: id, number, title: name, note: note.default('') }),
+	input: z.object({
+		folder: id,
+		upload: id,
+		number,
+		title: name,
+		tags: tags.default([]),
+		note: note.default('')
+	}),
 	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder', 'shelf'] },
 	events: ['document.added'],
 	async run(context, input) {

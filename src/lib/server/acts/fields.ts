@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { normaliseName } from '../../core/names';
+import { MAX_TAG, MOST_TAGS, TAG } from '../../core/settle';
 import { ID_LENGTH } from '../ids';
 
 /** Fields that many acts share, with the sentence each gives when it does not fit. */
@@ -36,5 +37,14 @@ export const number = z
 	.min(1, 'A number is needed.')
 	.max(60, 'At most 60 characters.')
 	.regex(/^[\p{L}\p{N}._-]+$/u, 'A number holds letters, digits, “-”, “_” and “.” only.');
+/** A word that documents are found by. */
+export const tag = z
+	.string()
+	.trim()
+	.toLowerCase()
+	.min(1, 'A tag has at least one character.')
+	.max(MAX_TAG, `A tag has at most ${MAX_TAG} characters.`)
+	.regex(TAG, 'A tag holds letters, digits, blanks, “-”, “_” and “.” only.');
+export const tags = z.array(tag).max(MOST_TAGS, `At most ${MOST_TAGS} tags.`);
 export const day = z.iso.date('Give the day as YYYY-MM-DD.');
 export const moment = z.iso.datetime({ offset: true, message: 'Give the time as ISO 8601.' });

@@ -317,13 +317,15 @@ async function endOwnGrants({ tx, project: here }: InProject, personId: string):
 
 export const changeSettings = defineAct({
 	name: 'changeSettings',
-	summary: 'Set how far people outside may go, and whether Run needs two-step sign-in',
+	summary:
+		'Set how far people outside may go, whether Run needs two-step sign-in, and whether photographs keep their position',
 	method: 'PATCH',
 	path: '/projects/{project}/settings',
 	input: z.object({
 		project: projectKey,
 		outsideLevel: z.enum(LEVELS).nullable(),
-		runNeedsTwoStep: z.boolean()
+		runNeedsTwoStep: z.boolean(),
+		keepPosition: z.boolean().optional()
 	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	events: ['project.settings-changed'],
@@ -336,11 +338,13 @@ export const changeSettings = defineAct({
 			);
 		const [fresh] = await tx.select().from(project).where(eq(project.id, here.id)).for('update');
 		const { outsideLevel, runNeedsTwoStep } = input;
+		const keepPosition = input.keepPosition ?? fresh!.settings.keepPosition;
+		const changed = { outsideLevel, runNeedsTwoStep, keepPosition };
 		await tx
 			.update(project)
-			.set({ settings: { ...fresh!.settings, outsideLevel, runNeedsTwoStep } })
+			.set({ settings: { ...fresh!.settings, ...changed } })
 			.where(eq(project.id, here.id));
-		tell({ kind: 'project.settings-changed', details: { outsideLevel, runNeedsTwoStep } });
+		tell({ kind: 'project.settings-changed', details: changed });
 		return {};
 	}
 });

@@ -58,7 +58,8 @@ export const makeProject = defineAct({
 				retentionDays: 60,
 				maxFileBytes: 20 * 1024 ** 3,
 				outsideLevel: 'take',
-				runNeedsTwoStep: false
+				runNeedsTwoStep: false,
+				keepPosition: true
 			},
 			createdAt: now
 		});

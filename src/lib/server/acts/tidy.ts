@@ -4,26 +4,17 @@ import { allows } from '../../core/access/levels';
 import { nameKey } from '../../core/names';
 import { checkNumber, propose } from '../../core/numbering/numbering';
 import { Problem } from '../../core/problem';
+import { MOST_TAGS } from '../../core/settle';
 import { content, document, place, version } from '../db/schema';
 import { holdTree } from '../scopes';
 import { defineAct, type Acting, type ContextOf, type Place } from './act';
 import { createDocument, holdDocument, holdStill, inHand, markSeen, openLock } from './documents';
-import { id, name, note, number, projectKey } from './fields';
+import { id, name, note, number, projectKey, tag, tags } from './fields';
 import { visiblePlaces } from './locate';
 
 type InProject = ContextOf['project'] & Acting;
 
-/** A word that documents are found by. */
-const tag = z
-	.string()
-	.trim()
-	.toLowerCase()
-	.min(1, 'A tag has at least one character.')
-	.max(40, 'A tag has at most 40 characters.')
-	.regex(/^[\p{L}\p{N}][\p{L}\p{N} ._-]*$/u, 'A tag holds letters, digits, blanks, “-”, “_” and “.” only.');
-
-/** Most tags of one document, and most documents of one act. */
-const MOST_TAGS = 30;
+/** Documents of one act. */
 const many = z.array(id).min(1, 'Choose documents first.').max(1_000, 'At most 1,000 at a time.');
 
 /** The documents by id that the person may look at. Raises `not-found` when one is missing. */
@@ -68,7 +59,7 @@ export const changeDocument = defineAct({
 		document: id,
 		number: number.optional(),
 		title: name.optional(),
-		tags: z.array(tag).max(MOST_TAGS, `At most ${MOST_TAGS} tags.`).optional()
+		tags: tags.optional()
 	}),
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
 	events: ['document.changed'],

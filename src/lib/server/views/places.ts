@@ -1,12 +1,13 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { propose, typeForFile } from '../../core/numbering/numbering';
+import { allows } from '../../core/access/levels';
+import { headOf, nextAfter, propose, typeForFile } from '../../core/numbering/numbering';
 import { idsOf, live } from '../access';
 import { mayTry } from '../acts/locate';
 import { defineView } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
-
-import { department, departmentMember, document, place } from '../db/schema';
+import type { Querier } from '../db';
+import { department, departmentMember, document, lock, person, place, version } from '../db/schema';
 import { documentRows } from './rows';
 
 export const projectFrame = defineView({
@@ -33,6 +34,7 @@ export const projectFrame = defineView({
 			project: {
 				outsideLevel: settings.outsideLevel,
 				runNeedsTwoStep: settings.runNeedsTwoStep,
+				keepPosition: settings.keepPosition,
 				id,
 				code,
 				name,
@@ -40,7 +42,8 @@ export const projectFrame = defineView({
 				timeZone,
 				retentionDays: settings.retentionDays,
 				maxFileBytes: settings.maxFileBytes,
-				revisions: settings.revisions
+				revisions: settings.revisions,
+				numbering: settings.numbering
 			},
 			departments,
 			me: {
@@ -85,14 +88,6 @@ export const proposals = defineView({
 	at: { kind: 'place', id: (i) => i.place, level: 'work', only: ['shelf', 'folder'] },
 	async run({ db, project, place: here }, input) {
 		const rule = project.settings.numbering;
-		const taken = new Set(
-			(
-				await db
-					.select({ number: document.number })
-					.from(document)
-					.where(and(eq(document.projectId, project.id), eq(document.live, true)))
-			).map((d) => d.number)
-		);
 		const [shelf] = await db
 			.select({ code: department.code })
 			.from(place)
@@ -107,20 +102,96 @@ export const proposals = defineView({
 			.limit(1);
 		const parts = sibling?.number.split(rule.separator) ?? [];
 		const like = (key: string) => parts[rule.parts.findIndex((p) => p.key === key)];
+		const defaultsOf = (file: string) => ({
+			project: project.code,
+			zone: like('zone') ?? 'ZZ',
+			level: like('level') ?? '00',
+			type: typeForFile(file),
+			...((shelf?.code ?? like('department')) ? { department: (shelf?.code ?? like('department'))! } : {})
+		});
+		const taken = await numbersUnder(
+			db,
+			project.id,
+			input.files.map((file) => headOf(rule, defaultsOf(file)))
+		);
 		return {
 			proposals: input.files.map((file) => {
-				const defaults = {
-					project: project.code,
-					zone: like('zone') ?? 'ZZ',
-					level: like('level') ?? '00',
-					type: typeForFile(file),
-					...((shelf?.code ?? like('department')) ? { department: (shelf?.code ?? like('department'))! } : {})
-				};
-				const made = propose(rule, file, defaults, taken);
-				const clash = made.from === 'name' && taken.has(made.number);
+				const made = propose(rule, file, defaultsOf(file), taken);
 				taken.add(made.number);
-				return { file, ...made, clash };
+				return { file, ...made };
 			})
+		};
+	}
+});
+
+/** Numbers in use that begin with one of these. */
+async function numbersUnder(db: Querier, projectId: string, heads: string[]): Promise<Set<string>> {
+	const patterns = [...new Set(heads)].map((head) => `${head.replace(/[\\%_]/g, '\\$&')}%`);
+	const rows = await db
+		.select({ number: document.number })
+		.from(document)
+		.where(
+			and(
+				eq(document.projectId, projectId),
+				eq(document.live, true),
+				sql`${document.number} like any(${sql.param(patterns)}::text[])`
+			)
+		);
+	return new Set(rows.map((d) => d.number));
+}
+
+/** Most numbers asked about at a time. */
+const MOST_NUMBERS = 500;
+
+export const numbersInUse = defineView({
+	name: 'numbersInUse',
+	summary:
+		'Which of these numbers are in use, by which of the documents that you may work on, and the next free ones',
+	path: '/projects/{project}/numbers',
+	input: z.object({
+		project: projectKey,
+		numbers: z.preprocess(
+			(v) => (typeof v === 'string' ? JSON.parse(v) : v),
+			z.array(z.string().max(60)).max(MOST_NUMBERS)
+		)
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	async run({ db, project, reach, person: me }, input) {
+		const rule = project.settings.numbering;
+		const rows = await db
+			.select({
+				id: document.id,
+				number: document.number,
+				title: document.title,
+				label: version.label,
+				scope: place.scope,
+				path: place.path,
+				holder: person.name,
+				holderId: lock.holderId
+			})
+			.from(document)
+			.innerJoin(place, eq(place.id, document.id))
+			.innerJoin(version, eq(version.id, document.currentVersionId))
+			.leftJoin(lock, and(eq(lock.documentId, document.id), isNull(lock.endedAt)))
+			.leftJoin(person, eq(person.id, lock.holderId))
+			.where(
+				and(
+					eq(document.projectId, project.id),
+					eq(document.live, true),
+					sql`${document.number} = any(${sql.param(input.numbers)}::text[])`
+				)
+			);
+		const heads = rows.map((r) => r.number.slice(0, r.number.lastIndexOf(rule.separator) + 1));
+		const taken = heads.length ? await numbersUnder(db, project.id, heads) : new Set<string>();
+		return {
+			inUse: rows.map((r) => ({
+				number: r.number,
+				free: nextAfter(rule, r.number, taken),
+				// That a number is taken is no secret, for nobody could choose one; what has it may be.
+				document: allows(reach.held(r), 'work')
+					? { id: r.id, title: r.title, label: r.label, holder: r.holder, mine: r.holderId === me.id }
+					: null
+			}))
 		};
 	}
 });

@@ -32,7 +32,7 @@
 			{summary}
 		</p>
 	</div>
-	{#if data.found?.close}<p class="bg-wait-soft mb-3 border-l-2 border-wait px-3 py-1.5">
+	{#if data.found?.close}<p class="mb-3 border-l-2 border-wait bg-wait-soft px-3 py-1.5">
 			Nothing has “{data.q}” as typed. These come closest.
 		</p>{/if}
 	<table class="w-full bg-sheet">

@@ -10,6 +10,8 @@
 	let outside = $state<Level | 'nothing'>(data.frame.project.outsideLevel ?? 'nothing');
 	// svelte-ignore state_referenced_locally
 	let twoStep = $state(data.frame.project.runNeedsTwoStep);
+	// svelte-ignore state_referenced_locally
+	let keepPosition = $state(data.frame.project.keepPosition);
 	let fault = $state('');
 
 	async function submit(event: SubmitEvent) {
@@ -18,7 +20,8 @@
 		try {
 			await call('PATCH', `/projects/${data.frame.project.id}/settings`, {
 				outsideLevel: outside === 'nothing' ? null : outside,
-				runNeedsTwoStep: twoStep
+				runNeedsTwoStep: twoStep,
+				keepPosition
 			});
 			toast('The settings are changed.');
 			await invalidateAll();
@@ -48,6 +51,15 @@
 				><b class="font-semibold">Run needs two-step sign-in</b><span class="block text-[12px] text-ink-2"
 					>Whoever has not set it up on their own page goes up to Tidy, and controllers do not control, until
 					they have.</span
+				></span
+			></label
+		>
+		<label class="flex items-start gap-2"
+			><input type="checkbox" class="mt-1 accent-act" bind:checked={keepPosition} /><span
+				><b class="font-semibold">Photographs keep where they were taken</b><span
+					class="block text-[12px] text-ink-2"
+					>Otherwise the position is taken out of JPEG files before they leave the phone or computer; the
+					picture stays as it was.</span
 				></span
 			></label
 		>

@@ -28,6 +28,8 @@ export interface ProjectSettings {
 	outsideLevel: Level | null;
 	/** Whether Run, and being a document controller, needs two-step sign-in. */
 	runNeedsTwoStep: boolean;
+	/** Whether photographs keep where they were taken. */
+	keepPosition: boolean;
 }
 
 export const project = pgTable('project', {

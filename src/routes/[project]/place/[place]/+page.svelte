@@ -252,6 +252,7 @@
 					outsideLevel={data.frame.project.outsideLevel}
 					retentionDays={data.frame.project.retentionDays}
 				/>
+				<a class="button md:hidden" href="/{code}/photograph?place={data.place.id}">Photograph</a>
 				<button class="button button-act" onclick={() => (adding = [])}>Add documents</button>
 			{/if}
 		</div>

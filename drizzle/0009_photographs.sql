@@ -1,0 +1,1 @@
+UPDATE project SET settings = '{"keepPosition":true}'::jsonb || settings;

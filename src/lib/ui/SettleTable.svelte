@@ -1,0 +1,121 @@
+<script lang="ts">
+	import type { Column } from '../core/settle';
+	import type { Line, Settling } from './settling.svelte';
+	import { sizeText } from './words';
+
+	/** The table in which numbers, titles and tags of many files are settled, and what becomes of each. */
+	let { settling }: { settling: Settling } = $props();
+
+	const HEADS: [Column, string, string][] = [
+		['number', 'Number', 'w-[190px] font-mono text-[12px]'],
+		['title', 'Title', 'min-w-[180px]'],
+		['tags', 'Tags', 'w-[110px]']
+	];
+
+	function pasted(event: ClipboardEvent, at: number, column: Column) {
+		const text = event.clipboardData?.getData('text/plain') ?? '';
+		if (settling.paste(text, at, column)) event.preventDefault();
+	}
+	function next(line: Line): string {
+		const known = settling.usedBy(line)!.document!;
+		if (known.mine) return `Hand in as next version of ${known.label}`;
+		if (known.holder) return `Set beside ${known.label}: ${known.holder} has it`;
+		return `Take in hand and hand in after ${known.label}`;
+	}
+	/** What became of a line is chosen in one field; adding beside changes its number and is done with. */
+	function choose(event: Event, line: Line) {
+		const choice = (event.currentTarget as HTMLSelectElement).value;
+		if (choice === 'beside') settling.beside(line);
+		else line.becomes = choice as Line['becomes'];
+	}
+</script>
+
+<div class="max-h-[52vh] overflow-auto border border-rule">
+	<table class="w-full">
+		<thead class="sticky top-0 z-10 bg-film text-[12px]"
+			><tr
+				><th class="py-1 pl-2">File</th>
+				{#each HEADS as [column, name] (column)}<th
+						>{name}{#if settling.lines.length > settling.at + 1}<button
+								type="button"
+								class="link ml-2 font-normal"
+								disabled={settling.busy}
+								title="Give the lines below line {settling.at + 1} its {name.toLowerCase()}{column ===
+								'number'
+									? ', counting up'
+									: ''}"
+								onclick={() => settling.fillDown(column)}>Fill down from {settling.at + 1}</button
+							>{/if}</th
+					>{/each}
+				<th class="w-[200px]">State</th><th><span class="sr-only">Leave out</span></th></tr
+			></thead
+		>
+		<tbody>
+			{#each settling.lines as line, i (line.key)}
+				{@const faults = settling.faultsOf(line)}
+				{@const used = settling.usedBy(line)}
+				<tr class="border-t border-rule-2 align-top" onfocusin={() => (settling.at = i)}>
+					<td class="max-w-[240px] py-1.5 pl-2"
+						><span class="block truncate" title={line.way}
+							><span class="mr-1 font-mono text-[11px] text-ink-2">{i + 1}</span>{line.way}</span
+						><span class="text-[11.5px] text-ink-2">{sizeText(line.file.size)}</span
+						>{#if line.isArchive && line.open}<button
+								type="button"
+								class="link ml-2 text-[12px]"
+								disabled={settling.busy}
+								onclick={() => settling.unpack(line)}>Unpack</button
+							>{/if}</td
+					>
+					{#each HEADS as [column, name, width] (column)}
+						<td class="py-1 pr-2"
+							><input
+								class="field {width}"
+								aria-label="{name} of {line.file.name}"
+								aria-invalid={column === 'number' && faults.length > 0}
+								bind:value={line[column]}
+								disabled={line.state === 'done' ||
+									settling.busy ||
+									(line.becomes === 'version' && column !== 'number')}
+								maxlength={column === 'title' ? 180 : 400}
+								onpaste={(event) => pasted(event, i, column)}
+								onchange={() => column === 'number' && settling.look()}
+							/>{#if column === 'number'}<span class="text-[11px] text-ink-2">{line.hint}</span
+								>{#if used && line.open}<select
+										class="field mt-1 w-[190px] text-[12px]"
+										aria-label="What becomes of {line.file.name}"
+										value={line.becomes}
+										onchange={(event) => choose(event, line)}
+									>
+										<option value="undecided">In use: choose what to do</option>
+										{#if used.document}<option value="version">{next(line)}</option>{/if}
+										<option value="beside">Add beside as {used.free}</option>
+									</select>{/if}{/if}</td
+						>
+					{/each}
+					<td class="py-1.5">
+						{#if line.state === 'going'}<progress
+								class="w-full"
+								max={line.file.size}
+								value={line.sending?.sent ?? 0}
+								aria-label="Sent of {line.file.name}"
+							></progress>
+						{:else if line.state === 'done'}<span class="text-done">✓ added</span>
+						{:else if faults.length}{#each faults as fault (fault)}<span class="block text-[12px] text-fault"
+									>{fault}</span
+								>{/each}
+						{:else if line.fault}<span role="alert" class="text-[12px] text-fault">{line.fault}</span>
+						{:else}<span class="text-ink-2">ready</span>{/if}
+					</td>
+					<td class="py-1.5 pr-2 text-right"
+						>{#if line.state === 'ready' || line.state === 'fault'}<button
+								type="button"
+								class="link text-[12px] whitespace-nowrap"
+								disabled={settling.busy}
+								onclick={() => settling.leaveOut(line)}>Leave out</button
+							>{/if}</td
+					>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+</div>
