@@ -93,15 +93,15 @@ export async function makeLargeProject(url: string): Promise<void> {
 			select hash, t.text, array_to_tsvector(find_words(t.text)) from content,
 				lateral (select string_agg('word' || translate((ascii(substr(hash, 62)) * i * 7919 % 4001)::text, '0123456789', 'abcdefghij'), ' ')
 					|| case when hash like '%7' then ' corrosion allowance' else '' end as text from generate_series(1, 40) i) t`,
-		`insert into findable (document_id, project_id, name, words)
-			select d.id, d.project_id, n.words, n.words || t.words
+		`insert into findable (document_id, project_id, scope, name, words)
+			select d.id, d.project_id, (select scope from place p where p.id = d.id), n.words, n.words || t.words
 			from document d, lateral (select array_to_tsvector(find_words(d.number || ' ' || d.title)) as words) n, content_text t
 			where t.hash = lpad(to_hex(substr(d.id, 2)::int % 1000), 64, '0')`,
 		`insert into find_word select 'p000000001', word from (
 			select unnest(tsvector_to_array(words)) as word from content_text union select unnest(tsvector_to_array(name)) from findable) known where word ~ '^[[:alpha:]]{3,40}$'`,
 		`create index findable_words on findable using gin (words)`,
 		`create index document_number_words on document using gin (number gin_trgm_ops)`,
-		`analyze`,
+		`vacuum analyze`,
 		`set session_replication_role = default`
 	];
 	try {

@@ -13,6 +13,7 @@ CREATE TABLE "find_word" (
 CREATE TABLE "findable" (
 	"document_id" text PRIMARY KEY NOT NULL,
 	"project_id" text NOT NULL,
+	"scope" text,
 	"name" "tsvector" NOT NULL,
 	"words" "tsvector" NOT NULL
 );
@@ -29,6 +30,9 @@ ALTER TABLE "findable" ADD CONSTRAINT "findable_project_id_project_id_fk" FOREIG
 CREATE INDEX "find_word_near" ON "find_word" USING gin ("word" gin_trgm_ops);--> statement-breakpoint
 CREATE INDEX "findable_words" ON "findable" USING gin ("words");
 --> statement-breakpoint
+-- A change of scope must not touch the index of words: no index holds it, and the pages keep room for it (HOT).
+ALTER TABLE "findable" SET (fillfactor = 85);
+--> statement-breakpoint
 -- The words of a text, in small letters. What a person types is taken apart by the same function.
 CREATE FUNCTION find_words(text) RETURNS text[] LANGUAGE sql IMMUTABLE PARALLEL SAFE AS $$
 	SELECT coalesce(array_agg(DISTINCT word), '{}')
@@ -37,9 +41,10 @@ $$;
 --> statement-breakpoint
 -- Writes down again by which words documents are found.
 CREATE FUNCTION refresh_findable(ids text[]) RETURNS void LANGUAGE sql AS $$
-	INSERT INTO findable (document_id, project_id, name, words)
-		SELECT d.id, d.project_id, n.words, n.words || coalesce(t.words, '')
-		FROM document d
+	INSERT INTO findable (document_id, project_id, scope, name, words)
+		SELECT d.id, d.project_id, CASE WHEN p.removal_id IS NULL THEN p.scope END, n.words,
+			n.words || coalesce(t.words, '')
+		FROM document d JOIN place p ON p.id = d.id
 			CROSS JOIN LATERAL (SELECT array_to_tsvector(find_words(concat_ws(' ', d.number, d.title, array_to_string(d.tags, ' ')))) AS words) n
 			LEFT JOIN version v ON v.id = d.current_version_id
 			LEFT JOIN content_text t ON t.hash = v.hash
@@ -47,6 +52,19 @@ CREATE FUNCTION refresh_findable(ids text[]) RETURNS void LANGUAGE sql AS $$
 	ON CONFLICT (document_id) DO UPDATE SET name = excluded.name, words = excluded.words
 		WHERE findable.words IS DISTINCT FROM excluded.words OR findable.name IS DISTINCT FROM excluded.name
 $$;
+--> statement-breakpoint
+-- What one may look at is told by the scope of its place; what was removed has none.
+CREATE FUNCTION note_findable_scope() RETURNS trigger LANGUAGE plpgsql AS $$
+BEGIN
+	UPDATE findable f SET scope = CASE WHEN a.removal_id IS NULL THEN a.scope END
+		FROM after a JOIN before b ON b.id = a.id
+		WHERE f.document_id = a.id AND a.kind = 'document'
+			AND (a.scope, a.removal_id) IS DISTINCT FROM (b.scope, b.removal_id);
+	RETURN NULL;
+END $$;
+--> statement-breakpoint
+CREATE TRIGGER place_found AFTER UPDATE ON "place" REFERENCING OLD TABLE AS before NEW TABLE AS after
+	FOR EACH STATEMENT EXECUTE FUNCTION note_findable_scope();
 --> statement-breakpoint
 CREATE FUNCTION note_document_words() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN
@@ -83,6 +101,6 @@ BEGIN
 	RETURN NULL;
 END $$;
 --> statement-breakpoint
-CREATE TRIGGER findable_changed AFTER INSERT OR UPDATE ON "findable" FOR EACH ROW EXECUTE FUNCTION note_unlearnt();
+CREATE TRIGGER findable_changed AFTER INSERT OR UPDATE OF words ON "findable" FOR EACH ROW EXECUTE FUNCTION note_unlearnt();
 --> statement-breakpoint
 SELECT refresh_findable(array_agg(id)) FROM document;

@@ -67,6 +67,11 @@ export function ensurePrograms() {
 	);
 }
 
+/** nginx for comparing downloads with; only root gets it installed, others measure without. */
+export function ensureNginx() {
+	if (!existsSync('/usr/sbin/nginx') && process.getuid?.() === 0) installDebian(['nginx-light']);
+}
+
 /** Chromium for browser tests; gives its path. */
 export function ensureChromium() {
 	if (!existsSync('/usr/bin/chromium')) installDebian(['chromium']);

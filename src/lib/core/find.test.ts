@@ -49,14 +49,18 @@ describe('the question', () => {
 	it('asks for every word by its beginning, and short ones as they are', () => {
 		expect(
 			findQuestion([
-				{ word: 'link', instead: [] },
-				{ word: '48', instead: [] }
+				{ word: 'link', instead: [], asBeginning: true },
+				{ word: '48', instead: [], asBeginning: true }
 			])
 		).toBe(`('link':*) & ('48')`);
-		expect(findQuestion([{ word: 'span', instead: ['linkspan'] }])).toBe(`('span':* | 'linkspan')`);
+		expect(findQuestion([{ word: 'span', instead: ['linkspan'], asBeginning: false }])).toBe(
+			`('span' | 'linkspan')`
+		);
 	});
 
 	it('keeps signs inside their quotes', () => {
-		expect(findQuestion([{ word: "o'x", instead: ["a'|b"] }])).toBe(`('o''x':* | 'a''|b')`);
+		expect(findQuestion([{ word: "o'x", instead: ["a'|b"], asBeginning: true }])).toBe(
+			`('o''x':* | 'a''|b')`
+		);
 	});
 });

@@ -2,8 +2,10 @@
 export interface Sought {
 	/** In small letters, without signs. */
 	word: string;
-	/** Known words that hold it, or else come near it; none at first, when only what was typed counts. */
+	/** Known words that count as well: those that begin with it, or else hold it or come near it. */
 	instead: readonly string[];
+	/** Whether everything that begins with it counts, known or not. */
+	asBeginning: boolean;
 }
 
 /** Shortest word that also finds longer words beginning with it; shorter ones would find half of everything. */
@@ -17,8 +19,8 @@ const quoted = (word: string) => `'${word.replaceAll("'", "''")}'`;
  */
 export function findQuestion(words: readonly Sought[]): string {
 	return words
-		.map(({ word, instead }) => {
-			const typed = word.length >= SHORTEST_BEGINNING ? `${quoted(word)}:*` : quoted(word);
+		.map(({ word, instead, asBeginning }) => {
+			const typed = asBeginning && word.length >= SHORTEST_BEGINNING ? `${quoted(word)}:*` : quoted(word);
 			return `(${[typed, ...instead.map(quoted)].join(' | ')})`;
 		})
 		.join(' & ');

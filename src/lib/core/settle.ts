@@ -78,8 +78,7 @@ export function pastedCells(text: string): string[][] {
 		else if (at === '\n') {
 			endCell();
 			rows.push([]);
-		}
-		else cell += at;
+		} else cell += at;
 	}
 	endCell();
 	return rows;

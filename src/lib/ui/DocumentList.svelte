@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
-	import { untrack } from 'svelte';
+	import { onDestroy, untrack } from 'svelte';
 	import type { SvelteSet } from 'svelte/reactivity';
 	import { releaseNumber } from '../core/releases';
 	import type { ReachSummary } from '../core/access/rows';
@@ -8,7 +8,9 @@
 	import { sortRows, type SortKey } from './list';
 	import EyeIcon from '@lucide/svelte/icons/eye';
 	import SnowflakeIcon from '@lucide/svelte/icons/snowflake';
+	import DocumentPictures from './DocumentPictures.svelte';
 	import { ROWS_DRAGGED } from './files';
+	import { rememberList } from './flip';
 	import LockTag from './LockTag.svelte';
 	import Revision from './Revision.svelte';
 	import { agoText, firstName, kindText, plural, sizeText } from './words';
@@ -24,7 +26,8 @@
 		place,
 		code,
 		reach,
-		empty
+		empty,
+		pictures
 	}: {
 		rows: DocumentRow[];
 		total: number;
@@ -37,6 +40,8 @@
 		/** Who else reaches a scope, by its id. */
 		reach: Map<string, ReachSummary>;
 		empty: string;
+		/** Shows pictures instead of lines. */
+		pictures: boolean;
 	} = $props();
 
 	const ROW = 32;
@@ -55,6 +60,10 @@
 	let scroller: HTMLDivElement | undefined = $state();
 
 	const shown = $derived(sortRows(rows, filter, key, down));
+	// Whoever goes on to a document can flip through the others in this order.
+	let listed = { place: '', ids: [] as string[] };
+	$effect(() => void (listed = { place, ids: shown.map((r) => r.id) }));
+	onDestroy(() => listed.place && rememberList(listed.place, listed.ids));
 	const virtual = createVirtualizer<HTMLDivElement, HTMLDivElement>({
 		count: 0,
 		getScrollElement: () => scroller ?? null,
@@ -165,106 +174,113 @@
 			{/each}
 		</div>
 	</div>
-	<!-- The keys move through the whole list, so its scrolling part takes the focus. -->
-	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
-	<div
-		bind:this={scroller}
-		class="min-h-0 flex-1 overflow-auto"
-		tabindex="0"
-		role="rowgroup"
-		onkeydown={keys}
-	>
-		{#if shown.length}
-			<div class="relative bg-sheet" role="presentation" style:height="{$virtual.getTotalSize()}px">
-				{#each $virtual.getVirtualItems() as item (item.key)}
-					{@const row = shown[item.index]}
-					{#if row}
-						<div
-							role="row"
-							tabindex="-1"
-							aria-selected={row.id === chosen}
-							aria-rowindex={item.index + 1}
-							data-document={row.id}
-							draggable="true"
-							ondragstart={(e) => {
-								const documents = ticked.has(row.id) ? [...ticked] : [row.id];
-								e.dataTransfer?.setData(ROWS_DRAGGED, JSON.stringify(documents));
-							}}
-							class="{GRID} absolute inset-x-0 top-0 cursor-default border-b border-rule-2 {row.id === chosen
-								? 'bg-act-soft'
-								: 'hover:bg-film'}"
-							style:height="{ROW}px"
-							style:transform="translateY({item.start}px)"
-							onclick={() => choose(row.id)}
-							ondblclick={() => open(row.id)}
-							onkeydown={(e) => e.key === 'Enter' && open(row.id)}
-						>
-							<span class="flex items-center gap-1.5 pl-2" role="gridcell"
-								><input
-									type="checkbox"
-									class="accent-act"
-									aria-label="Tick {row.number}"
-									checked={ticked.has(row.id)}
-									onclick={(e) => e.stopPropagation()}
-									onchange={() => tick(row.id)}
-								/>{#if row.isNew}<span class="h-[7px] w-[7px] rounded-full bg-new" title="new to you"
-										><span class="sr-only">new to you</span></span
-									>{/if}</span
+	{#if pictures && shown.length}<DocumentPictures rows={shown} {chosen} {ticked} {choose} {open} />{:else}
+		<!-- The keys move through the whole list, so its scrolling part takes the focus. -->
+		<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+		<div
+			bind:this={scroller}
+			class="min-h-0 flex-1 overflow-auto"
+			tabindex="0"
+			role="rowgroup"
+			onkeydown={keys}
+		>
+			{#if shown.length}
+				<div class="relative bg-sheet" role="presentation" style:height="{$virtual.getTotalSize()}px">
+					{#each $virtual.getVirtualItems() as item (item.key)}
+						{@const row = shown[item.index]}
+						{#if row}
+							<div
+								role="row"
+								tabindex="-1"
+								aria-selected={row.id === chosen}
+								aria-rowindex={item.index + 1}
+								data-document={row.id}
+								draggable="true"
+								ondragstart={(e) => {
+									const documents = ticked.has(row.id) ? [...ticked] : [row.id];
+									e.dataTransfer?.setData(ROWS_DRAGGED, JSON.stringify(documents));
+								}}
+								class="{GRID} absolute inset-x-0 top-0 cursor-default border-b border-rule-2 {row.id ===
+								chosen
+									? 'bg-act-soft'
+									: 'hover:bg-film'}"
+								style:height="{ROW}px"
+								style:transform="translateY({item.start}px)"
+								onclick={() => choose(row.id)}
+								ondblclick={() => open(row.id)}
+								onkeydown={(e) => e.key === 'Enter' && open(row.id)}
 							>
-							<span class="hidden truncate pr-2 font-mono text-[12.5px] sm:block" role="gridcell"
-								>{row.number}</span
-							>
-							<span class="truncate pr-2" role="gridcell"
-								><a
-									class="font-semibold hover:text-act"
-									href="?document={row.id}"
-									onclick={(e) => e.preventDefault()}
-									tabindex="-1">{row.title}</a
-								>{#each row.tags.slice(0, 3) as tag (tag)}<span
-										class="ml-1.5 border border-rule px-1 text-[11px] text-ink-2">{tag}</span
-									>{/each}{#if row.level === 'look'}<span class="tag ml-1.5 bg-rule-2 text-[11px] font-normal"
-										><EyeIcon size={11} aria-hidden="true" />look only</span
-									>{/if}<span class="block truncate font-mono text-[10.5px] leading-none text-ink-2 sm:hidden"
-									>{row.number}{row.lock ? `, in hand of ${row.lock.holder}` : ''}</span
-								></span
-							>
-							<span role="gridcell"><Revision label={row.label} issued={row.issued} /></span>
-							<span class="hidden truncate sm:block" role="gridcell">
-								{#if row.frozen}<span class="tag bg-wait-soft text-wait" title={row.frozen.reason}
-										><SnowflakeIcon size={11} aria-hidden="true" />frozen</span
-									>{/if}
-								{#if row.lock}<LockTag lock={row.lock} compact={row.frozen !== null} />
-								{:else if row.inRelease}<span class="tag bg-wait-soft text-wait"
-										>▸ in {releaseNumber(row.inRelease)}</span
-									> <span class="text-[11.5px] text-ink-2">in review</span>
-								{:else if row.withClient}<span class="tag bg-wait-soft text-wait"
-										>▸ in {releaseNumber(row.withClient)}</span
-									> <span class="text-[11.5px] text-ink-2">with client</span>{/if}
-							</span>
-							<span class="hidden truncate text-ink-2 lg:block" role="gridcell"
-								>{firstName(row.changedBy)} · {agoText(row.changedAt)}</span
-							>
-							<span class="hidden truncate pr-2 lg:block" role="gridcell"
-								><a
-									class="text-ink-2 hover:text-ink hover:underline"
-									href="/{code}/access/{row.id}"
-									tabindex="-1"
-									onclick={(e) => e.stopPropagation()}>{reachText(reach.get(row.scope))}</a
-								></span
-							>
-							<span class="hidden truncate text-ink-2 lg:block" role="gridcell"
-								>{kindText(row.mediaType, row.fileName)}</span
-							>
-							<span class="hidden pr-3 text-right text-ink-2 lg:block" role="gridcell"
-								>{sizeText(row.size)}</span
-							>
-						</div>
-					{/if}
-				{/each}
-			</div>
-			{#if rows.length < total}<p class="p-2 text-center text-[12px] text-ink-2">
-					{rows.length.toLocaleString('en')} of {total.toLocaleString('en')} are here, more are coming
+								<span class="flex items-center gap-1.5 pl-2" role="gridcell"
+									><input
+										type="checkbox"
+										class="accent-act"
+										aria-label="Tick {row.number}"
+										checked={ticked.has(row.id)}
+										onclick={(e) => e.stopPropagation()}
+										onchange={() => tick(row.id)}
+									/>{#if row.isNew}<span class="h-[7px] w-[7px] rounded-full bg-new" title="new to you"
+											><span class="sr-only">new to you</span></span
+										>{/if}</span
+								>
+								<span class="hidden truncate pr-2 font-mono text-[12.5px] sm:block" role="gridcell"
+									>{row.number}</span
+								>
+								<span class="truncate pr-2" role="gridcell"
+									><a
+										class="font-semibold hover:text-act"
+										href="?document={row.id}"
+										onclick={(e) => e.preventDefault()}
+										tabindex="-1">{row.title}</a
+									>{#each row.tags.slice(0, 3) as tag (tag)}<span
+											class="ml-1.5 border border-rule px-1 text-[11px] text-ink-2">{tag}</span
+										>{/each}{#if row.level === 'look'}<span
+											class="tag ml-1.5 bg-rule-2 text-[11px] font-normal"
+											><EyeIcon size={11} aria-hidden="true" />look only</span
+										>{/if}<span
+										class="block truncate font-mono text-[10.5px] leading-none text-ink-2 sm:hidden"
+										>{row.number}{row.lock ? `, in hand of ${row.lock.holder}` : ''}</span
+									></span
+								>
+								<span role="gridcell"><Revision label={row.label} issued={row.issued} /></span>
+								<span class="hidden truncate sm:block" role="gridcell">
+									{#if row.frozen}<span class="tag bg-wait-soft text-wait" title={row.frozen.reason}
+											><SnowflakeIcon size={11} aria-hidden="true" />frozen</span
+										>{/if}
+									{#if row.lock}<LockTag lock={row.lock} compact={row.frozen !== null} />
+									{:else if row.inRelease}<span class="tag bg-wait-soft text-wait"
+											>▸ in {releaseNumber(row.inRelease)}</span
+										> <span class="text-[11.5px] text-ink-2">in review</span>
+									{:else if row.withClient}<span class="tag bg-wait-soft text-wait"
+											>▸ in {releaseNumber(row.withClient)}</span
+										> <span class="text-[11.5px] text-ink-2">with client</span>{/if}
+								</span>
+								<span class="hidden truncate text-ink-2 lg:block" role="gridcell"
+									>{firstName(row.changedBy)} · {agoText(row.changedAt)}</span
+								>
+								<span class="hidden truncate pr-2 lg:block" role="gridcell"
+									><a
+										class="text-ink-2 hover:text-ink hover:underline"
+										href="/{code}/access/{row.id}"
+										tabindex="-1"
+										onclick={(e) => e.stopPropagation()}>{reachText(reach.get(row.scope))}</a
+									></span
+								>
+								<span class="hidden truncate text-ink-2 lg:block" role="gridcell"
+									>{kindText(row.mediaType, row.fileName)}</span
+								>
+								<span class="hidden pr-3 text-right text-ink-2 lg:block" role="gridcell"
+									>{sizeText(row.size)}</span
+								>
+							</div>
+						{/if}
+					{/each}
+				</div>
+				{#if rows.length < total}<p class="p-2 text-center text-[12px] text-ink-2">
+						{rows.length.toLocaleString('en')} of {total.toLocaleString('en')} are here, more are coming
+					</p>{/if}
+			{:else}<p class="p-10 text-center text-ink-2">
+					{filter ? `Nothing here fits “${filter}”.` : empty}
 				</p>{/if}
-		{:else}<p class="p-10 text-center text-ink-2">{filter ? `Nothing here fits “${filter}”.` : empty}</p>{/if}
-	</div>
+		</div>
+	{/if}
 </div>

@@ -2,7 +2,8 @@
 	import { onMount } from 'svelte';
 	import type { Sheet } from '../core/dxf/sheet';
 	import { DrawnSheet, GROUNDS, type Ground } from './draw-sheet';
-	import { readDrawing } from './read-drawing';
+	import { Measure } from './measure.svelte';
+	import { readDrawing, type Spaces } from './read-drawing';
 	import SheetFrame from './SheetFrame.svelte';
 	import { prepare, ViewPort } from './view-port.svelte';
 	import { plural } from './words';
@@ -22,6 +23,9 @@
 	let showLayers = $state(false);
 	let status = $state('opening');
 	let ground = $state<Ground>('light');
+	let spaces = $state.raw<Spaces | null>(null);
+	let space = $state<keyof Spaces>('model');
+	let measure = $state.raw<Measure | null>(null);
 
 	onMount(() => {
 		const abort = new AbortController();
@@ -31,7 +35,8 @@
 				if (!response.ok) throw new Error('The drawing could not be fetched.');
 				const bytes = await response.arrayBuffer();
 				status = 'reading the drawing';
-				ready(await readDrawing(bytes, abort.signal));
+				spaces = await readDrawing(bytes, abort.signal, true);
+				ready(spaces.model);
 			} catch (error) {
 				if (!abort.signal.aborted)
 					failed(error instanceof TypeError ? 'The drawing could not be fetched.' : (error as Error).message);
@@ -53,12 +58,44 @@
 			.filter(Boolean)
 			.join(', ');
 		drawn = made;
+		measure = null;
 		port.fit();
+	}
+	function toSpace(next: keyof Spaces) {
+		if (!spaces?.[next]) return;
+		space = next;
+		ready(spaces[next]);
+	}
+	const on = $derived(layers.map((l) => l.on));
+
+	/** While measuring, a click that is no drag sets a point; dragging still moves the sheet. */
+	let pressed: { x: number; y: number } | null = null;
+	function place(event: MouseEvent) {
+		const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+		return [event.clientX - box.left, event.clientY - box.top] as const;
+	}
+	function pointerMove(event: PointerEvent) {
+		measure?.hover(...place(event), port, on);
+	}
+	function pointerUp(event: PointerEvent) {
+		if (!measure || !pressed || event.button) return;
+		if (Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) > 4) return;
+		measure.hover(...place(event), port, on);
+		measure.set();
+	}
+	function measureKeys(event: KeyboardEvent) {
+		if (!measure) return;
+		if (event.key === 'Enter') measure.end();
+		else if (event.key === 'Escape' && measure.points.length) measure.clear();
+		else if (event.key === 'Escape') measure = null;
+		else return;
+		event.preventDefault();
 	}
 
 	let frame = 0;
 	$effect(() => {
-		void [drawn, ground, port.scale, port.x, port.y, port.width, port.height, ...layers.map((l) => l.on)];
+		void [drawn, ground, port.scale, port.x, port.y, port.width, port.height, ...on];
+		void [measure?.points, measure?.at, measure?.what, measure?.done];
 		cancelAnimationFrame(frame);
 		frame = requestAnimationFrame(draw);
 	});
@@ -76,17 +113,25 @@
 			port.sheetHeight * port.scale + 2 * margin
 		);
 		const { x, y, scale, width, height } = port;
-		drawn.draw(
-			context,
-			{ x, y, scale, width, height, ratio },
-			layers.map((l) => l.on),
-			ground
-		);
+		drawn.draw(context, { x, y, scale, width, height, ratio }, on, ground);
+		context.setTransform(ratio, 0, 0, ratio, 0, 0);
+		measure?.draw(context, port);
 	}
 </script>
 
+<svelte:window onkeydown={measureKeys} />
 <div class="relative h-full">
-	<SheetFrame {port} bind:canvas label={title} {status}>
+	<SheetFrame
+		{port}
+		bind:canvas
+		label={title}
+		status={measure ? measure.says : status}
+		measuring={measure !== null}
+		onpointerdown={(event) => (pressed = { x: event.clientX, y: event.clientY })}
+		onpointermove={pointerMove}
+		onpointerup={pointerUp}
+		ondblclick={() => measure?.end()}
+	>
 		{#snippet tools()}<button
 				class="button"
 				aria-expanded={showLayers}
@@ -94,7 +139,23 @@
 				>Layers {layers.filter((l) => l.on).length}/{layers.length}</button
 			><button class="button" onclick={() => (ground = ground === 'light' ? 'dark' : 'light')}
 				>{ground === 'light' ? 'Dark' : 'Light'} ground</button
-			>{/snippet}
+			>{#if spaces?.paper}<button
+					class="button"
+					onclick={() => toSpace(space === 'model' ? 'paper' : 'model')}
+					>{space === 'model' ? 'Sheet it is laid out on' : 'Model'}</button
+				>{/if}{#if drawn && space === 'model'}<button
+					class="button"
+					aria-pressed={measure !== null}
+					onclick={() => (measure = measure ? null : new Measure(drawn!.sheet))}
+					>{measure ? 'End measuring' : 'Measure'}</button
+				>{/if}{#if measure}<select
+					class="field w-auto"
+					aria-label="What is measured"
+					bind:value={measure.what}
+					><option value="length">Distance</option><option value="area">Area</option></select
+				><button class="button" disabled={!measure.points.length} onclick={() => measure?.clear()}
+					>Start anew</button
+				>{/if}{/snippet}
 	</SheetFrame>
 	{#if showLayers}
 		<fieldset

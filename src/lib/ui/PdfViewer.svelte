@@ -3,6 +3,8 @@
 	import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
 	import { openPdf } from './pdf';
 	import { findInPage, type Hit, type PageText } from './pdf-find';
+	import PdfPages from './PdfPages.svelte';
+	import PdfWords from './PdfWords.svelte';
 	import SheetFrame from './SheetFrame.svelte';
 	import { prepare, ViewPort } from './view-port.svelte';
 
@@ -14,7 +16,12 @@
 	let pages = $state(0);
 	let number = $state(1);
 	let page = $state.raw<PDFPageProxy | null>(null);
-	let pdf: PDFDocumentProxy | null = null;
+	let pdf = $state.raw<PDFDocumentProxy | null>(null);
+	/** Degrees that pages are turned by, on top of their own. */
+	let turn = $state(0);
+	let showPages = $state(false);
+	let selecting = $state(false);
+	const rotationOf = (of: PDFPageProxy) => (of.rotate + turn) % 360;
 	let progress = $state('opening');
 	let query = $state('');
 	let hits = $state.raw<Hit[]>([]);
@@ -54,7 +61,7 @@
 	async function show(n: number) {
 		if (!pdf || n < 1 || n > pages) return;
 		const next = await pdf.getPage(n);
-		const { width, height } = next.getViewport({ scale: 1 });
+		const { width, height } = next.getViewport({ scale: 1, rotation: rotationOf(next) });
 		const same = page && port.sheetWidth === width && port.sheetHeight === height;
 		port.sheetWidth = width;
 		port.sheetHeight = height;
@@ -62,6 +69,14 @@
 		number = n;
 		page = next;
 		if (!same) port.fit();
+	}
+
+	function turnPages() {
+		turn = (turn + 90) % 360;
+		// Places that were found lie elsewhere on a turned page.
+		[hits, hit] = [[], -1];
+		texts.clear();
+		void show(number);
 	}
 
 	let timer: ReturnType<typeof setTimeout> | undefined;
@@ -118,7 +133,12 @@
 		const buffer = document.createElement('canvas');
 		buffer.width = Math.round(port.width * ratio);
 		buffer.height = Math.round(port.height * ratio);
-		const viewport = current.getViewport({ scale: scale * ratio, offsetX: x * ratio, offsetY: y * ratio });
+		const viewport = current.getViewport({
+			scale: scale * ratio,
+			rotation: rotationOf(current),
+			offsetX: x * ratio,
+			offsetY: y * ratio
+		});
 		task = current.render({ canvas: buffer, viewport, background: '#fff' });
 		try {
 			await task.promise;
@@ -142,7 +162,10 @@
 			let text = texts.get(n);
 			if (!text) {
 				const one = await pdf.getPage(n);
-				text = { items: (await one.getTextContent()).items, viewport: one.getViewport({ scale: 1 }) };
+				text = {
+					items: (await one.getTextContent()).items,
+					viewport: one.getViewport({ scale: 1, rotation: rotationOf(one) })
+				};
 				texts.set(n, text);
 			}
 			found.push(...findInPage(text, query, n));
@@ -169,45 +192,66 @@
 </script>
 
 <svelte:window onkeydown={keys} />
-<SheetFrame {port} bind:canvas label="{title}, page {number} of {pages}" status={progress}>
-	{#snippet tools()}
-		{#if pages > 1}
-			<span class="ml-2 flex items-center gap-1.5">
-				<button
-					class="button"
-					aria-label="Page before"
-					disabled={number === 1}
-					onclick={() => show(number - 1)}>◂</button
+{#snippet words()}
+	{#if page}<PdfWords {page} {port} rotation={rotationOf(page)} />{/if}
+{/snippet}
+<div class="flex h-full">
+	{#if showPages && pdf}<PdfPages {pdf} {pages} current={number} {turn} show={(n) => void show(n)} />{/if}
+	<div class="min-w-0 flex-1">
+		<SheetFrame
+			{port}
+			bind:canvas
+			label="{title}, page {number} of {pages}"
+			status={progress}
+			overlay={selecting ? words : undefined}
+		>
+			{#snippet tools()}
+				<button class="button" onclick={turnPages}>Turn</button>
+				<button class="button" aria-pressed={selecting} onclick={() => (selecting = !selecting)}
+					>{selecting ? 'Move the sheet' : 'Select words'}</button
 				>
-				<span class="font-mono text-[12px]">{number} of {pages}</span>
-				<button
-					class="button"
-					aria-label="Next page"
-					disabled={number === pages}
-					onclick={() => show(number + 1)}>▸</button
-				>
-			</span>
-		{/if}
-		<form class="ml-2 flex items-center gap-1.5" onsubmit={search}>
-			<input
-				class="h-7 w-[130px] border border-rule bg-sheet px-2"
-				type="search"
-				placeholder="Words in this file"
-				aria-label="Find words in this file"
-				bind:value={query}
-				oninput={() => ((hits = []), (hit = -1))}
-				required
-				minlength="2"
-			/>
-			<button class="button" disabled={looking || !pages}>Find</button>
-			{#if hits.length}<span class="text-[12px] text-ink-2">{hit + 1} of {hits.length}</span><button
-					type="button"
-					class="button"
-					aria-label="Place before"
-					onclick={() => step(-1)}>◂</button
-				>{:else if hit === -1 && query && !looking && texts.size}<span class="text-[12px] text-ink-2"
-					>none</span
-				>{/if}
-		</form>
-	{/snippet}
-</SheetFrame>
+				{#if pages > 1}
+					<button class="button" aria-expanded={showPages} onclick={() => (showPages = !showPages)}
+						>Pages</button
+					>
+					<span class="ml-2 flex items-center gap-1.5">
+						<button
+							class="button"
+							aria-label="Page before"
+							disabled={number === 1}
+							onclick={() => show(number - 1)}>◂</button
+						>
+						<span class="font-mono text-[12px]">{number} of {pages}</span>
+						<button
+							class="button"
+							aria-label="Next page"
+							disabled={number === pages}
+							onclick={() => show(number + 1)}>▸</button
+						>
+					</span>
+				{/if}
+				<form class="ml-2 flex items-center gap-1.5" onsubmit={search}>
+					<input
+						class="h-7 w-[130px] border border-rule bg-sheet px-2"
+						type="search"
+						placeholder="Words in this file"
+						aria-label="Find words in this file"
+						bind:value={query}
+						oninput={() => ((hits = []), (hit = -1))}
+						required
+						minlength="2"
+					/>
+					<button class="button" disabled={looking || !pages}>Find</button>
+					{#if hits.length}<span class="text-[12px] text-ink-2">{hit + 1} of {hits.length}</span><button
+							type="button"
+							class="button"
+							aria-label="Place before"
+							onclick={() => step(-1)}>◂</button
+						>{:else if hit === -1 && query && !looking && texts.size}<span class="text-[12px] text-ink-2"
+							>none</span
+						>{/if}
+				</form>
+			{/snippet}
+		</SheetFrame>
+	</div>
+</div>

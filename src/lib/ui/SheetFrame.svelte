@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
+	import type { HTMLAttributes } from 'svelte/elements';
 	import { moves, type ViewPort } from './view-port.svelte';
 
 	/** The ground a sheet lies on, with the tools that all sheets share. */
@@ -8,14 +9,24 @@
 		canvas = $bindable(),
 		label,
 		tools,
-		status
+		status,
+		overlay,
+		measuring = false,
+		...listeners
 	}: {
 		port: ViewPort;
 		canvas: HTMLCanvasElement | undefined;
 		label: string;
 		tools?: Snippet;
 		status?: string;
-	} = $props();
+		/** What lies over the sheet and takes the pointer itself. */
+		overlay?: Snippet;
+		/** The pointer sets points. */
+		measuring?: boolean;
+	} & Pick<
+		HTMLAttributes<HTMLDivElement>,
+		'onpointerdown' | 'onpointermove' | 'onpointerup' | 'ondblclick'
+	> = $props();
 </script>
 
 <div class="flex h-full flex-col">
@@ -33,12 +44,16 @@
 	</div>
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 	<div
-		class="min-h-0 flex-1 cursor-grab touch-none overflow-hidden active:cursor-grabbing"
-		role="img"
+		{...listeners}
+		class="relative min-h-0 flex-1 touch-none overflow-hidden {measuring
+			? 'cursor-crosshair'
+			: 'cursor-grab active:cursor-grabbing'}"
+		role={overlay ? 'group' : 'img'}
 		aria-label={label}
 		tabindex="0"
 		{@attach moves(port)}
 	>
 		<canvas bind:this={canvas} class="block h-full w-full"></canvas>
+		{@render overlay?.()}
 	</div>
 </div>

@@ -198,3 +198,26 @@ export const EVENT_KINDS: Record<string, string> = {
 	hatch: 'Hatches',
 	shelf: 'Shelves'
 };
+
+/** When, where and by what a photograph was taken, from what its camera wrote. */
+export function takenText(written: {
+	Make?: string;
+	Model?: string;
+	DateTimeOriginal?: Date;
+	latitude?: number;
+	longitude?: number;
+}): string {
+	const { Make, Model, DateTimeOriginal: at, latitude, longitude } = written;
+	const camera = [Make, Model].filter(Boolean).join(' ');
+	const side = (degrees: number, positive: string, negative: string) =>
+		`${Math.abs(degrees).toFixed(5)}° ${degrees < 0 ? negative : positive}`;
+	return [
+		at && `taken ${whenText(at.toISOString())}`,
+		latitude !== undefined &&
+			longitude !== undefined &&
+			`at ${side(latitude, 'N', 'S')}, ${side(longitude, 'E', 'W')}`,
+		camera && `with ${camera}`
+	]
+		.filter(Boolean)
+		.join(' ');
+}

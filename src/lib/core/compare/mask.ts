@@ -14,6 +14,8 @@ export interface Mask {
 /** Darker than this counts as ink, of 0 (black) to 255 (white); high enough for thin grey lines. */
 export const INK = 215;
 
+const WHITE = 0xffffffff;
+
 function empty(width: number, height: number): Mask {
 	const stride = Math.ceil(width / 32);
 	return {
@@ -34,15 +36,26 @@ function empty(width: number, height: number): Mask {
 export function packMask(pixels: Uint8ClampedArray, width: number, height: number, ink = INK): Mask {
 	const mask = empty(width, height);
 	const { bits, stride, rows, columns } = mask;
+	// A pixel at a time as one number: most are white, and are passed over without being taken apart.
+	const whole = new Uint32Array(pixels.buffer, pixels.byteOffset, width * height);
+	const most = ink * 1000;
 	for (let y = 0, at = 0; y < height; y++) {
 		let inRow = 0;
-		for (let x = 0; x < width; x++, at += 4) {
-			// Luma of ITU-R BT.601, in whole numbers.
-			const grey = (pixels[at]! * 299 + pixels[at + 1]! * 587 + pixels[at + 2]! * 114) / 1000;
-			if (grey >= ink) continue;
-			bits[y * stride + (x >>> 5)]! |= 1 << (x & 31);
-			inRow++;
-			columns[x]!++;
+		for (let x = 0; x < width;) {
+			const end = Math.min(width, x + 32);
+			const index = y * stride + (x >>> 5);
+			let word = 0;
+			for (; x < end; x++, at++) {
+				const pixel = whole[at]!;
+				if (pixel === WHITE) continue;
+				// Luma of ITU-R BT.601, in whole numbers; the bytes stand in the order of little-endian machines.
+				const grey = (pixel & 255) * 299 + ((pixel >>> 8) & 255) * 587 + ((pixel >>> 16) & 255) * 114;
+				if (grey >= most) continue;
+				word |= 1 << (x & 31);
+				inRow++;
+				columns[x]!++;
+			}
+			bits[index] = word;
 		}
 		rows[y] = inRow;
 		mask.ink += inRow;
@@ -77,6 +90,7 @@ export function movedMask(
 	width = mask.width,
 	height = mask.height
 ): Mask {
+	if (dx === 0 && dy === 0 && width === mask.width && height === mask.height) return mask;
 	const moved = empty(width, height);
 	const last = width & 31 ? (1 << (width & 31)) - 1 : ~0;
 	for (let y = 0; y < height; y++)

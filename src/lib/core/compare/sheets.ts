@@ -33,6 +33,8 @@ export interface SheetOptions {
 /** Farthest shift that is looked for, in pixels. */
 const FARTHEST = 120;
 const CELL = 16;
+/** Pixels of ink from which a sheet counts as full. */
+const FULL = 200_000;
 
 /** The profile less its moving mean, so that lines count and grey areas do not. */
 function lines(profile: Uint32Array): Float64Array {
@@ -69,11 +71,13 @@ export function align(a: Mask, b: Mask): { x: number; y: number } {
 	if (!a.ink || !b.ink) return { x: 0, y: 0 };
 	const x0 = bestShift(a.columns, b.columns);
 	const y0 = bestShift(a.rows, b.rows);
+	// Of full sheets some of the rows tell as much as all.
+	const every = a.ink > FULL ? 8 : 2;
 	let best = { x: 0, y: 0 };
-	let most = shared(a, b, 0, 0, 2);
+	let most = shared(a, b, 0, 0, every);
 	for (let y = y0 - 2; y <= y0 + 2; y++)
 		for (let x = x0 - 2; x <= x0 + 2; x++) {
-			const n = shared(a, b, x, y, 2);
+			const n = shared(a, b, x, y, every);
 			if (n > most) [most, best] = [n, { x, y }];
 		}
 	return best;

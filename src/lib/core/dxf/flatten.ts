@@ -32,9 +32,24 @@ interface Inherited {
 	weight: number;
 }
 
+/** The model is what was drawn; paper is the sheet it is laid out on. */
+export type Space = 'model' | 'paper';
+
+/** Units of $INSUNITS (DXF reference, header variables) as they are written. */
+const UNITS: Record<number, string> = {
+	1: 'in',
+	2: 'ft',
+	4: 'mm',
+	5: 'cm',
+	6: 'm',
+	7: 'km',
+	10: 'yd',
+	14: 'dm'
+};
+
 /** Brings a drawing down to strokes, fills and texts. Never throws on odd entities; they are counted as unknown. */
-export function flatten(drawing: Drawing): Sheet {
-	return new Flattener(drawing).run();
+export function flatten(drawing: Drawing, space: Space = 'model'): Sheet {
+	return new Flattener(drawing, space).run();
 }
 
 class Flattener {
@@ -49,7 +64,10 @@ class Flattener {
 	private cut = false;
 	private readonly scale: number;
 
-	constructor(private readonly drawing: Drawing) {
+	constructor(
+		private readonly drawing: Drawing,
+		private readonly space: Space
+	) {
 		this.scale = numberOf(drawing.header.get('$LTSCALE') ?? [], 40, 1) || 1;
 	}
 
@@ -64,6 +82,7 @@ class Flattener {
 			layers: this.layers,
 			attributes: this.attributes,
 			unknown: this.unknown,
+			unit: UNITS[numberOf(this.drawing.header.get('$INSUNITS') ?? [], 70)] ?? '',
 			cut: this.cut
 		};
 		return { ...shown, box: boxOf(shown) };
@@ -169,8 +188,7 @@ class Flattener {
 
 	private entity(entity: Entity, outer: Matrix, from: Inherited, depth: number): void {
 		const g = entity.groups;
-		// Paper space is laid out in part by viewports; the model is what is shown.
-		if (depth === 0 && numberOf(g, 67) === 1) return;
+		if (depth === 0 && (numberOf(g, 67) === 1) !== (this.space === 'paper')) return;
 		if (numberOf(g, 60) === 1) return;
 		const style = this.style(g, from);
 		// An extrusion of 0,0,-1 mirrors the entity's own coordinates.

@@ -10,6 +10,8 @@ export interface Sheet {
 	box: [number, number, number, number];
 	/** Entities whose kind is not shown, with how many there are. */
 	unknown: Record<string, number>;
+	/** The unit of the drawing, such as mm; empty when it does not say. */
+	unit: string;
 	/** True when the drawing held more than the limits below let through. */
 	cut: boolean;
 }

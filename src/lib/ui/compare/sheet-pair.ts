@@ -142,7 +142,8 @@ async function open({ url, mediaType }: Side, signal: AbortSignal): Promise<Open
 			);
 		}
 	}
-	if (mediaType === 'image/vnd.dxf') return openedDrawing(await readDrawing(bytes.slice(0), signal), bytes);
+	if (mediaType === 'image/vnd.dxf')
+		return openedDrawing((await readDrawing(bytes.slice(0), signal)).model, bytes);
 	const image = new Image();
 	image.src = URL.createObjectURL(new Blob([bytes], { type: mediaType }));
 	await image.decode().catch(() => {

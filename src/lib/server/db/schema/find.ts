@@ -27,6 +27,8 @@ export const findable = pgTable(
 		projectId: text('project_id')
 			.notNull()
 			.references(() => project.id),
+		/** The scope of its place, which tells who may look at it; null while it is removed. */
+		scope: text(),
 		name: words().notNull(),
 		words: words().notNull()
 	},

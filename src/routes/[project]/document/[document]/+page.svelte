@@ -1,10 +1,11 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
+	import { goto, preloadData } from '$app/navigation';
 	import { refresh } from '$lib/ui/refresh';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { attempt, call } from '$lib/ui/api';
 	import DocumentActions from '$lib/ui/DocumentActions.svelte';
+	import { flipFrom, type Flip } from '$lib/ui/flip';
 	import { onLive } from '$lib/ui/live.svelte';
 	import LockTag from '$lib/ui/LockTag.svelte';
 	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
@@ -40,6 +41,21 @@
 	const folder = $derived(data.view.way.at(-1) ?? null);
 	const again = () => refresh('cupboard:document');
 
+	let flip = $state.raw<Flip | null>(null);
+	$effect(() => {
+		const [document, place] = [row.id, folder?.id];
+		if (!place) return void (flip = null);
+		void flipFrom(document, place)
+			.then((found) => {
+				if (document !== row.id) return;
+				flip = found;
+				// The next one is most likely wanted; what it shows is fetched only when it is opened, and noted then.
+				if (found?.after) void preloadData(`/${code}/document/${found.after}`);
+			})
+			.catch(() => (flip = null));
+	});
+	const flipTo = (id: string | null | undefined) => id && void goto(`/${code}/document/${id}`);
+
 	onMount(() =>
 		onLive(
 			(notices) =>
@@ -58,6 +74,8 @@
 				run: () => folder && void goto(`/${code}/place/${folder.id}?document=${row.id}`)
 			},
 			{ key: 'c', says: 'Compare', run: compare },
+			{ key: 'n', says: 'Next document of the list', run: () => flipTo(flip?.after) },
+			{ key: 'p', says: 'Document before', run: () => flipTo(flip?.before) },
 			{ key: 'a', says: 'Access', run: () => void goto(`/${code}/access/${row.id}`) },
 			{ key: 'r', says: 'Put in release', run: () => data.frame.me.controller && (releasing = true) }
 		])
@@ -91,7 +109,24 @@
 		<h1 class="text-[16px]">{row.title}</h1>
 		<Revision label={data.version.label} issued={data.version.issued} />
 		{#if row.lock}<LockTag lock={row.lock} />{/if}
-		<div class="ml-auto">
+		{#if flip}<span class="ml-auto flex items-center gap-1.5 whitespace-nowrap">
+				<button
+					class="button"
+					aria-label="Document before"
+					title="Document before (P)"
+					disabled={!flip.before}
+					onclick={() => flipTo(flip?.before)}>◂</button
+				>
+				<span class="font-mono text-[12px] text-ink-2">{flip.at} of {flip.of}</span>
+				<button
+					class="button"
+					aria-label="Next document"
+					title="Next document (N)"
+					disabled={!flip.after}
+					onclick={() => flipTo(flip?.after)}>▸</button
+				>
+			</span>{/if}
+		<div class={flip ? '' : 'ml-auto'}>
 			<DocumentActions
 				bind:this={actions}
 				view={data.view}

@@ -38,6 +38,13 @@
 	let adding = $state<Gathered[] | null>(null);
 	let releasing = $state(false);
 	let dragging = $state(false);
+	/** Whether folders show pictures instead of lines, as one chose last. */
+	let pictures = $state(false);
+	onMount(() => (pictures = localStorage.getItem('cupboard-pictures') === 'yes'));
+	function showPictures(yes: boolean) {
+		pictures = yes;
+		localStorage.setItem('cupboard-pictures', yes ? 'yes' : 'no');
+	}
 	const chosen = $derived(page.url.searchParams.get('document'));
 	const forRelease = $derived(ticked.size ? [...ticked] : view ? [view.row.id] : []);
 
@@ -233,6 +240,9 @@
 					}}
 					putInRelease={controller ? () => (releasing = true) : null}
 				/>{/if}
+			<button class="button hidden sm:block" onclick={() => showPictures(!pictures)}
+				>{pictures ? 'List' : 'Pictures'}</button
+			>
 			<a class="button" href="/{code}/access/{data.place.id}">Access</a>
 			{#if data.level === 'run'}<FreezeButton
 					place={data.place}
@@ -276,6 +286,7 @@
 		/>
 		<DocumentList
 			{rows}
+			{pictures}
 			{code}
 			reach={summaries}
 			total={data.direct}

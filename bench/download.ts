@@ -1,0 +1,76 @@
+import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
+import http from 'node:http';
+import { join } from 'node:path';
+import { performance } from 'node:perf_hooks';
+import postgres from 'postgres';
+import { freePort } from '../scripts/parts/launch.mjs';
+import { READER } from './large-project';
+import type { Line } from './measure';
+
+const NGINX = '/usr/sbin/nginx';
+/** How many times slower than nginx the application itself may be. */
+const MOST_TIMES = 2.5;
+
+/** Fetches an address to its end and gives how many MiB came a second. */
+function rate(address: string, headers: Record<string, string> = {}): Promise<number> {
+	return new Promise((done, failed) => {
+		const begin = performance.now();
+		let bytes = 0;
+		http
+			.get(address, { headers }, (response) => {
+				if (response.statusCode !== 200) return failed(new Error(`${address}: ${response.statusCode}`));
+				response.on('data', (chunk: Buffer) => (bytes += chunk.length));
+				response.on('end', () => done(bytes / 2 ** 20 / ((performance.now() - begin) / 1_000)));
+			})
+			.on('error', failed);
+	});
+}
+
+/**
+ * Downloads what was uploaded, as the newest version of a document, and the same file from nginx.
+ * @param hash of the uploaded content
+ * @returns nothing where there is no nginx
+ */
+export async function downloads(hash: string): Promise<Line[]> {
+	if (!existsSync(NGINX)) return [];
+	const sql = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
+	await sql`update version set hash = ${hash} where id = 'v000000001'`;
+	await sql.end();
+	const home = process.env.CUPBOARD_HOME!;
+	const folder = join(home, 'nginx');
+	mkdirSync(join(folder, 'logs'), { recursive: true });
+	const port = await freePort();
+	const store = process.env.CUPBOARD_STORE ?? join(home, 'store');
+	writeFileSync(
+		join(folder, 'nginx.conf'),
+		`${process.getuid?.() === 0 ? 'user root;' : ''}
+daemon off; worker_processes 1; pid ${folder}/nginx.pid; error_log ${folder}/logs/error.log;
+events {}
+http { access_log off; sendfile on; client_body_temp_path ${folder}; proxy_temp_path ${folder};
+	fastcgi_temp_path ${folder}; uwsgi_temp_path ${folder}; scgi_temp_path ${folder};
+	server { listen 127.0.0.1:${port}; root ${store}; } }
+`
+	);
+	const nginx = spawn(NGINX, ['-p', folder, '-c', join(folder, 'nginx.conf')], { stdio: 'ignore' });
+	try {
+		await new Promise((done) => setTimeout(done, 500));
+		const plain = `http://127.0.0.1:${port}/objects/${hash.slice(0, 2)}/${hash}`;
+		const ours = `${process.env.ORIGIN}/api/v1/documents/d000000001/versions/P01.1/file?download`;
+		const headers = { authorization: `Bearer ${READER.token}` };
+		await rate(plain);
+		const [nginxRate, ownRate] = [await rate(plain), await rate(ours, headers)];
+		return [
+			{
+				what: 'download of 1 GiB from the application itself',
+				value: ownRate,
+				unit: 'MiB/s',
+				budget: nginxRate / MOST_TIMES,
+				least: true,
+				baseline: { what: 'nginx', value: nginxRate }
+			}
+		];
+	} finally {
+		nginx.kill();
+	}
+}
