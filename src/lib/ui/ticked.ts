@@ -99,11 +99,31 @@ export async function copyDocuments(
 	await then();
 }
 
-/** Has the newest versions of documents sent as one zip. A form, so that the browser streams it to the disk. */
+/**
+ * Has the newest versions of documents sent as one zip. A form, so that the browser streams it to the disk; into a
+ * frame that nobody sees, so that a refusal does not take the page away but is said on it.
+ */
 export function downloadZip(project: string, documents: string[]): void {
+	const frame = document.createElement('iframe');
+	frame.name = 'cupboard-zip';
+	frame.hidden = true;
+	// A download never loads into the frame; what loads is why there is none.
+	frame.onload = () => {
+		const said = frame.contentDocument?.body.textContent ?? '';
+		if (!said) return;
+		try {
+			toast.error((JSON.parse(said) as { detail: string }).detail);
+		} catch {
+			toast.error('The zip could not be made. Try again.');
+		}
+		frame.remove();
+	};
+	document.getElementsByName(frame.name)[0]?.remove();
+	document.body.append(frame);
 	const form = document.createElement('form');
 	form.method = 'post';
 	form.action = `/api/v1/zip/${project}`;
+	form.target = frame.name;
 	const field = document.createElement('input');
 	field.type = 'hidden';
 	field.name = 'documents';

@@ -45,6 +45,22 @@ describe('reading DXF', () => {
 		expect(decodeDxf(bytes).endsWith('ä')).toBe(true);
 	});
 
+	it('shows leaders of the newer kind with their lines and text', () => {
+		const sheet = sheetOf(
+			entities(
+				...[0, 'MULTILEADER', 8, 'NOTES', 300, 'CONTEXT_DATA{', 41, 2.5, 304, 'Weld \\P6 mm', 12, 30, 22, 41],
+				...[42, 0, 302, 'LEADER{', 10, 20, 20, 40, 304, 'LEADER_LINE{', 10, 1, 20, 2, 10, 5, 20, 9, 305, '}'],
+				...[303, '}', 301, '}']
+			)
+		);
+		expect(sheet.strokes.map((s) => [...s.points])).toEqual([[1, 2, 5, 9, 20, 40]]);
+		expect(sheet.texts.map((t) => [t.text, t.x, t.y])).toEqual([
+			['Weld', 30, 41],
+			['6 mm', 30, 37]
+		]);
+		expect(sheet.unknown).toEqual({});
+	});
+
 	it('never does anything but read or refuse, whatever the text', () => {
 		const group = fc.tuple(
 			fc.constantFrom(0, 2, 8, 10, 20, 11, 21, 40, 41, 42, 50, 62, 70, 71, 72, 91, 92, 93),

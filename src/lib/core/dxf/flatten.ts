@@ -286,12 +286,50 @@ class Flattener {
 				return this.blockAt(valueOf(g, 2) ?? '', outer, style, depth);
 			case 'POINT':
 			case 'ATTDEF':
+			case 'MULTILEADER':
+			case 'MLEADER':
+				return this.multiLeader(g, outer, style);
 			case 'VIEWPORT':
 			case 'SEQEND':
 				return;
 			default:
 				this.unknown[entity.type] = (this.unknown[entity.type] ?? 0) + 1;
 		}
+	}
+
+	/** Lines and text of a leader of the newer kind, from the nested groups of its context data. */
+	private multiLeader(g: readonly Group[], m: Matrix, style: Inherited): void {
+		let within: 'nothing' | 'context' | 'leader' | 'line' = 'nothing';
+		let [height, turn, text] = [0, 0, ''];
+		const at: Point = [0, 0];
+		const elbow: Point = [0, 0];
+		let lines: Point[][] = [];
+		for (const [code, raw] of g) {
+			const value = raw.trim();
+			if (code === 300 && value === 'CONTEXT_DATA{') within = 'context';
+			else if (code === 302 && value === 'LEADER{') within = 'leader';
+			else if (code === 304 && value === 'LEADER_LINE{') {
+				within = 'line';
+				lines.push([]);
+			} else if (code === 305 && within === 'line') within = 'leader';
+			else if (code === 303 && within === 'leader') {
+				for (const line of lines) this.stroke([...line, [...elbow]], m, style, 1);
+				lines = [];
+				within = 'context';
+			} else if (code === 301 && within === 'context') within = 'nothing';
+			else if (within === 'line' && code === 10) lines.at(-1)!.push([Number(value), 0]);
+			else if (within === 'line' && code === 20 && lines.at(-1)!.length) lines.at(-1)!.at(-1)![1] = Number(value);
+			else if (within === 'leader' && code === 10) elbow[0] = Number(value);
+			else if (within === 'leader' && code === 20) elbow[1] = Number(value);
+			else if (within === 'context' && code === 12) at[0] = Number(value);
+			else if (within === 'context' && code === 22) at[1] = Number(value);
+			else if (within === 'context' && code === 41) height = Number(value);
+			else if (within === 'context' && code === 42) turn = Number(value);
+			else if (within === 'context' && code === 304) text = raw;
+		}
+		multilineText(text).forEach((line, i) =>
+			this.text(at[0], at[1] - i * height * 1.6, height, turn, line, 0, 1, m, style)
+		);
 	}
 
 	private singleText(g: Group[], m: Matrix, style: Inherited): void {

@@ -35,8 +35,6 @@ async function inspect({ path, mediaType, size }: Task): Promise<Inspection> {
 	try {
 		if (mediaType === 'application/pdf') {
 			const { stdout } = await poppler('pdfinfo', [path]);
-			if (/^Encrypted:\s+yes/m.test(stdout))
-				return broken('The PDF is encrypted and cannot be opened without its password.');
 			return fine('pdf', { pages: Number(/^Pages:\s+(\d+)/m.exec(stdout)?.[1] ?? 0) });
 		}
 		if (mediaType === 'image/vnd.dxf') {
@@ -68,6 +66,9 @@ async function inspect({ path, mediaType, size }: Task): Promise<Inspection> {
 function faultOf(error: unknown, mediaType: string): string {
 	if (error instanceof DxfError) return error.message;
 	if ((error as { killed?: boolean }).killed) return 'The file took too long to open.';
+	// What is only kept from being changed opens without a password.
+	if (/incorrect password/i.test((error as { stderr?: string }).stderr ?? ''))
+		return 'The PDF is encrypted and cannot be opened without its password.';
 	const what = mediaType === 'application/pdf' ? 'PDF' : mediaType.startsWith('image/') ? 'picture' : 'file';
 	return `The ${what} is damaged and does not open.`;
 }

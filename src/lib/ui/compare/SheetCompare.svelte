@@ -8,6 +8,7 @@
 	import { plural } from '../words';
 	import { compareInWorker } from './ask';
 	import { cloudedPdf } from './clouded-pdf';
+	import { drawDivided, drawFlags, drawMarks, drawPicture } from './draw-comparison';
 	import DrawingChanges from './DrawingChanges.svelte';
 	import { placeWords } from './place-words';
 	import { SheetPair, type RenderedPair, type Side } from './sheet-pair';
@@ -228,81 +229,37 @@
 
 	function draw() {
 		if (!rendered || !answer || !port.width) return;
+		const { before, after } = rendered;
 		if (beside) {
-			paint(left, (c) => picture(c, rendered!.before), marks.before);
-			paint(right, (c) => picture(c, rendered!.after), marks.after);
-			return;
-		}
-		paint(left, (context) => {
-			if (way === 'together') return picture(context, answer!.together);
-			if (way === 'blink') return picture(context, blinking ? rendered!.after : rendered!.before);
-			picture(context, rendered!.after);
-			context.save();
-			context.beginPath();
-			context.rect(0, 0, port.width * divide, port.height);
-			context.clip();
-			context.fillStyle = '#dbe3dd';
-			context.fillRect(0, 0, port.width, port.height);
-			picture(context, rendered!.before);
-			context.restore();
-		});
-	}
-
-	function picture(context: CanvasRenderingContext2D, source: HTMLCanvasElement | ImageBitmap) {
-		context.fillStyle = '#fff';
-		context.fillRect(port.x, port.y, port.sheetWidth * port.scale, port.sheetHeight * port.scale);
-		context.imageSmoothingEnabled = port.scale < 2;
-		context.imageSmoothingQuality = 'high';
-		context.drawImage(source, port.x, port.y, source.width * port.scale, source.height * port.scale);
+			paint(left, (c) => drawPicture(c, port, before), marks.before);
+			paint(right, (c) => drawPicture(c, port, after), marks.after);
+		} else
+			paint(left, (context) => {
+				if (way === 'together') drawPicture(context, port, answer!.together);
+				else if (way === 'blink') drawPicture(context, port, blinking ? after : before);
+				else drawDivided(context, port, before, after, divide);
+			});
 	}
 
 	function paint(
 		canvas: HTMLCanvasElement | undefined,
-		what: (context: CanvasRenderingContext2D) => void,
+		sheet: (context: CanvasRenderingContext2D) => void,
 		points: Mark[] = []
 	) {
 		if (!canvas) return;
 		const { context, ratio } = prepare(canvas, port);
 		context.setTransform(ratio, 0, 0, ratio, 0, 0);
-		what(context);
-		context.font = "600 11px 'Sometype Mono Variable', monospace";
-		context.textAlign = 'center';
-		shown.forEach((p, i) => {
-			const gap = 6;
-			const [x, y] = [port.x + p.x * port.scale - gap, port.y + p.y * port.scale - gap];
-			const [w, h] = [p.w * port.scale + 2 * gap, p.h * port.scale + 2 * gap];
-			if (x > port.width || y > port.height || x + w < 0 || y + h < 0) return;
-			const mine = i === current;
-			context.strokeStyle = mine ? '#b86e00' : '#17231f';
-			context.lineWidth = mine ? 2.5 : 1;
-			context.setLineDash(mine ? [] : [4, 3]);
-			context.strokeRect(x, y, w, h);
-			const flag = String(i + 1);
-			const width = 8 + flag.length * 7;
-			context.fillStyle = mine ? '#b86e00' : '#17231f';
-			context.fillRect(x + w - width / 2, y - 9, width, 16);
-			context.fillStyle = '#fff';
-			context.fillText(flag, x + w, y + 3);
-		});
-		context.setLineDash([]);
-		points.forEach(([px, py], i) => {
-			const [x, y] = [port.x + px * port.scale, port.y + py * port.scale];
-			context.strokeStyle = '#0b6b58';
-			context.lineWidth = 2;
-			context.beginPath();
-			context.moveTo(x - 9, y);
-			context.lineTo(x + 9, y);
-			context.moveTo(x, y - 9);
-			context.lineTo(x, y + 9);
-			context.stroke();
-			context.fillStyle = '#0b6b58';
-			context.fillText(String(i + 1), x + 12, y - 6);
-		});
+		sheet(context);
+		drawFlags(context, port, shown, current);
+		drawMarks(context, port, points);
 	}
 
 	async function exportPdf() {
 		if (!rendered || !answer) return;
-		const bytes = await cloudedPdf(rendered.after, shown, `${heading}, page ${page}`);
+		const original = pair?.after.bytes;
+		const source =
+			original && after.mediaType === 'application/pdf' && !byHand ? { bytes: original, page } : null;
+		const bytes = await cloudedPdf(rendered.after, shown, `${heading}, page ${page}`, source);
 		const link = document.createElement('a');
 		link.href = URL.createObjectURL(new Blob([bytes as BlobPart], { type: 'application/pdf' }));
 		link.download = `${fileName}.pdf`;
@@ -311,8 +268,8 @@
 	}
 </script>
 
-<div class="flex h-full min-h-0">
-	<div class="flex min-w-0 flex-1 flex-col">
+<div class="flex h-full min-h-0 max-md:flex-col">
+	<div class="flex min-h-0 min-w-0 flex-1 flex-col">
 		<div
 			class="flex shrink-0 flex-wrap items-center gap-1.5 border-b border-rule bg-sheet px-3 py-1"
 			role="toolbar"
@@ -403,7 +360,9 @@
 			{/if}
 		</div>
 	</div>
-	<aside class="flex w-[290px] shrink-0 flex-col border-l border-rule bg-sheet max-md:hidden">
+	<aside
+		class="flex w-[290px] shrink-0 flex-col border-l border-rule bg-sheet max-md:h-[34%] max-md:w-full max-md:border-t max-md:border-l-0"
+	>
 		<div class="flex border-b border-rule px-1" role="tablist" aria-label="Changes">
 			{#each [['places', `Places ${answer?.places.length ?? ''}`], ...(changes ? [['entities', `Items ${changes.length}`]] : [])] as [key, word] (key)}
 				<button

@@ -1,3 +1,5 @@
+import type { PDFDocument, PDFEmbeddedPage } from '@cantoo/pdf-lib';
+
 /** A place to cloud, in pixels of the picture, with what happened there. */
 export interface CloudedPlace {
 	x: number;
@@ -23,27 +25,40 @@ export function cloudPath(x: number, y: number, w: number, h: number, bulge: num
 	return arcs.join(' ');
 }
 
+/** A page of a PDF that a sheet was drawn from. */
+export interface SourcePage {
+	bytes: ArrayBuffer;
+	/** Counted from one. */
+	page: number;
+}
+
+/** Points of a pixel of a sheet that was drawn at 150 dpi. */
+const POINTS = 72 / 150;
+
 /**
  * The newer sheet as a PDF with a numbered cloud around every changed place, and a last page that lists them.
  * @param picture the sheet as compared, in pixels
+ * @param source the page it was drawn from: its lines stay lines. A picture of the sheet stands in for any other kind,
+ * and for pages that are turned, cut or locked.
  */
 export async function cloudedPdf(
 	picture: HTMLCanvasElement | ImageBitmap,
 	places: CloudedPlace[],
-	heading: string
+	heading: string,
+	source: SourcePage | null = null
 ): Promise<Uint8Array> {
 	const { PDFDocument, StandardFonts, rgb } = await import('@cantoo/pdf-lib');
-	const scale = 72 / 150;
-	const [width, height] = [picture.width * scale, picture.height * scale];
-	const canvas = document.createElement('canvas');
-	canvas.width = picture.width;
-	canvas.height = picture.height;
-	canvas.getContext('2d')!.drawImage(picture, 0, 0);
-	const blob = await new Promise<Blob>((done) => canvas.toBlob((b) => done(b!), 'image/png'));
 	const pdf = await PDFDocument.create();
 	pdf.setTitle(heading);
+	const original = source && (await embedded(pdf, source).catch(() => null));
+	const scale = original ? original.width / picture.width : POINTS;
+	const [width, height] = [picture.width * scale, picture.height * scale];
 	const page = pdf.addPage([width, height]);
-	page.drawImage(await pdf.embedPng(await blob.arrayBuffer()), { x: 0, y: 0, width, height });
+	if (original) page.drawPage(original, { x: 0, y: height - original.height });
+	else {
+		const png = await pdf.embedPng(await pngOf(picture));
+		page.drawImage(png, { x: 0, y: 0, width, height });
+	}
 	const font = await pdf.embedFont(StandardFonts.HelveticaBold);
 	const plain = await pdf.embedFont(StandardFonts.Helvetica);
 	const red = rgb(0.7, 0.19, 0.12);
@@ -82,4 +97,25 @@ export async function cloudedPdf(
 		at -= 16;
 	});
 	return pdf.save();
+}
+
+/** A page of another PDF to be drawn in this one; null when it is turned or cut, for then it lies elsewhere. */
+async function embedded(pdf: PDFDocument, { bytes, page }: SourcePage): Promise<PDFEmbeddedPage | null> {
+	const { PDFDocument } = await import('@cantoo/pdf-lib');
+	const from = await PDFDocument.load(bytes);
+	const original = from.getPage(page - 1);
+	const { x, y, width, height } = original.getMediaBox();
+	const crop = original.getCropBox();
+	const whole = crop.x === x && crop.y === y && crop.width === width && crop.height === height;
+	if (!whole || original.getRotation().angle % 360 !== 0) return null;
+	return pdf.embedPage(original);
+}
+
+async function pngOf(picture: HTMLCanvasElement | ImageBitmap): Promise<ArrayBuffer> {
+	const canvas = document.createElement('canvas');
+	canvas.width = picture.width;
+	canvas.height = picture.height;
+	canvas.getContext('2d')!.drawImage(picture, 0, 0);
+	const blob = await new Promise<Blob>((done) => canvas.toBlob((b) => done(b!), 'image/png'));
+	return blob.arrayBuffer();
 }
