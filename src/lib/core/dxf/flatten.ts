@@ -318,7 +318,8 @@ class Flattener {
 				within = 'context';
 			} else if (code === 301 && within === 'context') within = 'nothing';
 			else if (within === 'line' && code === 10) lines.at(-1)!.push([Number(value), 0]);
-			else if (within === 'line' && code === 20 && lines.at(-1)!.length) lines.at(-1)!.at(-1)![1] = Number(value);
+			else if (within === 'line' && code === 20 && lines.at(-1)!.length)
+				lines.at(-1)!.at(-1)![1] = Number(value);
 			else if (within === 'leader' && code === 10) elbow[0] = Number(value);
 			else if (within === 'leader' && code === 20) elbow[1] = Number(value);
 			else if (within === 'context' && code === 12) at[0] = Number(value);
