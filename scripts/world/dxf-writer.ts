@@ -277,6 +277,8 @@ export class DxfWriter {
 			[1, 'AC1009'],
 			[9, '$DWGCODEPAGE'],
 			[3, 'ANSI_1252'],
+			[9, '$INSUNITS'],
+			[70, 4],
 			[9, '$LTSCALE'],
 			[40, this.scale]
 		);

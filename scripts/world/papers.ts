@@ -239,6 +239,7 @@ export async function pdfText(
 		if (line) flush();
 	};
 	write(number, 9);
+	y -= 12;
 	write(title, 18, bold);
 	y -= 14;
 	parts.forEach((c, i) => {

@@ -89,7 +89,7 @@
 					>
 						<div class="grid h-[132px] place-items-center overflow-hidden border-b border-rule-2 bg-white">
 							{#if row.preview === 'made'}<img
-									src="/api/v1/previews/{row.id}?v={row.label}"
+									src="/api/v1/previews/{row.id}?label={row.label}"
 									alt=""
 									loading="lazy"
 									class="h-full w-full object-contain"

@@ -27,16 +27,19 @@
 			};
 		};
 	}
-	// Selecting must not move the sheet beneath.
-	const keep = (event: PointerEvent) => event.stopPropagation();
+	/** Selecting must not move the sheet beneath; a handler of Svelte's own would come too late for that. */
+	function keep(layer: HTMLDivElement) {
+		const stop = (event: PointerEvent) => event.stopPropagation();
+		layer.addEventListener('pointerdown', stop);
+		return () => layer.removeEventListener('pointerdown', stop);
+	}
 </script>
 
-<!-- svelte-ignore a11y_no_static_element_interactions -->
 <div
 	class="absolute top-0 left-0 origin-top-left cursor-text touch-auto select-text"
 	style:--total-scale-factor={LAID_OUT}
 	style:transform="translate({port.x}px, {port.y}px) scale({port.scale / LAID_OUT})"
-	onpointerdown={keep}
+	{@attach keep}
 >
 	<div class="pdf-words" {@attach words(page, rotation)}></div>
 </div>
@@ -45,6 +48,9 @@
 	/* What the library expects of the layer it fills: its own sizes and angles come as variables. */
 	.pdf-words {
 		--min-font-size: 1;
+		--scale-round-x: 1px;
+		--scale-round-y: 1px;
+		position: absolute;
 		--text-scale-factor: calc(var(--total-scale-factor) * var(--min-font-size));
 		line-height: 1;
 		transform-origin: 0 0;

@@ -55,7 +55,7 @@
 				{@const faults = settling.faultsOf(line)}
 				{@const used = settling.usedBy(line)}
 				<tr class="border-t border-rule-2 align-top" onfocusin={() => (settling.at = i)}>
-					<td class="max-w-[240px] py-1.5 pl-2"
+					<td class="max-w-[240px] py-1.5 pr-3 pl-2"
 						><span class="block truncate" title={line.way}
 							><span class="mr-1 font-mono text-[11px] text-ink-2">{i + 1}</span>{line.way}</span
 						><span class="text-[11.5px] text-ink-2">{sizeText(line.file.size)}</span
@@ -79,7 +79,7 @@
 								maxlength={column === 'title' ? 180 : 400}
 								onpaste={(event) => pasted(event, i, column)}
 								onchange={() => column === 'number' && settling.look()}
-							/>{#if column === 'number'}<span class="text-[11px] text-ink-2">{line.hint}</span
+							/>{#if column === 'number'}<span class="block text-[11px] text-ink-2">{line.hint}</span
 								>{#if used && line.open}<select
 										class="field mt-1 w-[190px] text-[12px]"
 										aria-label="What becomes of {line.file.name}"

@@ -104,8 +104,8 @@
 				<input
 					bind:this={field}
 					bind:value={find}
-					aria-label="Find by number or title"
-					placeholder="Number or title…"
+					aria-label="Find by number, title or words inside"
+					placeholder="Number, title or words inside…"
 					class="h-[30px] w-[200px] rounded-sm border border-[#5d7b72] bg-[#0e2721] px-2.5 text-on-frame placeholder:text-[#a9bdb5] lg:w-[250px]"
 				/>
 				<kbd

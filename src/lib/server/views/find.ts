@@ -172,11 +172,17 @@ async function passages(
 ): Promise<Record<string, string>> {
 	if (!found.length) return {};
 	const all = words.flatMap((w) => [w.word, ...w.instead]).filter((w) => w.length > 1);
-	const rows = await db.execute<{ id: string; passage: string }>(sql`
-		select d.id, substr(t.text, greatest(1, at - 60), 180) as passage
+	const rows = await db.execute<{ id: string; passage: string; cut: boolean }>(sql`
+		select d.id, substr(t.text, greatest(1, at - 60), 180) as passage, at > 61 as cut
 		from document d join version v on v.id = d.current_version_id join content_text t on t.hash = v.hash,
 			lateral (select min(nullif(strpos(lower(left(t.text, ${MOST_SEARCHED})), word), 0)) as at
 				from unnest(${sql.param(all)}::text[]) as word) where_it_stands
 		where d.id = any(${sql.param(found.map((f) => f.id))}::text[]) and at is not null`);
-	return Object.fromEntries(rows.map((r) => [r.id, r.passage]));
+	return Object.fromEntries(rows.map((r) => [r.id, wholeWords(r.passage, r.cut)]));
+}
+
+/** A passage without the parts of words at its ends, with dots where it was cut out of more. */
+function wholeWords(passage: string, cut: boolean): string {
+	const begun = cut ? passage.replace(/^\S*\s/, '… ') : passage;
+	return passage.length === 180 ? begun.replace(/\s\S*$/, ' …') : begun;
 }

@@ -44,14 +44,14 @@
 						><a class="font-semibold hover:text-act" href="/{code}/document/{row.id}">{row.title}</a><span
 							class="block font-mono text-[11px] text-ink-2 sm:hidden">{row.number}</span
 						>{#if data.found?.passages[row.id]}<span class="block py-0.5 text-[12px] text-ink-2"
-								>… {data.found.passages[row.id]} …</span
+								>{data.found.passages[row.id]}</span
 							>{/if}</td
 					>
 					<td class="px-3"><Revision label={row.label} issued={row.issued} /></td>
 					<td class="hidden px-3 sm:table-cell"
 						>{#if row.lock}<LockTag lock={row.lock} />{/if}</td
 					>
-					<td class="hidden px-3 text-ink-2 sm:table-cell"
+					<td class="hidden px-3 whitespace-nowrap text-ink-2 sm:table-cell"
 						>{firstName(row.changedBy)} · {agoText(row.changedAt)}</td
 					>
 					<td class="px-3 text-right"

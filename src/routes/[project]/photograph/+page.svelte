@@ -1,6 +1,5 @@
 <script lang="ts">
 	import { onDestroy, onMount } from 'svelte';
-	import { SvelteMap } from 'svelte/reactivity';
 	import { tagsOf } from '$lib/core/settle';
 	import { photographs } from '$lib/ui/photographs.svelte';
 	import { plural, sizeText } from '$lib/ui/words';
@@ -34,7 +33,7 @@
 	onDestroy(() => stop?.());
 
 	/** Addresses of small pictures to look at, given back when they are not shown any more. */
-	const shown = new SvelteMap<File, string>();
+	const shown = new Map<File, string>();
 	function pictureOf(file: File): string {
 		let address = shown.get(file);
 		if (!address) shown.set(file, (address = URL.createObjectURL(file)));
@@ -162,11 +161,11 @@
 		{#if photographs.list.length}
 			<section aria-label="On their way">
 				<h2 class="mb-1 text-[15px]">
-					{plural(photographs.list.length, 'photograph')} on the way{#if !online}<span
-							class="ml-2 border-l-2 border-lock bg-lock-soft px-2 text-[12px]"
-							>no line: kept here, sent when it is back</span
-						>{/if}
+					{plural(photographs.list.length, 'photograph')} on the way
 				</h2>
+				{#if !online}<p class="mb-1 border-l-2 border-lock bg-lock-soft px-2 py-1">
+						No line. They are kept here and sent when it is back.
+					</p>{/if}
 				<ul class="divide-y divide-rule-2 border-y border-rule-2">
 					{#each photographs.list as one (one.kept.id)}
 						<li class="flex items-center gap-3 py-1.5">
@@ -199,7 +198,7 @@
 				<ul>
 					{#each photographs.done as one (one.id)}<li class="py-1">
 							<a class="link" href="/{code}/document/{one.id}"
-								><span class="font-mono text-[12px]">{one.number}</span> {one.title}</a
+								><span class="mr-2 font-mono text-[12px]">{one.number}</span>{one.title}</a
 							>
 						</li>{/each}
 				</ul>

@@ -1,0 +1,143 @@
+import { buffer } from 'node:stream/consumers';
+import { expect, test } from '@playwright/test';
+import sharp from 'sharp';
+import yazl from 'yazl';
+import { as, documentId, ready } from './people';
+
+const text = (name: string, content: string) => ({
+	name,
+	mimeType: 'text/plain',
+	buffer: Buffer.from(content)
+});
+/** Pastes as a sheet would: cells with tabs between them, lines below each other. */
+const paste = (element: Element, cells: string) => {
+	const data = new DataTransfer();
+	data.setData('text/plain', cells);
+	element.dispatchEvent(
+		new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })
+	);
+};
+
+test('many files are settled in a table: next version, filled down, pasted, unpacked', async ({
+	browser
+}) => {
+	const oke = await as(browser, 'oke');
+	const held = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
+	await oke.goto(`/vft/place/${held.folder}`);
+	await ready(oke);
+	await oke.getByRole('button', { name: 'Add documents' }).click();
+	const zip = new yazl.ZipFile();
+	zip.addBuffer(Buffer.from('tide 1'), 'Tides/tide one.txt');
+	zip.addBuffer(Buffer.from('tide 2'), 'Tides/tide two.txt');
+	zip.end();
+	await oke
+		.getByLabel('Choose files')
+		.setInputFiles([
+			text('VFT-MW-LS-00-DR-0101 linkspan.txt', 'a new version'),
+			{ name: 'tides.zip', mimeType: 'application/zip', buffer: await buffer(zip.outputStream) },
+			text('VFT-MW-LS-00-DR-0102 section.txt', 'in nobody’s hand')
+		]);
+	const dialog = oke.getByRole('dialog');
+	const becomes = (name: string) => dialog.getByLabel(`What becomes of ${name}`);
+
+	// Oke has the first in hand, so it is handed in; the other waits for a decision, and gets a number of its own.
+	await expect(becomes('VFT-MW-LS-00-DR-0101 linkspan.txt')).toHaveValue('version');
+	await expect(becomes('VFT-MW-LS-00-DR-0102 section.txt')).toHaveValue('undecided');
+	await expect(dialog.getByText('VFT-MW-LS-00-DR-0102 is in use.')).toBeVisible();
+	await becomes('VFT-MW-LS-00-DR-0102 section.txt').selectOption('beside');
+	await expect(dialog.getByLabel('Number of VFT-MW-LS-00-DR-0102 section.txt')).not.toHaveValue(
+		'VFT-MW-LS-00-DR-0102'
+	);
+
+	await dialog.getByRole('button', { name: 'Unpack' }).click();
+	await expect(dialog.getByText('Tides / tide two.txt')).toBeVisible();
+	await expect(dialog.getByText('tides.zip')).toHaveCount(0);
+
+	const first = dialog.getByLabel('Number of tide one.txt');
+	await first.evaluate(
+		paste,
+		'VFT-MW-LS-00-RP-0950\tTide at noon\ttide, noon\nVFT-MW-LS-00-RP-0951\tTide at six'
+	);
+	await expect(dialog.getByLabel('Title of tide two.txt')).toHaveValue('Tide at six');
+	await dialog.getByLabel('Tags of tide one.txt').focus();
+	await dialog.getByRole('columnheader', { name: /^Tags/ }).getByRole('button').click();
+	await expect(dialog.getByLabel('Tags of tide two.txt')).toHaveValue('tide, noon');
+
+	await dialog.getByLabel('What changed in the next versions').fill('Pit wall as agreed');
+	await dialog.getByRole('button', { name: 'Add 4 documents' }).click();
+	await expect(dialog).toHaveCount(0, { timeout: 30_000 });
+	const rows = (await (await oke.request.get('/api/v1/projects/VFT/find?q=noon')).json()).rows as {
+		number: string;
+		tags: string[];
+	}[];
+	expect(rows.map((r) => [r.number, r.tags]).sort()).toEqual([
+		['VFT-MW-LS-00-RP-0950', ['noon', 'tide']],
+		['VFT-MW-LS-00-RP-0951', ['noon', 'tide']]
+	]);
+	const { row } = (await (await oke.request.get(`/api/v1/documents/${held.id}`)).json()) as {
+		row: { note: string; lock: unknown };
+	};
+	expect(row).toMatchObject({ note: 'Pit wall as agreed', lock: null });
+	await oke.context().close();
+});
+
+test('photographs taken without a line are kept, and arrive when it is back, without their position', async ({
+	browser
+}) => {
+	const [ines, sefa] = [await as(browser, 'ines'), await as(browser, 'sefa')];
+	await ines.goto('/vft/settings');
+	await ready(ines);
+	await ines.getByLabel(/Photographs keep where they were taken/).uncheck();
+	await ines.getByRole('button', { name: 'Change settings' }).click();
+	await expect(ines.getByText('The settings are changed.')).toBeVisible();
+
+	await sefa.goto('/vft/photograph');
+	await ready(sefa);
+	const picture = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#8899aa' } })
+		.withExif({ IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '57/1 12/1 30/1' } })
+		.jpeg()
+		.toBuffer();
+	await sefa.getByLabel('Choose several').setInputFiles([
+		{ name: 'one.jpg', mimeType: 'image/jpeg', buffer: picture },
+		{ name: 'two.jpg', mimeType: 'image/jpeg', buffer: Buffer.concat([picture, Buffer.from([0])]) }
+	]);
+	await sefa.getByLabel('Title', { exact: true }).first().fill('Pile cap 4 before the pour');
+	await sefa.context().setOffline(true);
+	await sefa.getByRole('button', { name: 'Add 2 photographs' }).click();
+	await expect(sefa.getByText('No line. They are kept here')).toBeVisible();
+
+	// The page is closed and opened again before the line is back: they are still there.
+	await sefa.context().setOffline(false);
+	await sefa.route('**/api/v1/uploads/**', (route) => route.abort());
+	await sefa.reload();
+	await expect(sefa.getByText('2 photographs on the way')).toBeVisible();
+	await sefa.unroute('**/api/v1/uploads/**');
+	await sefa.reload();
+	await expect(sefa.getByText('2 photographs added')).toBeVisible({ timeout: 30_000 });
+
+	const found = (await (await sefa.request.get('/api/v1/projects/VFT/find?q=pile cap pour')).json()).rows as {
+		id: string;
+		label: string;
+	}[];
+	const file = await sefa.request.get(`/api/v1/documents/${found[0]!.id}/versions/${found[0]!.label}/file`);
+	const { exif } = await sharp(await file.body()).metadata();
+	expect(exif?.includes(Buffer.from([57, 0, 0, 0]))).not.toBe(true);
+	await Promise.all([ines, sefa].map((p) => p.context().close()));
+});
+
+test('documents are gone through one after the other in the order of the list', async ({ browser }) => {
+	const oke = await as(browser, 'oke');
+	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0120');
+	await oke.goto(`/vft/place/${folder}`);
+	await ready(oke);
+	await oke.getByLabel('Filter this list').fill('deck panel');
+	await oke.locator('[data-document]').first().dblclick();
+	await expect(oke.getByRole('heading', { level: 1 })).toContainText('Deck panel');
+	await expect(oke.getByText(/^1 of \d$/)).toBeVisible();
+	await oke.keyboard.press('n');
+	await expect(oke.getByText(/^2 of \d$/)).toBeVisible();
+	await expect(oke.getByRole('heading', { level: 1 })).toContainText('Deck panel');
+	await oke.keyboard.press('p');
+	await expect(oke.getByText(/^1 of \d$/)).toBeVisible();
+	await oke.context().close();
+});
