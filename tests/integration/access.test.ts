@@ -103,6 +103,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 		label: 'P01.1',
 		documents: [hidden],
 		files: ['a.txt'],
+		numbers: ['VFT-MW-LS-00-DR-0900'],
 		secret: 'no-such-secret',
 		q: SECRET,
 		code: 'ZZ',

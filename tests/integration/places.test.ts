@@ -8,7 +8,7 @@ import { place } from '../../src/lib/server/db/schema';
 import { sameBytes } from '../../src/lib/server/content';
 import { loadReach } from '../../src/lib/server/access';
 import { documentView } from '../../src/lib/server/views/documents';
-import { documentsIn, proposals } from '../../src/lib/server/views/places';
+import { documentsIn, numbersInUse, proposals } from '../../src/lib/server/views/places';
 import { folders, shelves } from '../../src/lib/server/views/tree';
 import { removed } from '../../src/lib/server/views/project';
 import { refused, TestWorld } from './world';
@@ -86,6 +86,46 @@ describe('adding', () => {
 		});
 		expect(made[0]!.number).toMatch(/^VFT-MW-LS-00-DR-\d{4}$/);
 		expect(made[1]!.number).not.toBe(made[0]!.number);
+	});
+
+	it('proposes the number of a document here that came under the same file name, if one may look at it', async () => {
+		const upload = await world.send('oke', 'tide readings', 'tides.csv');
+		const number = 'VFT-MW-LS-00-SH-8200';
+		const { id } = await world.act('oke', addDocument, {
+			folder: world.folder,
+			upload,
+			number,
+			title: 'Tides'
+		});
+		const ask = async (who: string) =>
+			(await world.read(who, proposals, { place: world.folder, files: ['tides.csv'] })).proposals[0];
+		expect(await ask('oke')).toEqual({ file: 'tides.csv', number, title: 'Tides', from: 'file' });
+		await world.act('oke', removePlace, { place: id, reason: 'replaced' });
+		expect(await ask('oke')).toMatchObject({ from: 'next' });
+	});
+
+	it('says which numbers are in use, and of what only to those who may work on it', async () => {
+		const { id, number } = await world.add('oke', 'numbered');
+		const ask = async (who: string) =>
+			(await world.read(who, numbersInUse, { project: 'VFT', numbers: [number, 'VFT-MW-LS-00-DR-9999'] }))
+				.inUse;
+		const [free] = await ask('oke');
+		expect(free).toMatchObject({ number, document: { id, holder: null, mine: false, label: 'P01.1' } });
+		expect(free!.free).toMatch(/^VFT-MW-LS-00-DR-\d{4}$/);
+		await world.act('rhosyn', takeLock, { document: id, purpose: 'mine' });
+		expect((await ask('oke'))[0]!.document).toMatchObject({ holder: 'Rhosyn Hale', mine: false });
+		expect((await ask('rhosyn'))[0]!.document).toMatchObject({ mine: true });
+		expect(await ask('petra')).toEqual([{ number, free: free!.free, document: null }]);
+	});
+
+	it('keeps the tags that a document is added with, and refuses what is none', async () => {
+		const upload = await world.send('oke', 'tagged');
+		const what = { folder: world.folder, upload, number: 'VFT-MW-LS-00-DR-8100', title: 'Tagged' };
+		expect(await refused(world.act('oke', addDocument, { ...what, tags: ['#no'] }))).toMatchObject({
+			code: 'invalid'
+		});
+		const { id } = await world.act('oke', addDocument, { ...what, tags: ['Steel', 'fender', 'steel'] });
+		expect((await world.read('oke', documentView, { document: id })).row.tags).toEqual(['fender', 'steel']);
 	});
 });
 

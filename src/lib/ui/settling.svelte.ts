@@ -66,6 +66,13 @@ export class Line {
 	}
 }
 
+/** Where a proposed number comes from, in words. */
+const HINTS: Record<string, string> = {
+	file: 'same file name',
+	name: 'from the name',
+	next: 'next free'
+};
+
 /** Documents made at the same time; how many files are sent at once the queue decides. */
 const AT_ONCE = 6;
 /** Names or numbers asked about in one question. */
@@ -112,7 +119,7 @@ export class Settling {
 					`/places/${this.place}/proposals?files=${query}`
 				);
 				proposals.forEach(({ number, title, from }, k) =>
-					Object.assign(some[k]!, { number, title, hint: from === 'name' ? 'from the name' : 'next free' })
+					Object.assign(some[k]!, { number, title, hint: HINTS[from] ?? '' })
 				);
 			} catch (error) {
 				this.fault = sentenceOf(error);

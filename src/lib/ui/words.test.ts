@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { agoText, dayText, initials, kindText, plural, sizeText, whenText } from './words';
+import { agoText, dayText, initials, kindText, plural, sizeText, takenText, whenText } from './words';
 
 const zone = 'Europe/Stockholm';
 
@@ -30,6 +30,13 @@ describe('words', () => {
 			'1,200 documents',
 			'2 shelves'
 		]);
+	});
+
+	it('says of a photograph what its camera wrote, and nothing of what it did not', () => {
+		expect(takenText({})).toBe('');
+		expect(takenText({ Make: 'Vennholm', Model: 'Site camera' })).toBe('with Vennholm Site camera');
+		expect(takenText({ latitude: 57.2, longitude: -11.05 })).toBe('at 57.20000° N, 11.05000° W');
+		expect(takenText({ latitude: 57.2 })).toBe('');
 	});
 
 	it('initials and kinds', () => {

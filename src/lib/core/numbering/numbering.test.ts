@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkNumber, nextNumber, propose, standardRule } from './numbering';
+import { checkNumber, headOf, nextAfter, nextNumber, propose, standardRule } from './numbering';
 
 const rule = standardRule('VFT', [
 	{ code: 'AR', name: 'Architecture' },
@@ -43,5 +43,13 @@ describe('numbering', () => {
 				expect(checkNumber(rule, number).ok).toBe(true);
 			})
 		);
+	});
+
+	it('counts on from a number in use under the same parts only', () => {
+		const taken = new Set(['VFT-MW-LS-00-DR-0007', 'VFT-MW-LS-00-DR-0012', 'VFT-MW-LS-00-SP-0099']);
+		expect(headOf(rule, here)).toBe('VFT-MW-LS-00-DR-');
+		expect(nextAfter(rule, 'VFT-MW-LS-00-DR-0007', taken)).toBe('VFT-MW-LS-00-DR-0013');
+		expect(nextNumber(rule, here, taken)).toBe('VFT-MW-LS-00-DR-0013');
+		expect(checkNumber(rule, nextAfter(rule, 'VFT-MW-LS-00-SP-0099', taken)).ok).toBe(true);
 	});
 });

@@ -2,7 +2,7 @@ import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { allows } from '../../core/access/levels';
 import { headOf, nextAfter, propose, typeForFile } from '../../core/numbering/numbering';
-import { idsOf, live } from '../access';
+import { idsOf, live, type Reach } from '../access';
 import { mayTry } from '../acts/locate';
 import { defineView } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
@@ -76,7 +76,8 @@ export const documentsIn = defineView({
 
 export const proposals = defineView({
 	name: 'proposals',
-	summary: 'Numbers and titles proposed for files by their names',
+	summary:
+		'Numbers and titles proposed for files: those of a document here that came under the same name, or new ones',
 	path: '/places/{place}/proposals',
 	input: z.object({
 		place: id,
@@ -86,8 +87,9 @@ export const proposals = defineView({
 		)
 	}),
 	at: { kind: 'place', id: (i) => i.place, level: 'work', only: ['shelf', 'folder'] },
-	async run({ db, project, place: here }, input) {
+	async run({ db, project, place: here, reach }, input) {
 		const rule = project.settings.numbering;
+		const there = await sameNames(db, here.id, reach, input.files);
 		const [shelf] = await db
 			.select({ code: department.code })
 			.from(place)
@@ -116,6 +118,8 @@ export const proposals = defineView({
 		);
 		return {
 			proposals: input.files.map((file) => {
+				const known = there.get(file);
+				if (known) return { file, ...known, from: 'file' as const };
 				const made = propose(rule, file, defaultsOf(file), taken);
 				taken.add(made.number);
 				return { file, ...made };
@@ -123,6 +127,30 @@ export const proposals = defineView({
 		};
 	}
 });
+
+/** Documents of a folder whose newest version came under one of these file names, as far as one may look at them. */
+async function sameNames(
+	db: Querier,
+	folder: string,
+	reach: Reach,
+	files: string[]
+): Promise<Map<string, { number: string; title: string }>> {
+	const rows = await db
+		.select({ fileName: version.fileName, number: document.number, title: document.title })
+		.from(place)
+		.innerJoin(document, eq(document.id, place.id))
+		.innerJoin(version, eq(version.id, document.currentVersionId))
+		.where(
+			and(
+				eq(place.parentId, folder),
+				eq(place.kind, 'document'),
+				live(),
+				reach.sees(place.scope),
+				sql`${version.fileName} = any(${sql.param(files)}::text[])`
+			)
+		);
+	return new Map(rows.map(({ fileName, ...one }) => [fileName, one]));
+}
 
 /** Numbers in use that begin with one of these. */
 async function numbersUnder(db: Querier, projectId: string, heads: string[]): Promise<Set<string>> {
