@@ -100,6 +100,7 @@ export class DrawnSheet {
 			if (x < -2000 || y < -200 || x > at.width + 2000 || y > at.height + 200) continue;
 			context.setTransform(ratio, 0, 0, ratio, x * ratio, y * ratio);
 			context.rotate(-t.turn);
+			if (t.wide !== 1 || t.slant !== 0) context.transform(t.wide, 0, -Math.tan(t.slant), 1, 0, 0);
 			context.font = `${size}px 'Archivo Variable', sans-serif`;
 			context.textAlign = t.alignX === 0 ? 'left' : t.alignX === 1 ? 'right' : 'center';
 			context.fillStyle = css(t.colour);

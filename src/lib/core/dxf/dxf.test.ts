@@ -45,6 +45,18 @@ describe('reading DXF', () => {
 		expect(decodeDxf(bytes).endsWith('ä')).toBe(true);
 	});
 
+	it('keeps how wide letters are and how far they lean, within what can be read', () => {
+		const text = (...more: (string | number)[]) =>
+			sheetOf(entities(0, 'TEXT', 8, 'A', 10, 0, 20, 0, 40, 2, 1, 'word', ...more)).texts[0]!;
+		expect(text()).toMatchObject({ wide: 1, slant: 0 });
+		expect(text(41, 0.7, 51, 15)).toMatchObject({ wide: 0.7, slant: Math.PI / 12 });
+		expect(text(41, 0.7, 51, 345).slant).toBeCloseTo(-Math.PI / 12);
+		expect(text(41, 0, 51, 90)).toMatchObject({ wide: 1, slant: 0 });
+		expect(
+			sheetToSvg(sheetOf(entities(0, 'TEXT', 8, 'A', 10, 0, 20, 0, 40, 20, 41, 0.5, 1, 'w')), 400)
+		).toContain('matrix(0.5 0');
+	});
+
 	it('shows leaders of the newer kind with their lines and text', () => {
 		const sheet = sheetOf(
 			entities(

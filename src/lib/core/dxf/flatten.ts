@@ -167,7 +167,8 @@ class Flattener {
 		alignX: number,
 		alignY: number,
 		m: Matrix,
-		style: Inherited
+		style: Inherited,
+		letters: { wide: number; slant: number } = { wide: 1, slant: 0 }
 	): void {
 		if (text.trim() === '' || !(height > 0) || this.full()) return;
 		const layer = this.layerOf(style.layer);
@@ -179,6 +180,7 @@ class Flattener {
 			height: height * size,
 			turn: turn + Math.atan2(m[1], m[0]),
 			text,
+			...letters,
 			alignX,
 			alignY,
 			layer,
@@ -349,7 +351,8 @@ class Flattener {
 			alignX,
 			alignY,
 			m,
-			style
+			style,
+			lettersOf(g)
 		);
 	}
 
@@ -454,4 +457,14 @@ class Flattener {
 				this.stroke([a, b], m, { ...style, lineType: 'CONTINUOUS', weight: 9 }, 1);
 		}
 	}
+}
+
+/** Width factor (41) and oblique angle (51) of a text, within what can still be read. */
+function lettersOf(g: readonly Group[]): { wide: number; slant: number } {
+	const wide = numberOf(g, 41, 1);
+	const degrees = ((numberOf(g, 51) + 180) % 360) - 180;
+	return {
+		wide: wide > 0.05 && wide < 20 ? wide : 1,
+		slant: Math.abs(degrees) <= 85 ? (degrees * Math.PI) / 180 : 0
+	};
 }

@@ -37,6 +37,9 @@ export interface Text extends Item {
 	/** Radians. */
 	turn: number;
 	text: string;
+	/** Width of the letters against the ordinary, and how far they lean, in radians. */
+	wide: number;
+	slant: number;
 	/** 0 left, 0.5 middle, 1 right of the text at x. */
 	alignX: number;
 	/** 0 baseline or bottom, 0.5 middle, 1 top of the text at y. */

@@ -58,9 +58,10 @@ export function sheetToSvg(sheet: Sheet, width: number): string {
 		const size = t.height * scale * 1.35;
 		if (!shown(t.layer) || size < 2) continue;
 		const anchor = t.alignX === 0 ? 'start' : t.alignX === 1 ? 'end' : 'middle';
+		const letters = t.wide === 1 && t.slant === 0 ? '' : ` matrix(${t.wide} 0 ${-Math.tan(t.slant)} 1 0 0)`;
 		const turn = ((-t.turn * 180) / Math.PI).toFixed(1);
 		parts.push(
-			`<text transform="translate(${x(t.x)} ${y(t.y)}) rotate(${turn})" y="${(t.alignY * t.height * scale).toFixed(1)}" font-family="sans-serif" font-size="${size.toFixed(1)}" text-anchor="${anchor}" fill="${css(t.colour)}">${escapeXml(t.text)}</text>`
+			`<text transform="translate(${x(t.x)} ${y(t.y)}) rotate(${turn})${letters}" y="${(t.alignY * t.height * scale).toFixed(1)}" font-family="sans-serif" font-size="${size.toFixed(1)}" text-anchor="${anchor}" fill="${css(t.colour)}">${escapeXml(t.text)}</text>`
 		);
 	}
 	parts.push('</svg>');
