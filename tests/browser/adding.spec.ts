@@ -1,8 +1,8 @@
 import { buffer } from 'node:stream/consumers';
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import yazl from 'yazl';
-import { as, documentId, ready } from './people';
+import { as, base, documentId, ready } from './people';
 
 const text = (name: string, content: string) => ({
 	name,
@@ -140,4 +140,53 @@ test('documents are gone through one after the other in the order of the list', 
 	await oke.keyboard.press('p');
 	await expect(oke.getByText(/^1 of \d$/)).toBeVisible();
 	await oke.context().close();
+});
+
+test('what two wrote into one text apart is merged, and the place both changed is chosen', async ({
+	browser
+}) => {
+	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
+	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
+	const headers = { origin: base() };
+	const send = async (page: Page, content: string) => {
+		const answer = await page.request.post('/api/v1/uploads?project=VFT&name=method.md', {
+			headers: { ...headers, 'content-type': 'application/octet-stream' },
+			data: Buffer.from(content)
+		});
+		return ((await answer.json()) as { upload: string }).upload;
+	};
+	const post = async (page: Page, path: string, data: unknown) => {
+		const answer = await page.request.post(`/api/v1${path}`, { headers, data });
+		expect(answer.ok(), await answer.text()).toBe(true);
+		return (await answer.json()) as { id: string };
+	};
+	const text = (mix: string, pour: string, end = '') =>
+		`# Grouting\n\nMix for ${mix} minutes.\n\nPour within ${pour} minutes.\n${end}`;
+	const { id } = await post(oke, `/places/${folder}/documents`, {
+		upload: await send(oke, text('three', '20')),
+		number: 'VFT-MW-LS-00-SP-0960',
+		title: 'Grouting method'
+	});
+	await post(oke, `/documents/${id}/lock`, { purpose: 'mixing' });
+	const newer = { upload: await send(oke, text('five', '15')), note: 'mixed longer', keepLock: true };
+	await post(oke, `/documents/${id}/versions`, newer);
+	const beside = {
+		upload: await send(rhosyn, text('three', '30', '\nSign the record.\n')),
+		note: 'record',
+		base: 'P01.1'
+	};
+	await post(rhosyn, `/documents/${id}/versions`, beside);
+
+	await oke.goto(`/vft/document/${id}`);
+	await ready(oke);
+	await oke.getByRole('button', { name: 'Merge…' }).click();
+	const dialog = oke.getByRole('dialog');
+	await expect(dialog).toContainText('1 place was changed by both');
+	await expect(dialog.getByRole('button', { name: 'Hand in as next version' })).toBeDisabled();
+	await dialog.getByLabel('Side', { exact: true }).check();
+	await dialog.getByRole('button', { name: 'Hand in as next version' }).click();
+	await expect(oke.getByText('Side version 1 is merged as P01.3')).toBeVisible();
+	const file = await oke.request.get(`/api/v1/documents/${id}/versions/P01.3/file`);
+	expect(await file.text()).toBe(text('five', '30', '\nSign the record.\n'));
+	await Promise.all([oke, rhosyn].map((p) => p.context().close()));
 });

@@ -24,13 +24,17 @@ for (const scheme of ['light', 'dark'] as const) {
 			'passes',
 			'arrivals',
 			'notices',
-			'settings'
+			'settings',
+			'in-hand',
+			'photograph'
 		]) {
 			await ines.goto(`/vft/${path}`);
 			await ready(ines);
-			const { violations } = await new AxeBuilder({ page: ines })
-				.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
-				.analyze();
+			const axe = new AxeBuilder({ page: ines });
+			// The dark set differs in its colours only.
+			if (scheme === 'dark') axe.withRules(['color-contrast']);
+			else axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']);
+			const { violations } = await axe.analyze();
 			expect(
 				violations.map(
 					(v) =>

@@ -91,7 +91,7 @@
 	<p class="mb-2 text-ink-2">
 		Both began from {side?.base ?? newest.label}.
 		{#if parts}{conflicts.length
-				? `${plural(conflicts.length, 'place')} were changed by both; choose for each.`
+				? `${plural(conflicts.length, 'place')} ${conflicts.length === 1 ? 'was' : 'were'} changed by both; choose for each.`
 				: 'They changed different places, so nothing has to be chosen.'}{:else if !fault}Reading the texts…{/if}
 	</p>
 	{#if parts}
