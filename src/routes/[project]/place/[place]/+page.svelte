@@ -227,7 +227,7 @@
 					>{/if}
 			</a>
 		{/if}
-		<div class="ml-auto flex gap-1.5">
+		<div class="ml-auto flex flex-wrap gap-1.5 max-md:ml-0">
 			{#if ticked.size}<TickedMenu
 					documents={[...ticked]}
 					project={data.frame.project.id}
