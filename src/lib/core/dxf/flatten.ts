@@ -1,10 +1,11 @@
 import { boxOf } from './box';
 import { indexColour } from './colours';
 import { arc, ellipse, hatchLines, polyline, spline, type Point } from './curves';
+import { readMultiLeader } from './multileader';
 import { all, hatchLoops, lightVertices, pairs } from './points';
 import { numberOf, valueOf, type Drawing, type Entity, type Group } from './read';
 import type { Fill, Sheet, Stroke, Text } from './sheet';
-import { multilineText, plainText } from './texts';
+import { lettersOf, multilineText, plainText } from './texts';
 
 const MOST_ITEMS = 400_000;
 const MOST_DEPTH = 16;
@@ -299,37 +300,9 @@ class Flattener {
 		}
 	}
 
-	/** Lines and text of a leader of the newer kind, from the nested groups of its context data. */
 	private multiLeader(g: readonly Group[], m: Matrix, style: Inherited): void {
-		let within: 'nothing' | 'context' | 'leader' | 'line' = 'nothing';
-		let [height, turn, text] = [0, 0, ''];
-		const at: Point = [0, 0];
-		const elbow: Point = [0, 0];
-		let lines: Point[][] = [];
-		for (const [code, raw] of g) {
-			const value = raw.trim();
-			if (code === 300 && value === 'CONTEXT_DATA{') within = 'context';
-			else if (code === 302 && value === 'LEADER{') within = 'leader';
-			else if (code === 304 && value === 'LEADER_LINE{') {
-				within = 'line';
-				lines.push([]);
-			} else if (code === 305 && within === 'line') within = 'leader';
-			else if (code === 303 && within === 'leader') {
-				for (const line of lines) this.stroke([...line, [...elbow]], m, style, 1);
-				lines = [];
-				within = 'context';
-			} else if (code === 301 && within === 'context') within = 'nothing';
-			else if (within === 'line' && code === 10) lines.at(-1)!.push([Number(value), 0]);
-			else if (within === 'line' && code === 20 && lines.at(-1)!.length)
-				lines.at(-1)!.at(-1)![1] = Number(value);
-			else if (within === 'leader' && code === 10) elbow[0] = Number(value);
-			else if (within === 'leader' && code === 20) elbow[1] = Number(value);
-			else if (within === 'context' && code === 12) at[0] = Number(value);
-			else if (within === 'context' && code === 22) at[1] = Number(value);
-			else if (within === 'context' && code === 41) height = Number(value);
-			else if (within === 'context' && code === 42) turn = Number(value);
-			else if (within === 'context' && code === 304) text = raw;
-		}
+		const { lines, text, at, height, turn } = readMultiLeader(g);
+		for (const line of lines) this.stroke(line, m, style, 1);
 		multilineText(text).forEach((line, i) =>
 			this.text(at[0], at[1] - i * height * 1.6, height, turn, line, 0, 1, m, style)
 		);
@@ -457,14 +430,4 @@ class Flattener {
 				this.stroke([a, b], m, { ...style, lineType: 'CONTINUOUS', weight: 9 }, 1);
 		}
 	}
-}
-
-/** Width factor (41) and oblique angle (51) of a text, within what can still be read. */
-function lettersOf(g: readonly Group[]): { wide: number; slant: number } {
-	const wide = numberOf(g, 41, 1);
-	const degrees = ((numberOf(g, 51) + 180) % 360) - 180;
-	return {
-		wide: wide > 0.05 && wide < 20 ? wide : 1,
-		slant: Math.abs(degrees) <= 85 ? (degrees * Math.PI) / 180 : 0
-	};
 }

@@ -1,3 +1,5 @@
+import { numberOf, type Group } from './read';
+
 /** Text of TEXT and attributes: %% codes and \U+XXXX resolved. */
 export function plainText(raw: string): string {
 	return raw
@@ -23,4 +25,14 @@ export function multilineText(raw: string): string[] {
 				.replace(/\\([\\{}])/g, '$1')
 				.trim()
 		);
+}
+
+/** Width factor (41) and oblique angle (51) of a text, within what can still be read. */
+export function lettersOf(g: readonly Group[]): { wide: number; slant: number } {
+	const wide = numberOf(g, 41, 1);
+	const degrees = ((numberOf(g, 51) + 180) % 360) - 180;
+	return {
+		wide: wide > 0.05 && wide < 20 ? wide : 1,
+		slant: Math.abs(degrees) <= 85 ? (degrees * Math.PI) / 180 : 0
+	};
 }
