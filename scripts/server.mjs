@@ -26,6 +26,9 @@ const server = createServer((request, response) => {
 server.requestTimeout = 0;
 server.headersTimeout = 30_000;
 server.keepAliveTimeout = 65_000;
+server.on('upgrade', (request, socket, head) =>
+	globalThis.cupboard.services.rooms.upgrade(request, socket, head)
+);
 server.listen(Number(process.env.PORT), process.env.HOST);
 
 // One broken request must not end the others.

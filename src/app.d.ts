@@ -1,4 +1,4 @@
-import type { Actor, Proof } from '$lib/server/acts/act';
+import type { Actor, Proof } from '$lib/server/actor';
 import type { Auth } from '$lib/server/auth';
 import type { Services } from '$lib/server/services';
 

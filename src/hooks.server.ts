@@ -2,7 +2,7 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { Problem } from '$lib/core/problem';
 import { makeAuth } from '$lib/server/auth';
-import type { Actor } from '$lib/server/acts/act';
+import type { Actor } from '$lib/server/actor';
 import { readProofs } from '$lib/server/proofs';
 import { problemResponse, unexpected } from '$lib/server/http/respond';
 import { startServices } from '$lib/server/start';
@@ -13,7 +13,10 @@ const holder = globalThis as { cupboard?: App.Locals['app'] };
 export const init: ServerInit = async () => {
 	if (building || holder.cupboard) return;
 	const services = await startServices();
-	holder.cupboard = { services, auth: makeAuth(services.config, services.database) };
+	const auth = makeAuth(services.config, services.database);
+	services.rooms.identify = async (headers) =>
+		lookingAs(await auth.actor(headers), cookieIn(headers, TRY_COOKIE));
+	holder.cupboard = { services, auth };
 };
 
 /** Names the project and the person somebody looks as; whether they may is decided with every request. */
@@ -23,6 +26,15 @@ function lookingAs(actor: Actor, cookie: string | undefined): Actor {
 	const [projectId, personId] = cookie?.split('.') ?? [];
 	if (!actor || actor.via !== 'session' || !projectId || !personId) return actor;
 	return { ...actor, trying: { projectId, personId } };
+}
+
+/** One cookie of a request that the framework does not handle. */
+function cookieIn(headers: Headers, name: string): string | undefined {
+	return headers
+		.get('cookie')
+		?.split('; ')
+		.find((one) => one.startsWith(`${name}=`))
+		?.slice(name.length + 1);
 }
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);

@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { Act, Actor, At, Proof } from '../../src/lib/server/acts/act';
+import type { Act, At } from '../../src/lib/server/acts/act';
+import type { Actor, Proof } from '../../src/lib/server/actor';
 import { runAct } from '../../src/lib/server/acts/run';
 import { receive } from '../../src/lib/server/content';
 import { person as personTable } from '../../src/lib/server/db/schema';

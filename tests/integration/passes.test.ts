@@ -8,7 +8,7 @@ import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { letIn } from '../../src/lib/server/acts/access/grants';
 import { closePlace, markSensitive } from '../../src/lib/server/acts/access/standing';
-import type { Proof } from '../../src/lib/server/acts/act';
+import type { Proof } from '../../src/lib/server/actor';
 import { makeFolder } from '../../src/lib/server/acts/folders';
 import {
 	closeHatches,

@@ -1,11 +1,12 @@
 import { randomBytes } from 'node:crypto';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { eq } from 'drizzle-orm';
 import postgres from 'postgres';
 import type { z } from 'zod';
-import type { Act, Actor, At, Proof, View } from '../../src/lib/server/acts/act';
+import type { Act, At, View } from '../../src/lib/server/acts/act';
+import type { Actor, Proof } from '../../src/lib/server/actor';
 import { addDocument } from '../../src/lib/server/acts/documents';
 import { handIn } from '../../src/lib/server/acts/hand-in';
 import { makeFolder, makeShelf } from '../../src/lib/server/acts/folders';
@@ -52,8 +53,10 @@ export class TestWorld {
 			demo: false,
 			smtpUrl: null,
 			mailFrom: 'Cupboard <cupboard@localhost>',
+			redisUrl: null,
 			secret: 'a secret for tests only, long enough',
-			workerFile: null
+			// The built one: threads do not run from source within the test runner.
+			workerFile: resolve('build/worker/worker.js')
 		};
 		const world = new TestWorld(await startServices(config, { work: false }), home, database);
 		await world.found();

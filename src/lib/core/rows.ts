@@ -1,4 +1,5 @@
 import type { Level } from './access/levels';
+import type { DocumentKind } from './live';
 import type { Purpose } from './revisions/revisions';
 
 /** Plain shapes that views answer with and lists show. Times are ISO 8601 in UTC, sizes in bytes. */
@@ -23,6 +24,7 @@ export interface DocumentRow {
 	closed: boolean;
 	number: string;
 	title: string;
+	kind: DocumentKind;
 	tags: string[];
 	state: 'wip' | 'shared' | 'published' | 'archived';
 	label: string;

@@ -4,7 +4,7 @@ import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { twoFactor as twoStep } from 'better-auth/plugins/two-factor';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { Problem } from '../core/problem';
-import type { Actor } from './acts/act';
+import type { Actor } from './actor';
 import type { Config } from './config';
 import type { Database } from './db';
 import { account, apiToken, invitation, person, session, twoFactor, verification } from './db/schema';

@@ -56,12 +56,7 @@ export async function receive(
 				`The file is larger than the project allows (${Math.round(limit / 1e6)} MB). Nothing was kept.`,
 				{ limit }
 			);
-		if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
-			throw new Problem(
-				'full',
-				'The disk of the server is full. The file was not kept; tell whoever looks after the server.'
-			);
-		throw error;
+		return fullDisk(error);
 	});
 	if (size === 0) throw new Problem('invalid', 'The file is empty. It was not kept.');
 	const id = newId();
@@ -93,6 +88,42 @@ export async function noteUpload(
 			.onConflictDoNothing();
 	});
 	return { upload: id, hash, size, mediaType, fileName: name };
+}
+
+/** Content that Cupboard itself made and keeps. */
+export interface Kept {
+	hash: string;
+	size: number;
+}
+
+/** Keeps bytes that Cupboard made (a text written as a file). Raises `full` when the disk is. */
+export async function keepMade(
+	services: Services,
+	bytes: Uint8Array,
+	mediaType: string,
+	now: Date
+): Promise<Kept> {
+	const { hash, size } = await services.store.put(onePiece(bytes), bytes.byteLength).catch(fullDisk);
+	await services.database.db.transaction(async (tx) => {
+		await tx.execute(sql`select pg_advisory_xact_lock_shared(${CLEANING})`);
+		if (!(await services.store.has(hash)))
+			throw new Problem('busy', 'The store was being cleaned. Try again.');
+		await tx.insert(content).values({ hash, size, mediaType, createdAt: now }).onConflictDoNothing();
+	});
+	return { hash, size };
+}
+
+async function* onePiece(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
+	yield await Promise.resolve(bytes);
+}
+
+function fullDisk(error: unknown): never {
+	if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
+		throw new Problem(
+			'full',
+			'The disk of the server is full. The file was not kept; tell whoever looks after the server.'
+		);
+	throw error;
 }
 
 /** Documents the person may look at whose any version has these very bytes. */
@@ -165,6 +196,7 @@ export async function cleanUploads(services: Services, now: Date): Promise<void>
 				and not exists (select 1 from version v where v.hash = c.hash)
 				and not exists (select 1 from upload u where u.hash = c.hash)
 				and not exists (select 1 from side_version s where s.hash = c.hash)
+				and not exists (select 1 from live_picture l where l.hash = c.hash)
 				and not exists (select 1 from arrival a where a.hash = c.hash and a.state <> 'refused')
 				and not exists (select 1 from release r where r.cover_note_hash = c.hash)
 				and not exists (select 1 from release_item i where i.pinned_hash = c.hash)

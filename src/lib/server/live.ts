@@ -47,6 +47,7 @@ const PREVIEW_PAUSE = 500;
 export class Live {
 	private readonly watchers = new Set<Watcher>();
 	private readonly passWatchers = new Set<{ passId: string; projectId: string; ended: () => void }>();
+	private readonly listeners: ((projectId: string) => void)[] = [];
 	private readonly stops: (() => Promise<void>)[] = [];
 	private readonly previews = new Set<string>();
 	private previewTimer: ReturnType<typeof setTimeout> | null = null;
@@ -93,6 +94,11 @@ export class Live {
 		return () => this.passWatchers.delete(watcher);
 	}
 
+	/** Calls back with a project in which something has happened. */
+	onEvents(listener: (projectId: string) => void): void {
+		this.listeners.push(listener);
+	}
+
 	/** Whether events between two numbers may have changed who reaches what; then no remembered access counts. */
 	private async changesAccess(projectId: string, from: number, to: number): Promise<boolean> {
 		const [row] = await this.database.db
@@ -130,6 +136,7 @@ export class Live {
 		from: number;
 		to: number;
 	}): Promise<void> {
+		for (const listener of this.listeners) listener(projectId);
 		await this.tellPasses(projectId, from, to);
 		const changesAccess = await this.changesAccess(projectId, from, to);
 		for (const watcher of this.watchers) {

@@ -1,5 +1,5 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
-import type { Proof } from './acts/act';
+import type { Proof } from './actor';
 
 /** Cookies of this name, with a pass's id behind it, hold what its holder has proven. */
 export const PROOF_COOKIE = 'cupboard-pass-';

@@ -3,6 +3,7 @@ import type { Database } from './db';
 import type { Inspector } from './formats/inspector';
 import type { Jobs } from './jobs/jobs';
 import type { Live } from './live';
+import type { Rooms } from './rooms/rooms';
 import type { Store } from './store/store';
 
 /** The parts of a running Cupboard. Made once a process by `startServices`, or by tests. */
@@ -13,5 +14,6 @@ export interface Services {
 	inspector: Inspector;
 	jobs: Jobs;
 	live: Live;
+	rooms: Rooms;
 	close(): Promise<void>;
 }

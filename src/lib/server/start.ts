@@ -1,15 +1,20 @@
 import { join } from 'node:path';
 import pino from 'pino';
+import { Problem } from '../core/problem';
 import { readConfig, type Config } from './config';
 import { openDatabase } from './db';
 import { Inspector } from './formats/inspector';
 import { handlers } from './jobs/handlers';
 import { Jobs } from './jobs/jobs';
+import { readView } from './acts/run';
 import { Live } from './live';
 import { startDemoMail } from './mail/demo-server';
 import { Mailer } from './mail/send';
+import { nameOf } from './rooms/names';
+import { Rooms } from './rooms/rooms';
 import type { Services } from './services';
 import { LocalStore } from './store/local';
+import { liveRoom } from './views/live-texts';
 
 /** Logs never hold passwords, secrets or cookies: only what is named here is written. */
 export const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
@@ -25,6 +30,7 @@ export async function startServices(given: Config = readConfig(), { work = true 
 	const inspector = new Inspector(store, join(config.store, 'previews'), config.workerFile);
 	const jobs = new Jobs(config.databaseUrl, log);
 	const live = new Live(database, log);
+	const rooms = new Rooms(database, config.origin, config.redisUrl, log);
 	await jobs.open();
 	await live.open();
 	const closing: (() => Promise<void> | void)[] = [];
@@ -35,7 +41,9 @@ export async function startServices(given: Config = readConfig(), { work = true 
 		inspector,
 		jobs,
 		live,
+		rooms,
 		async close() {
+			await rooms.close();
 			await live.close();
 			await jobs.close();
 			for (const close of closing) await close();
@@ -43,6 +51,12 @@ export async function startServices(given: Config = readConfig(), { work = true 
 			await database.close();
 		}
 	};
+	rooms.admit = async (actor, room) => {
+		const found = await readView(services, liveRoom, actor, { document: room.document });
+		if (found.room !== nameOf(room)) throw new Problem('not-found', 'There is no such room any more.');
+		return found;
+	};
+	live.onEvents((projectId) => rooms.stir(projectId));
 	if (work) {
 		await store.cleanLeftovers();
 		if (config.demo && !config.smtpUrl) {

@@ -6,6 +6,9 @@
 	import type { DocumentView } from './document-view';
 	import ChangeDialog from './ChangeDialog.svelte';
 	import HandInDialog from './HandInDialog.svelte';
+	import HandInLiveDialog from './live/HandInLiveDialog.svelte';
+	import WorkLiveDialog from './live/WorkLiveDialog.svelte';
+	import { LIVE_KINDS } from './read-office';
 	import HandOverDialog from './HandOverDialog.svelte';
 	import LockDialog from './LockDialog.svelte';
 	import LockTag from './LockTag.svelte';
@@ -40,6 +43,11 @@
 
 	const row = $derived(view.row);
 	const lock = $derived(row.lock);
+	const live = $derived(view.room !== null);
+	/** Whether the newest version is a text that can be worked on live. */
+	const mayGoLive = $derived(
+		!live && view.mayWork && LIVE_KINDS.includes(row.mediaType) && (!lock || lock.mine)
+	);
 	let locking = $state(false);
 	let handing = $state(false);
 	let removing = $state(false);
@@ -51,6 +59,7 @@
 	let beside = $state(false);
 	let changing = $state(false);
 	let revising = $state(false);
+	let beginning = $state(false);
 	const mayChange = $derived(view.mayTidy || (view.mayWork && view.mine));
 	const until = $derived(dayText(new Date(Date.now() + retentionDays * 86_400_000)));
 
@@ -60,7 +69,7 @@
 		else if (lock && !lock.mine) toast(`${lock.holder} has this in hand.`);
 	}
 	export function startHandIn() {
-		if (lock?.mine) handing = true;
+		if (lock?.mine || (live && view.mayWork && !lock)) handing = true;
 		else if (view.mayWork && !lock) toast('Lock it first, then hand in.');
 	}
 	async function ask(note: string) {
@@ -81,6 +90,11 @@
 	async function breakIt(reason: string) {
 		await call('POST', `/documents/${row.id}/lock/break`, { reason });
 		toast.success(`The lock is broken; ${lock!.holder} is told.`);
+		changed();
+	}
+	async function endLive() {
+		if (!(await attempt(() => call('DELETE', `/documents/${row.id}/live`)))) return;
+		toast.success(`${row.number} is a file again, at ${row.label}.`);
 		changed();
 	}
 	async function giveBack() {
@@ -140,11 +154,20 @@
 			{#if view.mayWork}<button class="button" onclick={() => (asking = true)}>Ask for the lock…</button>{/if}
 			<button class="button" onclick={() => wait(true)}>Tell me when free</button>
 		{/if}
-		{#if view.mayWork}<button class="button" onclick={() => (beside = true)}>Hand in beside…</button>{/if}
+		{#if view.mayWork && !live}<button class="button" onclick={() => (beside = true)}>Hand in beside…</button
+			>{/if}
 		{#if view.mayRun}<button class="button" onclick={() => (breaking = true)}>Break the lock…</button>{/if}
 	{:else if view.mayWork && !lock}
-		<button class="button {onPage ? 'button-act' : ''}" onclick={() => (locking = true)}>Lock</button>
+		{#if live}<button class="button {onPage ? 'button-act' : ''}" onclick={() => (handing = true)}
+				>Hand in</button
+			>{/if}
+		<button class="button {onPage && !live ? 'button-act' : ''}" onclick={() => (locking = true)}>Lock</button
+		>
 	{/if}
+	{#if mayGoLive}<button class="button" onclick={() => (beginning = true)}>Work on this live…</button>{/if}
+	{#if live && view.mayWork && onPage && (!lock || lock.mine)}<button class="button" onclick={endLive}
+			>Stop working live</button
+		>{/if}
 	{#if view.mayTake}<a
 			class="button"
 			download
@@ -172,7 +195,15 @@
 <ChangeDialog bind:open={changing} {row} done={changed} />
 <ReviseDialog bind:open={revising} {row} scheme={page.data.frame.project.revisions} done={changed} />
 <HandOverDialog bind:open={handingOver} document={row.id} number={row.number} done={changed} />
-<HandInDialog bind:open={handing} document={row.id} number={row.number} {project} done={changed} />
+{#if live}<HandInLiveDialog bind:open={handing} document={row.id} number={row.number} done={changed} />
+{:else}<HandInDialog
+		bind:open={handing}
+		document={row.id}
+		number={row.number}
+		{project}
+		done={changed}
+	/>{/if}
+{#if mayGoLive}<WorkLiveDialog bind:open={beginning} {row} {code} done={changed} />{/if}
 <HandInDialog
 	bind:open={beside}
 	document={row.id}

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { columnLetter, type Table } from '../core/compare/tables';
-	import { readTables, Unreadable } from './read-office';
+	import { readTables } from './read-office';
+	import { Unreadable } from './unreadable';
 	import { plural } from './words';
 
 	/** Shows a schedule sheet by sheet, as it would be read on paper. */

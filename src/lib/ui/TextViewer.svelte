@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { readText, Unreadable } from './read-office';
+	import { readText } from './read-office';
+	import { Unreadable } from './unreadable';
 
 	/** Shows text as it is, and Markdown, DOCX and ODT laid out; what they hold is cleaned before it is shown. */
 	let {

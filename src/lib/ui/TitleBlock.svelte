@@ -113,7 +113,11 @@
 		</div>
 		<div class="border-r">
 			<dt class="cell-label">File</dt>
-			<dd>{kindText(row.mediaType, row.fileName)}, {sizeText(row.size)}</dd>
+			<dd>
+				{row.kind === 'text' ? 'Live text, handed in as ' : ''}{kindText(row.mediaType, row.fileName)}, {sizeText(
+					row.size
+				)}
+			</dd>
 		</div>
 		<div>
 			<dt class="cell-label">Your access</dt>

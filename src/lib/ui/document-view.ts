@@ -1,3 +1,4 @@
+import type { RoomMode } from '../core/live';
 import type { DocumentRow, SideRow, VersionRow } from '../core/rows';
 
 /** A document as the API's documentView answers it. */
@@ -13,6 +14,8 @@ export interface DocumentView {
 	way: { id: string; name: string; kind: string; code: string | null }[];
 	versions: VersionRow[];
 	sides: SideRow[];
+	/** Where it is worked on live, and how the reader may; null for a plain file. */
+	room: { name: string; mode: RoomMode } | null;
 	/** Who asked for the lock, and whether the reader waits for it. */
 	waiting: { asked: { name: string; note: string }[]; mine: 'asked' | 'told' | null };
 }

@@ -1,3 +1,4 @@
+import { Unreadable } from './unreadable';
 import type { Table } from '../core/compare/tables';
 
 /** Kinds of file that are read as text in paragraphs, and as schedules. */
@@ -7,13 +8,22 @@ export const TEXT_KINDS = [
 	'text/markdown',
 	'text/plain'
 ];
+/** Kinds of file whose text can be worked on live. */
+export const LIVE_KINDS = [...TEXT_KINDS, 'text/html'];
 export const TABLE_KINDS = ['application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', 'text/csv'];
 
 /** Most bytes that are unpacked from one office file; more is a bomb or not for reading here. */
 const MOST_UNPACKED = 300e6;
 
-/** A file that cannot be shown, with the reason in a sentence. */
-export class Unreadable extends Error {}
+/** What the reader of DOCX would leave out otherwise. */
+const WORD_STYLES = [
+	"p[style-name='Caption'] => figcaption:fresh",
+	"p[style-name='caption'] => figcaption:fresh",
+	"p[style-name='Title'] => h1:fresh",
+	"br[type='page'] => hr",
+	'u => u',
+	'strike => s'
+];
 
 async function checkPackage(bytes: ArrayBuffer): Promise<void> {
 	const { unzipSync } = await import('fflate');
@@ -30,45 +40,6 @@ async function checkPackage(bytes: ArrayBuffer): Promise<void> {
 async function clean(html: string): Promise<string> {
 	const { default: purify } = await import('dompurify');
 	return purify.sanitize(html, { FORBID_TAGS: ['style', 'form', 'input'], FORBID_ATTR: ['style'] });
-}
-
-/** Tags of OpenDocument text (OASIS ODF 1.3, part 3) and what they become. */
-const ODF_TAGS: Record<string, string> = {
-	'text:p': 'p',
-	'text:list': 'ul',
-	'text:list-item': 'li',
-	'table:table': 'table',
-	'table:table-row': 'tr',
-	'table:table-cell': 'td'
-};
-
-const escape = (text: string) => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
-
-function odfToHtml(node: Node): string {
-	if (node.nodeType === Node.TEXT_NODE) return escape(node.nodeValue ?? '');
-	if (!(node instanceof Element)) return '';
-	const name = node.nodeName;
-	if (name === 'text:s') return ' '.repeat(Math.min(100, Number(node.getAttribute('text:c')) || 1));
-	if (name === 'text:tab') return '\t';
-	if (name === 'text:line-break') return '<br>';
-	if (['office:annotation', 'text:tracked-changes', 'text:sequence-decls'].includes(name)) return '';
-	const inside = [...node.childNodes].map(odfToHtml).join('');
-	if (name === 'text:h') {
-		const level = Math.min(6, Math.max(1, Number(node.getAttribute('text:outline-level')) || 1));
-		return `<h${level}>${inside}</h${level}>`;
-	}
-	const tag = ODF_TAGS[name];
-	return tag ? `<${tag}>${inside}</${tag}>` : inside;
-}
-
-async function readOdt(bytes: ArrayBuffer): Promise<string> {
-	const { unzipSync, strFromU8 } = await import('fflate');
-	const entry = unzipSync(new Uint8Array(bytes), { filter: (f) => f.name === 'content.xml' })['content.xml'];
-	if (!entry) throw new Unreadable('This file has no content that can be read.');
-	const xml = new DOMParser().parseFromString(strFromU8(entry), 'application/xml');
-	const body = xml.getElementsByTagName('office:text')[0];
-	if (!body) throw new Unreadable('This file has no content that can be read.');
-	return odfToHtml(body);
 }
 
 /**
@@ -88,10 +59,16 @@ export async function readText(bytes: ArrayBuffer, mediaType: string): Promise<s
 			const { marked } = await import('marked');
 			return await clean(await marked.parse(new TextDecoder().decode(bytes), { gfm: true }));
 		}
+		if (mediaType === 'text/html') return await clean(new TextDecoder().decode(bytes));
 		await checkPackage(bytes);
-		if (mediaType === 'application/vnd.oasis.opendocument.text') return await clean(await readOdt(bytes));
+		if (mediaType === 'application/vnd.oasis.opendocument.text') {
+			const { readOdt } = await import('./read-odt');
+			return await clean(await readOdt(bytes));
+		}
 		const { default: mammoth } = await import('mammoth');
-		return await clean((await mammoth.convertToHtml({ arrayBuffer: bytes })).value);
+		return await clean(
+			(await mammoth.convertToHtml({ arrayBuffer: bytes }, { styleMap: WORD_STYLES })).value
+		);
 	} catch (error) {
 		if (error instanceof Unreadable) throw error;
 		throw new Unreadable('This file is damaged or locked and cannot be shown.', { cause: error });

@@ -142,6 +142,9 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 		'version.handed-in': () => `handed in ${doc}: ${d.note}`,
 		'version.saved': () => `saved ${doc} and kept the lock: ${d.note}`,
 		'version.restored': () => `restored ${d.from} of ${d.number} as ${d.label}`,
+		'live.begun': () => `began to work on ${doc} live`,
+		'live.ended': () => `ended working on ${d.number} live; it is a file again, at ${d.label}`,
+		'live.picture-added': () => `put the picture ${d.file} at the disposal of ${doc}`,
 		'lock.taken': () => `took ${doc} in hand${d.purpose ? ` for “${d.purpose}”` : ''}`,
 		'lock.given-back': () => `gave ${doc} back without a change`,
 		'lock.stale': () =>
@@ -186,6 +189,7 @@ export const EVENT_KINDS: Record<string, string> = {
 	document: 'Documents added, opened, issued',
 	version: 'Versions handed in',
 	lock: 'Locks',
+	live: 'Working live',
 	folder: 'Folders',
 	access: 'Access given and ended',
 	place: 'Removed, restored, closed, frozen',

@@ -2,7 +2,8 @@ import type { z } from 'zod';
 import type { Level } from '../../core/access/levels';
 import type { Reach } from '../access';
 import type { Querier, Tx } from '../db';
-import type { hatch, pass, person, place, project, release } from '../db/schema';
+import type { Person, Proof } from '../actor';
+import type { hatch, pass, place, project, release } from '../db/schema';
 import type { JobName, JobData } from '../jobs/names';
 import type { Services } from '../services';
 import type { Told } from '../trail';
@@ -12,24 +13,6 @@ export type Place = typeof place.$inferSelect;
 export type Release = typeof release.$inferSelect;
 export type Pass = typeof pass.$inferSelect;
 export type Hatch = typeof hatch.$inferSelect;
-export type Person = Pick<typeof person.$inferSelect, 'id' | 'name' | 'email'>;
-
-/** Who acts: a signed-in person, or nobody known (a pass is proven by the secret in its address). */
-export type Actor = {
-	person: Person;
-	via: 'session' | 'token';
-	/** Whose eyes the person looks through in one project: views answer as for them, and nothing can be changed. */
-	trying?: { projectId: string; personId: string };
-} | null;
-
-/** What the holder of a pass has proven in this browser: that they opened it, and where asked, their mail address. */
-export interface Proof {
-	passId: string;
-	email: string | null;
-	/** Milliseconds since 1970. */
-	endsAt: number;
-}
-
 /**
  * Where an act or view happens, and who may: the runner finds the place and decides before anything runs.
  * What is not visible to the person answers as if it did not exist (A10).

@@ -5,7 +5,7 @@ import { nameKey } from '../../core/names';
 import { Problem } from '../../core/problem';
 import { label, nextSave, parse } from '../../core/revisions/revisions';
 import { ownUploads } from '../content';
-import type { Tx } from '../db';
+import type { Querier, Tx } from '../db';
 import { document, event, lock, person, place, seen, version } from '../db/schema';
 import { defineAct, type Acting, type ContextOf, type Project } from './act';
 import { id, name, note, number, tags } from './fields';
@@ -25,7 +25,7 @@ export async function holdDocument(tx: Tx, documentId: string) {
 }
 
 /** The open lock of a document with its holder's name, or null. */
-export async function openLock(tx: Tx, documentId: string) {
+export async function openLock(tx: Querier, documentId: string) {
 	const [row] = await tx
 		.select({ lock, holder: person.name })
 		.from(lock)
@@ -52,6 +52,14 @@ export function inHand(held: {
 			purpose: held.purpose,
 			expectedEnd: held.expectedEnd
 		}
+	);
+}
+
+/** The problem for what can only be done with a file. */
+export function workedOnLive(number: string): Problem {
+	return new Problem(
+		'conflict',
+		`${number} is worked on live; hand in or restore there, or stop working live first.`
 	);
 }
 
@@ -109,7 +117,7 @@ export async function createDocument(
 	folderId: string,
 	file: { hash: string; fileName: string; size: number },
 	what: { number: string; title: string; note: string; tags?: string[] }
-): Promise<{ id: string; number: string; label: string }> {
+): Promise<{ id: string; number: string; label: string; versionId: string }> {
 	const { tx, project, person: by, now, newId, tell, enqueue } = context;
 	const { number, title } = what;
 	const fits = checkNumber(project.settings.numbering, number);
@@ -169,7 +177,7 @@ export async function createDocument(
 		documentId,
 		details: { number, title, label: first, hash: file.hash, size: file.size }
 	});
-	return { id: documentId, number, label: first };
+	return { id: documentId, number, label: first, versionId };
 }
 
 export const addDocument = defineAct({
@@ -189,7 +197,8 @@ export const addDocument = defineAct({
 	events: ['document.added'],
 	async run(context, input) {
 		const [file] = await ownUploads(context.tx, { personId: context.person.id }, [input.upload], context.now);
-		return createDocument(context, context.place.id, file!, input);
+		const { id, number, label } = await createDocument(context, context.place.id, file!, input);
+		return { id, number, label };
 	}
 });
 
@@ -205,6 +214,7 @@ export const restoreVersion = defineAct({
 		const held = await holdDocument(tx, input.document);
 		const open = await openLock(tx, input.document);
 		if (open && open.holderId !== by.id) throw inHand(open);
+		if (held.row.kind !== 'file') throw workedOnLive(held.row.number);
 		const [old] = await tx
 			.select()
 			.from(version)

@@ -6,7 +6,7 @@ import { ownUploads } from '../content';
 import { content, document, lock, sideVersion, version } from '../db/schema';
 import { tellNotices } from '../notices';
 import { defineAct, type Acting, type ContextOf } from './act';
-import { addSave, holdDocument, openLock } from './documents';
+import { addSave, holdDocument, openLock, workedOnLive } from './documents';
 import { id, note, reason } from './fields';
 import { endLock } from './locks';
 
@@ -35,6 +35,7 @@ export const handIn = defineAct({
 		const [file] = await ownUploads(tx, { personId: by.id }, [input.upload], now);
 		const held = await holdDocument(tx, input.document);
 		const open = await openLock(tx, input.document);
+		if (held.row.kind !== 'file') throw workedOnLive(held.row.number);
 		if (held.current.hash === file!.hash)
 			throw new Problem(
 				'conflict',

@@ -6,7 +6,8 @@ import { live, loadReach, Reach, type Freeze } from '../access';
 import type { Querier } from '../db';
 import { document, hatch, pass, person, place, project, release } from '../db/schema';
 import { secretHash } from '../ids';
-import type { Actor, At, Method, Pass, Person, Project, Proof } from './act';
+import type { Actor, Person, Proof } from '../actor';
+import type { At, Method, Pass, Project } from './act';
 
 const NOT_FOUND = () => new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
 

@@ -10,7 +10,8 @@ import { content, document, pass, passPerson, place, release, version } from '..
 import { newSecret, secretHash } from '../ids';
 import { hashPassword, verifyPassword } from '../passwords';
 import { PROOF_HOURS } from '../proofs';
-import { defineAct, type Pass, type Place, type Proof } from './act';
+import { defineAct, type Pass, type Place } from './act';
+import type { Proof } from '../actor';
 import { endOfDay, placeName } from './access/entries';
 import { day, email, id, name, projectKey } from './fields';
 import { visiblePlaces } from './locate';

@@ -7,6 +7,7 @@ import * as folders from './folders';
 import * as groups from './groups';
 import * as handIns from './hand-in';
 import * as hatches from './hatches';
+import * as liveTexts from './live-texts';
 import * as locks from './locks';
 import * as membership from './membership';
 import * as notices from './notices';
@@ -28,6 +29,7 @@ function isAct(value: unknown): value is Act {
 export const ACTS: readonly Act[] = [
 	documents,
 	handIns,
+	liveTexts,
 	locks,
 	folders,
 	removals,

@@ -7,7 +7,8 @@ import { newId } from '../ids';
 import { putMail } from '../mail/put';
 import type { Services } from '../services';
 import { writeEvents, type Teller, type Told } from '../trail';
-import type { Act, Acting, Actor, At, ContextOf, Project, Proof, View } from './act';
+import type { Actor, Proof } from '../actor';
+import type { Act, Acting, At, ContextOf, Project, View } from './act';
 import { locate } from './locate';
 
 type AnyAct = Act<never, never, unknown>;

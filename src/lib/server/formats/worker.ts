@@ -8,23 +8,28 @@ import { sheetToSvg } from '../../core/dxf/svg';
 import { titleBlock } from '../../core/dxf/title-block';
 import type { Inspection } from '../db/schema';
 import { MOST_DXF_BYTES, poppler, popplerBytes } from './limits';
+import type { TextTask } from './text/request';
+import { writeTextTask } from './text/task';
 import { writtenIn } from './written';
 
 /** Pixels across a preview. */
 const PREVIEW_WIDTH = 640;
 const MOST_PIXELS = 268_000_000;
 
-export type Task =
+export type Task = FileTask | TextTask;
+
+type FileTask =
 	| { task: 'inspect'; path: string; mediaType: string; size: number }
 	| { task: 'written'; path: string; mediaType: string; size: number }
 	| { task: 'preview'; path: string; mediaType: string; size: number; to: string };
 
-export default async function work(task: Task): Promise<Inspection | string | boolean> {
+export default async function work(task: Task): Promise<Inspection | string | boolean | Uint8Array> {
+	if (task.task === 'text') return writeTextTask(task);
 	if (task.task === 'written') return writtenIn(task.path, task.mediaType, task.size);
 	return task.task === 'inspect' ? inspect(task) : preview(task);
 }
 
-async function inspect({ path, mediaType, size }: Task): Promise<Inspection> {
+async function inspect({ path, mediaType, size }: FileTask): Promise<Inspection> {
 	const fine = (shows: Inspection['shows'], more: Partial<Inspection> = {}): Inspection => ({
 		shows,
 		fault: null,

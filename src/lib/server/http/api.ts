@@ -1,5 +1,6 @@
 import { Problem } from '../../core/problem';
-import type { Act, Actor, Proof, View } from '../acts/act';
+import type { Act, View } from '../acts/act';
+import type { Actor, Proof } from '../actor';
 import { ACTS } from '../acts/registry';
 import { readView, runAct } from '../acts/run';
 import type { Services } from '../services';

@@ -3,6 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { Problem } from '../../core/problem';
 import { allows, levelLabel } from '../../core/access/levels';
+import { roomMode, type RoomMode } from '../../core/live';
 import type { SideRow, VersionRow } from '../../core/rows';
 import { live } from '../access';
 import { defineView } from '../acts/act';
@@ -82,10 +83,17 @@ export const documentView = defineView({
 			way: (await breadcrumb(db, here, reach)).slice(0, -1),
 			sides: await sidesOf(db, here.id),
 			waiting: await waitingFor(db, here.id, me.id),
+			room: await roomOf(db, here.id, roomMode(level, row!.lock !== null && !row!.lock.mine)),
 			versions: versions.map((v): VersionRow => ({ ...v, at: v.at.toISOString() }))
 		};
 	}
 });
+
+/** Where the document is worked on live, and how the reader may; null for a plain file. */
+async function roomOf(db: Querier, documentId: string, mode: RoomMode) {
+	const [row] = await db.select({ name: document.room }).from(document).where(eq(document.id, documentId));
+	return row?.name ? { name: row.name, mode } : null;
+}
 
 /** What was handed in beside the line, newest first. */
 async function sidesOf(db: Querier, documentId: string): Promise<SideRow[]> {

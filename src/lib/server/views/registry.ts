@@ -8,6 +8,7 @@ import * as releases from './releases';
 import * as access from './access';
 import * as effects from './effects';
 import * as given from './given';
+import * as liveTexts from './live-texts';
 import * as notices from './notices';
 import * as passes from './passes';
 import * as tree from './tree';
@@ -21,6 +22,7 @@ export const VIEWS: readonly View[] = [
 	tree,
 	places,
 	documents,
+	liveTexts,
 	finding,
 	access,
 	effects,

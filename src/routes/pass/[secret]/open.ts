@@ -1,5 +1,5 @@
 import type { RequestEvent } from '@sveltejs/kit';
-import type { Proof } from '$lib/server/acts/act';
+import type { Proof } from '$lib/server/actor';
 import { openPass } from '$lib/server/acts/place-passes';
 import { PROOF_COOKIE, writeProof } from '$lib/server/proofs';
 import { passGate } from '$lib/server/views/passes';

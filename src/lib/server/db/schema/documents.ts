@@ -11,6 +11,7 @@ import {
 	uniqueIndex
 } from 'drizzle-orm/pg-core';
 import type { TitleBlock } from '../../../core/dxf/title-block';
+import type { DocumentKind } from '../../../core/live';
 import { created, time } from './columns';
 import { person } from './people';
 import { place } from './places';
@@ -69,6 +70,9 @@ export const document = pgTable(
 			.references(() => project.id),
 		number: text().notNull(),
 		title: text().notNull(),
+		kind: text().$type<DocumentKind>().notNull().default('file'),
+		/** Name of the room in which it is worked on live, or null. */
+		room: text(),
 		state: text().$type<DocumentState>().notNull().default('wip'),
 		currentVersionId: text('current_version_id').notNull(),
 		versions: integer().notNull().default(1),

@@ -2,6 +2,7 @@ export * from './people';
 export * from './project';
 export * from './places';
 export * from './documents';
+export * from './live';
 export * from './find';
 export * from './trail';
 export * from './passes';

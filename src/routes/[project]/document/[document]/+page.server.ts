@@ -11,9 +11,12 @@ export const load: PageServerLoad = async (event) => {
 	const side = beside === null ? null : (view.sides.find((s) => s.number === Number(beside)) ?? null);
 	if (beside !== null && !side)
 		error(404, { message: `There is no side version ${beside} of ${view.row.number}.`, code: 'not-found' });
-	const wanted = event.url.searchParams.get('version') ?? view.row.label;
+	const asked = event.url.searchParams.get('version');
+	const wanted = asked ?? view.row.label;
 	const version = view.versions.find((v) => v.label === wanted);
 	if (!version)
 		error(404, { message: `There is no version ${wanted} of ${view.row.number}.`, code: 'not-found' });
-	return { view, version, side };
+	// Without a version named, what is worked on live shows as it is now; not to who looks as somebody else.
+	const live = side || asked || event.locals.actor?.trying ? null : view.room;
+	return { view, version, side, live };
 };

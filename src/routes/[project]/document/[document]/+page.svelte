@@ -25,6 +25,8 @@
 			: `/api/v1/documents/${row.id}/versions/${data.version.label}/file`
 	);
 	const newest = $derived(data.version.label === row.label);
+	/** A version of a live text is looked at; the text itself has gone on. */
+	const older = $derived(!newest || (data.view.room !== null && !data.live));
 	let actions = $state<ReturnType<typeof DocumentActions>>();
 	let releasing = $state(false);
 	let chosen = $state<{ from: string; to: string } | null>(null);
@@ -86,13 +88,19 @@
 	});
 	async function restore() {
 		const made = await attempt(() =>
-			call<{ label: string }>('POST', `/documents/${row.id}/versions/${data.version.label}/restore`, {})
+			call<{ label?: string }>(
+				'POST',
+				`/documents/${row.id}/${data.view.room ? 'live/' : ''}versions/${data.version.label}/restore`,
+				{}
+			)
 		);
 		if (!made) return;
-		toast.success(`Restored as ${made.label}.`);
+		toast.success(
+			made.label ? `Restored as ${made.label}.` : `The live text says again what ${data.version.label} said.`
+		);
 		await goto(`/${code}/document/${row.id}`);
 	}
-	const mayRestore = $derived(!newest && data.view.mayWork && (!row.lock || row.lock.mine));
+	const mayRestore = $derived(older && data.view.mayWork && (!row.lock || row.lock.mine));
 </script>
 
 <svelte:head><title>{row.number} {row.title}</title></svelte:head>
@@ -107,6 +115,7 @@
 		</p>
 		<span class="font-mono">{row.number}</span>
 		<h1 class="text-[16px]">{row.title}</h1>
+		{#if data.live}<span class="tag bg-done-soft text-done">Live, since</span>{/if}
 		<Revision label={data.version.label} issued={data.version.issued} />
 		{#if row.lock}<LockTag lock={row.lock} />{/if}
 		{#if flip}<span class="ml-auto flex items-center gap-1.5 whitespace-nowrap">
@@ -154,24 +163,45 @@
 			>
 			<a class="link font-semibold" href="/{code}/document/{row.id}">Open {row.label}</a>
 		</p>
-	{:else if !newest}
+	{:else if older}
 		<p class="flex items-center gap-3 bg-fault-soft px-4 py-1.5 text-fault">
-			<span><b>This is {data.version.label}, not the newest.</b> The newest is {row.label}.</span>
-			<a class="link font-semibold" href="/{code}/document/{row.id}">Open {row.label}</a>
+			<span
+				>{#if newest}<b>This is {data.version.label}, as it was handed in.</b> The text has gone on since.{:else}<b
+						>This is {data.version.label}, not the newest.</b
+					>
+					The newest is {row.label}.{/if}</span
+			>
+			<a class="link font-semibold" href="/{code}/document/{row.id}"
+				>{data.view.room ? 'Open the live text' : `Open ${row.label}`}</a
+			>
 			{#if mayRestore}<button class="link" onclick={restore}
 					>Restore {data.version.label} as a new version</button
 				>{/if}
 		</p>
 	{/if}
 	<div class="min-h-0 flex-1">
-		<Viewer
-			url={file}
-			download={data.view.mayTake ? `${file}?download` : null}
-			title="{row.number} {row.title}"
-			mediaType={shown.mediaType}
-			fileName={shown.fileName}
-			size={shown.size}
-		/>
+		{#if data.live}
+			{#key data.live.name}
+				{#await import('$lib/ui/live/LiveText.svelte') then { default: LiveText }}<LiveText
+						room={data.live.name}
+						mode={data.live.mode}
+						me={{ id: data.frame.me.id, name: data.frame.me.name }}
+						document={row.id}
+						number={row.number}
+						title={row.title}
+						{code}
+						versions={data.view.versions}
+						mayTake={data.view.mayTake}
+					/>{/await}
+			{/key}
+		{:else}<Viewer
+				url={file}
+				download={data.view.mayTake ? `${file}?download` : null}
+				title="{row.number} {row.title}"
+				mediaType={shown.mediaType}
+				fileName={shown.fileName}
+				size={shown.size}
+			/>{/if}
 	</div>
 	<RevisionRail
 		versions={data.view.versions}

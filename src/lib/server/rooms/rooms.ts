@@ -1,0 +1,332 @@
+import type { IncomingMessage } from 'node:http';
+import type { Duplex } from 'node:stream';
+import { Hocuspocus, type Document } from '@hocuspocus/server';
+import { Redis } from '@hocuspocus/extension-redis';
+import type { Logger } from 'pino';
+import { WebSocketServer, type WebSocket } from 'ws';
+import * as Y from 'yjs';
+import { Problem } from '../../core/problem';
+import type { RoomMode } from '../../core/live';
+import type { Actor } from '../actor';
+import type { Database } from '../db';
+import { readMessage, type Presence } from './messages';
+import { nameOf, roomOf, type RoomName } from './names';
+import { RoomRecord } from './record';
+import { SuggestionTrial } from './suggesting';
+
+/** Where rooms are reached; the name of the room follows. */
+export const ROOMS_PATH = '/live/rooms/';
+
+/** Reasons for which a connection is closed, as the browser hears them (RFC 6455 leaves 4000 to 4999 to applications). */
+export const CLOSED = { accessChanged: 4205, refused: 4409, tooMuch: 4429 } as const;
+
+/** Most bytes of one message, and of a whole room. */
+const MOST_BYTES = 8e6;
+const MOST_ROOM_BYTES = 40e6;
+/** Most characters that a browser says of its cursor. */
+const MOST_PRESENCE = 4_000;
+/** Most messages of one connection within ten seconds. */
+const MOST_MESSAGES = 3_000;
+/** Longest that an answer about access is believed while somebody writes, in milliseconds. */
+const BELIEVED = 1_000;
+/** How often everybody's access is asked for again without a reason (an entry ran out, a session ended). */
+const ROUND = 1_000;
+/** Pause in which events are gathered before access is asked for again. */
+const PAUSE = 150;
+
+/** How the Redis extension marks what it brings. */
+const FROM_ANOTHER_PROCESS = '__hocuspocus__redis__origin__';
+
+/** Somebody's connection to a room. */
+interface Guest {
+	socket: WebSocket;
+	request: IncomingMessage;
+	room: RoomName;
+	projectId: string;
+	personId: string;
+	mode: RoomMode;
+	checkedAt: number;
+	/** Client numbers under which the connection speaks. */
+	clients: Set<number>;
+}
+
+/** Whether, and how, an actor may be in a room now; raises {@link Problem} when they may not. */
+export type Admission = (actor: Actor, room: RoomName) => Promise<{ projectId: string; mode: RoomMode }>;
+
+/** Who a request comes from. */
+export type Identify = (headers: Headers) => Promise<Actor>;
+
+/**
+ * What several people edit at once. Everything that comes in is checked before it reaches the others: who sends it, what
+ * they may do now, and for people who may only suggest, that they only suggest.
+ */
+export class Rooms {
+	readonly record: RoomRecord;
+	private readonly server: Hocuspocus;
+	private readonly sockets = new WebSocketServer({
+		noServer: true,
+		maxPayload: MOST_BYTES,
+		perMessageDeflate: false
+	});
+	private readonly guests = new Set<Guest>();
+	private readonly trials = new Map<string, SuggestionTrial>();
+	private readonly sizes = new Map<string, number>();
+	private readonly timer: ReturnType<typeof setInterval>;
+	private pause: ReturnType<typeof setTimeout> | null = null;
+	private readonly stirred = new Set<string>();
+	/** Set by whoever runs the web server: sessions are its business. */
+	identify: Identify = () => Promise.resolve(null);
+	/** Set when the services start: access is decided by a view. */
+	admit: Admission = () => Promise.reject(new Problem('not-found', 'There is nothing here.'));
+
+	constructor(
+		private readonly database: Database,
+		private readonly origin: string,
+		redisUrl: string | null,
+		private readonly log: Logger
+	) {
+		this.record = new RoomRecord(database, (error) => log.error({ error: String(error) }, 'room not stored'));
+		this.server = new Hocuspocus({
+			quiet: true,
+			yDocOptions: { gc: false, gcFilter: () => false },
+			debounce: 1_000,
+			extensions: redisUrl ? [new Redis(redisAddress(redisUrl))] : [],
+			onAuthenticate: ({ documentName, context, connectionConfig }) =>
+				this.enter(documentName, context as Guest, connectionConfig),
+			beforeHandleMessage: async ({ context, update, document }) => {
+				// What may not be acted on never is: its connection is ending, and an error would only fill the log.
+				if (!(await this.check(context as Guest, update, document))) await new Promise(() => {});
+			},
+			onLoadDocument: async ({ document, documentName }) => {
+				const state = await this.record.load(database.db, documentName);
+				if (!state) throw new Problem('not-found', 'There is no such room.');
+				this.sizes.set(documentName, state.byteLength);
+				Y.applyUpdate(document, state);
+				document.on('update', (update: Uint8Array, origin: unknown) =>
+					this.changed(documentName, update, origin)
+				);
+			},
+			onStoreDocument: ({ documentName }) => this.record.flush(documentName),
+			beforeUnloadDocument: ({ documentName }) => {
+				this.trials.get(documentName)?.close();
+				this.trials.delete(documentName);
+				this.sizes.delete(documentName);
+				return Promise.resolve();
+			}
+		});
+		this.timer = setInterval(() => void this.round([...this.guests]), ROUND);
+		this.timer.unref();
+	}
+
+	/** Has a change stored, in the name of who sent it. What another process received is stored there. */
+	private changed(name: string, update: Uint8Array, origin: unknown): void {
+		this.sizes.set(name, (this.sizes.get(name) ?? 0) + update.byteLength);
+		if (origin === FROM_ANOTHER_PROCESS) return;
+		const { context } = origin as { context?: { personId?: string } };
+		this.record.append(name, update, context?.personId ?? null);
+	}
+
+	/** Takes over a websocket request of the web server; anything that may not be in the room is answered and cut off. */
+	upgrade(request: IncomingMessage, socket: Duplex, head: Buffer): void {
+		this.letIn(request, socket, head).catch((error: unknown) => {
+			const status = error instanceof Problem ? error.status : 503;
+			if (!(error instanceof Problem)) this.log.error({ error: String(error) }, 'room');
+			socket.end(`HTTP/1.1 ${status} Refused\r\nconnection: close\r\ncontent-length: 0\r\n\r\n`);
+		});
+	}
+
+	private async letIn(request: IncomingMessage, socket: Duplex, head: Buffer): Promise<void> {
+		socket.on('error', () => socket.destroy());
+		const path = new URL(request.url ?? '/', this.origin).pathname;
+		const room = path.startsWith(ROOMS_PATH)
+			? roomOf(decodeURIComponent(path.slice(ROOMS_PATH.length)))
+			: null;
+		if (!room) throw new Problem('not-found', 'There is no such room.');
+		if (request.headers.origin !== this.origin)
+			throw new Problem('wrong-origin', 'This request did not come from a page of Cupboard.');
+		const actor = await this.identify(headersOf(request));
+		if (!actor || actor.via !== 'session') throw new Problem('needs-sign-in', 'Sign in first.');
+		const { projectId, mode } = await this.modeOf(actor, room);
+		this.sockets.handleUpgrade(request, socket, head, (ws) => {
+			const guest: Guest = {
+				socket: ws,
+				request,
+				room,
+				projectId,
+				personId: actor.person.id,
+				mode,
+				checkedAt: Date.now(),
+				clients: new Set()
+			};
+			this.guests.add(guest);
+			ws.on('error', () => ws.terminate());
+			ws.once('close', () => this.guests.delete(guest));
+			limit(ws);
+			this.server.handleConnection(ws, request, { guest });
+		});
+	}
+
+	/** The first message of a connection: the room is the one of its address, and writing as the person may. */
+	private async enter(name: string, context: unknown, connection: { readOnly: boolean }): Promise<Guest> {
+		const { guest } = context as { guest: Guest };
+		if (name !== nameOf(guest.room)) throw new Problem('not-found', 'There is no such room.');
+		if (!(await this.recheck(guest))) throw new Problem('not-found', 'There is no such room.');
+		connection.readOnly = guest.mode === 'read';
+		return guest;
+	}
+
+	/** Whether a message may be acted on; when not, the connection ends. */
+	private async check(guest: Guest, bytes: Uint8Array, doc: Document): Promise<boolean> {
+		const message = readMessage(bytes);
+		if (message.kind === 'presence') return this.checkPresence(guest, message, doc);
+		if (message.kind === 'other') return this.refuse(guest, 'This is no message for a room.');
+		if (message.kind !== 'change' || guest.mode === 'read') return true;
+		if (Date.now() - guest.checkedAt > BELIEVED && !(await this.recheck(guest))) return false;
+		if ((this.sizes.get(doc.name) ?? 0) + message.update.byteLength > MOST_ROOM_BYTES)
+			return this.refuse(guest, 'The document is as large as it may be.', CLOSED.tooMuch);
+		if (guest.mode !== 'suggest') return true;
+		let trial = this.trials.get(doc.name);
+		if (!trial) this.trials.set(doc.name, (trial = new SuggestionTrial(doc)));
+		const fault = trial.try(message.update, guest.personId);
+		return fault === null || this.refuse(guest, fault);
+	}
+
+	/**
+	 * Nobody moves another's cursor, or speaks under another's name. Browsers repeat what they heard of others; that says
+	 * nothing new, and is let through. That another has left is not for them to say, and is struck out.
+	 */
+	private checkPresence(
+		guest: Guest,
+		{ states, strike }: { states: Presence[]; strike: () => void },
+		{ awareness }: Document
+	): boolean {
+		for (const { client, clock, state } of states) {
+			const known = awareness.meta.get(client)?.clock ?? -1;
+			if (clock < known || (clock === known && state !== null)) continue;
+			const others = [...this.guests].some(
+				(one) => one !== guest && one.personId !== guest.personId && one.clients.has(client)
+			);
+			if (state === null) {
+				if (others) strike();
+				continue;
+			}
+			const { user } = state as { user?: { id?: unknown } };
+			if (others || user?.id !== guest.personId || JSON.stringify(state).length > MOST_PRESENCE)
+				return this.refuse(guest, 'This is the place of another.');
+			guest.clients.add(client);
+		}
+		return true;
+	}
+
+	/** Ends a connection; gives false, for what comes from it is not to be acted on. */
+	private refuse(guest: Guest, why: string, code: number = CLOSED.refused): false {
+		guest.socket.close(code, why.slice(0, 100));
+		return false;
+	}
+
+	/** Asks again how a guest may be here. When that changed, the connection ends; the browser comes back as it may. */
+	private async recheck(guest: Guest): Promise<boolean> {
+		try {
+			const actor = await this.identify(headersOf(guest.request));
+			const { mode } = await this.modeOf(actor, guest.room);
+			guest.checkedAt = Date.now();
+			if (mode === guest.mode) return true;
+		} catch (error) {
+			if (!(error instanceof Problem)) this.log.error({ error: String(error) }, 'room');
+		}
+		return this.refuse(guest, 'Your access changed.', CLOSED.accessChanged);
+	}
+
+	/** Whoever looks as somebody else changes nothing. */
+	private async modeOf(actor: Actor, room: RoomName) {
+		const found = await this.admit(actor, room);
+		return actor?.trying ? { ...found, mode: 'read' as const } : found;
+	}
+
+	private async round(guests: Guest[]): Promise<void> {
+		for (const guest of guests) if (Date.now() - guest.checkedAt >= ROUND / 2) await this.recheck(guest);
+	}
+
+	/** To be called when something happened in a project: who is in its rooms may be there differently now. */
+	stir(projectId: string): void {
+		this.stirred.add(projectId);
+		this.pause ??= setTimeout(() => {
+			this.pause = null;
+			const projects = new Set(this.stirred);
+			this.stirred.clear();
+			for (const guest of this.guests) if (projects.has(guest.projectId)) void this.recheck(guest);
+		}, PAUSE);
+	}
+
+	/**
+	 * Reads a room as it is now, with what its members have just typed.
+	 * @param room its name. Raises `not-found` when there is no such room
+	 */
+	async read<T>(room: string, reading: (doc: Y.Doc) => T): Promise<T> {
+		const direct = await this.server.openDirectConnection(room, {});
+		try {
+			return reading(direct.document!);
+		} finally {
+			await direct.disconnect();
+		}
+	}
+
+	/**
+	 * Changes a room in somebody's name; everybody in it sees the change at once. It is stored when this returns.
+	 * Raises `not-found` when there is no such room.
+	 */
+	async change<T>(room: string, personId: string, changing: (doc: Y.Doc) => T): Promise<T> {
+		const direct = await this.server.openDirectConnection(room, {});
+		try {
+			const document = direct.document!;
+			// Under a client number of its own, so that what is written is the person's.
+			const mine = new Y.Doc({ gc: false });
+			Y.applyUpdate(mine, Y.encodeStateAsUpdate(document));
+			const result = changing(mine);
+			const update = Y.encodeStateAsUpdate(mine, Y.encodeStateVector(document));
+			Y.applyUpdate(document, update, { context: { personId } });
+			await this.record.flush(room);
+			return result;
+		} finally {
+			await direct.disconnect();
+		}
+	}
+
+	async close(): Promise<void> {
+		clearInterval(this.timer);
+		if (this.pause) clearTimeout(this.pause);
+		for (const guest of this.guests) guest.socket.close(1001, 'The server is restarting.');
+		await this.record.flushAll();
+		await this.server.hooks('onDestroy', { instance: this.server });
+	}
+}
+
+/** Cuts off a connection that sends faster than any hand. */
+function limit(socket: WebSocket): void {
+	let since = Date.now();
+	let messages = 0;
+	socket.prependListener('message', () => {
+		const now = Date.now();
+		if (now - since > 10_000) {
+			since = now;
+			messages = 0;
+		}
+		if (++messages > MOST_MESSAGES) socket.close(CLOSED.tooMuch, 'too many messages');
+	});
+}
+
+function headersOf(request: IncomingMessage): Headers {
+	const headers = new Headers();
+	for (const [name, value] of Object.entries(request.headers))
+		if (typeof value === 'string') headers.set(name, value);
+	return headers;
+}
+
+function redisAddress(url: string): { host: string; port: number; options: Record<string, unknown> } {
+	const { hostname, port, username, password } = new URL(url);
+	return {
+		host: hostname,
+		port: Number(port) || 6379,
+		options: { ...(username ? { username } : {}), ...(password ? { password } : {}) }
+	};
+}

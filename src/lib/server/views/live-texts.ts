@@ -1,0 +1,130 @@
+import { and, eq } from 'drizzle-orm';
+import * as Y from 'yjs';
+import { z } from 'zod';
+import { roomMode } from '../../core/live';
+import { Problem } from '../../core/problem';
+import { whoWrote } from '../../core/text/authorship';
+import { readText } from '../../core/text/shared';
+import { defineView } from '../acts/act';
+import { openLock } from '../acts/documents';
+import { id } from '../acts/fields';
+import { among, type Querier } from '../db';
+import { content, document, liveCut, livePicture, liveWriter, person, version } from '../db/schema';
+
+const documentInput = z.object({ document: id });
+
+/** The room of a live document. Raises `not-found` for a plain file. */
+async function roomOf(db: Querier, documentId: string): Promise<string> {
+	const [row] = await db.select({ room: document.room }).from(document).where(eq(document.id, documentId));
+	if (!row?.room) throw new Problem('not-found', 'This is a file; it is not worked on live.');
+	return row.room;
+}
+
+export const liveRoom = defineView({
+	name: 'liveRoom',
+	summary: 'How you may be in a live document now: read, suggest or write',
+	path: '/documents/{document}/live',
+	input: documentInput,
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	async run({ db, project, level, person: me, place }) {
+		const room = await roomOf(db, place.id);
+		const held = await openLock(db, place.id);
+		return { room, projectId: project.id, mode: roomMode(level, held !== null && held.holderId !== me.id) };
+	}
+});
+
+export const liveText = defineView({
+	name: 'liveText',
+	summary: 'What a live text says now, in the words of its schema',
+	path: '/documents/{document}/live/text',
+	input: documentInput,
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	async run({ db, services, place }) {
+		const room = await roomOf(db, place.id);
+		return { text: await services.rooms.read(room, (doc) => readText(doc).toJSON() as unknown) };
+	}
+});
+
+export const liveNames = defineView({
+	name: 'liveNames',
+	summary: 'The names of everybody who has written in a live document',
+	path: '/documents/{document}/live/names',
+	input: documentInput,
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	async run({ db, place }) {
+		const room = await roomOf(db, place.id);
+		return {
+			people: await db
+				.selectDistinct({ id: person.id, name: person.name })
+				.from(liveWriter)
+				.innerJoin(person, eq(person.id, liveWriter.personId))
+				.where(eq(liveWriter.room, room))
+		};
+	}
+});
+
+/** The live state a version was cut from, or the state now. */
+async function snapshotOf(
+	db: Querier,
+	{ documentId, room }: { documentId: string; room: string },
+	label: string,
+	doc: Y.Doc
+): Promise<Y.Snapshot | null> {
+	if (label === 'now') return Y.snapshot(doc);
+	const [row] = await db
+		.select({ snapshot: liveCut.snapshot })
+		.from(version)
+		.leftJoin(liveCut, and(eq(liveCut.versionId, version.id), eq(liveCut.room, room)))
+		.where(and(eq(version.documentId, documentId), eq(version.label, label)));
+	if (!row) throw new Problem('not-found', `There is no version ${label}.`);
+	// Before it was worked on live, nothing of it had been written by anybody.
+	return row.snapshot ? Y.decodeSnapshot(row.snapshot) : null;
+}
+
+export const liveAuthors = defineView({
+	name: 'liveAuthors',
+	summary: 'Who wrote and who took away what in a live text, between two versions or up to now',
+	path: '/documents/{document}/live/authors',
+	input: z.object({
+		document: id,
+		from: z.string().max(20).default(''),
+		to: z.string().max(20).default('now')
+	}),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	async run({ db, services, place }, input) {
+		const name = await roomOf(db, place.id);
+		await services.rooms.record.flush(name);
+		const state = await services.rooms.record.load(db, name);
+		const doc = new Y.Doc({ gc: false });
+		if (state) Y.applyUpdate(doc, state);
+		const at = { documentId: place.id, room: name };
+		const from = input.from ? await snapshotOf(db, at, input.from, doc) : null;
+		const to = (await snapshotOf(db, at, input.to, doc)) ?? Y.snapshot(doc);
+		const { writers, removals } = await services.rooms.record.writers(db, name);
+		const passages = whoWrote(doc, from, to, writers, removals);
+		const ids = new Set(passages.flatMap((p) => p.runs.flatMap((r) => r.by ?? [])));
+		const people = await db
+			.select({ id: person.id, name: person.name })
+			.from(person)
+			.where(among(person.id, ids));
+		return { passages, people };
+	}
+});
+
+/** The stored bytes of a picture that stands in a live text. */
+export const livePictureContent = defineView({
+	name: 'livePictureContent',
+	summary: 'Which stored bytes a picture of a live text has',
+	path: '/documents/{document}/live/pictures/{content}',
+	input: z.object({ document: id, content: z.string().regex(/^[0-9a-f]{64}$/, 'This is no picture.') }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	async run({ db, place }, input) {
+		const [row] = await db
+			.select({ hash: content.hash, mediaType: content.mediaType, size: content.size })
+			.from(livePicture)
+			.innerJoin(content, eq(content.hash, livePicture.hash))
+			.where(and(eq(livePicture.documentId, place.id), eq(livePicture.hash, input.content)));
+		if (!row) throw new Problem('not-found', 'There is no such picture.');
+		return { ...row, fileName: 'picture' };
+	}
+});

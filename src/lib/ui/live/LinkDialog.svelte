@@ -1,0 +1,72 @@
+<script lang="ts">
+	import type { DocumentRow } from '../../core/rows';
+	import { safeAddress } from '../../core/text/schema';
+	import { attempt, call } from '../api';
+	import Dialog from '../Dialog.svelte';
+
+	/** Chooses what a link leads to: another document of the project, found by number or words, or an address. */
+	let {
+		open = $bindable(false),
+		project,
+		toDocument,
+		toAddress
+	}: {
+		open: boolean;
+		project: string;
+		toDocument: (id: string, number: string) => void;
+		toAddress: (href: string) => void;
+	} = $props();
+
+	let typed = $state('');
+	let found = $state.raw<DocumentRow[]>([]);
+	const address = $derived(safeAddress(typed.trim()));
+	$effect(() => {
+		const words = typed.trim();
+		if (words.length < 2 || address) return void (found = []);
+		const wait = setTimeout(async () => {
+			const answer = await attempt(() =>
+				call<{ rows: DocumentRow[] }>('GET', `/projects/${project}/find?q=${encodeURIComponent(words)}`)
+			);
+			if (words === typed.trim()) found = (answer?.rows ?? []).slice(0, 12);
+		}, 200);
+		return () => clearTimeout(wait);
+	});
+	function finish(doing: () => void) {
+		open = false;
+		typed = '';
+		doing();
+	}
+</script>
+
+<Dialog bind:open title="Link to a document or an address">
+	<form
+		class="space-y-3"
+		onsubmit={(event) => {
+			event.preventDefault();
+			if (address) finish(() => toAddress(typed.trim()));
+			else if (found[0]) finish(() => toDocument(found[0]!.id, found[0]!.number));
+		}}
+	>
+		<label class="block"
+			><span class="label">Number or words of a document, or an address that begins with https://</span><input
+				class="field"
+				bind:value={typed}
+				maxlength="2000"
+			/></label
+		>
+		{#if address}<button class="button button-act">Link to this address</button>
+		{:else}<ul>
+				{#each found as row (row.id)}<li class="border-b border-rule-2">
+						<button
+							type="button"
+							class="flex w-full gap-2 py-1.5 text-left hover:bg-act-soft"
+							onclick={() => finish(() => toDocument(row.id, row.number))}
+							><span class="font-mono text-[12px]">{row.number}</span><span class="truncate">{row.title}</span
+							></button
+						>
+					</li>{:else}{#if typed.trim().length > 1}<li class="text-ink-2">
+							Nothing found so far.
+						</li>{/if}{/each}
+			</ul>{/if}
+	</form>
+</Dialog>

@@ -1,0 +1,221 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import {
+		applySuggestion,
+		applySuggestions,
+		revertSuggestion,
+		revertSuggestions,
+		selectSuggestion
+	} from '@handlewithcare/prosemirror-suggest-changes';
+	import { Tabs } from 'bits-ui';
+	import type { Command, EditorState } from 'prosemirror-state';
+	import type { EditorView } from 'prosemirror-view';
+	import { onMount } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import type { Present, RoomMode } from '../../core/live';
+	import type { VersionRow } from '../../core/rows';
+	import { suggestionsIn, type Suggestion } from '../../core/text/suggestions';
+	import { attempt, call, sendFile, uploadAddress } from '../api';
+	import Avatar from '../Avatar.svelte';
+	import { plural } from '../words';
+	import AuthorsPanel from './AuthorsPanel.svelte';
+	import { LiveLine } from './line.svelte';
+	import LinkDialog from './LinkDialog.svelte';
+	import SuggestionList from './SuggestionList.svelte';
+	import TakeAsDialog from './TakeAsDialog.svelte';
+	import { insertDocumentLink, insertPicture, setLink } from './text-commands';
+	import { openEditor } from './text-editor';
+	import TextToolbar from './TextToolbar.svelte';
+	import './live-text.css';
+
+	/** A text that several write at once: the sheet, who is here, and what is suggested beside it. */
+	let {
+		room,
+		mode,
+		me,
+		document: id,
+		number,
+		title,
+		code,
+		versions,
+		mayTake
+	}: {
+		room: string;
+		mode: RoomMode;
+		me: Present;
+		document: string;
+		number: string;
+		title: string;
+		code: string;
+		versions: VersionRow[];
+		mayTake: boolean;
+	} = $props();
+
+	let host = $state<HTMLElement>();
+	let line = $state.raw<LiveLine | null>(null);
+	let view: EditorView | null = null;
+	let editor = $state.raw<EditorState | null>(null);
+	let choosesToSuggest = $state(false);
+	let linking = $state(false);
+	let taking = $state(false);
+	let tab = $state('suggestions');
+	let names = $state<Record<string, string>>({});
+	const suggesting = $derived(mode === 'suggest' || choosesToSuggest);
+	const suggestions = $derived(editor ? suggestionsIn(editor.doc) : []);
+	const others = $derived((line?.people ?? []).filter((p) => p.id !== me.id));
+
+	onMount(() => {
+		let closed = false;
+		let open: LiveLine | null = null;
+		const start = async () => {
+			open = new LiveLine(room, me);
+			line = open;
+			await open.ready();
+			if (closed) return;
+			view?.destroy();
+			view = openEditor(host!, open, `Text of ${number}`, {
+				picture: (content) => `/api/v1/documents/${id}/live/pictures/${content}/file`,
+				mode: () => mode,
+				suggesting: () => suggesting,
+				changed: (state) => (editor = state),
+				notSuggested: () => toast('This cannot be suggested; words can be put in, taken out and styled.'),
+				followLink: (document) => void goto(`/${code}/document/${document}`),
+				pictures: (files) => files.forEach((file) => void addPicture(file))
+			});
+			editor = view.state;
+		};
+		void start();
+		return () => {
+			closed = true;
+			view?.destroy();
+			open?.close();
+		};
+	});
+	$effect(() => {
+		// Whether one may type has changed: the view asks again.
+		void mode;
+		view?.setProps({});
+	});
+	$effect(() => {
+		for (const one of line?.people ?? []) names[one.id] = one.name;
+	});
+	/** Names of people who suggested something and are not here now. */
+	$effect(() => {
+		if (suggestions.every((s) => names[s.author])) return;
+		void call<{ people: { id: string; name: string }[] }>('GET', `/documents/${id}/live/names`)
+			.then(({ people }) => people.forEach((p) => (names[p.id] = p.name)))
+			.catch(() => {});
+	});
+
+	function run(command: Command) {
+		if (!view) return;
+		command(view.state, (tr) => view!.dispatch(tr), view);
+		view.focus();
+	}
+	async function addPicture(file: File) {
+		const content = await attempt(async () => {
+			const { upload } = await sendFile(uploadAddress(code, file.name || 'picture.png'), file, () => {}).done;
+			return (await call<{ content: string }>('POST', `/documents/${id}/live/pictures`, { upload })).content;
+		});
+		if (content) run(insertPicture(content, file.name.replace(/\.[^.]+$/, '')));
+	}
+	function decide(take: boolean, one?: Suggestion) {
+		if (!view) return;
+		const command = one
+			? (take ? applySuggestion : revertSuggestion)(one.id)
+			: take
+				? applySuggestions
+				: revertSuggestions;
+		command(view.state, (tr) => view!.dispatch(tr));
+	}
+	function show(one: Suggestion) {
+		run(selectSuggestion(one.id));
+	}
+	/** What was refused is gone from this browser; the page begins again with what the others have. */
+	const again = () => location.reload();
+</script>
+
+<div class="flex h-full flex-col">
+	<div class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule bg-sheet px-3 py-1">
+		{#if mode === 'write'}<div class="flex" role="radiogroup" aria-label="What typing does">
+				{#each [[false, 'Write'], [true, 'Suggest']] as const as [value, word] (word)}<button
+						role="radio"
+						aria-checked={choosesToSuggest === value}
+						class="button rounded-none {choosesToSuggest === value ? '!border-act !bg-act-soft' : ''}"
+						onclick={() => (choosesToSuggest = value)}>{word}</button
+					>{/each}
+			</div>
+		{:else if mode === 'suggest'}<span class="tag bg-wait-soft text-wait">You suggest here</span>
+		{:else}<span class="tag bg-rule-2">You read here</span>{/if}
+		<p role="status" class="text-ink-2">
+			{#if !line || line.state === 'opening'}opening
+			{:else if line.state === 'waiting'}<span class="text-lock"
+					>The line is down. Go on; {line.unsent
+						? `${plural(line.unsent, 'change')} of yours wait here`
+						: 'what you write is kept here'} until it is back.</span
+				>
+			{:else if line.state === 'refused'}<span class="text-fault"
+					>The server did not take a change: {line.why}
+					<button class="link font-semibold" onclick={again}>Open what the others have</button></span
+				>
+			{:else if line.unsent}sending
+			{:else}Everything is kept{/if}
+		</p>
+		<ul class="ml-auto flex items-center gap-1" aria-label="Who is here">
+			{#each others as one (one.id)}<li title="{one.name} is here"><Avatar name={one.name} /></li>{/each}
+			{#if others.length}<li class="text-ink-2">
+					{others.length === 1 ? `${others[0]!.name} is here` : `${others.length} others are here`}
+				</li>{:else if line?.state === 'live'}<li class="text-ink-2">Nobody else is here</li>{/if}
+		</ul>
+		{#if mayTake}<button class="button" onclick={() => (taking = true)}>Take as a file…</button>{/if}
+	</div>
+	{#if editor && mode !== 'read'}<TextToolbar
+			{editor}
+			{run}
+			{suggesting}
+			addPicture={(file) => void addPicture(file)}
+			addLink={() => (linking = true)}
+		/>{/if}
+	<div class="flex min-h-0 flex-1">
+		<div class="min-w-0 flex-1 overflow-auto bg-film p-3 md:p-6">
+			<div
+				class="live-text bg-paper text-paper-ink mx-auto max-w-[820px] border border-rule shadow-sm"
+				bind:this={host}
+			>
+				{#if !editor}<p class="p-8 text-ink-2" role="status">opening {title}</p>{/if}
+			</div>
+		</div>
+		<Tabs.Root
+			bind:value={tab}
+			class="hidden w-[300px] shrink-0 flex-col border-l border-rule bg-sheet md:flex"
+		>
+			<Tabs.List class="flex shrink-0 border-b border-rule px-1">
+				{#each [['suggestions', `Suggestions ${suggestions.length}`], ['authors', 'Who wrote what']] as [value, word] (value)}<Tabs.Trigger
+						value={value!}
+						class="border-b-2 border-transparent px-2.5 py-1.5 font-semibold text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink"
+						>{word}</Tabs.Trigger
+					>{/each}
+			</Tabs.List>
+			<Tabs.Content value="suggestions" class="min-h-0 flex-1 overflow-auto"
+				><SuggestionList
+					{suggestions}
+					{names}
+					me={me.id}
+					mayDecide={mode === 'write'}
+					{show}
+					{decide}
+				/></Tabs.Content
+			>
+			<Tabs.Content value="authors" class="min-h-0 flex-1 overflow-auto"
+				><AuthorsPanel document={id} {versions} /></Tabs.Content
+			>
+		</Tabs.Root>
+	</div>
+</div>
+<LinkDialog
+	bind:open={linking}
+	project={code}
+	toDocument={(document, at) => run(insertDocumentLink(document, at))}
+	toAddress={(href) => run(setLink(href))}
+/>
+<TakeAsDialog bind:open={taking} document={id} {number} text={editor?.doc ?? null} />

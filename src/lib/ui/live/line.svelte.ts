@@ -1,0 +1,92 @@
+import { HocuspocusProvider } from '@hocuspocus/provider';
+import { IndexeddbPersistence } from 'y-indexeddb';
+import type { Awareness } from 'y-protocols/awareness';
+import * as Y from 'yjs';
+import type { Present } from '../../core/live';
+
+/** What begins every name under which a browser keeps live documents for when the line is down. */
+export const KEPT = 'cupboard-live';
+
+/** The server refused what this browser sent; what it holds is not what the others have. */
+const REFUSED = 4409;
+const TOO_MUCH = 4429;
+
+/** Forgets everything that this browser keeps of live documents; for signing out. */
+export async function forgetKept(): Promise<void> {
+	for (const { name } of (await indexedDB.databases?.()) ?? [])
+		if (name?.startsWith(KEPT)) indexedDB.deleteDatabase(name);
+}
+
+/**
+ * The line to a room: the shared document, who else is in it, and how it stands. Changes are kept in the browser until
+ * the server has them, so a lost connection or a closed page loses none.
+ */
+export class LiveLine {
+	/** `waiting`: the line is down, and one goes on working; `refused`: the server did not take a change. */
+	state = $state<'opening' | 'live' | 'waiting' | 'refused'>('opening');
+	/** Changes that the server has not confirmed yet. */
+	unsent = $state(0);
+	people = $state.raw<Present[]>([]);
+	/** Why a change was refused. */
+	why = $state('');
+
+	readonly doc = new Y.Doc();
+	private readonly provider: HocuspocusProvider;
+	private readonly kept: IndexeddbPersistence;
+
+	/** @param room name of the room @param me who works here; the server holds everybody to their own name */
+	constructor(
+		readonly room: string,
+		readonly me: Present
+	) {
+		this.kept = new IndexeddbPersistence(`${KEPT}/${me.id}/${room}`, this.doc);
+		const { protocol, host } = location;
+		this.provider = new HocuspocusProvider({
+			url: `${protocol === 'https:' ? 'wss' : 'ws'}://${host}/live/rooms/${room}`,
+			name: room,
+			document: this.doc,
+			token: 'session',
+			onSynced: () => (this.state = 'live'),
+			onUnsyncedChanges: ({ number }) => (this.unsent = number),
+			onStatus: ({ status }) => {
+				if (status !== 'connected' && this.state === 'live') this.state = 'waiting';
+			},
+			onClose: ({ event }) => {
+				if (event.code !== REFUSED && event.code !== TOO_MUCH) return;
+				this.state = 'refused';
+				this.why = event.reason;
+				// What was refused would be refused again and again.
+				this.provider.disconnect();
+				void this.kept.clearData();
+			},
+			onAwarenessChange: ({ states }) => (this.people = present(states as never))
+		});
+		this.awareness.setLocalStateField('user', me);
+	}
+
+	get awareness(): Awareness {
+		return this.provider.awareness!;
+	}
+
+	/** Resolves when the document is there: from the server, or from what this browser kept. */
+	ready(): Promise<void> {
+		return new Promise((resolve) => {
+			const done = () => resolve();
+			this.provider.on('synced', done);
+			void this.kept.whenSynced.then(() => this.doc.store.clients.size > 0 && done());
+		});
+	}
+
+	close(): void {
+		this.provider.destroy();
+		void this.kept.destroy();
+		this.doc.destroy();
+	}
+}
+
+/** Everybody who is there, once, by name. */
+function present(states: { user?: Present }[]): Present[] {
+	const found = new Map<string, Present>();
+	for (const { user } of states) if (user) found.set(user.id, user);
+	return [...found.values()].sort((a, b) => a.name.localeCompare(b.name));
+}

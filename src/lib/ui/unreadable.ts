@@ -1,0 +1,2 @@
+/** A file that cannot be shown, with the reason in a sentence. */
+export class Unreadable extends Error {}

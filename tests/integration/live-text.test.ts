@@ -1,0 +1,341 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { HocuspocusProvider, HocuspocusProviderWebsocket } from '@hocuspocus/provider';
+import { and, eq } from 'drizzle-orm';
+import { EditorState } from 'prosemirror-state';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import WebSocket from 'ws';
+import * as Y from 'yjs';
+import { textSchema } from '../../src/lib/core/text/schema';
+import { readText, rewriteText } from '../../src/lib/core/text/shared';
+import { asSuggestion } from '../../src/lib/core/text/suggestions';
+import { endAccess, letIn } from '../../src/lib/server/acts/access/grants';
+import {
+	addLiveText,
+	endLive,
+	handInLive,
+	restoreLive,
+	takeLiveText,
+	workLive
+} from '../../src/lib/server/acts/live-texts';
+import { handIn } from '../../src/lib/server/acts/hand-in';
+import { takeLock } from '../../src/lib/server/acts/locks';
+import { document, grant, liveUpdate } from '../../src/lib/server/db/schema';
+import { documentView } from '../../src/lib/server/views/documents';
+import { liveAuthors, liveText } from '../../src/lib/server/views/live-texts';
+import { refused, TestWorld } from './world';
+
+let world: TestWorld;
+let server: Server;
+let port = 0;
+
+const text = (...paragraphs: string[]) =>
+	textSchema
+		.node(
+			'doc',
+			null,
+			paragraphs.map((p) => textSchema.node('paragraph', null, p ? [textSchema.text(p)] : []))
+		)
+		.toJSON() as unknown;
+
+/** Somebody with the text open in a browser. */
+class Writer {
+	readonly doc = new Y.Doc();
+	readonly provider: HocuspocusProvider;
+	readonly closes: number[] = [];
+	private readonly socket: HocuspocusProviderWebsocket;
+
+	constructor(who: string, room: string, origin = world.services.config.origin) {
+		const Named = class extends WebSocket {
+			constructor(address: string) {
+				super(address, { headers: { 'x-who': who, origin } });
+			}
+		};
+		this.socket = new HocuspocusProviderWebsocket({
+			url: `ws://127.0.0.1:${port}/live/rooms/${room}`,
+			WebSocketPolyfill: Named,
+			delay: 50,
+			minDelay: 50,
+			maxDelay: 200,
+			onClose: ({ event }) => this.closes.push(event.code)
+		});
+		this.provider = new HocuspocusProvider({
+			websocketProvider: this.socket,
+			name: room,
+			document: this.doc,
+			token: 'session'
+		});
+		this.provider.attach();
+		const { person } = world.people[who]!;
+		this.provider.awareness!.setLocalStateField('user', { id: person.id, name: person.name });
+	}
+	says(): string {
+		return readText(this.doc).textBetween(0, readText(this.doc).content.size, '|');
+	}
+	/** Types at a place of the text. */
+	type(words: string, from: number, to = from): void {
+		rewriteText(this.doc, EditorState.create({ doc: readText(this.doc) }).tr.insertText(words, from, to).doc);
+	}
+	async until(what: () => boolean): Promise<void> {
+		for (let i = 0; i < 400; i++) {
+			if (what()) return;
+			await new Promise((done) => setTimeout(done, 25));
+		}
+		throw new Error(
+			`It did not come to that; the text says “${this.says()}”, closed with ${this.closes.join()}`
+		);
+	}
+	line(up: boolean): void {
+		if (up) void this.socket.connect();
+		else this.socket.disconnect();
+	}
+	close(): void {
+		this.provider.destroy();
+		this.socket.destroy();
+		this.doc.destroy();
+	}
+}
+
+const open: Writer[] = [];
+function enter(who: string, room: string): Writer {
+	const one = new Writer(who, room);
+	open.push(one);
+	return one;
+}
+
+/** Lets somebody in at a place; gives the grant. */
+async function give(place: string, who: string, level: string): Promise<string> {
+	const person = world.people[who]!.person.id;
+	await world.act('oke', letIn, { place, lines: [{ subject: { kind: 'person', id: person }, level }] });
+	const [row] = await world.db
+		.select({ id: grant.id })
+		.from(grant)
+		.where(and(eq(grant.placeId, place), eq(grant.subjectId, person)));
+	return row!.id;
+}
+
+let serial = 0;
+async function begin(...paragraphs: string[]): Promise<{ id: string; room: string }> {
+	const { id } = await world.act('oke', addLiveText, {
+		folder: world.folder,
+		number: `VFT-MW-LS-00-SP-${String(++serial).padStart(4, '0')}`,
+		title: 'Specification',
+		text: text(...paragraphs)
+	});
+	return { id, room: (await world.read('oke', documentView, { document: id })).room!.name };
+}
+
+beforeAll(async () => {
+	world = await TestWorld.open();
+	world.services.rooms.identify = (headers) =>
+		Promise.resolve(world.people[headers.get('x-who') ?? ''] ?? null);
+	server = createServer();
+	server.on('upgrade', (request, socket, head) => world.services.rooms.upgrade(request, socket, head));
+	await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+	port = (server.address() as AddressInfo).port;
+	// Halla may remark on the folder, Petra only look.
+	for (const [person, level] of [
+		['halla', 'remark'],
+		['petra', 'look']
+	] as const)
+		await give(world.folder, person, level);
+});
+afterAll(async () => {
+	open.forEach((one) => one.close());
+	await world.close();
+	server.close();
+});
+
+describe('a live text', () => {
+	it('is written by two at once, through a lost line, and nothing is lost', async () => {
+		const { id, room } = await begin('Scope.', 'Materials.');
+		const [oke, rhosyn] = [enter('oke', room), enter('rhosyn', room)];
+		await oke.until(() => oke.says() === 'Scope.|Materials.');
+		await rhosyn.until(() => rhosyn.says() === 'Scope.|Materials.');
+		oke.type('The ', 1);
+		await rhosyn.until(() => rhosyn.says().startsWith('The Scope'));
+		rhosyn.line(false);
+		rhosyn.type('All ', 13);
+		oke.type('whole ', 5);
+		await new Promise((done) => setTimeout(done, 150));
+		rhosyn.line(true);
+		await oke.until(() => oke.says() === 'The whole Scope.|All Materials.');
+		await rhosyn.until(() => rhosyn.says() === oke.says());
+		const { text: said } = await world.read('petra', liveText, { document: id });
+		expect(JSON.stringify(said)).toContain('The whole Scope.');
+		// Stored a moment later, with who wrote it.
+		await world.services.rooms.record.flush(room);
+		const rows = await world.db.select().from(liveUpdate).where(eq(liveUpdate.room, room));
+		expect(new Set(rows.map((r) => r.personId))).toEqual(
+			new Set([world.people.oke!.person.id, world.people.rhosyn!.person.id])
+		);
+	});
+
+	it('takes nothing from somebody who may only look, whatever their browser says', async () => {
+		const { room } = await begin('Scope.');
+		const [oke, petra] = [enter('oke', room), enter('petra', room)];
+		await petra.until(() => petra.says() === 'Scope.');
+		petra.type('No ', 1);
+		oke.type('x', 1);
+		await petra.until(() => petra.says().includes('x'));
+		await new Promise((done) => setTimeout(done, 200));
+		expect(oke.says()).toBe('xScope.');
+	});
+
+	it('takes suggestions, and only those, from somebody with Remark', async () => {
+		const { id, room } = await begin('Class C35/45.');
+		const [oke, halla] = [enter('oke', room), enter('halla', room)];
+		await halla.until(() => halla.says() === 'Class C35/45.');
+		const state = EditorState.create({ doc: readText(halla.doc) });
+		const me = world.people.halla!.person.id;
+		const suggestion = asSuggestion(state, state.tr.insertText('C40/50', 7, 13), `${me}.1`)!;
+		rewriteText(halla.doc, suggestion.doc);
+		await oke.until(() => oke.says() === 'Class C35/45C40/50.');
+		halla.type('Not a suggestion. ', 1);
+		await halla.until(() => halla.closes.includes(4409));
+		halla.close();
+		expect(oke.says()).toBe('Class C35/45C40/50.');
+		// What is suggested goes out as tracked changes with the name of who suggests.
+		expect((await world.act('rhosyn', takeLiveText, { document: id, format: 'docx' })).names).toEqual({
+			[me]: 'Halla Brandt'
+		});
+	});
+
+	it('lets nobody speak under another’s name', async () => {
+		const { room } = await begin('Scope.');
+		const petra = enter('petra', room);
+		await petra.until(() => petra.says() === 'Scope.');
+		petra.provider.awareness!.setLocalStateField('user', {
+			id: world.people.oke!.person.id,
+			name: 'Oke Lindvar'
+		});
+		await petra.until(() => petra.closes.includes(4409));
+		petra.close();
+	});
+
+	it('is closed to who may not look, who is not signed in, and pages from elsewhere', async () => {
+		const { room } = await begin('Secret.');
+		const status = (headers: Record<string, string>, at = room) =>
+			new Promise<number>((done) => {
+				const socket = new WebSocket(`ws://127.0.0.1:${port}/live/rooms/${at}`, { headers });
+				socket.on('unexpected-response', (_, response) => done(response.statusCode!));
+				socket.on('open', () => done(101));
+				socket.on('error', () => {});
+			});
+		const { origin } = world.services.config;
+		expect(await status({ origin, 'x-who': 'edda' })).toBe(404);
+		expect(await status({ origin })).toBe(401);
+		expect(await status({ origin: 'https://elsewhere.example', 'x-who': 'oke' })).toBe(403);
+		expect(await status({ origin, 'x-who': 'oke' }, room.slice(0, -1) + '2')).toBe(404);
+	});
+
+	it('follows access and locks within a second', async () => {
+		const { id, room } = await begin('Scope.');
+		const grant = await give(id, 'edda', 'work');
+		const [rhosyn, edda] = [enter('rhosyn', room), enter('edda', room)];
+		await edda.until(() => edda.says() === 'Scope.');
+		await rhosyn.until(() => rhosyn.says() === 'Scope.');
+		const before = Date.now();
+		await world.act('oke', endAccess, { place: id, grant });
+		await edda.until(() => edda.closes.length > 0);
+		await world.act('oke', takeLock, { document: id, purpose: 'the final wording' });
+		await rhosyn.until(() => rhosyn.closes.includes(4205));
+		expect(Date.now() - before).toBeLessThan(2_000);
+		const oke = enter('oke', room);
+		await oke.until(() => oke.says() === 'Scope.');
+		rhosyn.type('Late. ', 1);
+		await new Promise((done) => setTimeout(done, 300));
+		expect(oke.says()).toBe('Scope.');
+		expect(await refused(world.act('rhosyn', handInLive, { document: id, note: 'x' }))).toMatchObject({
+			code: 'in-hand'
+		});
+		oke.type('Final. ', 1);
+		await oke.until(() => !oke.provider.hasUnsyncedChanges);
+		expect((await world.act('oke', handInLive, { document: id, note: 'final' })).label).toBe('P01.2');
+		expect((await world.read('oke', documentView, { document: id })).row.lock).toBeNull();
+	});
+
+	it('is cut into versions with who wrote what, and brought back forward', async () => {
+		const { id, room } = await begin('Cover 50 mm.');
+		const [oke, rhosyn] = [enter('oke', room), enter('rhosyn', room)];
+		await rhosyn.until(() => rhosyn.says() === 'Cover 50 mm.');
+		await oke.until(() => oke.says() === 'Cover 50 mm.');
+		expect(await refused(world.act('oke', handInLive, { document: id, note: 'nothing' }))).toMatchObject({
+			code: 'conflict'
+		});
+		rhosyn.type('65', 7, 9);
+		await oke.until(() => oke.says() === 'Cover 65 mm.');
+		const { label } = await world.act('oke', handInLive, { document: id, note: 'cover', format: 'odt' });
+		const { passages, people } = await world.read('petra', liveAuthors, {
+			document: id,
+			from: 'P01.1',
+			to: label
+		});
+		const by = world.people.rhosyn!.person.id;
+		expect(passages[0]!.runs).toEqual(
+			expect.arrayContaining([
+				{ text: '65', change: 'added', by },
+				{ text: '50', change: 'removed', by }
+			])
+		);
+		expect(people).toContainEqual({ id: by, name: 'Rhosyn Hale' });
+		await world.act('oke', restoreLive, { document: id, label: 'P01.1' });
+		await rhosyn.until(() => rhosyn.says() === 'Cover 50 mm.');
+		const { versions } = await world.read('oke', documentView, { document: id });
+		expect(versions.map((v) => v.fileName.split('.')[1])).toEqual(['odt', 'docx']);
+	});
+
+	it('survives a server that is killed: what came is in the database', async () => {
+		const { id, room } = await begin('Scope.');
+		const oke = enter('oke', room);
+		await oke.until(() => oke.says() === 'Scope.');
+		for (let i = 0; i < 900; i++) oke.type('x', 1);
+		await oke.until(() => !oke.provider.hasUnsyncedChanges);
+		await world.services.rooms.record.flush(room);
+		// As a new process would: from the database alone, after it was folded.
+		const doc = new Y.Doc();
+		Y.applyUpdate(doc, (await world.services.rooms.record.load(world.db, room))!);
+		expect(readText(doc).textContent).toBe(`${'x'.repeat(900)}Scope.`);
+		const rows = await world.db.select().from(liveUpdate).where(eq(liveUpdate.room, room));
+		expect(rows.length).toBeLessThan(400);
+		expect(JSON.stringify(await world.read('oke', liveText, { document: id }))).toContain('xScope.');
+	});
+});
+
+describe('a file', () => {
+	it('is worked on live and becomes a file again, and nothing of an old room comes into a new one', async () => {
+		const { id } = await world.add('oke', '# Scope');
+		expect(
+			await refused(world.act('rhosyn', workLive, { document: id, base: 'P01.7', text: text('x') }))
+		).toMatchObject({ code: 'stale-base' });
+		await world.act('rhosyn', workLive, { document: id, base: 'P01.1', text: text('Scope') });
+		const first = (await world.read('oke', documentView, { document: id })).room!;
+		expect(first.mode).toBe('write');
+		const oke = enter('oke', first.name);
+		await oke.until(() => oke.says() === 'Scope');
+		oke.type('My ', 1);
+		await oke.until(() => !oke.provider.hasUnsyncedChanges);
+		expect(await refused(world.act('oke', endLive, { document: id }))).toMatchObject({ code: 'conflict' });
+		const upload = await world.send('oke', 'other');
+		expect(await refused(world.act('oke', handIn, { document: id, upload, note: 'x' }))).toMatchObject({
+			code: 'conflict'
+		});
+		await world.act('oke', handInLive, { document: id, note: 'mine' });
+		await world.act('oke', endLive, { document: id });
+		await oke.until(() => oke.closes.length > 0);
+		await world.act('rhosyn', workLive, { document: id, base: 'P01.2', text: text('Anew') });
+		const second = (await world.read('oke', documentView, { document: id })).room!;
+		expect(second.name).not.toBe(first.name);
+		const again = enter('oke', second.name);
+		await again.until(() => again.says() === 'Anew');
+		expect((await world.db.select().from(document).where(eq(document.id, id)))[0]!.kind).toBe('text');
+	});
+
+	it('is no live text when its words do not fit', async () => {
+		const { id } = await world.add();
+		for (const bad of [null, 'x', { type: 'doc' }, { type: 'doc', content: [{ type: 'iframe' }] }])
+			expect(
+				await refused(world.act('oke', workLive, { document: id, base: 'P01.1', text: bad }))
+			).toMatchObject({ code: 'invalid' });
+	});
+});
