@@ -10,7 +10,7 @@ module.exports = {
 			to: {
 				pathNot: [
 					'^src/lib/core',
-					'^node_modules/(canonicalize|diff|node-diff3|zod|yjs|y-prosemirror|prosemirror-(model|state|tables)|@handlewithcare)/'
+					'^node_modules/(canonicalize|diff|node-diff3|zod|yjs|y-prosemirror|lib0|prosemirror-(model|state|tables)|@handlewithcare)/'
 				]
 			}
 		},

@@ -102,6 +102,10 @@ function pointing(target: Act | View): Record<string, unknown> {
 		format: 'docx',
 		base: 'P01.1',
 		content: 'a'.repeat(64),
+		anchor: { on: 'whole' },
+		remark: 1,
+		assign: { kind: 'person', id: world.people.oke!.person.id },
+		filter: 'all',
 		from: 'P01.1',
 		note: 'n',
 		purpose: 'comment',
@@ -155,10 +159,15 @@ function pointing(target: Act | View): Record<string, unknown> {
 		ask: false,
 		expectedEnd: new Date(Date.now() + 86_400_000).toISOString()
 	};
-	if (['addDocument', 'sortArrival'].includes(target.name)) known.number = 'VFT-MW-LS-00-DR-0902';
+	if (['addDocument', 'addLiveText', 'sortArrival'].includes(target.name))
+		known.number = 'VFT-MW-LS-00-DR-0902';
 	if (target.name === 'changeDocument') delete known.number;
+	if (target.name === 'settleRemarks') known.lines = [{ remark: 1 }];
+	// What is said in a remark is plain words; what a live text begins with is a text.
+	if (/Remark$/.test(target.name)) known.text = 'words';
 	if (target.name === 'takeLock') known.purpose = '';
 	if (target.name === 'activity') delete known.to;
+	if (target.name !== 'liveAuthors') delete known.from;
 	if (target.name === 'handOverLock') known.to = world.people.oke!.person.id;
 	return Object.fromEntries(
 		Object.keys(target.input.shape).flatMap((key) => (key in known ? [[key, known[key]]] : []))

@@ -1,15 +1,27 @@
 <script lang="ts">
-	import { onMount } from 'svelte';
+	import { onMount, type Snippet } from 'svelte';
 	import type { Sheet } from '../core/dxf/sheet';
+	import { SnapIndex } from '../core/dxf/snap';
 	import { DrawnSheet, GROUNDS, type Ground } from './draw-sheet';
 	import { Measure } from './measure.svelte';
 	import { readDrawing, type Spaces } from './read-drawing';
+	import type { Face } from './sheet-face';
 	import SheetFrame from './SheetFrame.svelte';
 	import { prepare, ViewPort } from './view-port.svelte';
 	import { plural } from './words';
 
 	/** Shows a DXF drawing: read in a worker, drawn as vectors at every zoom. */
-	let { url, title, failed }: { url: string; title: string; failed: (sentence: string) => void } = $props();
+	let {
+		url,
+		title,
+		failed,
+		layer
+	}: {
+		url: string;
+		title: string;
+		failed: (sentence: string) => void;
+		layer?: Snippet<[Face]>;
+	} = $props();
 
 	interface Layer {
 		index: number;
@@ -67,6 +79,24 @@
 		ready(spaces[next]);
 	}
 	const on = $derived(layers.map((l) => l.on));
+	/** The model as page 1, the sheet it is laid out on as page 2; places are kept in drawing units. */
+	const face: Face | null = $derived.by(() => {
+		if (!drawn) return null;
+		const [left, , , top] = drawn.sheet.box;
+		const index = new SnapIndex(drawn.sheet);
+		return {
+			port,
+			page: space === 'model' ? 1 : 2,
+			unit: drawn.sheet.unit,
+			lasting: (x, y) => ({ x: left + x, y: top - y }),
+			inView: (x, y) => ({ x: x - left, y: top - y }),
+			hold(x, y) {
+				const found = index.nearest(left + x, top - y, 12 / port.scale, (layer) => on[layer] === true);
+				return found && { x: found.x - left, y: top - found.y };
+			},
+			turnTo: (page) => toSpace(page === 2 ? 'paper' : 'model')
+		};
+	});
 
 	/** While measuring, a click that is no drag sets a point; dragging still moves the sheet. */
 	let pressed: { x: number; y: number } | null = null;
@@ -120,6 +150,7 @@
 </script>
 
 <svelte:window onkeydown={measureKeys} />
+{#snippet over()}{#if face}{@render layer?.(face)}{/if}{/snippet}
 <div class="relative h-full">
 	<SheetFrame
 		{port}
@@ -127,6 +158,7 @@
 		label={title}
 		status={measure ? measure.says : status}
 		measuring={measure !== null}
+		overlay={layer && !measure ? over : undefined}
 		onpointerdown={(event) => (pressed = { x: event.clientX, y: event.clientY })}
 		onpointermove={pointerMove}
 		onpointerup={pointerUp}

@@ -1,15 +1,26 @@
 <script lang="ts">
-	import { onMount } from 'svelte';
+	import { onMount, type Snippet } from 'svelte';
 	import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
 	import { openPdf } from './pdf';
 	import { findInPage, type Hit, type PageText } from './pdf-find';
 	import PdfPages from './PdfPages.svelte';
 	import PdfWords from './PdfWords.svelte';
+	import { asSeen, type Face } from './sheet-face';
 	import SheetFrame from './SheetFrame.svelte';
 	import { prepare, ViewPort } from './view-port.svelte';
 
 	/** Shows a PDF one page at a time, drawn for the part on screen only, so that every zoom is sharp. */
-	let { url, title, failed }: { url: string; title: string; failed: (sentence: string) => void } = $props();
+	let {
+		url,
+		title,
+		failed,
+		layer
+	}: {
+		url: string;
+		title: string;
+		failed: (sentence: string) => void;
+		layer?: Snippet<[Face]>;
+	} = $props();
 
 	const port = new ViewPort();
 	let canvas = $state<HTMLCanvasElement>();
@@ -22,6 +33,8 @@
 	let showPages = $state(false);
 	let selecting = $state(false);
 	const rotationOf = (of: PDFPageProxy) => (of.rotate + turn) % 360;
+	/** What lies over the page, unless it is turned from how everybody sees it. */
+	const face: Face = $derived({ port, page: number, unit: 'pt', ...asSeen, turnTo: (n) => void show(n) });
 	let progress = $state('opening');
 	let query = $state('');
 	let hits = $state.raw<Hit[]>([]);
@@ -192,8 +205,9 @@
 </script>
 
 <svelte:window onkeydown={keys} />
-{#snippet words()}
-	{#if page}<PdfWords {page} {port} rotation={rotationOf(page)} />{/if}
+{#snippet over()}
+	{#if page && turn === 0}{@render layer?.(face)}{/if}
+	{#if page && selecting}<PdfWords {page} {port} rotation={rotationOf(page)} />{/if}
 {/snippet}
 <div class="flex h-full">
 	{#if showPages && pdf}<PdfPages {pdf} {pages} current={number} {turn} show={(n) => void show(n)} />{/if}
@@ -203,7 +217,7 @@
 			bind:canvas
 			label="{title}, page {number} of {pages}"
 			status={progress}
-			overlay={selecting ? words : undefined}
+			overlay={selecting || layer ? over : undefined}
 		>
 			{#snippet tools()}
 				<button class="button" onclick={turnPages}>Turn</button>

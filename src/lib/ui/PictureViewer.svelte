@@ -1,13 +1,25 @@
 <script lang="ts">
-	import { onMount } from 'svelte';
+	import { onMount, type Snippet } from 'svelte';
+	import { asSeen, type Face } from './sheet-face';
 	import SheetFrame from './SheetFrame.svelte';
 	import { prepare, ViewPort } from './view-port.svelte';
 	import { takenText } from './words';
 
 	/** Shows a picture. Through an image element, so that nothing inside an SVG can run; a photograph says when, where and by what it was taken. */
-	let { url, title, failed }: { url: string; title: string; failed: (sentence: string) => void } = $props();
+	let {
+		url,
+		title,
+		failed,
+		layer
+	}: {
+		url: string;
+		title: string;
+		failed: (sentence: string) => void;
+		layer?: Snippet<[Face]>;
+	} = $props();
 
 	const port = new ViewPort();
+	const face: Face = { port, page: 1, unit: 'px', ...asSeen, turnTo: () => {} };
 	let canvas = $state<HTMLCanvasElement>();
 	let picture = $state.raw<HTMLImageElement | null>(null);
 	let taken = $state('');
@@ -65,4 +77,5 @@
 	);
 </script>
 
-<SheetFrame {port} bind:canvas label={title} {status} />
+{#snippet over()}{@render layer?.(face)}{/snippet}
+<SheetFrame {port} bind:canvas label={title} {status} overlay={layer && picture ? over : undefined} />

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { Face } from './sheet-face';
 	import DxfViewer from './DxfViewer.svelte';
 	import PdfViewer from './PdfViewer.svelte';
 	import PictureViewer from './PictureViewer.svelte';
@@ -16,7 +18,8 @@
 		title,
 		mediaType,
 		fileName,
-		size
+		size,
+		layer
 	}: {
 		url: string;
 		download: string | null;
@@ -24,6 +27,8 @@
 		mediaType: string;
 		fileName: string;
 		size: number;
+		/** What lies over sheets: remarks and markup. */
+		layer?: Snippet<[Face]>;
 	} = $props();
 
 	/** A file inside the archive that is shown, instead of the archive itself. */
@@ -101,9 +106,9 @@
 		{:else}
 			{#key shown.url}
 				{@const file = { url: shown.url, title, failed }}
-				{#if kind === 'pdf'}<PdfViewer {...file} />
-				{:else if kind === 'dxf'}<DxfViewer {...file} />
-				{:else if kind === 'picture'}<PictureViewer {...file} />
+				{#if kind === 'pdf'}<PdfViewer {...file} layer={inside ? undefined : layer} />
+				{:else if kind === 'dxf'}<DxfViewer {...file} layer={inside ? undefined : layer} />
+				{:else if kind === 'picture'}<PictureViewer {...file} layer={inside ? undefined : layer} />
 				{:else if kind === 'table'}<TableViewer {...file} mediaType={shown.mediaType} />
 				{:else if kind === 'zip'}<ZipViewer {...file} open={(one) => (inside = one)} />
 				{:else if kind === 'film'}<FilmViewer {...file} sound={shown.mediaType.startsWith('audio/')} />

@@ -145,6 +145,13 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 		'live.begun': () => `began to work on ${doc} live`,
 		'live.ended': () => `ended working on ${d.number} live; it is a file again, at ${d.label}`,
 		'live.picture-added': () => `put the picture ${d.file} at the disposal of ${doc}`,
+		'remark.added': () => `remarked on ${doc} (${event.details.remark}): ${d.text}`,
+		'remark.answered': () => `answered remark ${event.details.remark} on ${d.number}: ${d.text}`,
+		'remark.settled': () =>
+			`settled remark ${event.details.remark} on ${d.number}${d.note ? `: ${d.note}` : ''}`,
+		'remark.reopened': () => `opened remark ${event.details.remark} on ${d.number} again`,
+		'remark.assigned': () =>
+			`gave remark ${event.details.remark} on ${d.number} to ${d.to}${d.due ? `, by ${dayText(d.due)}` : ''}`,
 		'lock.taken': () => `took ${doc} in hand${d.purpose ? ` for “${d.purpose}”` : ''}`,
 		'lock.given-back': () => `gave ${doc} back without a change`,
 		'lock.stale': () =>
@@ -190,6 +197,7 @@ export const EVENT_KINDS: Record<string, string> = {
 	version: 'Versions handed in',
 	lock: 'Locks',
 	live: 'Working live',
+	remark: 'Remarks',
 	folder: 'Folders',
 	access: 'Access given and ended',
 	place: 'Removed, restored, closed, frozen',

@@ -59,13 +59,26 @@ async function keepPictures(
 	return files;
 }
 
-/** A text as the version that is cut from it: the file, and the live state behind it. */
-interface Cut {
-	file: Kept;
-	fileName: string;
+/** The live state behind a version. */
+interface LiveState {
 	state: Uint8Array;
 	snapshot: Uint8Array;
 	stateHash: string;
+}
+
+/** A text as the version that is cut from it: the file, and the live state behind it. */
+interface Cut extends LiveState {
+	file: Kept;
+	fileName: string;
+}
+
+function stateOf(doc: Y.Doc): LiveState {
+	const snapshot = Y.encodeSnapshot(Y.snapshot(doc));
+	return {
+		state: Y.encodeStateAsUpdate(doc),
+		snapshot,
+		stateHash: createHash('sha256').update(snapshot).digest('hex')
+	};
 }
 
 /** Writes a text as an open file into the store, together with its live state. */
@@ -75,26 +88,20 @@ async function cut(
 	about: { number: string; title: string },
 	as: 'docx' | 'odt'
 ): Promise<Cut> {
-	const state = Y.encodeStateAsUpdate(doc);
-	const snapshot = Y.encodeSnapshot(Y.snapshot(doc));
 	const file = await writeText(services, readText(doc), about, as);
 	return {
 		file: await keepMade(services, file.bytes, file.mediaType, now),
 		fileName: `${about.number}.${as}`,
-		state,
-		snapshot,
-		stateHash: createHash('sha256').update(snapshot).digest('hex')
+		...stateOf(doc)
 	};
 }
 
-async function keepCut(tx: Tx, room: string, versionId: string, made: Cut): Promise<void> {
-	await tx.insert(liveCut).values({
-		versionId,
-		room,
-		state: made.state,
-		snapshot: made.snapshot,
-		stateHash: made.stateHash
-	});
+async function keepCut(tx: Tx, room: string, versionId: string, made: LiveState): Promise<void> {
+	const { state, snapshot, stateHash } = made;
+	await tx
+		.insert(liveCut)
+		.values({ versionId, room, state, snapshot, stateHash })
+		.onConflictDoUpdate({ target: liveCut.versionId, set: { room, state, snapshot, stateHash } });
 }
 
 /** Makes a document a live text, in a room of its own, and gives the room's name. */
@@ -174,8 +181,10 @@ export const workLive = defineAct({
 				`${current.label} was handed in meanwhile. Open it, and begin with that.`,
 				{ newest: current.label }
 			);
-		const state = Y.encodeStateAsUpdate(seeded(input.text));
-		await begin(context, row.id, state);
+		const doc = seeded(input.text);
+		const room = await begin(context, row.id, Y.encodeStateAsUpdate(doc));
+		// What the file says is where the live text begins.
+		await keepCut(tx, room, current.id, stateOf(doc));
 		await keepPictures(context, row.id, input.pictures);
 		tell({
 			kind: 'live.begun',

@@ -17,6 +17,7 @@ import * as people from './people';
 import * as approval from './releases/approval';
 import * as build from './releases/build';
 import * as issue from './releases/issue';
+import * as remarks from './remarks';
 import * as removals from './removals';
 import * as revising from './revising';
 import * as tidy from './tidy';
@@ -30,6 +31,7 @@ export const ACTS: readonly Act[] = [
 	documents,
 	handIns,
 	liveTexts,
+	remarks,
 	locks,
 	folders,
 	removals,

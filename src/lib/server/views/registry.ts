@@ -5,6 +5,7 @@ import * as finding from './find';
 import * as places from './places';
 import * as project from './project';
 import * as releases from './releases';
+import * as remarks from './remarks';
 import * as access from './access';
 import * as effects from './effects';
 import * as given from './given';
@@ -23,6 +24,7 @@ export const VIEWS: readonly View[] = [
 	places,
 	documents,
 	liveTexts,
+	remarks,
 	finding,
 	access,
 	effects,

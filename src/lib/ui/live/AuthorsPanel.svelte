@@ -5,7 +5,16 @@
 	import { colourOf } from './people-look';
 
 	/** Who wrote and who took away what, between two versions or up to now. */
-	let { document, versions }: { document: string; versions: VersionRow[] } = $props();
+	let {
+		document,
+		versions,
+		changes
+	}: {
+		document: string;
+		versions: VersionRow[];
+		/** Counts what is written; with a pause the answer is asked for again. */
+		changes: number;
+	} = $props();
 
 	let from = $derived(versions[0]?.label ?? '');
 	let to = $state('now');
@@ -13,8 +22,15 @@
 	let fault = $state('');
 	const names = $derived(Object.fromEntries((answer?.people ?? []).map((p) => [p.id, p.name])));
 
+	let stamp = $state(0);
+	$effect(() => {
+		void changes;
+		const pause = setTimeout(() => stamp++, 1_500);
+		return () => clearTimeout(pause);
+	});
 	$effect(() => {
 		const asked = new URLSearchParams({ from, to });
+		if (to === 'now') void stamp;
 		fault = '';
 		void call<NonNullable<typeof answer>>('GET', `/documents/${document}/live/authors?${asked}`)
 			.then((found) => (answer = found))

@@ -10,13 +10,18 @@
 	import { Tabs } from 'bits-ui';
 	import type { Command, EditorState } from 'prosemirror-state';
 	import type { EditorView } from 'prosemirror-view';
-	import { onMount } from 'svelte';
+	import { TextSelection } from 'prosemirror-state';
+	import { onMount, untrack } from 'svelte';
+	import { ySyncPluginKey } from 'y-prosemirror';
 	import { toast } from 'svelte-sonner';
 	import type { Present, RoomMode } from '../../core/live';
 	import type { VersionRow } from '../../core/rows';
+	import { lastingPosition, passagesIn } from '../../core/text/passages';
 	import { suggestionsIn, type Suggestion } from '../../core/text/suggestions';
 	import { attempt, call, sendFile, uploadAddress } from '../api';
 	import Avatar from '../Avatar.svelte';
+	import type { Remarks } from '../remarks.svelte';
+	import RemarksPanel from '../RemarksPanel.svelte';
 	import { plural } from '../words';
 	import AuthorsPanel from './AuthorsPanel.svelte';
 	import { LiveLine } from './line.svelte';
@@ -38,7 +43,8 @@
 		title,
 		code,
 		versions,
-		mayTake
+		mayTake,
+		remarks
 	}: {
 		room: string;
 		mode: RoomMode;
@@ -49,6 +55,7 @@
 		code: string;
 		versions: VersionRow[];
 		mayTake: boolean;
+		remarks: Remarks;
 	} = $props();
 
 	let host = $state<HTMLElement>();
@@ -58,7 +65,10 @@
 	let choosesToSuggest = $state(false);
 	let linking = $state(false);
 	let taking = $state(false);
-	let tab = $state('suggestions');
+	let tab = $state('remarks');
+	/** Beside the text where there is room; over it on a phone, when asked for. */
+	let beside = $state(false);
+	let changes = $state(0);
 	let names = $state<Record<string, string>>({});
 	const suggesting = $derived(mode === 'suggest' || choosesToSuggest);
 	const suggestions = $derived(editor ? suggestionsIn(editor.doc) : []);
@@ -77,8 +87,12 @@
 				picture: (content) => `/api/v1/documents/${id}/live/pictures/${content}/file`,
 				mode: () => mode,
 				suggesting: () => suggesting,
-				changed: (state) => (editor = state),
+				changed(state) {
+					if (state.doc !== editor?.doc) changes++;
+					editor = state;
+				},
 				notSuggested: () => toast('This cannot be suggested; words can be put in, taken out and styled.'),
+				remarked: choose,
 				followLink: (document) => void goto(`/${code}/document/${document}`),
 				pictures: (files) => files.forEach((file) => void addPicture(file))
 			});
@@ -128,6 +142,34 @@
 				: revertSuggestions;
 		command(view.state, (tr) => view!.dispatch(tr));
 	}
+	/** Begins a remark on the words that are selected. */
+	function remarkOnWords() {
+		if (!view || view.state.selection.empty)
+			return void toast('Select the words first, then remark on them.');
+		const { from, to } = view.state.selection;
+		const { mapping } = (ySyncPluginKey.getState(view.state) as { binding: { mapping: never } }).binding;
+		const lasting = (at: number) => lastingPosition(line!.doc, at, mapping);
+		remarks.begin(
+			{ on: 'passage', from: lasting(from), to: lasting(to) },
+			view.state.doc.textBetween(from, to, ' ')
+		);
+		tab = 'remarks';
+	}
+	const passages = $derived(editor ? passagesIn(editor.doc) : null);
+	/** What is chosen beside the text comes into view. */
+	$effect(() => {
+		const row = remarks.rows.find((r) => r.number === remarks.chosen);
+		const at = untrack(() => (row?.anchor.on === 'passage' ? passages?.get(row.anchor.mark) : undefined));
+		if (!at || !view) return;
+		const { doc, tr } = view.state;
+		view.dispatch(tr.setSelection(TextSelection.create(doc, at.from, at.to)).scrollIntoView());
+	});
+	function choose(mark: string) {
+		const row = remarks.rows.find((r) => r.anchor.on === 'passage' && r.anchor.mark === mark);
+		if (!row) return;
+		remarks.chosen = row.number;
+		[tab, beside] = ['remarks', true];
+	}
 	function show(one: Suggestion) {
 		run(selectSuggestion(one.id));
 	}
@@ -168,6 +210,9 @@
 				</li>{:else if line?.state === 'live'}<li class="text-ink-2">Nobody else is here</li>{/if}
 		</ul>
 		{#if mayTake}<button class="button" onclick={() => (taking = true)}>Take as a file…</button>{/if}
+		<button class="button md:hidden" aria-expanded={beside} onclick={() => (beside = !beside)}
+			>{beside ? 'Text' : `Remarks ${remarks.open.length}`}</button
+		>
 	</div>
 	{#if editor && mode !== 'read'}<TextToolbar
 			{editor}
@@ -176,10 +221,10 @@
 			addPicture={(file) => void addPicture(file)}
 			addLink={() => (linking = true)}
 		/>{/if}
-	<div class="flex min-h-0 flex-1">
+	<div class="relative flex min-h-0 flex-1">
 		<div class="min-w-0 flex-1 overflow-auto bg-film p-3 md:p-6">
 			<div
-				class="live-text bg-paper text-paper-ink mx-auto max-w-[820px] border border-rule shadow-sm"
+				class="live-text mx-auto max-w-[820px] border border-rule bg-paper text-paper-ink shadow-sm"
 				bind:this={host}
 			>
 				{#if !editor}<p class="p-8 text-ink-2" role="status">opening {title}</p>{/if}
@@ -187,15 +232,26 @@
 		</div>
 		<Tabs.Root
 			bind:value={tab}
-			class="hidden w-[300px] shrink-0 flex-col border-l border-rule bg-sheet md:flex"
+			class="{beside
+				? 'absolute inset-0 z-10 flex'
+				: 'hidden'} shrink-0 flex-col border-l border-rule bg-film md:static md:flex md:w-[320px]"
 		>
 			<Tabs.List class="flex shrink-0 border-b border-rule px-1">
-				{#each [['suggestions', `Suggestions ${suggestions.length}`], ['authors', 'Who wrote what']] as [value, word] (value)}<Tabs.Trigger
+				{#each [['remarks', `Remarks ${remarks.open.length}`], ['suggestions', `Suggestions ${suggestions.length}`], ['authors', 'Who wrote what']] as [value, word] (value)}<Tabs.Trigger
 						value={value!}
 						class="border-b-2 border-transparent px-2.5 py-1.5 font-semibold text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink"
 						>{word}</Tabs.Trigger
 					>{/each}
 			</Tabs.List>
+			<Tabs.Content value="remarks" class="min-h-0 flex-1 overflow-auto"
+				><RemarksPanel
+					{remarks}
+					label={versions[0]!.label}
+					newest
+					gone={(row) => row.anchor.on === 'passage' && passages !== null && !passages.has(row.anchor.mark)}
+					compose={{ label: 'On the selected words', run: remarkOnWords }}
+				/></Tabs.Content
+			>
 			<Tabs.Content value="suggestions" class="min-h-0 flex-1 overflow-auto"
 				><SuggestionList
 					{suggestions}
@@ -207,7 +263,7 @@
 				/></Tabs.Content
 			>
 			<Tabs.Content value="authors" class="min-h-0 flex-1 overflow-auto"
-				><AuthorsPanel document={id} {versions} /></Tabs.Content
+				>{#if tab === 'authors'}<AuthorsPanel document={id} {versions} {changes} />{/if}</Tabs.Content
 			>
 		</Tabs.Root>
 	</div>

@@ -98,6 +98,8 @@ export interface EditorOptions {
 	/** Something was done that cannot be suggested. */
 	notSuggested: () => void;
 	followLink: (document: string) => void;
+	/** Words with a remark were clicked. */
+	remarked: (mark: string) => void;
 	/** Pictures that were pasted or dropped. */
 	pictures: (files: File[]) => void;
 }
@@ -132,20 +134,28 @@ export function openEditor(
 	});
 	const imagesOf = (data: DataTransfer | null) =>
 		[...(data?.files ?? [])].filter((file) => file.type.startsWith('image/'));
-	const view: EditorView = new EditorView(host, {
+	return new EditorView(host, {
 		state,
 		editable: () => options.mode() !== 'read',
 		attributes: { 'aria-label': label, role: 'textbox', 'aria-multiline': 'true', spellcheck: 'true' },
-		dispatchTransaction(tr) {
-			const taken = options.suggesting() && isTyping(tr) ? suggested(view.state, tr, line.me.id) : tr;
+		dispatchTransaction(this: EditorView, tr) {
+			const taken = options.suggesting() && isTyping(tr) ? suggested(this.state, tr, line.me.id) : tr;
 			if (!taken) return options.notSuggested();
-			view.updateState(view.state.apply(taken));
-			options.changed(view.state);
+			this.updateState(this.state.apply(taken));
+			options.changed(this.state);
 		},
 		handleClickOn(_view, _pos, node) {
 			if (node.type !== nodes.document_link) return false;
 			options.followLink(node.attrs.document as string);
 			return true;
+		},
+		handleClick(view, pos) {
+			const mark = view.state.doc
+				.resolve(pos)
+				.marks()
+				.find((m) => m.type === marks.remark);
+			if (mark) options.remarked(mark.attrs.id as string);
+			return false;
 		},
 		handlePaste(_view, event) {
 			const files = imagesOf(event.clipboardData);
@@ -170,7 +180,6 @@ export function openEditor(
 			}
 		}
 	});
-	return view;
 }
 
 /** Whether a change is made by hand here, and is not one that came from others, an undo, or a decision about suggestions. */

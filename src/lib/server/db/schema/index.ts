@@ -3,6 +3,7 @@ export * from './project';
 export * from './places';
 export * from './documents';
 export * from './live';
+export * from './remarks';
 export * from './find';
 export * from './trail';
 export * from './passes';

@@ -1,14 +1,19 @@
 <script lang="ts">
 	import { goto, preloadData } from '$app/navigation';
 	import { refresh } from '$lib/ui/refresh';
-	import { onMount } from 'svelte';
+	import { onMount, untrack } from 'svelte';
+	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
 	import { attempt, call } from '$lib/ui/api';
 	import DocumentActions from '$lib/ui/DocumentActions.svelte';
 	import { flipFrom, type Flip } from '$lib/ui/flip';
 	import { onLive } from '$lib/ui/live.svelte';
 	import LockTag from '$lib/ui/LockTag.svelte';
+	import { Remarks } from '$lib/ui/remarks.svelte';
+	import RemarksPanel from '$lib/ui/RemarksPanel.svelte';
+	import SheetRemarks from '$lib/ui/SheetRemarks.svelte';
 	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
+	import type { Face } from '$lib/ui/sheet-face';
 	import Revision from '$lib/ui/Revision.svelte';
 	import RevisionRail from '$lib/ui/RevisionRail.svelte';
 	import SideVersions from '$lib/ui/SideVersions.svelte';
@@ -27,6 +32,21 @@
 	const newest = $derived(data.version.label === row.label);
 	/** A version of a live text is looked at; the text itself has gone on. */
 	const older = $derived(!newest || (data.view.room !== null && !data.live));
+	let remarks = $state.raw(untrack(() => new Remarks(data.view.row.id)));
+	$effect.pre(() => {
+		if (remarks.document !== row.id) remarks = new Remarks(row.id);
+	});
+	$effect(() => {
+		const named = Number(page.url.searchParams.get('remark'));
+		const these = remarks;
+		void these.load().then(() => {
+			if (named) these.chosen = named;
+		});
+	});
+	/** Beside the sheet where there is room; over it on a phone, when asked for. */
+	let beside = $state(false);
+	/** Places can be chosen on what is shown as a sheet. */
+	const onSheet = $derived(/^(application\/pdf|image\/)/.test(shown.mediaType));
 	let actions = $state<ReturnType<typeof DocumentActions>>();
 	let releasing = $state(false);
 	let chosen = $state<{ from: string; to: string } | null>(null);
@@ -59,12 +79,15 @@
 	const flipTo = (id: string | null | undefined) => id && void goto(`/${code}/document/${id}`);
 
 	onMount(() =>
-		onLive(
-			(notices) =>
-				(notices.length === 0 ||
-					notices.some((n) => n.document === row.id && !/opened|downloaded/.test(n.kind))) &&
-				void again()
-		)
+		onLive((notices) => {
+			if (notices.length === 0 || notices.some((n) => n.document === row.id && n.kind.startsWith('remark.')))
+				void remarks.load();
+			if (
+				notices.length === 0 ||
+				notices.some((n) => n.document === row.id && !/opened|downloaded|^remark/.test(n.kind))
+			)
+				void again();
+		})
 	);
 	$effect(() =>
 		useShortcuts([
@@ -103,6 +126,7 @@
 	const mayRestore = $derived(older && data.view.mayWork && (!row.lock || row.lock.mine));
 </script>
 
+{#snippet over(face: Face)}<SheetRemarks {face} {remarks} label={data.version.label} />{/snippet}
 <svelte:head><title>{row.number} {row.title}</title></svelte:head>
 <div class="flex h-full flex-col">
 	<div class="flex flex-wrap items-center gap-x-2.5 gap-y-1.5 border-b border-rule bg-sheet px-4 py-2">
@@ -135,6 +159,11 @@
 					onclick={() => flipTo(flip?.after)}>▸</button
 				>
 			</span>{/if}
+		{#if !data.live && !data.side}<button
+				class="button lg:hidden"
+				aria-expanded={beside}
+				onclick={() => (beside = !beside)}>{beside ? 'Sheet' : `Remarks ${remarks.open.length}`}</button
+			>{/if}
 		<div class={flip ? '' : 'ml-auto'}>
 			<DocumentActions
 				bind:this={actions}
@@ -192,16 +221,44 @@
 						{code}
 						versions={data.view.versions}
 						mayTake={data.view.mayTake}
+						{remarks}
 					/>{/await}
 			{/key}
-		{:else}<Viewer
-				url={file}
-				download={data.view.mayTake ? `${file}?download` : null}
-				title="{row.number} {row.title}"
-				mediaType={shown.mediaType}
-				fileName={shown.fileName}
-				size={shown.size}
-			/>{/if}
+		{:else}
+			<div class="relative flex h-full">
+				<div class="min-w-0 flex-1">
+					<Viewer
+						url={file}
+						download={data.view.mayTake ? `${file}?download` : null}
+						title="{row.number} {row.title}"
+						mediaType={shown.mediaType}
+						fileName={shown.fileName}
+						size={shown.size}
+						layer={data.side ? undefined : over}
+					/>
+				</div>
+				{#if !data.side}<div
+						class="{beside
+							? 'absolute inset-0 z-10'
+							: 'hidden'} border-l border-rule bg-film lg:static lg:block lg:w-[300px]"
+					>
+						<RemarksPanel
+							{remarks}
+							label={data.version.label}
+							{newest}
+							compose={onSheet
+								? {
+										label: 'On a place',
+										run: () => {
+											remarks.picking = !remarks.picking;
+											beside = false;
+										}
+									}
+								: null}
+						/>
+					</div>{/if}
+			</div>
+		{/if}
 	</div>
 	<RevisionRail
 		versions={data.view.versions}

@@ -1,0 +1,48 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { isOverdue, mentionsIn, mentionText, plainRemark, remarkPieces } from './remarks';
+
+const oke = { kind: 'person', id: 'abcdefghjk', name: 'Oke Lindvar' } as const;
+const services = { kind: 'department', id: '23456789ab', name: 'Building services' } as const;
+
+describe('mentions', () => {
+	it('are found once each, and read as names', () => {
+		const text = `${mentionText(oke)}, who moves? ${mentionText(services)} or ${mentionText(oke)}?`;
+		expect(mentionsIn(text)).toEqual([oke, services]);
+		expect(plainRemark(text)).toBe('Oke Lindvar, who moves? Building services or Oke Lindvar?');
+		expect(remarkPieces(text).filter((p) => p.mention)).toHaveLength(3);
+	});
+
+	it('are only what is written as one', () => {
+		for (const text of [
+			'mail oke@vennholm.example',
+			'@[Oke](person:short)',
+			'@[Oke](robot:abcdefghjk)',
+			'@[](person:abcdefghjk)'
+		])
+			expect(mentionsIn(text), text).toEqual([]);
+	});
+
+	it('whatever is around them, the pieces are the whole text', () => {
+		fc.assert(
+			fc.property(fc.array(fc.oneof(fc.string(), fc.constant(mentionText(oke)))), (parts) => {
+				const text = parts.join('');
+				expect(
+					remarkPieces(text)
+						.map((p) => p.text)
+						.join('')
+				).toBe(plainRemark(text));
+			})
+		);
+	});
+});
+
+describe('a remark', () => {
+	it('is overdue after its day, until it is settled', () => {
+		const settled = { by: 'x', at: '', note: '' };
+		expect(isOverdue({ due: '2026-11-23', settled: null }, '2026-11-24')).toBe(true);
+		expect(isOverdue({ due: '2026-11-24', settled: null }, '2026-11-24')).toBe(false);
+		expect(isOverdue({ due: '2026-11-20', settled }, '2026-11-24')).toBe(false);
+		expect(isOverdue({ due: null, settled: null }, '2026-11-24')).toBe(false);
+	});
+});
