@@ -7,6 +7,7 @@ import { askApproval, sendBack } from '../../src/lib/server/acts/releases/approv
 import { issueRelease } from '../../src/lib/server/acts/releases/issue';
 import { removePlace, restorePlace } from '../../src/lib/server/acts/removals';
 import { planAccess } from './access';
+import { planTogether } from './together';
 import { PEOPLE } from './catalogue';
 import { type Stage, type Doc, HOUR, DAY } from './stage';
 import { add, revise, take } from './works';
@@ -18,6 +19,7 @@ export async function plan(stage: Stage): Promise<{ at: number; run: () => Promi
 	const step = (daysAgo: number, hour: number, run: () => Promise<void>) =>
 		steps.push({ at: stage.at(daysAgo, hour), run });
 	planAccess(stage, step);
+	planTogether(stage, step);
 	const r = stage.random;
 	/** A revision some time after its lock was taken. */
 	const revision = (daysAgo: number, hour: number, doc: Doc) => {

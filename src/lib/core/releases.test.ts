@@ -7,6 +7,7 @@ const good: ItemFacts = {
 	isNewest: true,
 	inHandOf: null,
 	removed: false,
+	openRemarks: 0,
 	fault: null,
 	unchecked: false
 };
@@ -20,6 +21,7 @@ describe('checks of a release', () => {
 		[{ removed: true }, 'newest', 'stops', 'leave-out'],
 		[{ inHandOf: 'Aino Weir' }, 'free', 'stops', 'leave-out'],
 		[{ fault: 'The PDF is encrypted.' }, 'opens', 'stops', 'leave-out'],
+		[{ openRemarks: 2 }, 'settled', 'look', null],
 		[{ unchecked: true }, 'opens', 'look', null]
 	])('%j', (change, name, result, remedy) => {
 		const checks = checkItem({ ...good, ...change });

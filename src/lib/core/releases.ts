@@ -1,8 +1,13 @@
 /** Checks, verdicts and the manifest of a release (rules T2, T4, T5). */
 
-export const CHECKS = ['newest', 'free', 'opens'] as const;
+export const CHECKS = ['newest', 'free', 'settled', 'opens'] as const;
 export type CheckName = (typeof CHECKS)[number];
-export const CHECK_LABEL: Record<CheckName, string> = { newest: 'Newest', free: 'Free', opens: 'Opens' };
+export const CHECK_LABEL: Record<CheckName, string> = {
+	newest: 'Newest',
+	free: 'Free',
+	settled: 'Settled',
+	opens: 'Opens'
+};
 
 export type CheckResult = 'fine' | 'look' | 'stops';
 
@@ -23,6 +28,8 @@ export interface ItemFacts {
 	/** Name of who has it in hand, or null. */
 	inHandOf: string | null;
 	removed: boolean;
+	/** Remarks on it that nobody has settled. */
+	openRemarks: number;
 	/** What opening the stored file showed: null when it opens and its hash holds, else what is wrong. */
 	fault: string | null;
 	/** True when the kind of file cannot be checked beyond its hash. */
@@ -51,6 +58,14 @@ export function checkItem(facts: ItemFacts): Check[] {
 		facts.inHandOf === null
 			? fine('free', 'Nobody has it in hand.')
 			: { name: 'free', result: 'stops', sentence: `${facts.inHandOf} has it in hand.`, remedy: 'leave-out' },
+		facts.openRemarks === 0
+			? fine('settled', 'Every remark on it is settled.')
+			: {
+					name: 'settled',
+					result: 'look',
+					sentence: `${facts.openRemarks === 1 ? 'One remark' : `${facts.openRemarks} remarks`} on it ${facts.openRemarks === 1 ? 'is' : 'are'} open.`,
+					remedy: null
+				},
 		facts.fault !== null
 			? { name: 'opens', result: 'stops', sentence: facts.fault, remedy: 'leave-out' }
 			: facts.unchecked

@@ -1,9 +1,9 @@
-import { and, asc, eq, isNull } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { checkItem, type Check } from '../core/releases';
 import { inspection } from './content';
 import type { Querier } from './db';
-import { content, document, lock, person, place, releaseItem, version } from './db/schema';
+import { content, document, lock, person, place, releaseItem, remark, version } from './db/schema';
 import type { Services } from './services';
 
 export interface CheckedItem {
@@ -41,7 +41,9 @@ export async function releaseItems(db: Querier, releaseId: string) {
 			holderId: lock.holderId,
 			heldSince: lock.takenAt,
 			state: document.state,
-			scope: place.scope
+			scope: place.scope,
+			openRemarks: sql<number>`(select count(*)::int from ${remark}
+				where ${remark.documentId} = ${document.id} and ${remark.settledAt} is null)`
 		})
 		.from(releaseItem)
 		.innerJoin(document, eq(document.id, releaseItem.documentId))
@@ -82,6 +84,7 @@ export async function checkRelease(
 				isNewest: item.versionId === item.currentVersionId,
 				inHandOf: item.holder,
 				removed: item.removalId !== null,
+				openRemarks: item.openRemarks,
 				fault: holds
 					? seen.fault
 					: 'The stored bytes are gone or no longer have their hash. Restore them from a backup.',

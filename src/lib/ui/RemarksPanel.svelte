@@ -11,6 +11,8 @@
 		remarks,
 		label,
 		newest,
+		titled = true,
+		table,
 		gone = () => false,
 		compose
 	}: {
@@ -18,6 +20,10 @@
 		/** The version that is looked at. */
 		label: string;
 		newest: boolean;
+		/** Whether it says that it is the remarks. */
+		titled?: boolean;
+		/** Address of the table of all remarks. */
+		table: string;
 		/** Whether the passage of a remark is not there any more. */
 		gone?: (remark: RemarkRow) => boolean;
 		/** Begins a remark on a place or passage; says why when it cannot. */
@@ -80,12 +86,14 @@
 
 <section aria-label="Remarks" class="flex h-full flex-col">
 	<div class="flex flex-wrap items-center gap-2 px-3 py-2">
+		{#if titled}<h2 class="text-[15px]">Remarks</h2>{/if}
 		<span class="text-[12px] text-ink-2">{remarks.open.length} open · {settled} settled</span>
 		<select class="field ml-auto !w-auto" aria-label="Which remarks" bind:value={shows}>
 			<option value="open">Open</option>
 			<option value="settled">Settled</option>
 			<option value="all">All</option>
 		</select>
+		<a class="link" href={table}>As a table</a>
 	</div>
 	{#if remarks.mayRemark && !remarks.draft}<div class="flex flex-wrap gap-1.5 px-3 pb-2">
 			{#if compose}<button

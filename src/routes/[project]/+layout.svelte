@@ -17,6 +17,7 @@
 		['Shelves', 'shelves', ['shelves', 'place', 'document', 'access']],
 		['In hand', 'in-hand', ['in-hand']],
 		['Releases', 'releases', ['releases']],
+		['Remarks', 'remarks', ['remarks']],
 		['Activity', 'activity', ['activity']],
 		['Removed', 'removed', ['removed']],
 		['Given', 'given', ['given', 'passes', 'arrivals']],

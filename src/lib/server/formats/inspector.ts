@@ -4,8 +4,7 @@ import { randomUUID } from 'node:crypto';
 import Piscina from 'piscina';
 import type { Store } from '../store/store';
 import type { Inspection } from '../db/schema';
-import type { TextTask } from './text/request';
-import type { Task } from './worker';
+import type { Task, WriteTask } from './worker';
 
 /** Opens stored files in worker threads, with limits on time and memory, and keeps their previews. */
 export class Inspector {
@@ -70,8 +69,8 @@ export class Inspector {
 		}
 	}
 
-	/** Writes a text as a file. Raises an Error when it is too large to be written within the limits. */
-	async write(task: TextTask): Promise<Uint8Array> {
+	/** Writes a file. Raises an Error when it is too large to be written within the limits. */
+	async write(task: WriteTask): Promise<Uint8Array> {
 		return (await this.run(task)) as Uint8Array;
 	}
 

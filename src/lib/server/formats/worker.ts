@@ -8,6 +8,7 @@ import { sheetToSvg } from '../../core/dxf/svg';
 import { titleBlock } from '../../core/dxf/title-block';
 import type { Inspection } from '../db/schema';
 import { MOST_DXF_BYTES, poppler, popplerBytes } from './limits';
+import { commentSheet, type CommentSheetTask } from './comment-sheet';
 import type { TextTask } from './text/request';
 import { writeTextTask } from './text/task';
 import { writtenIn } from './written';
@@ -16,7 +17,9 @@ import { writtenIn } from './written';
 const PREVIEW_WIDTH = 640;
 const MOST_PIXELS = 268_000_000;
 
-export type Task = FileTask | TextTask;
+export type Task = FileTask | WriteTask;
+/** Tasks that write a file instead of opening one. */
+export type WriteTask = TextTask | CommentSheetTask;
 
 type FileTask =
 	| { task: 'inspect'; path: string; mediaType: string; size: number }
@@ -25,6 +28,7 @@ type FileTask =
 
 export default async function work(task: Task): Promise<Inspection | string | boolean | Uint8Array> {
 	if (task.task === 'text') return writeTextTask(task);
+	if (task.task === 'comment-sheet') return commentSheet(task);
 	if (task.task === 'written') return writtenIn(task.path, task.mediaType, task.size);
 	return task.task === 'inspect' ? inspect(task) : preview(task);
 }

@@ -73,6 +73,7 @@ export const documentView = defineView({
 			.orderBy(desc(version.seq));
 		return {
 			row: row!,
+			project: project.name,
 			level,
 			levelLabel: levelLabel(level),
 			mayWork: allows(level, 'work'),

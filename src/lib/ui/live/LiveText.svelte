@@ -246,6 +246,8 @@
 			<Tabs.Content value="remarks" class="min-h-0 flex-1 overflow-auto"
 				><RemarksPanel
 					{remarks}
+					titled={false}
+					table="/{code}/document/{id}/remarks"
 					label={versions[0]!.label}
 					newest
 					gone={(row) => row.anchor.on === 'passage' && passages !== null && !passages.has(row.anchor.mark)}

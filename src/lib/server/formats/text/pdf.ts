@@ -1,25 +1,9 @@
-import { createRequire } from 'node:module';
-import pdfmake from 'pdfmake';
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import type { Node } from 'prosemirror-model';
 import { numbersIn } from '../../../core/text/numbers';
+import { pdfmaker } from '../pdfmaker';
 import { sizeOnPage, spansOf, type Picture } from './parts';
 import type { About } from './request';
-
-const require = createRequire(import.meta.url);
-const font = (name: string) => require.resolve(`@expo-google-fonts/archivo/${name}.ttf`);
-
-pdfmake.setFonts({
-	Archivo: {
-		normal: font('400Regular/Archivo_400Regular'),
-		bold: font('600SemiBold/Archivo_600SemiBold'),
-		italics: font('400Regular_Italic/Archivo_400Regular_Italic'),
-		bolditalics: font('600SemiBold_Italic/Archivo_600SemiBold_Italic')
-	}
-});
-// A text brings nothing from elsewhere: its pictures are handed over as bytes.
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path: string) => path.includes('@expo-google-fonts'));
 
 const HEAD_SIZES = [16, 13, 11.5, 10.5];
 
@@ -138,7 +122,7 @@ export async function toPdf(
 		return found;
 	};
 
-	const made = pdfmake.createPdf({
+	return pdfmaker({
 		info: { title: `${about.number} ${about.title}`, creator: 'Cupboard' },
 		pageSize: 'A4',
 		pageMargins: [71, 64, 71, 64],
@@ -157,5 +141,4 @@ export async function toPdf(
 		pageBreakBefore: (node, follow) =>
 			node.headlineLevel !== undefined && follow.getFollowingNodesOnPage().length === 0
 	});
-	return new Uint8Array(await made.getBuffer());
 }

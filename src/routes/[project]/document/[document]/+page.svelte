@@ -244,6 +244,7 @@
 					>
 						<RemarksPanel
 							{remarks}
+							table="/{code}/document/{row.id}/remarks"
 							label={data.version.label}
 							{newest}
 							compose={onSheet

@@ -1,0 +1,24 @@
+import type { RemarkRow } from '../../core/remarks';
+import type { Services } from '../services';
+import { MEDIA_TYPE } from '../formats/text/request';
+import { dispositionOf } from './respond';
+
+const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+
+/** The comment sheet of a document as a download. */
+export async function commentSheetResponse(
+	services: Services,
+	format: 'xlsx' | 'pdf',
+	about: { number: string; title: string; label: string; project: string },
+	remarks: RemarkRow[]
+): Promise<Response> {
+	const bytes = await services.inspector.write({ task: 'comment-sheet', format, about, remarks });
+	return new Response(bytes as Uint8Array<ArrayBuffer>, {
+		headers: {
+			'content-type': format === 'pdf' ? MEDIA_TYPE.pdf : XLSX,
+			'content-length': String(bytes.byteLength),
+			'content-disposition': dispositionOf('attachment', `${about.number}_remarks.${format}`),
+			'cache-control': 'private, no-store'
+		}
+	});
+}
