@@ -167,7 +167,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 	if (/Remark$/.test(target.name)) known.text = 'words';
 	if (target.name === 'takeLock') known.purpose = '';
 	if (target.name === 'activity') delete known.to;
-	if (target.name !== 'liveAuthors') delete known.from;
+	if (!['liveAuthors', 'carryMarks'].includes(target.name)) delete known.from;
 	if (target.name === 'handOverLock') known.to = world.people.oke!.person.id;
 	return Object.fromEntries(
 		Object.keys(target.input.shape).flatMap((key) => (key in known ? [[key, known[key]]] : []))

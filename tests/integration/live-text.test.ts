@@ -1,10 +1,6 @@
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
-import { HocuspocusProvider, HocuspocusProviderWebsocket } from '@hocuspocus/provider';
 import { and, eq } from 'drizzle-orm';
 import { EditorState } from 'prosemirror-state';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import WebSocket from 'ws';
 import * as Y from 'yjs';
 import { textSchema } from '../../src/lib/core/text/schema';
 import { readText, rewriteText } from '../../src/lib/core/text/shared';
@@ -23,11 +19,11 @@ import { takeLock } from '../../src/lib/server/acts/locks';
 import { document, grant, liveUpdate } from '../../src/lib/server/db/schema';
 import { documentView } from '../../src/lib/server/views/documents';
 import { liveAuthors, liveText } from '../../src/lib/server/views/live-texts';
+import { Guest, RoomServer } from './room';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;
-let server: Server;
-let port = 0;
+let rooms: RoomServer;
 
 const text = (...paragraphs: string[]) =>
 	textSchema
@@ -39,69 +35,16 @@ const text = (...paragraphs: string[]) =>
 		.toJSON() as unknown;
 
 /** Somebody with the text open in a browser. */
-class Writer {
-	readonly doc = new Y.Doc();
-	readonly provider: HocuspocusProvider;
-	readonly closes: number[] = [];
-	private readonly socket: HocuspocusProviderWebsocket;
-
-	constructor(who: string, room: string, origin = world.services.config.origin) {
-		const Named = class extends WebSocket {
-			constructor(address: string) {
-				super(address, { headers: { 'x-who': who, origin } });
-			}
-		};
-		this.socket = new HocuspocusProviderWebsocket({
-			url: `ws://127.0.0.1:${port}/live/rooms/${room}`,
-			WebSocketPolyfill: Named,
-			delay: 50,
-			minDelay: 50,
-			maxDelay: 200,
-			onClose: ({ event }) => this.closes.push(event.code)
-		});
-		this.provider = new HocuspocusProvider({
-			websocketProvider: this.socket,
-			name: room,
-			document: this.doc,
-			token: 'session'
-		});
-		this.provider.attach();
-		const { person } = world.people[who]!;
-		this.provider.awareness!.setLocalStateField('user', { id: person.id, name: person.name });
-	}
-	says(): string {
+class Writer extends Guest {
+	override says(): string {
 		return readText(this.doc).textBetween(0, readText(this.doc).content.size, '|');
 	}
 	/** Types at a place of the text. */
 	type(words: string, from: number, to = from): void {
 		rewriteText(this.doc, EditorState.create({ doc: readText(this.doc) }).tr.insertText(words, from, to).doc);
 	}
-	async until(what: () => boolean): Promise<void> {
-		for (let i = 0; i < 400; i++) {
-			if (what()) return;
-			await new Promise((done) => setTimeout(done, 25));
-		}
-		throw new Error(
-			`It did not come to that; the text says “${this.says()}”, closed with ${this.closes.join()}`
-		);
-	}
-	line(up: boolean): void {
-		if (up) void this.socket.connect();
-		else this.socket.disconnect();
-	}
-	close(): void {
-		this.provider.destroy();
-		this.socket.destroy();
-		this.doc.destroy();
-	}
 }
-
-const open: Writer[] = [];
-function enter(who: string, room: string): Writer {
-	const one = new Writer(who, room);
-	open.push(one);
-	return one;
-}
+const enter = (who: string, room: string): Writer => rooms.enter(Writer, who, room);
 
 /** Lets somebody in at a place; gives the grant. */
 async function give(place: string, who: string, level: string): Promise<string> {
@@ -127,12 +70,7 @@ async function begin(...paragraphs: string[]): Promise<{ id: string; room: strin
 
 beforeAll(async () => {
 	world = await TestWorld.open();
-	world.services.rooms.identify = (headers) =>
-		Promise.resolve(world.people[headers.get('x-who') ?? ''] ?? null);
-	server = createServer();
-	server.on('upgrade', (request, socket, head) => world.services.rooms.upgrade(request, socket, head));
-	await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-	port = (server.address() as AddressInfo).port;
+	rooms = await RoomServer.start(world);
 	// Halla may remark on the folder, Petra only look.
 	for (const [person, level] of [
 		['halla', 'remark'],
@@ -141,9 +79,8 @@ beforeAll(async () => {
 		await give(world.folder, person, level);
 });
 afterAll(async () => {
-	open.forEach((one) => one.close());
+	rooms.close();
 	await world.close();
-	server.close();
 });
 
 describe('a live text', () => {
@@ -215,18 +152,11 @@ describe('a live text', () => {
 
 	it('is closed to who may not look, who is not signed in, and pages from elsewhere', async () => {
 		const { room } = await begin('Secret.');
-		const status = (headers: Record<string, string>, at = room) =>
-			new Promise<number>((done) => {
-				const socket = new WebSocket(`ws://127.0.0.1:${port}/live/rooms/${at}`, { headers });
-				socket.on('unexpected-response', (_, response) => done(response.statusCode!));
-				socket.on('open', () => done(101));
-				socket.on('error', () => {});
-			});
 		const { origin } = world.services.config;
-		expect(await status({ origin, 'x-who': 'edda' })).toBe(404);
-		expect(await status({ origin })).toBe(401);
-		expect(await status({ origin: 'https://elsewhere.example', 'x-who': 'oke' })).toBe(403);
-		expect(await status({ origin, 'x-who': 'oke' }, room.slice(0, -1) + '2')).toBe(404);
+		expect(await rooms.status(room, { origin, 'x-who': 'edda' })).toBe(404);
+		expect(await rooms.status(room, { origin })).toBe(401);
+		expect(await rooms.status(room, { origin: 'https://elsewhere.example', 'x-who': 'oke' })).toBe(403);
+		expect(await rooms.status(room.replace(/[^/]+$/, 'zzzzzzzzzz'), { origin, 'x-who': 'oke' })).toBe(404);
 	});
 
 	it('follows access and locks within a second', async () => {

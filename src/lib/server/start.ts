@@ -15,6 +15,7 @@ import { Rooms } from './rooms/rooms';
 import type { Services } from './services';
 import { LocalStore } from './store/local';
 import { liveRoom } from './views/live-texts';
+import { markRoom } from './views/marks';
 
 /** Logs never hold passwords, secrets or cookies: only what is named here is written. */
 export const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
@@ -52,6 +53,7 @@ export async function startServices(given: Config = readConfig(), { work = true 
 		}
 	};
 	rooms.admit = async (actor, room) => {
+		if (room.kind === 'marks') return readView(services, markRoom, actor, room);
 		const found = await readView(services, liveRoom, actor, { document: room.document });
 		if (found.room !== nameOf(room)) throw new Problem('not-found', 'There is no such room any more.');
 		return found;

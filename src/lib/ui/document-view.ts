@@ -14,6 +14,9 @@ export interface DocumentView {
 	way: { id: string; name: string; kind: string; code: string | null }[];
 	versions: VersionRow[];
 	sides: SideRow[];
+	mayRemark: boolean;
+	/** Labels of the versions that somebody has marked up. */
+	marked: string[];
 	/** Where it is worked on live, and how the reader may; null for a plain file. */
 	room: { name: string; mode: RoomMode } | null;
 	/** Who asked for the lock, and whether the reader waits for it. */

@@ -21,6 +21,15 @@ export class ViewPort {
 		this.y = (this.height - this.sheetHeight * this.scale) / 2;
 	}
 
+	/** Whether the sheet lies as `fit` would lay it. */
+	get isWhole(): boolean {
+		return (
+			this.scale === this.fitted &&
+			Math.abs(this.x - (this.width - this.sheetWidth * this.scale) / 2) < 0.5 &&
+			Math.abs(this.y - (this.height - this.sheetHeight * this.scale) / 2) < 0.5
+		);
+	}
+
 	/** Percent of the fitted size. */
 	get percent(): number {
 		return Math.round((this.scale / this.fitted) * 100);
@@ -93,10 +102,11 @@ export function moves(port: ViewPort): (element: HTMLElement) => () => void {
 			steps[event.key]!();
 		};
 		const resize = new ResizeObserver(() => {
-			const first = port.width === 0;
+			// A sheet that was shown whole still is when there is more or less room.
+			const whole = port.width === 0 || port.isWhole;
 			port.width = element.clientWidth;
 			port.height = element.clientHeight;
-			if (first) port.fit();
+			if (whole) port.fit();
 		});
 		resize.observe(element);
 		element.addEventListener('wheel', wheel, { passive: false });

@@ -152,6 +152,8 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 		'remark.reopened': () => `opened remark ${event.details.remark} on ${d.number} again`,
 		'remark.assigned': () =>
 			`gave remark ${event.details.remark} on ${d.number} to ${d.to}${d.due ? `, by ${dayText(d.due)}` : ''}`,
+		'marks.carried': () =>
+			`carried ${plural(Number(event.details.marks ?? 0), 'mark')} on ${d.number} over from ${d.from} to ${d.label}`,
 		'lock.taken': () => `took ${doc} in hand${d.purpose ? ` for “${d.purpose}”` : ''}`,
 		'lock.given-back': () => `gave ${doc} back without a change`,
 		'lock.stale': () =>
@@ -198,6 +200,7 @@ export const EVENT_KINDS: Record<string, string> = {
 	lock: 'Locks',
 	live: 'Working live',
 	remark: 'Remarks',
+	marks: 'Markup',
 	folder: 'Folders',
 	access: 'Access given and ended',
 	place: 'Removed, restored, closed, frozen',

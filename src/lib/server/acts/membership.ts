@@ -25,7 +25,7 @@ import {
 import { tellNotices } from '../notices';
 import { foldScope, holdTree } from '../scopes';
 import { defineAct, type Acting, type ContextOf } from './act';
-import { id, projectKey, reason } from './fields';
+import { id, name, projectKey, reason } from './fields';
 
 type InProject = ContextOf['project'] & Acting;
 
@@ -318,14 +318,15 @@ async function endOwnGrants({ tx, project: here }: InProject, personId: string):
 export const changeSettings = defineAct({
 	name: 'changeSettings',
 	summary:
-		'Set how far people outside may go, whether Run needs two-step sign-in, and whether photographs keep their position',
+		'Set how far people outside may go, whether Run needs two-step sign-in, whether photographs keep their position, and the stamps',
 	method: 'PATCH',
 	path: '/projects/{project}/settings',
 	input: z.object({
 		project: projectKey,
 		outsideLevel: z.enum(LEVELS).nullable(),
 		runNeedsTwoStep: z.boolean(),
-		keepPosition: z.boolean().optional()
+		keepPosition: z.boolean().optional(),
+		stamps: z.array(name).max(40, 'At most 40 stamps.').optional()
 	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	events: ['project.settings-changed'],
@@ -339,7 +340,8 @@ export const changeSettings = defineAct({
 		const [fresh] = await tx.select().from(project).where(eq(project.id, here.id)).for('update');
 		const { outsideLevel, runNeedsTwoStep } = input;
 		const keepPosition = input.keepPosition ?? fresh!.settings.keepPosition;
-		const changed = { outsideLevel, runNeedsTwoStep, keepPosition };
+		const stamps = [...new Set(input.stamps ?? fresh!.settings.stamps)];
+		const changed = { outsideLevel, runNeedsTwoStep, keepPosition, stamps };
 		await tx
 			.update(project)
 			.set({ settings: { ...fresh!.settings, ...changed } })

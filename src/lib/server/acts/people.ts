@@ -1,5 +1,6 @@
 import { and, count, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { DEFAULT_STAMPS } from '../../core/markup/stamps';
 import { standardRule } from '../../core/numbering/numbering';
 import { Problem } from '../../core/problem';
 import { DEFAULT_SCHEME } from '../../core/revisions/revisions';
@@ -59,7 +60,8 @@ export const makeProject = defineAct({
 				maxFileBytes: 20 * 1024 ** 3,
 				outsideLevel: 'take',
 				runNeedsTwoStep: false,
-				keepPosition: true
+				keepPosition: true,
+				stamps: [...DEFAULT_STAMPS]
 			},
 			createdAt: now
 		});

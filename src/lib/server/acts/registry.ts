@@ -9,6 +9,7 @@ import * as handIns from './hand-in';
 import * as hatches from './hatches';
 import * as liveTexts from './live-texts';
 import * as locks from './locks';
+import * as marks from './marks';
 import * as membership from './membership';
 import * as notices from './notices';
 import * as passes from './passes';
@@ -32,6 +33,7 @@ export const ACTS: readonly Act[] = [
 	handIns,
 	liveTexts,
 	remarks,
+	marks,
 	locks,
 	folders,
 	removals,

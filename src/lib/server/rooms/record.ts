@@ -50,6 +50,14 @@ export class RoomRecord {
 		await this.noteWriters(tx, name, [{ update: state, personId }]);
 	}
 
+	/** Makes a room for marks unless there is one. */
+	async open(name: string, state: Uint8Array): Promise<void> {
+		await this.database.db
+			.insert(liveRoom)
+			.values({ name, documentId: roomOf(name)!.document, state, changedAt: new Date() })
+			.onConflictDoNothing();
+	}
+
 	/** Takes a change to be stored soon. */
 	append(name: string, update: Uint8Array, personId: string | null): void {
 		const list = this.waiting.get(name) ?? [];

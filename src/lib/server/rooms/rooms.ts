@@ -12,7 +12,9 @@ import type { Database } from '../db';
 import { readMessage, type Presence } from './messages';
 import { nameOf, roomOf, type RoomName } from './names';
 import { RoomRecord } from './record';
+import { MarkTrial } from './marking';
 import { SuggestionTrial } from './suggesting';
+import type { Trial } from './trial';
 
 /** Where rooms are reached; the name of the room follows. */
 export const ROOMS_PATH = '/live/rooms/';
@@ -69,7 +71,7 @@ export class Rooms {
 		perMessageDeflate: false
 	});
 	private readonly guests = new Set<Guest>();
-	private readonly trials = new Map<string, SuggestionTrial>();
+	private readonly trials = new Map<string, Trial>();
 	private readonly sizes = new Map<string, number>();
 	private readonly timer: ReturnType<typeof setInterval>;
 	private pause: ReturnType<typeof setTimeout> | null = null;
@@ -98,8 +100,7 @@ export class Rooms {
 				if (!(await this.check(context as Guest, update, document))) await new Promise(() => {});
 			},
 			onLoadDocument: async ({ document, documentName }) => {
-				const state = await this.record.load(database.db, documentName);
-				if (!state) throw new Problem('not-found', 'There is no such room.');
+				const state = await this.stateOf(documentName);
 				this.sizes.set(documentName, state.byteLength);
 				Y.applyUpdate(document, state);
 				document.on('update', (update: Uint8Array, origin: unknown) =>
@@ -116,6 +117,16 @@ export class Rooms {
 		});
 		this.timer = setInterval(() => void this.round([...this.guests]), ROUND);
 		this.timer.unref();
+	}
+
+	/** The state of a room as it is loaded. Marks have a room as soon as somebody looks for it. */
+	private async stateOf(name: string): Promise<Uint8Array> {
+		const state = await this.record.load(this.database.db, name);
+		if (state) return state;
+		if (roomOf(name)?.kind !== 'marks') throw new Problem('not-found', 'There is no such room.');
+		const empty = Y.encodeStateAsUpdate(new Y.Doc());
+		await this.record.open(name, empty);
+		return empty;
 	}
 
 	/** Has a change stored, in the name of who sent it. What another process received is stored there. */
@@ -184,10 +195,14 @@ export class Rooms {
 		if (Date.now() - guest.checkedAt > BELIEVED && !(await this.recheck(guest))) return false;
 		if ((this.sizes.get(doc.name) ?? 0) + message.update.byteLength > MOST_ROOM_BYTES)
 			return this.refuse(guest, 'The document is as large as it may be.', CLOSED.tooMuch);
-		if (guest.mode !== 'suggest') return true;
+		// Whoever writes a text may write anything in it; whose marks are changed is always asked.
+		if (guest.mode === 'write' && guest.room.kind === 'text') return true;
 		let trial = this.trials.get(doc.name);
-		if (!trial) this.trials.set(doc.name, (trial = new SuggestionTrial(doc)));
-		const fault = trial.try(message.update, guest.personId);
+		if (!trial) {
+			trial = guest.room.kind === 'text' ? new SuggestionTrial(doc) : new MarkTrial(doc);
+			this.trials.set(doc.name, trial);
+		}
+		const fault = trial.try(message.update, guest.personId, guest.mode);
 		return fault === null || this.refuse(guest, fault);
 	}
 

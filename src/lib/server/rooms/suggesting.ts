@@ -1,15 +1,17 @@
 import type { Node } from 'prosemirror-model';
 import { yXmlFragmentToProseMirrorRootNode } from 'y-prosemirror';
 import * as Y from 'yjs';
+import type { RoomMode } from '../../core/live';
 import { textSchema } from '../../core/text/schema';
 import { copyOf, fragmentOf } from '../../core/text/shared';
 import { notOnlySuggesting } from '../../core/text/suggestions';
+import type { Trial } from './trial';
 
 /**
  * Tries changes of people who may only suggest on a copy of the text before they reach the others. The copy follows the
  * text; only the paragraphs that a change touched are read again, so that a keystroke in a long text costs little.
  */
-export class SuggestionTrial {
+export class SuggestionTrial implements Trial {
 	private copy: Y.Doc;
 	private text: Node;
 	private readonly follow: (update: Uint8Array) => void;
@@ -21,8 +23,8 @@ export class SuggestionTrial {
 		doc.on('update', this.follow);
 	}
 
-	/** What is wrong with a change by somebody who may only suggest, or null. */
-	try(update: Uint8Array, author: string): string | null {
+	try(update: Uint8Array, author: string, mode: RoomMode): string | null {
+		if (mode === 'write') return null;
 		const before = this.text;
 		const touched = this.apply(update);
 		const fault = touched

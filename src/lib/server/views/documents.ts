@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull, like, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { Problem } from '../../core/problem';
@@ -13,6 +13,8 @@ import { among, type Querier } from '../db';
 import {
 	content,
 	document,
+	liveRoom,
+	liveUpdate,
 	lock,
 	lockWish,
 	person,
@@ -84,6 +86,8 @@ export const documentView = defineView({
 			way: (await breadcrumb(db, here, reach)).slice(0, -1),
 			sides: await sidesOf(db, here.id),
 			waiting: await waitingFor(db, here.id, me.id),
+			marked: await markedVersions(db, here.id),
+			mayRemark: allows(level, 'remark'),
 			room: await roomOf(db, here.id, roomMode(level, row!.lock !== null && !row!.lock.mine)),
 			versions: versions.map((v): VersionRow => ({ ...v, at: v.at.toISOString() }))
 		};
@@ -94,6 +98,22 @@ export const documentView = defineView({
 async function roomOf(db: Querier, documentId: string, mode: RoomMode) {
 	const [row] = await db.select({ name: document.room }).from(document).where(eq(document.id, documentId));
 	return row?.name ? { name: row.name, mode } : null;
+}
+
+/** Labels of the versions that somebody has marked up. */
+async function markedVersions(db: Querier, documentId: string): Promise<string[]> {
+	const rows = await db
+		.select({ name: liveRoom.name })
+		.from(liveRoom)
+		.where(
+			and(
+				eq(liveRoom.documentId, documentId),
+				like(liveRoom.name, 'marks/%'),
+				// An empty state is two bytes long.
+				sql`(length(${liveRoom.state}) > 2 or exists (select 1 from ${liveUpdate} where ${liveUpdate.room} = ${liveRoom.name}))`
+			)
+		);
+	return rows.map((r) => r.name.split('/')[2]!);
 }
 
 /** What was handed in beside the line, newest first. */

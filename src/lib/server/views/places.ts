@@ -35,6 +35,7 @@ export const projectFrame = defineView({
 				outsideLevel: settings.outsideLevel,
 				runNeedsTwoStep: settings.runNeedsTwoStep,
 				keepPosition: settings.keepPosition,
+				stamps: settings.stamps,
 				id,
 				code,
 				name,

@@ -10,6 +10,7 @@ import * as access from './access';
 import * as effects from './effects';
 import * as given from './given';
 import * as liveTexts from './live-texts';
+import * as marks from './marks';
 import * as notices from './notices';
 import * as passes from './passes';
 import * as tree from './tree';
@@ -25,6 +26,7 @@ export const VIEWS: readonly View[] = [
 	documents,
 	liveTexts,
 	remarks,
+	marks,
 	finding,
 	access,
 	effects,

@@ -12,6 +12,8 @@
 	let twoStep = $state(data.frame.project.runNeedsTwoStep);
 	// svelte-ignore state_referenced_locally
 	let keepPosition = $state(data.frame.project.keepPosition);
+	// svelte-ignore state_referenced_locally
+	let stamps = $state(data.frame.project.stamps.join('\n'));
 	let fault = $state('');
 
 	async function submit(event: SubmitEvent) {
@@ -21,7 +23,11 @@
 			await call('PATCH', `/projects/${data.frame.project.id}/settings`, {
 				outsideLevel: outside === 'nothing' ? null : outside,
 				runNeedsTwoStep: twoStep,
-				keepPosition
+				keepPosition,
+				stamps: stamps
+					.split('\n')
+					.map((line) => line.trim())
+					.filter(Boolean)
 			});
 			toast('The settings are changed.');
 			await invalidateAll();
@@ -62,6 +68,11 @@
 					picture stays as it was.</span
 				></span
 			></label
+		>
+		<label class="block"
+			><span class="font-semibold">Stamps for marking up sheets</span>
+			<span class="block text-[12px] text-ink-2">One a line; day and name are added when one is set.</span>
+			<textarea class="field mt-1 max-w-[320px]" rows="5" bind:value={stamps}></textarea></label
 		>
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 		<button class="button button-act">Change settings</button>

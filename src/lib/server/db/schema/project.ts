@@ -30,6 +30,8 @@ export interface ProjectSettings {
 	runNeedsTwoStep: boolean;
 	/** Whether photographs keep where they were taken. */
 	keepPosition: boolean;
+	/** Names of the stamps that people put on sheets. */
+	stamps: string[];
 }
 
 export const project = pgTable('project', {

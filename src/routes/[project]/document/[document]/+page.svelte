@@ -11,6 +11,11 @@
 	import LockTag from '$lib/ui/LockTag.svelte';
 	import { Remarks } from '$lib/ui/remarks.svelte';
 	import RemarksPanel from '$lib/ui/RemarksPanel.svelte';
+	import type { Present, RoomMode } from '$lib/core/live';
+	import type { Markup } from '$lib/ui/markup/markup.svelte';
+	import MarkupSide from '$lib/ui/markup/MarkupSide.svelte';
+	import MarkupLayer from '$lib/ui/markup/MarkupLayer.svelte';
+	import ScaleDialog from '$lib/ui/markup/ScaleDialog.svelte';
 	import SheetRemarks from '$lib/ui/SheetRemarks.svelte';
 	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
 	import type { Face } from '$lib/ui/sheet-face';
@@ -45,6 +50,53 @@
 	});
 	/** Beside the sheet where there is room; over it on a phone, when asked for. */
 	let beside = $state(false);
+	let markup = $state.raw<Markup | null>(null);
+	/** The pointer is for marks. */
+	let marking = $state(false);
+	let layer = $state<ReturnType<typeof MarkupLayer>>();
+	let scaling = $state<{ page: number; length: number } | null>(null);
+	const codes = $derived(data.frame.departments.map((d: { code: string }) => d.code));
+	const marked = $derived(data.view.marked.includes(data.version.label));
+	/** The newest earlier version that was marked up. */
+	const earlierMarked = $derived.by(() => {
+		const at = data.view.versions.findIndex((v) => v.label === data.version.label);
+		return data.view.versions.slice(at + 1).find((v) => data.view.marked.includes(v.label)) ?? null;
+	});
+	/**
+	 * The line to the marks is opened when there are some, or somebody begins; not for who looks as somebody else. As
+	 * one string, so that it is opened anew only when one of these changes.
+	 */
+	const marksFor = $derived.by(() => {
+		if (data.live || data.side || data.trying || !onSheet || !(marked || marking)) return null;
+		const { me, departments } = data.frame;
+		return JSON.stringify({
+			room: `marks/${row.id}/${data.version.label}`,
+			me: { id: me.id, name: me.name },
+			layer: departments.find((d: { id: string }) => me.departments.includes(d.id))?.code ?? '',
+			mode: data.view.mayWork ? 'write' : data.view.mayRemark ? 'suggest' : 'read'
+		});
+	});
+	$effect(() => {
+		if (!marksFor) return;
+		const { room, me, layer, mode } = JSON.parse(marksFor) as {
+			room: string;
+			me: Present;
+			layer: string;
+			mode: RoomMode;
+		};
+		let open: Markup | null = null;
+		let closed = false;
+		void import('$lib/ui/markup/markup.svelte').then(({ Markup }) => {
+			if (closed) return;
+			open = new Markup(room, me, layer, mode);
+			markup = open;
+		});
+		return () => {
+			closed = true;
+			markup = null;
+			open?.close();
+		};
+	});
 	/** Places can be chosen on what is shown as a sheet. */
 	const onSheet = $derived(/^(application\/pdf|image\/)/.test(shown.mediaType));
 	let actions = $state<ReturnType<typeof DocumentActions>>();
@@ -126,7 +178,14 @@
 	const mayRestore = $derived(older && data.view.mayWork && (!row.lock || row.lock.mine));
 </script>
 
-{#snippet over(face: Face)}<SheetRemarks {face} {remarks} label={data.version.label} />{/snippet}
+{#snippet over(face: Face)}{#if markup}<MarkupLayer
+			bind:this={layer}
+			{face}
+			{markup}
+			{codes}
+			editing={marking}
+			saysScale={(page, length) => (scaling = { page, length })}
+		/>{/if}<SheetRemarks {face} {remarks} label={data.version.label} />{/snippet}
 <svelte:head><title>{row.number} {row.title}</title></svelte:head>
 <div class="flex h-full flex-col">
 	<div class="flex flex-wrap items-center gap-x-2.5 gap-y-1.5 border-b border-rule bg-sheet px-4 py-2">
@@ -159,6 +218,11 @@
 					onclick={() => flipTo(flip?.after)}>▸</button
 				>
 			</span>{/if}
+		{#if !data.live && !data.side && onSheet && (data.view.mayRemark || marked)}<button
+				class="button"
+				aria-pressed={marking}
+				onclick={() => (marking = !marking)}>{marking ? 'End marking up' : 'Mark up'}</button
+			>{/if}
 		{#if !data.live && !data.side}<button
 				class="button lg:hidden"
 				aria-expanded={beside}
@@ -226,6 +290,20 @@
 			{/key}
 		{:else}
 			<div class="relative flex h-full">
+				{#if marking && markup}<div
+						class="w-[190px] shrink-0 max-md:absolute max-md:inset-y-0 max-md:left-0 max-md:z-10 max-md:w-[150px]"
+					>
+						<MarkupSide
+							{markup}
+							{codes}
+							stamps={data.frame.project.stamps}
+							grow={(factor) => layer?.growBy(factor)}
+							document={row.id}
+							version={data.version}
+							from={earlierMarked}
+							refreshed={again}
+						/>
+					</div>{/if}
 				<div class="min-w-0 flex-1">
 					<Viewer
 						url={file}
@@ -276,3 +354,10 @@
 		me={data.frame.me.id}
 		documents={[row.id]}
 	/>{/if}
+<ScaleDialog
+	open={scaling !== null}
+	set={(real, unit) => {
+		markup?.setScale(scaling!.page, scaling!.length, real, unit);
+		scaling = null;
+	}}
+/>

@@ -1,0 +1,50 @@
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { allows } from '../../core/access/levels';
+import type { RoomMode } from '../../core/live';
+import { marksOf, readMark, scalesOf } from '../../core/markup/shared';
+import { Problem } from '../../core/problem';
+import { defineView } from '../acts/act';
+import { id } from '../acts/fields';
+import type { Querier } from '../db';
+import { version } from '../db/schema';
+import { nameOf } from '../rooms/names';
+
+const versionInput = z.object({ document: id, label: z.string().max(20) });
+
+/** The room of the marks on a version. Raises `not-found` when there is no such version. */
+async function roomOf(db: Querier, input: z.output<typeof versionInput>): Promise<string> {
+	const [row] = await db
+		.select({ id: version.id })
+		.from(version)
+		.where(and(eq(version.documentId, input.document), eq(version.label, input.label)));
+	if (!row) throw new Problem('not-found', `There is no version ${input.label}.`);
+	return nameOf({ kind: 'marks', document: input.document, label: input.label });
+}
+
+export const markRoom = defineView({
+	name: 'markRoom',
+	summary: 'How you may mark up a version now: not at all, with marks of your own, or all of them',
+	path: '/documents/{document}/versions/{label}/marks/room',
+	input: versionInput,
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	async run({ db, project, level }, input) {
+		const mode: RoomMode = allows(level, 'work') ? 'write' : allows(level, 'remark') ? 'suggest' : 'read';
+		return { room: await roomOf(db, input), projectId: project.id, mode };
+	}
+});
+
+export const marks = defineView({
+	name: 'marks',
+	summary: 'The marks on a version, and the scales of its pages',
+	path: '/documents/{document}/versions/{label}/marks',
+	input: versionInput,
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	async run({ db, services }, input) {
+		const room = await roomOf(db, input);
+		return services.rooms.read(room, (doc) => ({
+			marks: [...marksOf(doc)].flatMap(([markId, kept]) => readMark(markId, kept) ?? []),
+			scales: scalesOf(doc).toJSON() as Record<string, { perUnit: number; unit: string }>
+		}));
+	}
+});

@@ -1,0 +1,157 @@
+<script lang="ts">
+	import type { MarkKind } from '../../core/markup/mark';
+	import { WITH_WORDS } from '../../core/markup/mark';
+	import type { StampKind } from '../../core/markup/stamps';
+	import { plural } from '../words';
+	import { dashOf, lookOf } from './look';
+	import type { Markup, Tool } from './markup.svelte';
+
+	/** The tools beside a sheet: what to draw, what to do with what is chosen, and which layers are shown. */
+	let {
+		markup,
+		codes,
+		stamps,
+		grow,
+		carry
+	}: {
+		markup: Markup;
+		codes: string[];
+		/** The project's stamps, with day and name filled in. */
+		stamps: StampKind[];
+		/** Draws what is chosen larger or smaller. */
+		grow: (factor: number) => void;
+		/** Brings marks of the version before over to this one; null when there are none. */
+		carry: { from: string; run: () => void } | null;
+	} = $props();
+
+	const TOOLS: [Tool, string][] = [
+		['choose', 'Choose and move'],
+		['cloud', 'Cloud'],
+		['arrow', 'Arrow'],
+		['line', 'Line'],
+		['polyline', 'Line of pieces'],
+		['rectangle', 'Rectangle'],
+		['ellipse', 'Ellipse'],
+		['freehand', 'By hand'],
+		['highlight', 'Highlight'],
+		['text', 'Words'],
+		['callout', 'Words with arrow'],
+		['dimension', 'Dimension'],
+		['area', 'Area'],
+		['count', 'Count'],
+		['stamp', 'Stamp'],
+		['scale', 'Set the scale']
+	];
+	const HINTS: Partial<Record<Tool, string>> = {
+		polyline: 'Press point by point; Enter or a double press ends it.',
+		area: 'Press corner by corner; Enter or a double press ends it.',
+		count: 'Press each thing; Enter ends it.',
+		dimension: 'Draw from end to end; ends and crossings of a drawing hold it.',
+		scale: 'Draw over something whose length you know, then say how long it is.',
+		callout: 'Draw from what it is about to where the words stand.'
+	};
+	const chosen = $derived(markup.changeable);
+	const wordy = $derived(chosen.length > 0 && chosen.every((m) => WITH_WORDS.has(m.kind)));
+	const needsWords = $derived(WITH_WORDS.has(markup.tool as MarkKind));
+	const flagged = $derived([...markup.marks.values()].filter((m) => m.carried === 'changed').length);
+</script>
+
+<div
+	class="flex h-full flex-col gap-2 overflow-auto border-r border-rule bg-sheet p-2"
+	role="toolbar"
+	aria-label="Marking up"
+	aria-orientation="vertical"
+>
+	{#if markup.mayDraw}
+		<div class="grid gap-0.5" role="radiogroup" aria-label="Tool">
+			{#each TOOLS as [tool, label] (tool)}<button
+					role="radio"
+					aria-checked={markup.tool === tool}
+					class="rounded-sm px-2 py-1 text-left font-semibold {markup.tool === tool
+						? 'bg-act text-on-act'
+						: 'hover:bg-act-soft'}"
+					onclick={() => {
+						markup.draft = null;
+						markup.tool = tool;
+					}}>{label}</button
+				>{/each}
+		</div>
+		{#if HINTS[markup.tool]}<p class="text-[12px] text-ink-2">{HINTS[markup.tool]}</p>{/if}
+		{#if markup.tool === 'stamp'}<label class="block"
+				><span class="label">Which stamp</span><select
+					class="field"
+					onchange={(event) => (markup.words = event.currentTarget.value)}
+				>
+					<option value="">choose</option>
+					{#each stamps as stamp (stamp.label)}<option value={stamp.text}>{stamp.label}</option>{/each}
+				</select></label
+			>
+		{:else if needsWords}<label class="block"
+				><span class="label">The words</span><textarea
+					class="field"
+					maxlength="2000"
+					bind:value={markup.words}></textarea></label
+			>
+			{#if !markup.words.trim()}<p class="text-[12px] text-ink-2">
+					Write the words first, then place them.
+				</p>{/if}{/if}
+		<div class="flex flex-wrap gap-1">
+			<button class="button" disabled={!markup.canUndo} onclick={() => markup.undo()}>Undo</button>
+			<button class="button" disabled={!markup.canRedo} onclick={() => markup.redo()}>Redo</button>
+		</div>
+	{:else}<p class="text-ink-2">You look at the marks here; drawing needs Remark.</p>{/if}
+	{#if chosen.length}<div class="border-t border-rule pt-2">
+			<p class="label">{plural(chosen.length, 'mark')} chosen</p>
+			{#if wordy}<textarea
+					class="field mb-1"
+					aria-label="Words of the chosen mark"
+					maxlength="2000"
+					value={chosen[0]!.text}
+					onchange={(event) => markup.say(event.currentTarget.value)}></textarea>{/if}
+			<div class="flex flex-wrap gap-1">
+				<button class="button" onclick={() => grow(1.25)}>Larger</button>
+				<button class="button" onclick={() => grow(0.8)}>Smaller</button>
+				<button class="button" onclick={() => markup.turnBy(15)}>Turn</button>
+				<button class="button" onclick={() => markup.toFront()}>To the front</button>
+				<button class="button" onclick={() => markup.toBack()}>To the back</button>
+				{#if chosen.length > 1}<button class="button" onclick={() => markup.group()}>Group</button>{/if}
+				{#if chosen.some((m) => m.group)}<button class="button" onclick={() => markup.ungroup()}
+						>Part the group</button
+					>{/if}
+				{#if chosen.some((m) => m.carried === 'changed')}<button class="button" onclick={() => markup.fits()}
+						>It still fits</button
+					>{/if}
+				<button class="button" onclick={() => markup.copy()}>Copy</button>
+				<button class="button button-fault" onclick={() => markup.remove()}>Take away</button>
+			</div>
+		</div>{/if}
+	{#if carry && markup.mayDraw}<button class="button" onclick={carry.run}>Carry over from {carry.from}</button
+		>{/if}
+	{#if flagged}<p class="border-l-4 border-fault bg-fault-soft px-2 py-1 text-[12px]">
+			{plural(flagged, 'mark')} may not fit any more: the sheet changed under {flagged === 1 ? 'it' : 'them'}.
+		</p>{/if}
+	<fieldset class="border-t border-rule pt-2">
+		<legend class="label">Layers of departments</legend>
+		{#each markup.layers as layer (layer)}
+			{@const look = lookOf(layer, codes)}
+			<label class="flex items-center gap-2 py-0.5"
+				><input
+					type="checkbox"
+					class="accent-act"
+					checked={!markup.hidden.has(layer)}
+					onchange={(event) =>
+						event.currentTarget.checked ? markup.hidden.delete(layer) : markup.hidden.add(layer)}
+				/><svg width="34" height="6" aria-hidden="true"
+					><line
+						x1="0"
+						y1="3"
+						x2="34"
+						y2="3"
+						stroke={look.colour}
+						stroke-width="2"
+						stroke-dasharray={dashOf(look, 2)}
+					/></svg
+				><span class="font-mono text-[12px]">{layer || 'outside'}</span></label
+			>{:else}<p class="text-[12px] text-ink-2">No marks yet.</p>{/each}
+	</fieldset>
+</div>
