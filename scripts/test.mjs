@@ -1,5 +1,5 @@
 /** Everything, from a fresh clone: types, lint, house rules, unit, integration against a real PostgreSQL, browser. */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { ensureBuild } from './parts/build.mjs';
@@ -28,16 +28,40 @@ await command(async () => {
 		return existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null;
 	};
 
+	/** Runs one program after the other beside something else; what they print comes at their end. */
+	const beside = async (programs) => {
+		const results = [];
+		for (const [name, args] of programs) {
+			const program = spawn('npx', args, { stdio: ['ignore', 'pipe', 'pipe'] });
+			const said = [];
+			program.stdout.on('data', (piece) => said.push(piece));
+			program.stderr.on('data', (piece) => said.push(piece));
+			const code = await new Promise((done) => program.once('close', done));
+			results.push({ name, ok: code === 0, said: Buffer.concat(said).toString() });
+		}
+		for (const { name, ok, said } of results) {
+			if (!ok) console.log(said);
+			check(name, ok);
+		}
+	};
+
 	if (wanted('static')) {
 		step('types, lint, house rules');
 		spawnSync('npx', ['svelte-kit', 'sync'], { stdio: 'ignore' });
-		check(
-			'types',
-			run(['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings', '--output', 'human'])
-		);
-		check('lint', run(['eslint', '.', '--max-warnings', '0']));
-		check('format', run(['prettier', '--check', '--log-level', 'warn', '.']));
-		check('house rules', run(['depcruise', '--config', '.dependency-cruiser.cjs', 'src']));
+		// Two at a time: each takes one processor, and the machine has two.
+		await Promise.all([
+			beside([
+				[
+					'types',
+					['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings', '--output', 'human']
+				]
+			]),
+			beside([
+				['lint', ['eslint', '.', '--max-warnings', '0']],
+				['format', ['prettier', '--check', '--log-level', 'warn', '.']],
+				['house rules', ['depcruise', '--config', '.dependency-cruiser.cjs', 'src']]
+			])
+		]);
 	}
 	if (wanted('static') || wanted('unit') || wanted('integration') || wanted('browser')) ensureBuild();
 	const vitest = (project, env) => {
@@ -67,7 +91,7 @@ await command(async () => {
 		vitest('unit', process.env);
 	}
 	if (wanted('integration') || wanted('browser')) {
-		const postgres = await ensurePostgres(home);
+		const postgres = await ensurePostgres(home, { lasting: false });
 		try {
 			const env = environment(home, postgres.url, 0, false);
 			if (wanted('integration')) {

@@ -74,9 +74,10 @@ function dataFolder(home) {
  * Finds or installs PostgreSQL, makes the home's own cluster once and starts it on a loopback port.
  * With DATABASE_URL set, that server is used instead.
  *
+ * @param lasting false for tests: what they write is thrown away, so it need not survive a power cut
  * @returns its address, whether it ran already, and the function that stops it
  */
-export async function ensurePostgres(home) {
+export async function ensurePostgres(home, { lasting = true } = {}) {
 	if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, wasRunning: true, stop() {} };
 	const { bavail, bsize } = statfsSync(home);
 	if (bavail * bsize < LEAST_FREE)
@@ -126,7 +127,9 @@ export async function ensurePostgres(home) {
 	} else {
 		port = await freePort();
 		const log = join(data, 'server.log');
-		const settings = `-p ${port} -k ${data} -c listen_addresses=127.0.0.1 -c max_connections=120 -c shared_buffers=128MB -c random_page_cost=1.1`;
+		const settings = `-p ${port} -k ${data} -c listen_addresses=127.0.0.1 -c max_connections=120 -c shared_buffers=128MB -c random_page_cost=1.1${
+			lasting ? '' : ' -c fsync=off -c synchronous_commit=off -c full_page_writes=off'
+		}`;
 		const started = run(pgCtl, ['-D', data, '-w', '-t', '60', '-l', log, '-o', settings, 'start']);
 		if (started.status !== 0) {
 			const tail = run('tail', ['-n', '4', log]).stdout.trim();

@@ -7,10 +7,14 @@ for (const scheme of ['light', 'dark'] as const) {
 		const ines = await as(browser, 'ines');
 		await ines.emulateMedia({ colorScheme: scheme });
 		const { id, folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
+		const { id: text } = await documentId(ines, 'VFT-MW-LS-00-SP-0005');
 		for (const path of [
 			'shelves',
 			`place/${folder}?document=${id}`,
 			`document/${id}`,
+			`document/${id}/remarks`,
+			`document/${text}`,
+			'remarks',
 			'releases',
 			'releases/33',
 			'releases/34',

@@ -222,7 +222,13 @@
 			addLink={() => (linking = true)}
 		/>{/if}
 	<div class="relative flex min-h-0 flex-1">
-		<div class="min-w-0 flex-1 overflow-auto bg-film p-3 md:p-6">
+		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+		<div
+			class="min-w-0 flex-1 overflow-auto bg-film p-3 md:p-6"
+			role="region"
+			aria-label="Text of {number}"
+			tabindex="0"
+		>
 			<div
 				class="live-text mx-auto max-w-[820px] border border-rule bg-paper text-paper-ink shadow-sm"
 				bind:this={host}

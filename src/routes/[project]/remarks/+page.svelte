@@ -67,7 +67,7 @@
 				><tr class="border-b border-ink"
 					><th class="py-1.5">Document</th><th>No.</th><th>From</th><th>Remark</th><th class="max-md:hidden"
 						>Who settles it</th
-					><th>By</th><th class="max-md:hidden">State</th></tr
+					><th>Due</th><th class="max-md:hidden">State</th></tr
 				></thead
 			>
 			<tbody>

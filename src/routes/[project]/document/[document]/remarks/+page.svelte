@@ -20,7 +20,9 @@
 	const rows = $derived(
 		(all ? data.remarks : open).toSorted((a, b) => a.from.localeCompare(b.from) || a.number - b.number)
 	);
-	const departments = $derived(Map.groupBy(rows, (r) => r.from));
+	const departments = $derived(
+		[...new Set(rows.map((r) => r.from))].map((from) => ({ from, list: rows.filter((r) => r.from === from) }))
+	);
 	const today = new Date().toISOString().slice(0, 10);
 	const chosen = $derived([...notes.keys()].filter((n) => open.some((r) => r.number === n)));
 
@@ -81,7 +83,7 @@
 				></thead
 			>
 			<tbody>
-				{#each departments as [from, list] (from)}
+				{#each departments as { from, list } (from)}
 					<tr class="border-b border-rule bg-film"
 						><td></td><td colspan="5" class="font-semibold">{from}, {plural(list.length, 'remark')}</td></tr
 					>

@@ -1,0 +1,136 @@
+import { expect, test, type Page, type WebSocketRoute } from '@playwright/test';
+import { as, documentId } from './people';
+
+/** What a live text says in somebody's browser, without the names at others' cursors. */
+const textOf = (page: Page) =>
+	page.locator('.ProseMirror').evaluate((editor) => {
+		const copy = editor.cloneNode(true) as HTMLElement;
+		copy.querySelectorAll('.caret, .ProseMirror-trailingBreak').forEach((one) => one.remove());
+		return copy.innerText.replace(/[\u2060\u200b]/g, '');
+	});
+
+/** Lets a test cut somebody's line to the rooms and bring it back. */
+async function cuttable(page: Page) {
+	const open = new Set<WebSocketRoute>();
+	let up = true;
+	await page.routeWebSocket(/\/live\/rooms\//, async (route) => {
+		if (!up) return void (await route.close());
+		open.add(route);
+		route.connectToServer();
+	});
+	return {
+		async cut() {
+			up = false;
+			await Promise.all([...open].map((route) => route.close()));
+			open.clear();
+		},
+		back() {
+			up = true;
+		}
+	};
+}
+
+test('three people write in one text, one through a lost line; they suggest, remark, and hand in', async ({
+	browser
+}) => {
+	const [oke, rhosyn, ines] = await Promise.all(['oke', 'rhosyn', 'ines'].map((who) => as(browser, who)));
+	const line = await cuttable(rhosyn!);
+	const found = await documentId(oke!, 'VFT-MW-LS-00-SP-0005');
+	for (const page of [oke!, rhosyn!, ines!]) {
+		await page.goto(`/vft/document/${found.id}`);
+		await expect(page.locator('.ProseMirror')).toContainText('Bring the deck in on the barge');
+	}
+	await expect(oke!.getByText('2 others are here')).toBeVisible();
+	const end = async (page: Page, paragraph: string, words: string) => {
+		await page.locator('.ProseMirror :is(p, h1, h2)', { hasText: paragraph }).first().click();
+		await page.keyboard.press('End');
+		await page.keyboard.type(words);
+	};
+	await Promise.all([
+		end(oke!, 'No work stands over water', ' The harbour master is told.'),
+		end(ines!, 'Survey the bearing shelf', ' Document control keeps both.')
+	]);
+	await expect(rhosyn!.locator('.ProseMirror')).toContainText('The harbour master is told.');
+	await line.cut();
+	await expect(rhosyn!.getByText('The line is down')).toBeVisible();
+	await end(rhosyn!, 'Fit the hinge pins', ' Two people read it.');
+	await end(oke!, 'Fit the hinge pins', ' Feeler gauges are calibrated.');
+	line.back();
+	for (const page of [oke!, rhosyn!, ines!])
+		for (const words of [
+			'Two people read it.',
+			'Feeler gauges are calibrated.',
+			'Document control keeps both.'
+		])
+			await expect(page.locator('.ProseMirror')).toContainText(words, { timeout: 20_000 });
+	await expect.poll(async () => (await textOf(oke!)) === (await textOf(rhosyn!))).toBe(true);
+	await expect.poll(async () => (await textOf(oke!)) === (await textOf(ines!))).toBe(true);
+	await expect(rhosyn!.getByText('Everything is kept')).toBeVisible();
+
+	// Rhosyn suggests; Oke takes it.
+	await rhosyn!.getByRole('radio', { name: 'Suggest' }).click();
+	await end(rhosyn!, 'Readings of both towers', ' (logged)');
+	await oke!.getByRole('tab', { name: /^Suggestions/ }).click();
+	const suggestion = oke!.getByRole('listitem').filter({ hasText: '(logged)' });
+	await suggestion.getByRole('button', { name: 'Take' }).click();
+	await expect(rhosyn!.locator('.ProseMirror ins', { hasText: '(logged)' })).toHaveCount(0);
+	await expect(rhosyn!.locator('.ProseMirror')).toContainText('(logged)');
+
+	// Ines remarks on words; Oke sees it at once and settles it.
+	await ines!.locator('.ProseMirror strong', { hasText: 'not' }).dblclick();
+	await ines!.getByRole('button', { name: 'On the selected words' }).click();
+	await ines!.getByLabel('Remark', { exact: true }).fill('Underline this for the barge crew.');
+	await ines!.getByRole('button', { name: 'Remark', exact: true }).click();
+	await expect(oke!.locator('.ProseMirror .remarked', { hasText: 'not' })).toBeVisible();
+	await oke!.getByRole('tab', { name: /^Remarks/ }).click();
+	const remark = oke!.getByRole('listitem').filter({ hasText: 'Underline this' });
+	await remark.getByRole('button', { name: 'Settle…' }).click();
+	await remark.getByLabel('How it was settled').fill('Underlined.');
+	await remark.getByRole('button', { name: 'Settle', exact: true }).click();
+	await expect(ines!.getByRole('listitem').filter({ hasText: 'Underline this' })).toHaveCount(0);
+
+	// What all of them wrote becomes a version, with who wrote what.
+	await oke!.getByRole('button', { name: 'Hand in', exact: true }).click();
+	await oke!.getByLabel('What changed').fill('As agreed in the text');
+	await oke!.getByRole('dialog').getByRole('button', { name: 'Hand in' }).click();
+	await expect(oke!.getByText(/Handed in as P01\.3/)).toBeVisible();
+	await oke!.getByRole('tab', { name: 'Who wrote what' }).click();
+	await oke!.getByRole('combobox', { name: 'from' }).selectOption('P01.2');
+	await expect(oke!.getByRole('listitem').filter({ hasText: /^Rhosyn Hale/ })).toContainText('+');
+	for (const page of [oke!, rhosyn!, ines!]) await page.context().close();
+});
+
+test('two people mark up one sheet; each takes back only their own', async ({ browser }) => {
+	const [oke, rhosyn] = await Promise.all(['oke', 'rhosyn'].map((who) => as(browser, who)));
+	const found = await documentId(oke!, 'VFT-MW-LS-00-DR-0102');
+	for (const page of [oke!, rhosyn!]) {
+		await page.goto(`/vft/document/${found.id}`);
+		await page.getByRole('button', { name: 'Mark up' }).click();
+		await expect(page.getByRole('radio', { name: 'Cloud' })).toBeVisible();
+	}
+	const draw = async (page: Page, tool: string, from: [number, number], to: [number, number]) => {
+		await page.getByRole('radio', { name: tool, exact: true }).click();
+		await page.mouse.move(...from);
+		await page.mouse.down();
+		await page.mouse.move(...to, { steps: 5 });
+		await page.mouse.up();
+	};
+	const marks = (page: Page, kind: string) => page.locator(`[data-kind="${kind}"]`);
+	await draw(oke!, 'Cloud', [420, 300], [560, 400]);
+	await expect(marks(rhosyn!, 'cloud')).toHaveCount(1);
+	await draw(rhosyn!, 'Arrow', [700, 500], [600, 420]);
+	await expect(marks(oke!, 'arrow')).toHaveCount(1);
+	await rhosyn!.getByRole('radio', { name: 'Words with arrow' }).click();
+	await rhosyn!.getByLabel('The words').fill('Check camber');
+	await draw(rhosyn!, 'Words with arrow', [450, 500], [520, 560]);
+	await expect(oke!.getByRole('group', { name: 'Marks on the sheet: 3' })).toContainText('Check camber');
+	await oke!.getByRole('button', { name: 'Undo' }).click();
+	await expect(marks(rhosyn!, 'cloud')).toHaveCount(0);
+	await expect(marks(rhosyn!, 'arrow')).toHaveCount(1);
+	await oke!.getByRole('button', { name: 'Redo' }).click();
+	await expect(marks(rhosyn!, 'cloud')).toHaveCount(1);
+	// What was drawn is still there for whoever comes later.
+	await oke!.reload();
+	await expect(marks(oke!, 'callout')).toHaveCount(1);
+	for (const page of [oke!, rhosyn!]) await page.context().close();
+});
