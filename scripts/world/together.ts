@@ -156,13 +156,13 @@ export function planTogether(
 		const document = drawing().id;
 		await stage.act('Ines Maddock', addRemark, {
 			document,
-			anchor: { on: 'place', page: 1, x: 75_500, y: 2_800 },
+			anchor: { on: 'place', page: 1, x: 58_350, y: 2_640 },
 			text: 'Scale is missing in the title block of the section.'
 		});
 		await stage.act('Rhosyn Hale', settleRemark, { document, remark: 1, note: 'Scale added.' });
 		await stage.act('Aino Weir', addRemark, {
 			document,
-			anchor: { on: 'place', page: 1, x: 44_850, y: 43_700 },
+			anchor: { on: 'place', page: 1, x: 36_030, y: 35_100 },
 			text: 'Pit wall now clashes with the cable duct from Building services. Who moves?'
 		});
 		await stage.act('Oke Lindvar', answerRemark, {
@@ -178,7 +178,7 @@ export function planTogether(
 		});
 		await stage.act('Rhosyn Hale', addRemark, {
 			document,
-			anchor: { on: 'place', page: 1, x: 26_600, y: 42_800 },
+			anchor: { on: 'place', page: 1, x: 21_400, y: 34_370 },
 			text: 'Check the camber at midspan against the supplier’s sheet.'
 		});
 	});
