@@ -11,6 +11,7 @@ import { packMask } from '../src/lib/core/compare/mask';
 import { compareSheets } from '../src/lib/core/compare/sheets';
 import { FOLDER, makeLargeProject, READER, SIZE } from './large-project';
 import { downloads } from './download';
+import { together } from './together';
 import { disturbed, fits, p95, perSecond, print, undisturbed, type Line } from './measure';
 
 const base = process.env.ORIGIN!;
@@ -188,6 +189,7 @@ await ask('find by words of a title', 150, '/projects/BIG/find?q=linkspan%20sect
 await ask('find by a title with a typing error', 150, '/projects/BIG/find?q=linkspna%20general');
 await ask('find by words inside', 150, '/projects/BIG/find?q=corrosion%20allowance');
 await ask('find by one common word', 150, '/projects/BIG/find?q=linkspan');
+lines.push(...(await undisturbed(together)));
 print(lines);
 if (disturbed > 0.04)
 	console.log(`Others had up to ${Math.round(disturbed * 100)} % of the processor while this was measured.`);

@@ -1,27 +1,17 @@
 <script lang="ts">
-	import { onMount, type Snippet } from 'svelte';
+	import { onMount } from 'svelte';
 	import type { Sheet } from '../core/dxf/sheet';
 	import { SnapIndex } from '../core/dxf/snap';
 	import { DrawnSheet, GROUNDS, type Ground } from './draw-sheet';
 	import { Measure } from './measure.svelte';
 	import { readDrawing, type Spaces } from './read-drawing';
-	import type { Face } from './sheet-face';
+	import type { Face, SheetViewer } from './sheet-face';
 	import SheetFrame from './SheetFrame.svelte';
 	import { prepare, ViewPort } from './view-port.svelte';
 	import { plural } from './words';
 
 	/** Shows a DXF drawing: read in a worker, drawn as vectors at every zoom. */
-	let {
-		url,
-		title,
-		failed,
-		layer
-	}: {
-		url: string;
-		title: string;
-		failed: (sentence: string) => void;
-		layer?: Snippet<[Face]>;
-	} = $props();
+	let { url, title, failed, layer }: SheetViewer = $props();
 
 	interface Layer {
 		index: number;

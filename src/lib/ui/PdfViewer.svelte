@@ -1,26 +1,16 @@
 <script lang="ts">
-	import { onMount, type Snippet } from 'svelte';
+	import { onMount } from 'svelte';
 	import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
 	import { openPdf } from './pdf';
 	import { findInPage, type Hit, type PageText } from './pdf-find';
 	import PdfPages from './PdfPages.svelte';
 	import PdfWords from './PdfWords.svelte';
-	import { asSeen, type Face } from './sheet-face';
+	import { asSeen, type Face, type SheetViewer } from './sheet-face';
 	import SheetFrame from './SheetFrame.svelte';
 	import { prepare, ViewPort } from './view-port.svelte';
 
 	/** Shows a PDF one page at a time, drawn for the part on screen only, so that every zoom is sharp. */
-	let {
-		url,
-		title,
-		failed,
-		layer
-	}: {
-		url: string;
-		title: string;
-		failed: (sentence: string) => void;
-		layer?: Snippet<[Face]>;
-	} = $props();
+	let { url, title, failed, layer }: SheetViewer = $props();
 
 	const port = new ViewPort();
 	let canvas = $state<HTMLCanvasElement>();

@@ -1,22 +1,12 @@
 <script lang="ts">
-	import { onMount, type Snippet } from 'svelte';
-	import { asSeen, type Face } from './sheet-face';
+	import { onMount } from 'svelte';
+	import { asSeen, type Face, type SheetViewer } from './sheet-face';
 	import SheetFrame from './SheetFrame.svelte';
 	import { prepare, ViewPort } from './view-port.svelte';
 	import { takenText } from './words';
 
 	/** Shows a picture. Through an image element, so that nothing inside an SVG can run; a photograph says when, where and by what it was taken. */
-	let {
-		url,
-		title,
-		failed,
-		layer
-	}: {
-		url: string;
-		title: string;
-		failed: (sentence: string) => void;
-		layer?: Snippet<[Face]>;
-	} = $props();
+	let { url, title, failed, layer }: SheetViewer = $props();
 
 	const port = new ViewPort();
 	const face: Face = { port, page: 1, unit: 'px', ...asSeen, turnTo: () => {} };

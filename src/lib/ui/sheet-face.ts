@@ -1,3 +1,4 @@
+import type { Snippet } from 'svelte';
 import type { ViewPort } from './view-port.svelte';
 
 /** One side of a sheet on screen, for what lies over it: remarks and markup. */
@@ -21,3 +22,13 @@ export const asSeen = {
 	lasting: (x: number, y: number) => ({ x, y }),
 	inView: (x: number, y: number) => ({ x, y })
 };
+
+/** What every viewer of sheets is given. */
+export interface SheetViewer {
+	url: string;
+	title: string;
+	/** Says why the file cannot be shown. */
+	failed: (sentence: string) => void;
+	/** What lies over the sheet: remarks and markup. */
+	layer?: Snippet<[Face]>;
+}

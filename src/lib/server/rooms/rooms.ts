@@ -153,10 +153,11 @@ export class Rooms {
 			? roomOf(decodeURIComponent(path.slice(ROOMS_PATH.length)))
 			: null;
 		if (!room) throw new Problem('not-found', 'There is no such room.');
-		if (request.headers.origin !== this.origin)
+		// What carries a cookie must come from our own pages; a token is sent by nobody unasked.
+		if (!request.headers.authorization && request.headers.origin !== this.origin)
 			throw new Problem('wrong-origin', 'This request did not come from a page of Cupboard.');
 		const actor = await this.identify(headersOf(request));
-		if (!actor || actor.via !== 'session') throw new Problem('needs-sign-in', 'Sign in first.');
+		if (!actor) throw new Problem('needs-sign-in', 'Sign in first.');
 		const { projectId, mode } = await this.modeOf(actor, room);
 		this.sockets.handleUpgrade(request, socket, head, (ws) => {
 			const guest: Guest = {

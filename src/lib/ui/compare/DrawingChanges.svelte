@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { saveFile } from '../files';
 	import Papa from 'papaparse';
 	import type { DrawingChange } from '../../core/compare/drawings';
 	import { CHANGE_WORD, changeWords, entityWord } from './place-words';
@@ -40,11 +41,7 @@
 			})),
 			{ escapeFormulae: true }
 		);
-		const link = document.createElement('a');
-		link.href = URL.createObjectURL(new Blob(['\ufeff' + text], { type: 'text/csv' }));
-		link.download = `${fileName}.csv`;
-		link.click();
-		setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+		saveFile('\ufeff' + text, `${fileName}.csv`, 'text/csv');
 	}
 </script>
 

@@ -11,6 +11,7 @@
 	import { drawDivided, drawFlags, drawMarks, drawPicture } from './draw-comparison';
 	import DrawingChanges from './DrawingChanges.svelte';
 	import { placeWords } from './place-words';
+	import { saveFile } from '../files';
 	import { SheetPair, type RenderedPair, type Side } from './sheet-pair';
 
 	/** Two sheets laid on each other: what was taken away and added, in colour, pattern and words. */
@@ -260,11 +261,7 @@
 		const source =
 			original && after.mediaType === 'application/pdf' && !byHand ? { bytes: original, page } : null;
 		const bytes = await cloudedPdf(rendered.after, shown, `${heading}, page ${page}`, source);
-		const link = document.createElement('a');
-		link.href = URL.createObjectURL(new Blob([bytes as BlobPart], { type: 'application/pdf' }));
-		link.download = `${fileName}.pdf`;
-		link.click();
-		setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+		saveFile(bytes, `${fileName}.pdf`, 'application/pdf');
 	}
 </script>
 

@@ -233,7 +233,7 @@
 				class="live-text mx-auto max-w-[820px] border border-rule bg-paper text-paper-ink shadow-sm"
 				bind:this={host}
 			>
-				{#if !editor}<p class="p-8 text-ink-2" role="status">opening {title}</p>{/if}
+				{#if !editor}<p class="p-8" role="status">opening {title}</p>{/if}
 			</div>
 		</div>
 		<Tabs.Root

@@ -3,7 +3,8 @@
 	import type { Mark } from '../../core/markup/mark';
 	import { stampsFor } from '../../core/markup/stamps';
 	import type { VersionRow } from '../../core/rows';
-	import { attempt, call } from '../api';
+	import { attempt, call, CallError } from '../api';
+	import { saveFile } from '../files';
 	import { dayText, plural } from '../words';
 	import type { Markup } from './markup.svelte';
 	import MarkupTools from './MarkupTools.svelte';
@@ -17,6 +18,8 @@
 		document,
 		version,
 		from,
+		mayTake,
+		name,
 		refreshed
 	}: {
 		markup: Markup;
@@ -27,12 +30,38 @@
 		version: VersionRow;
 		/** The newest earlier version that was marked up. */
 		from: VersionRow | null;
+		/** Whether a copy may leave. */
+		mayTake: boolean;
+		/** Number and title. */
+		name: string;
 		refreshed: () => void;
 	} = $props();
 
 	const filled = $derived(stampsFor(stamps, markup.me.name, dayText(new Date())));
 	let carrying = $state(false);
 
+	let burning = $state(false);
+	/** A copy as PDF with the marks of the layers that are shown; the original stays as it is. */
+	async function burn() {
+		burning = true;
+		const done = await attempt(async () => {
+			const response = await fetch(`/api/v1/documents/${document}/versions/${version.label}/file?download`);
+			if (!response.ok) throw new CallError('busy', 'The file could not be fetched.', {});
+			const { burnedPdf } = await import('./burn');
+			return burnedPdf({
+				bytes: await response.arrayBuffer(),
+				mediaType: version.mediaType,
+				marks: [...markup.marks.values()].filter((m) => !markup.hidden.has(m.layer)),
+				scales: markup.scales,
+				codes,
+				title: `${name} ${version.label}, marked up`
+			}).catch((error: unknown) => {
+				throw new CallError('invalid', (error as Error).message, {});
+			});
+		});
+		burning = false;
+		if (done) saveFile(done, `${name} ${version.label} marked up.pdf`, 'application/pdf');
+	}
 	/** Marks come along with whose they are; where the sheet changed under them, they say so. */
 	async function carry() {
 		if (!from || carrying) return;
@@ -60,5 +89,6 @@
 	{codes}
 	stamps={filled}
 	{grow}
+	burn={mayTake && markup.marks.size ? { busy: burning, run: () => void burn() } : null}
 	carry={from ? { from: carrying ? `${from.label}, comparing…` : from.label, run: () => void carry() } : null}
 />

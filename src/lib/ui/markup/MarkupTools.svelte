@@ -12,7 +12,8 @@
 		codes,
 		stamps,
 		grow,
-		carry
+		carry,
+		burn
 	}: {
 		markup: Markup;
 		codes: string[];
@@ -22,6 +23,8 @@
 		grow: (factor: number) => void;
 		/** Brings marks of the version before over to this one; null when there are none. */
 		carry: { from: string; run: () => void } | null;
+		/** Makes a copy with the marks burned in; null when no copy may leave. */
+		burn: { busy: boolean; run: () => void } | null;
 	} = $props();
 
 	const TOOLS: [Tool, string][] = [
@@ -126,6 +129,9 @@
 			</div>
 		</div>{/if}
 	{#if carry && markup.mayDraw}<button class="button" onclick={carry.run}>Carry over from {carry.from}</button
+		>{/if}
+	{#if burn}<button class="button" disabled={burn.busy} onclick={burn.run}
+			>{burn.busy ? 'Making the copy…' : 'Copy with marks, PDF'}</button
 		>{/if}
 	{#if flagged}<p class="border-l-4 border-fault bg-fault-soft px-2 py-1 text-[12px]">
 			{plural(flagged, 'mark')} may not fit any more: the sheet changed under {flagged === 1 ? 'it' : 'them'}.

@@ -301,6 +301,8 @@
 							document={row.id}
 							version={data.version}
 							from={earlierMarked}
+							mayTake={data.view.mayTake}
+							name="{row.number} {row.title}"
 							refreshed={again}
 						/>
 					</div>{/if}

@@ -91,14 +91,14 @@
 							<td
 								>{#if !row.settled && row.maySettle}<input
 										type="checkbox"
-										class="accent-act"
+										class="size-6 accent-act"
 										aria-label="Settle remark {row.number}"
 										checked={notes.has(row.number)}
 										onchange={(event) => tick(row.number, event.currentTarget.checked)}
 									/>{/if}</td
 							>
 							<td
-								><a class="link font-mono" href="/{code}/document/{data.row.id}?remark={row.number}"
+								><a class="link min-w-6 font-mono" href="/{code}/document/{data.row.id}?remark={row.number}"
 									>{row.number}</a
 								></td
 							>
