@@ -185,6 +185,17 @@ describe('a live text', () => {
 		expect((await world.read('oke', documentView, { document: id })).row.lock).toBeNull();
 	});
 
+	it('is left by whoever has access until a moment, at that moment', async () => {
+		const { id, room } = await begin('Scope.');
+		const grantId = await give(id, 'edda', 'work');
+		const edda = enter('edda', room);
+		await edda.until(() => edda.says() === 'Scope.');
+		const end = new Date(Date.now() + 600);
+		await world.db.update(grant).set({ endsAt: end }).where(eq(grant.id, grantId));
+		await edda.until(() => edda.closes.includes(4205));
+		expect(Date.now() - end.getTime()).toBeLessThan(2_500);
+	});
+
 	it('is cut into versions with who wrote what, and brought back forward', async () => {
 		const { id, room } = await begin('Cover 50 mm.');
 		const [oke, rhosyn] = [enter('oke', room), enter('rhosyn', room)];

@@ -3,6 +3,7 @@ import type { MarkFields } from '../../src/lib/core/markup/mark';
 import { changeMark, marksOf, scalesOf, writeMark } from '../../src/lib/core/markup/shared';
 import { letIn } from '../../src/lib/server/acts/access/grants';
 import { carryMarks } from '../../src/lib/server/acts/marks';
+import { trail } from '../../src/lib/server/views/activity';
 import { documentView } from '../../src/lib/server/views/documents';
 import { marks } from '../../src/lib/server/views/marks';
 import { Guest, RoomServer } from './room';
@@ -72,7 +73,14 @@ describe('marks on a sheet', () => {
 			['a', 'MW'],
 			['b', 'AR']
 		]);
-		await world.services.rooms.record.flush(roomAt(id));
+		// The trail tells once who marked it up, and not of what was refused.
+		const { events } = await world.read('petra', trail, { place: id });
+		expect(
+			events
+				.filter((e) => e.kind === 'marks.drawn')
+				.map((e) => e.actor)
+				.sort()
+		).toEqual(['Halla Brandt', 'Oke Lindvar']);
 		await world.revise(id);
 		expect((await world.read('oke', documentView, { document: id })).marked).toEqual(['P01.1']);
 		expect((await world.read('oke', marks, { document: id, label: 'P01.2' })).marks).toEqual([]);

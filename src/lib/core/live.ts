@@ -13,6 +13,11 @@ export type RoomMode = 'read' | 'suggest' | 'write';
  */
 export function roomMode(level: Level, inHandByAnother: boolean): RoomMode {
 	if (inHandByAnother) return 'read';
+	return marksMode(level);
+}
+
+/** What somebody may do with the marks on a sheet: Work changes all of them, Remark one's own. A lock does not bar it. */
+export function marksMode(level: Level): RoomMode {
 	return allows(level, 'work') ? 'write' : allows(level, 'remark') ? 'suggest' : 'read';
 }
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isOverdue, mentionsIn, mentionText, plainRemark, remarkPieces } from './remarks';
+import { isOverdue, maySettle, mentionsIn, mentionText, plainRemark, remarkPieces } from './remarks';
 
 const oke = { kind: 'person', id: 'abcdefghjk', name: 'Oke Lindvar' } as const;
 const services = { kind: 'department', id: '23456789ab', name: 'Building services' } as const;
@@ -34,6 +34,25 @@ describe('mentions', () => {
 				).toBe(plainRemark(text));
 			})
 		);
+	});
+});
+
+describe('settling', () => {
+	const remark = { createdBy: 'halla', assignedPerson: 'petra', assignedDepartment: null };
+	it.each([
+		['who made it', 'halla', [], 'remark', true],
+		['whom it was given to', 'petra', [], 'remark', true],
+		['somebody else with Remark', 'jun', ['AR'], 'remark', false],
+		['somebody with Work', 'jun', [], 'work', true],
+		['who made it and has lost Remark', 'halla', [], 'look', false],
+		['who made it and lost access', 'halla', [], null, false]
+	] as const)('%s', (_, id, departments, level, may) => {
+		expect(maySettle(remark, { id, departments }, level)).toBe(may);
+	});
+	it('a department that it was given to', () => {
+		const given = { ...remark, assignedPerson: null, assignedDepartment: 'MW' };
+		expect(maySettle(given, { id: 'oke', departments: ['MW'] }, 'remark')).toBe(true);
+		expect(maySettle(given, { id: 'oke', departments: ['AR'] }, 'remark')).toBe(false);
 	});
 });
 

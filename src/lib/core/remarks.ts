@@ -1,3 +1,5 @@
+import { allows, type Level } from './access/levels';
+
 /** What a remark is about: a place on a sheet, a passage of a text, a version, or the whole document. */
 export type Anchor =
 	| { on: 'whole' }
@@ -84,6 +86,31 @@ export interface RemarkRow {
 	settled: { by: string; at: string; note: string } | null;
 	/** Whether the reader may settle or reopen it. */
 	maySettle: boolean;
+}
+
+/** What decides who may settle a remark. */
+export interface SettleFacts {
+	createdBy: string;
+	assignedPerson: string | null;
+	assignedDepartment: string | null;
+}
+
+/**
+ * Whether somebody may settle a remark or open it again: who made it, whom it was given to, and whoever has Work.
+ * @param level the level held on its document; without Remark nobody does
+ */
+export function maySettle(
+	remark: SettleFacts,
+	who: { id: string; departments: readonly string[] },
+	level: Level | null
+): boolean {
+	if (!allows(level, 'remark')) return false;
+	return (
+		allows(level, 'work') ||
+		remark.createdBy === who.id ||
+		remark.assignedPerson === who.id ||
+		(remark.assignedDepartment !== null && who.departments.includes(remark.assignedDepartment))
+	);
 }
 
 /** How lists of remarks are narrowed. */

@@ -1,8 +1,8 @@
-import { and, eq, isNotNull, isNull, sql, type SQL } from 'drizzle-orm';
+import { and, eq, gt, isNotNull, isNull, lte, sql, type SQL } from 'drizzle-orm';
 import { capped, type Subject } from '../core/access/decide';
 import { allows, type Level } from '../core/access/levels';
 import { among, type Querier } from './db';
-import { member, person, place, project } from './db/schema';
+import { grant, member, person, place, project } from './db/schema';
 import { ID_LENGTH } from './ids';
 import { levelsIn } from './scope-memory';
 
@@ -174,4 +174,14 @@ export function live(removed = false): SQL {
 /** Condition for everything beneath a path, itself included. Ids never hold % or _. */
 export function beneath(path: string): SQL {
 	return sql`${place.path} collate "C" like ${path + '%'}`;
+}
+
+/** Projects in which an entry ended by its date between two moments. */
+export async function projectsWhereAccessEnded(db: Querier, from: Date, to: Date): Promise<string[]> {
+	const rows = await db
+		.selectDistinct({ id: place.projectId })
+		.from(grant)
+		.innerJoin(place, eq(place.id, grant.placeId))
+		.where(and(gt(grant.endsAt, from), lte(grant.endsAt, to)));
+	return rows.map((r) => r.id);
 }

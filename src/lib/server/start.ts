@@ -10,7 +10,9 @@ import { readView } from './acts/run';
 import { Live } from './live';
 import { startDemoMail } from './mail/demo-server';
 import { Mailer } from './mail/send';
+import { projectsWhereAccessEnded } from './access';
 import { nameOf } from './rooms/names';
+import { tellWriting } from './rooms/writing';
 import { Rooms } from './rooms/rooms';
 import type { Services } from './services';
 import { LocalStore } from './store/local';
@@ -58,6 +60,8 @@ export async function startServices(given: Config = readConfig(), { work = true 
 		if (found.room !== nameOf(room)) throw new Problem('not-found', 'There is no such room any more.');
 		return found;
 	};
+	rooms.onWriting = (room, projectId, personId) => tellWriting(database, room, projectId, personId);
+	rooms.ranOut = (from, to) => projectsWhereAccessEnded(database.db, from, to);
 	live.onEvents((projectId) => rooms.stir(projectId));
 	if (work) {
 		await store.cleanLeftovers();

@@ -6,6 +6,7 @@
 	import { toast } from 'svelte-sonner';
 	import { attempt, call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
+	import BeginTextDialog from './live/BeginTextDialog.svelte';
 	import HatchDialog from './HatchDialog.svelte';
 	import PassDialog from './PassDialog.svelte';
 	import ReasonDialog from './ReasonDialog.svelte';
@@ -42,6 +43,7 @@
 	let removing = $state(false);
 	let passing = $state(false);
 	let hatching = $state(false);
+	let beginning = $state(false);
 	let value = $state('');
 	let fault = $state('');
 	const mayChange = $derived(mayTidy || place.mine);
@@ -93,6 +95,7 @@
 </script>
 
 <button class="button" onclick={() => ask('make')}>New folder</button>
+<button class="button" onclick={() => (beginning = true)}>New live text</button>
 {#if mayChange}
 	<DropdownMenu.Root>
 		<DropdownMenu.Trigger class="button">Folder ▾</DropdownMenu.Trigger>
@@ -144,6 +147,7 @@
 		</div>
 	</form>
 </Dialog>
+<BeginTextDialog bind:open={beginning} {place} {code} />
 {#if mayRun}
 	<PassDialog bind:open={passing} {place} {outsideLevel} done={() => refresh('cupboard:folder')} />
 	<HatchDialog bind:open={hatching} {place} done={() => {}} />

@@ -14,7 +14,8 @@ export interface DocumentView {
 	way: { id: string; name: string; kind: string; code: string | null }[];
 	versions: VersionRow[];
 	sides: SideRow[];
-	mayRemark: boolean;
+	/** What the reader may do with marks on its sheets. */
+	marksMode: RoomMode;
 	/** Labels of the versions that somebody has marked up. */
 	marked: string[];
 	/** Where it is worked on live, and how the reader may; null for a plain file. */

@@ -152,6 +152,8 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 		'remark.reopened': () => `opened remark ${event.details.remark} on ${d.number} again`,
 		'remark.assigned': () =>
 			`gave remark ${event.details.remark} on ${d.number} to ${d.to}${d.due ? `, by ${dayText(d.due)}` : ''}`,
+		'live.written': () => `wrote in ${d.number}, which is worked on live`,
+		'marks.drawn': () => `marked up ${doc}`,
 		'marks.carried': () =>
 			`carried ${plural(Number(event.details.marks ?? 0), 'mark')} on ${d.number} over from ${d.from} to ${d.label}`,
 		'lock.taken': () => `took ${doc} in hand${d.purpose ? ` for “${d.purpose}”` : ''}`,

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import SignOut from '$lib/ui/SignOut.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { toast } from 'svelte-sonner';
 	import { attempt, call, sentenceOf } from '$lib/ui/api';
@@ -74,7 +75,7 @@
 <main class="mx-auto my-6 w-[94vw] max-w-[720px] space-y-4">
 	<div class="flex items-center justify-between">
 		<h1 class="text-[20px]">Your own page</h1>
-		<form method="post" action="/sign-out"><button class="button">Sign out</button></form>
+		<SignOut />
 	</div>
 	<section class="grid gap-4 border border-ink bg-sheet p-4 sm:grid-cols-2">
 		<form onsubmit={changeName} class="space-y-2">

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import SignOut from '$lib/ui/SignOut.svelte';
 	import { goto } from '$app/navigation';
 	import Gate from '$lib/ui/Gate.svelte';
 	import { call, sentenceOf } from '$lib/ui/api';
@@ -62,5 +63,5 @@
 			<button class="button button-act">Make the project</button>
 		</form>
 	{/if}
-	<form method="post" action="/sign-out" class="mt-4"><button class="link text-ink-2">Sign out</button></form>
+	<div class="mt-4"><SignOut quiet /></div>
 </Gate>

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
 import { Problem } from '../../core/problem';
-import { mentionsIn, plainRemark, type Anchor } from '../../core/remarks';
+import { maySettle, mentionsIn, plainRemark, type Anchor } from '../../core/remarks';
 import { markPassage } from '../../core/text/passages';
 import { loadModel } from '../access-model';
 import type { Tx } from '../db';
@@ -287,23 +287,11 @@ export const answerRemark = defineAct({
 	}
 });
 
-/** Whether somebody may settle a remark: who made it, whom it was given to, and whoever has Work here. */
-async function maySettle({ tx, person: me, level }: Here, row: typeof remark.$inferSelect): Promise<boolean> {
-	if (allows(level, 'work') || row.createdBy === me.id || row.assignedPerson === me.id) return true;
-	if (!row.assignedDepartment) return false;
-	const [mine] = await tx
-		.select({ id: departmentMember.personId })
-		.from(departmentMember)
-		.where(
-			and(eq(departmentMember.departmentId, row.assignedDepartment), eq(departmentMember.personId, me.id))
-		);
-	return mine !== undefined;
-}
-
 async function settle(context: Here, input: z.output<typeof remarkInput>, said: string | null) {
 	const { tx, person: by, now, tell } = context;
 	const { remark: row, number } = await theRemark(context, input);
-	if (!(await maySettle(context, row)))
+	const who = { id: by.id, departments: context.reach.subject.departments };
+	if (!maySettle(row, who, context.level))
 		throw new Problem(
 			'needs-level',
 			'Whoever made it, whom it was given to, or somebody with Work here settles a remark.'

@@ -10,6 +10,8 @@ import type { RoomMode } from '../../core/live';
 import type { Actor } from '../actor';
 import type { Database } from '../db';
 import { readMessage, type Presence } from './messages';
+import { judgePresence } from './presence';
+import { CLOSED, headersOf, limitRate } from './sockets';
 import { nameOf, roomOf, type RoomName } from './names';
 import { RoomRecord } from './record';
 import { MarkTrial } from './marking';
@@ -19,20 +21,15 @@ import type { Trial } from './trial';
 /** Where rooms are reached; the name of the room follows. */
 export const ROOMS_PATH = '/live/rooms/';
 
-/** Reasons for which a connection is closed, as the browser hears them (RFC 6455 leaves 4000 to 4999 to applications). */
-export const CLOSED = { accessChanged: 4205, refused: 4409, tooMuch: 4429 } as const;
-
 /** Most bytes of one message, and of a whole room. */
 const MOST_BYTES = 8e6;
 const MOST_ROOM_BYTES = 40e6;
-/** Most characters that a browser says of its cursor. */
-const MOST_PRESENCE = 4_000;
-/** Most messages of one connection within ten seconds. */
-const MOST_MESSAGES = 3_000;
 /** Longest that an answer about access is believed while somebody writes, in milliseconds. */
 const BELIEVED = 1_000;
-/** How often everybody's access is asked for again without a reason (an entry ran out, a session ended). */
-const ROUND = 1_000;
+/** How often it is looked whether access ran out somewhere. */
+const RUN_OUT = 1_000;
+/** How often everybody's access is asked for again without a reason: a session may have ended. */
+const ROUND = 15_000;
 /** Pause in which events are gathered before access is asked for again. */
 const PAUSE = 150;
 
@@ -50,10 +47,15 @@ interface Guest {
 	checkedAt: number;
 	/** Client numbers under which the connection speaks. */
 	clients: Set<number>;
+	/** Whether anything was written through it. */
+	wrote: boolean;
 }
 
 /** Whether, and how, an actor may be in a room now; raises {@link Problem} when they may not. */
 export type Admission = (actor: Actor, room: RoomName) => Promise<{ projectId: string; mode: RoomMode }>;
+
+/** Hears that somebody begins to write in a room. */
+export type Writing = (room: RoomName, projectId: string, personId: string) => Promise<void>;
 
 /** Who a request comes from. */
 export type Identify = (headers: Headers) => Promise<Actor>;
@@ -74,10 +76,15 @@ export class Rooms {
 	private readonly trials = new Map<string, Trial>();
 	private readonly sizes = new Map<string, number>();
 	private readonly timer: ReturnType<typeof setInterval>;
+	private watched = new Date();
 	private pause: ReturnType<typeof setTimeout> | null = null;
 	private readonly stirred = new Set<string>();
 	/** Set by whoever runs the web server: sessions are its business. */
 	identify: Identify = () => Promise.resolve(null);
+	/** Set when the services start: the trail tells once a connection that somebody writes. */
+	onWriting: Writing = () => Promise.resolve();
+	/** Set when the services start: projects in which access ran out between two moments. */
+	ranOut: (from: Date, to: Date) => Promise<string[]> = () => Promise.resolve([]);
 	/** Set when the services start: access is decided by a view. */
 	admit: Admission = () => Promise.reject(new Problem('not-found', 'There is nothing here.'));
 
@@ -94,10 +101,10 @@ export class Rooms {
 			debounce: 1_000,
 			extensions: redisUrl ? [new Redis(redisAddress(redisUrl))] : [],
 			onAuthenticate: ({ documentName, context, connectionConfig }) =>
-				this.enter(documentName, context as Guest, connectionConfig),
+				this.enter(documentName, guestOf(context), connectionConfig),
 			beforeHandleMessage: async ({ context, update, document }) => {
 				// What may not be acted on never is: its connection is ending, and an error would only fill the log.
-				if (!(await this.check(context as Guest, update, document))) await new Promise(() => {});
+				if (!(await this.check(guestOf(context), update, document))) await new Promise(() => {});
 			},
 			onLoadDocument: async ({ document, documentName }) => {
 				const state = await this.stateOf(documentName);
@@ -115,7 +122,7 @@ export class Rooms {
 				return Promise.resolve();
 			}
 		});
-		this.timer = setInterval(() => void this.round([...this.guests]), ROUND);
+		this.timer = setInterval(() => void this.watch().catch(() => {}), RUN_OUT);
 		this.timer.unref();
 	}
 
@@ -133,8 +140,16 @@ export class Rooms {
 	private changed(name: string, update: Uint8Array, origin: unknown): void {
 		this.sizes.set(name, (this.sizes.get(name) ?? 0) + update.byteLength);
 		if (origin === FROM_ANOTHER_PROCESS) return;
-		const { context } = origin as { context?: { personId?: string } };
-		this.record.append(name, update, context?.personId ?? null);
+		const { personId, context } = (origin ?? {}) as { personId?: string; context?: unknown };
+		const guest = context ? guestOf(context) : null;
+		this.record.append(name, update, guest?.personId ?? personId ?? null);
+		if (!guest || guest.wrote) return;
+		guest.wrote = true;
+		// Told when it is stored, so that whoever looks because of it finds it.
+		this.record
+			.flush(name)
+			.then(() => this.onWriting(guest.room, guest.projectId, guest.personId))
+			.catch((error: unknown) => this.log.error({ error: String(error) }, 'writing not told'));
 	}
 
 	/** Takes over a websocket request of the web server; anything that may not be in the room is answered and cut off. */
@@ -168,23 +183,22 @@ export class Rooms {
 				personId: actor.person.id,
 				mode,
 				checkedAt: Date.now(),
-				clients: new Set()
+				clients: new Set(),
+				wrote: false
 			};
 			this.guests.add(guest);
 			ws.on('error', () => ws.terminate());
 			ws.once('close', () => this.guests.delete(guest));
-			limit(ws);
+			limitRate(ws);
 			this.server.handleConnection(ws, request, { guest });
 		});
 	}
 
 	/** The first message of a connection: the room is the one of its address, and writing as the person may. */
-	private async enter(name: string, context: unknown, connection: { readOnly: boolean }): Promise<Guest> {
-		const { guest } = context as { guest: Guest };
-		if (name !== nameOf(guest.room)) throw new Problem('not-found', 'There is no such room.');
-		if (!(await this.recheck(guest))) throw new Problem('not-found', 'There is no such room.');
+	private async enter(name: string, guest: Guest, connection: { readOnly: boolean }): Promise<void> {
+		if (name !== nameOf(guest.room) || !(await this.recheck(guest)))
+			throw new Problem('not-found', 'There is no such room.');
 		connection.readOnly = guest.mode === 'read';
-		return guest;
 	}
 
 	/** Whether a message may be acted on; when not, the connection ends. */
@@ -207,30 +221,23 @@ export class Rooms {
 		return fault === null || this.refuse(guest, fault);
 	}
 
-	/**
-	 * Nobody moves another's cursor, or speaks under another's name. Browsers repeat what they heard of others; that says
-	 * nothing new, and is let through. That another has left is not for them to say, and is struck out.
-	 */
 	private checkPresence(
 		guest: Guest,
 		{ states, strike }: { states: Presence[]; strike: () => void },
 		{ awareness }: Document
 	): boolean {
-		for (const { client, clock, state } of states) {
-			const known = awareness.meta.get(client)?.clock ?? -1;
-			if (clock < known || (clock === known && state !== null)) continue;
-			const others = [...this.guests].some(
-				(one) => one !== guest && one.personId !== guest.personId && one.clients.has(client)
-			);
-			if (state === null) {
-				if (others) strike();
-				continue;
-			}
-			const { user } = state as { user?: { id?: unknown } };
-			if (others || user?.id !== guest.personId || JSON.stringify(state).length > MOST_PRESENCE)
-				return this.refuse(guest, 'This is the place of another.');
-			guest.clients.add(client);
-		}
+		const room = nameOf(guest.room);
+		const judged = judgePresence(states, guest.personId, {
+			clock: (client) => awareness.meta.get(client)?.clock ?? -1,
+			// A reload speaks under its old number until the old connection is known to be gone.
+			another: (client) =>
+				[...this.guests].some(
+					(one) => one.personId !== guest.personId && nameOf(one.room) === room && one.clients.has(client)
+				)
+		});
+		if (judged === 'refused') return this.refuse(guest, 'This is the place of another.');
+		judged.own.forEach((client) => guest.clients.add(client));
+		if (judged.strike) strike();
 		return true;
 	}
 
@@ -259,8 +266,13 @@ export class Rooms {
 		return actor?.trying ? { ...found, mode: 'read' as const } : found;
 	}
 
-	private async round(guests: Guest[]): Promise<void> {
-		for (const guest of guests) if (Date.now() - guest.checkedAt >= ROUND / 2) await this.recheck(guest);
+	/** What no event tells of: access that ran out by its date, and sessions that ended. */
+	private async watch(): Promise<void> {
+		const [from, to] = [this.watched, new Date()];
+		this.watched = to;
+		if (!this.guests.size) return;
+		for (const project of await this.ranOut(from, to)) this.stir(project);
+		for (const guest of this.guests) if (Date.now() - guest.checkedAt > ROUND) await this.recheck(guest);
 	}
 
 	/** To be called when something happened in a project: who is in its rooms may be there differently now. */
@@ -300,7 +312,7 @@ export class Rooms {
 			Y.applyUpdate(mine, Y.encodeStateAsUpdate(document));
 			const result = changing(mine);
 			const update = Y.encodeStateAsUpdate(mine, Y.encodeStateVector(document));
-			Y.applyUpdate(document, update, { context: { personId } });
+			Y.applyUpdate(document, update, { personId });
 			await this.record.flush(room);
 			return result;
 		} finally {
@@ -317,25 +329,9 @@ export class Rooms {
 	}
 }
 
-/** Cuts off a connection that sends faster than any hand. */
-function limit(socket: WebSocket): void {
-	let since = Date.now();
-	let messages = 0;
-	socket.prependListener('message', () => {
-		const now = Date.now();
-		if (now - since > 10_000) {
-			since = now;
-			messages = 0;
-		}
-		if (++messages > MOST_MESSAGES) socket.close(CLOSED.tooMuch, 'too many messages');
-	});
-}
-
-function headersOf(request: IncomingMessage): Headers {
-	const headers = new Headers();
-	for (const [name, value] of Object.entries(request.headers))
-		if (typeof value === 'string') headers.set(name, value);
-	return headers;
+/** The connection that something came through, as it was handed to the room server. */
+function guestOf(context: unknown): Guest {
+	return (context as { guest: Guest }).guest;
 }
 
 function redisAddress(url: string): { host: string; port: number; options: Record<string, unknown> } {

@@ -3,7 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { Problem } from '../../core/problem';
 import { allows, levelLabel } from '../../core/access/levels';
-import { roomMode, type RoomMode } from '../../core/live';
+import { marksMode, roomMode, type RoomMode } from '../../core/live';
 import type { SideRow, VersionRow } from '../../core/rows';
 import { live } from '../access';
 import { defineView } from '../acts/act';
@@ -87,7 +87,7 @@ export const documentView = defineView({
 			sides: await sidesOf(db, here.id),
 			waiting: await waitingFor(db, here.id, me.id),
 			marked: await markedVersions(db, here.id),
-			mayRemark: allows(level, 'remark'),
+			marksMode: marksMode(level),
 			room: await roomOf(db, here.id, roomMode(level, row!.lock !== null && !row!.lock.mine)),
 			versions: versions.map((v): VersionRow => ({ ...v, at: v.at.toISOString() }))
 		};

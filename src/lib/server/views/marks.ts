@@ -1,7 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { allows } from '../../core/access/levels';
-import type { RoomMode } from '../../core/live';
+import { marksMode } from '../../core/live';
 import { marksOf, readMark, scalesOf } from '../../core/markup/shared';
 import { Problem } from '../../core/problem';
 import { defineView } from '../acts/act';
@@ -29,8 +28,7 @@ export const markRoom = defineView({
 	input: versionInput,
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	async run({ db, project, level }, input) {
-		const mode: RoomMode = allows(level, 'work') ? 'write' : allows(level, 'remark') ? 'suggest' : 'read';
-		return { room: await roomOf(db, input), projectId: project.id, mode };
+		return { room: await roomOf(db, input), projectId: project.id, mode: marksMode(level) };
 	}
 });
 

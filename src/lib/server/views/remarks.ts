@@ -3,7 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
-import { REMARK_FILTERS, type RemarkRow } from '../../core/remarks';
+import { maySettle, REMARK_FILTERS, type RemarkRow } from '../../core/remarks';
 import { beneath, live, type Reach } from '../access';
 import { loadModel } from '../access-model';
 import { defineView } from '../acts/act';
@@ -109,12 +109,7 @@ async function remarkRows(
 		settled: r.settledAt
 			? { by: row.settler!, at: r.settledAt.toISOString(), note: r.settledNote ?? '' }
 			: null,
-		maySettle:
-			allows(reach.level(row.scope), 'remark') &&
-			(allows(reach.level(row.scope), 'work') ||
-				r.createdBy === readerId ||
-				r.assignedPerson === readerId ||
-				(r.assignedDepartment !== null && departments.includes(r.assignedDepartment)))
+		maySettle: maySettle(r, { id: readerId, departments }, reach.level(row.scope))
 	}));
 }
 

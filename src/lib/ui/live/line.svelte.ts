@@ -3,19 +3,11 @@ import { IndexeddbPersistence } from 'y-indexeddb';
 import type { Awareness } from 'y-protocols/awareness';
 import * as Y from 'yjs';
 import type { Present } from '../../core/live';
-
-/** What begins every name under which a browser keeps live documents for when the line is down. */
-export const KEPT = 'cupboard-live';
+import { KEPT } from './kept';
 
 /** The server refused what this browser sent; what it holds is not what the others have. */
 const REFUSED = 4409;
 const TOO_MUCH = 4429;
-
-/** Forgets everything that this browser keeps of live documents; for signing out. */
-export async function forgetKept(): Promise<void> {
-	for (const { name } of (await indexedDB.databases?.()) ?? [])
-		if (name?.startsWith(KEPT)) indexedDB.deleteDatabase(name);
-}
 
 /**
  * The line to a room: the shared document, who else is in it, and how it stands. Changes are kept in the browser until

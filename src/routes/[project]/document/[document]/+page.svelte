@@ -10,17 +10,10 @@
 	import { onLive } from '$lib/ui/live.svelte';
 	import LockTag from '$lib/ui/LockTag.svelte';
 	import { Remarks } from '$lib/ui/remarks.svelte';
-	import RemarksPanel from '$lib/ui/RemarksPanel.svelte';
-	import type { Present, RoomMode } from '$lib/core/live';
-	import type { Markup } from '$lib/ui/markup/markup.svelte';
-	import MarkupSide from '$lib/ui/markup/MarkupSide.svelte';
-	import MarkupLayer from '$lib/ui/markup/MarkupLayer.svelte';
-	import ScaleDialog from '$lib/ui/markup/ScaleDialog.svelte';
-	import SheetRemarks from '$lib/ui/SheetRemarks.svelte';
 	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
-	import type { Face } from '$lib/ui/sheet-face';
 	import Revision from '$lib/ui/Revision.svelte';
 	import RevisionRail from '$lib/ui/RevisionRail.svelte';
+	import SheetDocument from '$lib/ui/SheetDocument.svelte';
 	import SideVersions from '$lib/ui/SideVersions.svelte';
 	import { useShortcuts } from '$lib/ui/shortcuts.svelte';
 	import Viewer from '$lib/ui/Viewer.svelte';
@@ -28,12 +21,8 @@
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
 	const row = $derived(data.view.row);
-	const shown = $derived(data.side ?? data.version);
-	const file = $derived(
-		data.side
-			? `/api/v1/documents/${row.id}/sides/${data.side.number}/file`
-			: `/api/v1/documents/${row.id}/versions/${data.version.label}/file`
-	);
+	/** The file of the side version that is looked at. */
+	const file = $derived(`/api/v1/documents/${row.id}/sides/${data.side?.number}/file`);
 	const newest = $derived(data.version.label === row.label);
 	/** A version of a live text is looked at; the text itself has gone on. */
 	const older = $derived(!newest || (data.view.room !== null && !data.live));
@@ -50,55 +39,18 @@
 	});
 	/** Beside the sheet where there is room; over it on a phone, when asked for. */
 	let beside = $state(false);
-	let markup = $state.raw<Markup | null>(null);
 	/** The pointer is for marks. */
 	let marking = $state(false);
-	let layer = $state<ReturnType<typeof MarkupLayer>>();
-	let scaling = $state<{ page: number; length: number } | null>(null);
-	const codes = $derived(data.frame.departments.map((d: { code: string }) => d.code));
-	const marked = $derived(data.view.marked.includes(data.version.label));
-	/** The newest earlier version that was marked up. */
-	const earlierMarked = $derived.by(() => {
-		const at = data.view.versions.findIndex((v) => v.label === data.version.label);
-		return data.view.versions.slice(at + 1).find((v) => data.view.marked.includes(v.label)) ?? null;
-	});
-	/**
-	 * The line to the marks is opened when there are some, or somebody begins; not for who looks as somebody else. As
-	 * one string, so that it is opened anew only when one of these changes.
-	 */
-	const marksFor = $derived.by(() => {
-		if (data.live || data.side || data.trying || !onSheet || !(marked || marking)) return null;
+	const onSheet = $derived(
+		!data.live && !data.side && /^(application\/pdf|image\/)/.test(data.version.mediaType)
+	);
+	/** Who marks up here; not who looks as somebody else. */
+	const marks = $derived.by(() => {
+		if (data.trying) return null;
 		const { me, departments } = data.frame;
-		return JSON.stringify({
-			room: `marks/${row.id}/${data.version.label}`,
-			me: { id: me.id, name: me.name },
-			layer: departments.find((d: { id: string }) => me.departments.includes(d.id))?.code ?? '',
-			mode: data.view.mayWork ? 'write' : data.view.mayRemark ? 'suggest' : 'read'
-		});
+		const mine = departments.find((d: { id: string }) => me.departments.includes(d.id));
+		return { me: { id: me.id, name: me.name }, layer: mine?.code ?? '', mode: data.view.marksMode };
 	});
-	$effect(() => {
-		if (!marksFor) return;
-		const { room, me, layer, mode } = JSON.parse(marksFor) as {
-			room: string;
-			me: Present;
-			layer: string;
-			mode: RoomMode;
-		};
-		let open: Markup | null = null;
-		let closed = false;
-		void import('$lib/ui/markup/markup.svelte').then(({ Markup }) => {
-			if (closed) return;
-			open = new Markup(room, me, layer, mode);
-			markup = open;
-		});
-		return () => {
-			closed = true;
-			markup = null;
-			open?.close();
-		};
-	});
-	/** Places can be chosen on what is shown as a sheet. */
-	const onSheet = $derived(/^(application\/pdf|image\/)/.test(shown.mediaType));
 	let actions = $state<ReturnType<typeof DocumentActions>>();
 	let releasing = $state(false);
 	let chosen = $state<{ from: string; to: string } | null>(null);
@@ -178,14 +130,6 @@
 	const mayRestore = $derived(older && data.view.mayWork && (!row.lock || row.lock.mine));
 </script>
 
-{#snippet over(face: Face)}{#if markup}<MarkupLayer
-			bind:this={layer}
-			{face}
-			{markup}
-			{codes}
-			editing={marking}
-			saysScale={(page, length) => (scaling = { page, length })}
-		/>{/if}<SheetRemarks {face} {remarks} label={data.version.label} />{/snippet}
 <svelte:head><title>{row.number} {row.title}</title></svelte:head>
 <div class="flex h-full flex-col">
 	<div class="flex flex-wrap items-center gap-x-2.5 gap-y-1.5 border-b border-rule bg-sheet px-4 py-2">
@@ -218,7 +162,7 @@
 					onclick={() => flipTo(flip?.after)}>▸</button
 				>
 			</span>{/if}
-		{#if !data.live && !data.side && onSheet && (data.view.mayRemark || marked)}<button
+		{#if onSheet && (data.view.marksMode !== 'read' || data.view.marked.includes(data.version.label))}<button
 				class="button"
 				aria-pressed={marking}
 				onclick={() => (marking = !marking)}>{marking ? 'End marking up' : 'Mark up'}</button
@@ -288,57 +232,30 @@
 						{remarks}
 					/>{/await}
 			{/key}
-		{:else}
-			<div class="relative flex h-full">
-				{#if marking && markup}<div
-						class="w-[190px] shrink-0 max-md:absolute max-md:inset-y-0 max-md:left-0 max-md:z-10 max-md:w-[150px]"
-					>
-						<MarkupSide
-							{markup}
-							{codes}
-							stamps={data.frame.project.stamps}
-							grow={(factor) => layer?.growBy(factor)}
-							document={row.id}
-							version={data.version}
-							from={earlierMarked}
-							mayTake={data.view.mayTake}
-							name="{row.number} {row.title}"
-							refreshed={again}
-						/>
-					</div>{/if}
-				<div class="min-w-0 flex-1">
-					<Viewer
-						url={file}
-						download={data.view.mayTake ? `${file}?download` : null}
-						title="{row.number} {row.title}"
-						mediaType={shown.mediaType}
-						fileName={shown.fileName}
-						size={shown.size}
-						layer={data.side ? undefined : over}
-					/>
-				</div>
-				{#if !data.side}<div
-						class="{beside
-							? 'absolute inset-0 z-10'
-							: 'hidden'} border-l border-rule bg-film lg:static lg:block lg:w-[300px]"
-					>
-						<RemarksPanel
-							{remarks}
-							table="/{code}/document/{row.id}/remarks"
-							label={data.version.label}
-							{newest}
-							compose={onSheet
-								? {
-										label: 'On a place',
-										run: () => {
-											remarks.picking = !remarks.picking;
-											beside = false;
-										}
-									}
-								: null}
-						/>
-					</div>{/if}
-			</div>
+		{:else if data.side}<Viewer
+				url={file}
+				download={data.view.mayTake ? `${file}?download` : null}
+				title="{row.number} {row.title}"
+				mediaType={data.side.mediaType}
+				fileName={data.side.fileName}
+				size={data.side.size}
+			/>
+		{:else}<SheetDocument
+				document={row.id}
+				name="{row.number} {row.title}"
+				version={data.version}
+				versions={{ all: data.view.versions, marked: data.view.marked }}
+				{newest}
+				{remarks}
+				{marks}
+				mayTake={data.view.mayTake}
+				codes={data.frame.departments.map((d: { code: string }) => d.code)}
+				stamps={data.frame.project.stamps}
+				{code}
+				{marking}
+				bind:beside
+				refreshed={again}
+			/>
 		{/if}
 	</div>
 	<RevisionRail
@@ -356,10 +273,3 @@
 		me={data.frame.me.id}
 		documents={[row.id]}
 	/>{/if}
-<ScaleDialog
-	open={scaling !== null}
-	set={(real, unit) => {
-		markup?.setScale(scaling!.page, scaling!.length, real, unit);
-		scaling = null;
-	}}
-/>

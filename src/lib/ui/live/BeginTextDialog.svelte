@@ -1,0 +1,68 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { call, sentenceOf } from '../api';
+	import Dialog from '../Dialog.svelte';
+
+	/** Begins an empty text in a folder that several write at once; its number is proposed as for a file. */
+	let {
+		open = $bindable(false),
+		place,
+		code
+	}: { open: boolean; place: { id: string; name: string }; code: string } = $props();
+	let number = $state('');
+	let title = $state('');
+	let fault = $state('');
+	let busy = $state(false);
+
+	$effect(() => {
+		if (!open) return;
+		fault = '';
+		const files = encodeURIComponent(JSON.stringify(['text.docx']));
+		void call<{ proposals: { number: string }[] }>('GET', `/places/${place.id}/proposals?files=${files}`)
+			.then(({ proposals }) => (number ||= proposals[0]?.number ?? ''))
+			.catch(() => {});
+	});
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		busy = true;
+		fault = '';
+		try {
+			const { id } = await call<{ id: string }>('POST', `/places/${place.id}/live-texts`, { number, title });
+			open = false;
+			await goto(`/${code}/document/${id}`);
+		} catch (error) {
+			fault = sentenceOf(error);
+		} finally {
+			busy = false;
+		}
+	}
+</script>
+
+<Dialog bind:open title="Begin a live text in {place.name}">
+	<form class="space-y-3" onsubmit={submit}>
+		<p class="text-ink-2">
+			Everybody with Work here writes in it at one time; with Remark one suggests. Handing in makes versions.
+		</p>
+		<label class="block"
+			><span class="label">Number</span><input
+				class="field font-mono"
+				bind:value={number}
+				required
+				maxlength="60"
+			/></label
+		>
+		<label class="block"
+			><span class="label">Title</span><input
+				class="field"
+				bind:value={title}
+				required
+				maxlength="180"
+			/></label
+		>
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button>
+			<button class="button button-act" disabled={busy}>Begin</button>
+		</div>
+	</form>
+</Dialog>
