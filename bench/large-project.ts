@@ -28,7 +28,14 @@ export async function makeLargeProject(url: string): Promise<void> {
 	const sql = postgres(url, { max: 1, onnotice: () => {} });
 	const id = (letter: string, n: string) => `'${letter}' || lpad((${n})::text, 9, '0')`;
 	const settings = JSON.stringify({
-		numbering: { separator: '-', parts: [] },
+		numbering: {
+			separator: '-',
+			parts: [
+				{ key: 'kind', label: 'Kind', values: null, pattern: '[A-Z]+' },
+				{ key: 'serial', label: 'Serial', values: null, pattern: '[A-Z0-9]+' }
+			],
+			serialDigits: 8
+		},
 		revisions: {
 			sequences: [
 				{ key: 'preliminary', prefix: 'P', digits: 2 },

@@ -6,19 +6,13 @@ import { textSchema } from '../../src/lib/core/text/schema';
 import { readText, rewriteText } from '../../src/lib/core/text/shared';
 import { asSuggestion } from '../../src/lib/core/text/suggestions';
 import { endAccess, letIn } from '../../src/lib/server/acts/access/grants';
-import {
-	addLiveText,
-	endLive,
-	handInLive,
-	restoreLive,
-	takeLiveText,
-	workLive
-} from '../../src/lib/server/acts/live-texts';
+import { endLive, handInLive, restoreLive, takeLive } from '../../src/lib/server/acts/live';
+import { addLiveText, workLive } from '../../src/lib/server/acts/live-texts';
 import { handIn } from '../../src/lib/server/acts/hand-in';
 import { takeLock } from '../../src/lib/server/acts/locks';
 import { document, grant, liveUpdate } from '../../src/lib/server/db/schema';
 import { documentView } from '../../src/lib/server/views/documents';
-import { liveAuthors, liveText } from '../../src/lib/server/views/live-texts';
+import { liveAuthors, liveText } from '../../src/lib/server/views/live';
 import { Guest, RoomServer } from './room';
 import { refused, TestWorld } from './world';
 
@@ -133,7 +127,7 @@ describe('a live text', () => {
 		halla.close();
 		expect(oke.says()).toBe('Class C35/45C40/50.');
 		// What is suggested goes out as tracked changes with the name of who suggests.
-		expect((await world.act('rhosyn', takeLiveText, { document: id, format: 'docx' })).names).toEqual({
+		expect((await world.act('rhosyn', takeLive, { document: id, format: 'docx' })).names).toEqual({
 			[me]: 'Halla Brandt'
 		});
 	});

@@ -4,7 +4,7 @@ import { marksMode, roomMode } from './live';
 
 describe('in a live text', () => {
 	it('Work writes, Remark suggests, and less reads; whoever has it in hand bars the others', () => {
-		expect(LEVELS.map((level) => roomMode(level, false))).toEqual([
+		expect(LEVELS.map((level) => roomMode('text', level, false))).toEqual([
 			'read',
 			'read',
 			'read',
@@ -13,7 +13,20 @@ describe('in a live text', () => {
 			'write',
 			'write'
 		]);
-		for (const level of LEVELS) expect(roomMode(level, true)).toBe('read');
+		for (const level of LEVELS) expect(roomMode('text', level, true)).toBe('read');
+	});
+});
+
+describe('in a live schedule or drawing', () => {
+	it('Work edits, and everybody else looks on', () => {
+		for (const kind of ['schedule', 'drawing'] as const) {
+			expect(LEVELS.filter((level) => roomMode(kind, level, false) === 'write')).toEqual([
+				'work',
+				'tidy',
+				'run'
+			]);
+			expect(LEVELS.some((level) => roomMode(kind, level, false) === 'suggest')).toBe(false);
+		}
 	});
 });
 

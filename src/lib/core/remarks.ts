@@ -1,6 +1,6 @@
 import { allows, type Level } from './access/levels';
 
-/** What a remark is about: a place on a sheet, a passage of a text, a version, or the whole document. */
+/** What a remark is about: a place on a sheet, a passage of a text, a cell, an entity, a version, or the whole document. */
 export type Anchor =
 	| { on: 'whole' }
 	| { on: 'version' }
@@ -10,7 +10,11 @@ export type Anchor =
 	 */
 	| { on: 'place'; page: number; x: number; y: number }
 	/** Words of a live text; the text itself carries the mark with this id. */
-	| { on: 'passage'; mark: string };
+	| { on: 'passage'; mark: string }
+	/** A cell of a live schedule, by the ids of its row and column. */
+	| { on: 'cell'; row: string; column: string }
+	/** An entity of a live drawing, by its place in the file or the id of what was added, and where it stood. */
+	| { on: 'entity'; entity: string; x: number; y: number };
 
 /** A person or department that is mentioned, as written in the text: `@[Oke Lindvar](person:abc)`. */
 export interface Mention {

@@ -16,7 +16,7 @@ import { tellWriting } from './rooms/writing';
 import { Rooms } from './rooms/rooms';
 import type { Services } from './services';
 import { LocalStore } from './store/local';
-import { liveRoom } from './views/live-texts';
+import { liveRoom } from './views/live';
 import { markRoom } from './views/marks';
 
 /** Logs never hold passwords, secrets or cookies: only what is named here is written. */

@@ -8,7 +8,7 @@
 	import HandInDialog from './HandInDialog.svelte';
 	import HandInLiveDialog from './live/HandInLiveDialog.svelte';
 	import WorkLiveDialog from './live/WorkLiveDialog.svelte';
-	import { LIVE_KINDS } from './read-office';
+	import { liveKindOf } from './read-office';
 	import HandOverDialog from './HandOverDialog.svelte';
 	import LockDialog from './LockDialog.svelte';
 	import LockTag from './LockTag.svelte';
@@ -44,9 +44,9 @@
 	const row = $derived(view.row);
 	const lock = $derived(row.lock);
 	const live = $derived(view.room !== null);
-	/** Whether the newest version is a text that can be worked on live. */
+	/** What the newest version would be if it were worked on live, or null when it cannot be. */
 	const mayGoLive = $derived(
-		!live && view.mayWork && LIVE_KINDS.includes(row.mediaType) && (!lock || lock.mine)
+		!live && view.mayWork && (!lock || lock.mine) ? liveKindOf(row.mediaType) : null
 	);
 	let locking = $state(false);
 	let handing = $state(false);
@@ -195,7 +195,13 @@
 <ChangeDialog bind:open={changing} {row} done={changed} />
 <ReviseDialog bind:open={revising} {row} scheme={page.data.frame.project.revisions} done={changed} />
 <HandOverDialog bind:open={handingOver} document={row.id} number={row.number} done={changed} />
-{#if live}<HandInLiveDialog bind:open={handing} document={row.id} number={row.number} done={changed} />
+{#if view.room}<HandInLiveDialog
+		bind:open={handing}
+		document={row.id}
+		number={row.number}
+		kind={view.room.kind}
+		done={changed}
+	/>
 {:else}<HandInDialog
 		bind:open={handing}
 		document={row.id}
@@ -203,7 +209,7 @@
 		{project}
 		done={changed}
 	/>{/if}
-{#if mayGoLive}<WorkLiveDialog bind:open={beginning} {row} {code} done={changed} />{/if}
+{#if mayGoLive}<WorkLiveDialog bind:open={beginning} {row} {code} kind={mayGoLive} done={changed} />{/if}
 <HandInDialog
 	bind:open={beside}
 	document={row.id}

@@ -26,7 +26,7 @@
 	let status = $state('opening');
 	let ground = $state<Ground>('light');
 	let spaces = $state.raw<Spaces | null>(null);
-	let space = $state<keyof Spaces>('model');
+	let space = $state<'model' | 'paper'>('model');
 	let measure = $state.raw<Measure | null>(null);
 
 	onMount(() => {
@@ -37,7 +37,7 @@
 				if (!response.ok) throw new Error('The drawing could not be fetched.');
 				const bytes = await response.arrayBuffer();
 				status = 'reading the drawing';
-				spaces = await readDrawing(bytes, abort.signal, true);
+				spaces = await readDrawing(bytes, abort.signal, { paper: true });
 				ready(spaces.model);
 			} catch (error) {
 				if (!abort.signal.aborted)
@@ -63,7 +63,7 @@
 		measure = null;
 		port.fit();
 	}
-	function toSpace(next: keyof Spaces) {
+	function toSpace(next: 'model' | 'paper') {
 		if (!spaces?.[next]) return;
 		space = next;
 		ready(spaces[next]);

@@ -6,7 +6,7 @@
 	import { toast } from 'svelte-sonner';
 	import { attempt, call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
-	import BeginTextDialog from './live/BeginTextDialog.svelte';
+	import BeginLiveDialog from './live/BeginLiveDialog.svelte';
 	import HatchDialog from './HatchDialog.svelte';
 	import PassDialog from './PassDialog.svelte';
 	import ReasonDialog from './ReasonDialog.svelte';
@@ -44,11 +44,16 @@
 	let passing = $state(false);
 	let hatching = $state(false);
 	let beginning = $state(false);
+	let kind = $state<'text' | 'schedule'>('text');
 	let value = $state('');
 	let fault = $state('');
 	const mayChange = $derived(mayTidy || place.mine);
 	let targets = $state<{ id: string; way: string }[]>([]);
 
+	function begin(what: typeof kind) {
+		kind = what;
+		beginning = true;
+	}
 	function ask(what: typeof asking) {
 		value = what === 'rename' ? place.name : '';
 		fault = '';
@@ -95,7 +100,8 @@
 </script>
 
 <button class="button" onclick={() => ask('make')}>New folder</button>
-<button class="button" onclick={() => (beginning = true)}>New live text</button>
+<button class="button" onclick={() => begin('text')}>New live text</button>
+<button class="button" onclick={() => begin('schedule')}>New live schedule</button>
 {#if mayChange}
 	<DropdownMenu.Root>
 		<DropdownMenu.Trigger class="button">Folder ▾</DropdownMenu.Trigger>
@@ -147,7 +153,7 @@
 		</div>
 	</form>
 </Dialog>
-<BeginTextDialog bind:open={beginning} {place} {code} />
+<BeginLiveDialog bind:open={beginning} {kind} {place} {code} />
 {#if mayRun}
 	<PassDialog bind:open={passing} {place} {outsideLevel} done={() => refresh('cupboard:folder')} />
 	<HatchDialog bind:open={hatching} {place} done={() => {}} />

@@ -51,7 +51,9 @@
 		whole: 'On the whole document',
 		version: 'On this version',
 		place: 'On the place you chose',
-		passage: 'On the words you selected'
+		passage: 'On the words you selected',
+		cell: 'On the cell you chose',
+		entity: 'On what you chose in the drawing'
 	};
 
 	async function add(event: SubmitEvent) {

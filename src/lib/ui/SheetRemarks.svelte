@@ -4,16 +4,31 @@
 	import type { Face } from './sheet-face';
 
 	/** The remarks that stand on a sheet, by their numbers; and the pointer that chooses a place for the next. */
-	let { face, remarks, label }: { face: Face; remarks: Remarks; label: string } = $props();
+	let {
+		face,
+		remarks,
+		label,
+		entityAt
+	}: {
+		face: Face;
+		remarks: Remarks;
+		label: string;
+		/** Where an entity of a drawing stands now; without it, or when it is gone, where it stood. */
+		entityAt?: (entity: string) => { x: number; y: number } | null;
+	} = $props();
 
+	/** The page and place of a remark in lasting coordinates, or null when it stands on no place. */
+	function placeOf({ anchor }: Pick<RemarkRow, 'anchor'>) {
+		if (anchor.on === 'place') return anchor;
+		return anchor.on === 'entity' ? { page: 1, ...(entityAt?.(anchor.entity) ?? anchor) } : null;
+	}
 	const here = $derived(
-		remarks.rows.flatMap((row) =>
-			row.anchor.on === 'place' &&
-			row.anchor.page === face.page &&
-			(!row.settled || remarks.chosen === row.number)
-				? [{ row, at: face.inView(row.anchor.x, row.anchor.y) }]
-				: []
-		)
+		remarks.rows.flatMap((row) => {
+			const place = placeOf(row);
+			return place?.page === face.page && (!row.settled || remarks.chosen === row.number)
+				? [{ row, at: face.inView(place.x, place.y) }]
+				: [];
+		})
 	);
 	/** The sheet is moved by its ground; a press on a number is for the number. */
 	function keep(element: HTMLElement) {
@@ -37,10 +52,11 @@
 	$effect(() => {
 		const { chosen } = remarks;
 		const row = remarks.rows.find((r: RemarkRow) => r.number === chosen);
-		if (chosen === null || chosen === shown || row?.anchor.on !== 'place' || !face.port.width) return;
-		if (row.anchor.page !== face.page) return face.turnTo(row.anchor.page);
+		const place = row && placeOf(row);
+		if (chosen === null || chosen === shown || !place || !face.port.width) return;
+		if (place.page !== face.page) return face.turnTo(place.page);
 		shown = chosen;
-		const { x, y } = face.inView(row.anchor.x, row.anchor.y);
+		const { x, y } = face.inView(place.x, place.y);
 		face.port.showBox(x, y, 0, 0);
 	});
 	$effect(() => {

@@ -114,7 +114,7 @@
 		<div class="border-r">
 			<dt class="cell-label">File</dt>
 			<dd>
-				{row.kind === 'text' ? 'Live text, handed in as ' : ''}{kindText(row.mediaType, row.fileName)}, {sizeText(
+				{row.kind === 'file' ? '' : `Live ${row.kind}, handed in as `}{kindText(row.mediaType, row.fileName)}, {sizeText(
 					row.size
 				)}
 			</dd>

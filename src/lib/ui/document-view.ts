@@ -1,4 +1,4 @@
-import type { RoomMode } from '../core/live';
+import type { RoomMode, LiveKind } from '../core/live';
 import type { DocumentRow, SideRow, VersionRow } from '../core/rows';
 
 /** A document as the API's documentView answers it. */
@@ -19,7 +19,7 @@ export interface DocumentView {
 	/** Labels of the versions that somebody has marked up. */
 	marked: string[];
 	/** Where it is worked on live, and how the reader may; null for a plain file. */
-	room: { name: string; mode: RoomMode } | null;
+	room: { name: string; kind: LiveKind; mode: RoomMode } | null;
 	/** Who asked for the lock, and whether the reader waits for it. */
 	waiting: { asked: { name: string; note: string }[]; mine: 'asked' | 'told' | null };
 }

@@ -1,4 +1,4 @@
-import type { Sheet } from '../core/dxf/sheet';
+import type { Sheet, Stroke } from '../core/dxf/sheet';
 
 /** Strokes of one look together, as one path from the top left of the sheet, y downward, in drawing units. */
 interface Batch {
@@ -6,7 +6,9 @@ interface Batch {
 	colour: number;
 	weight: number;
 	dash: number[];
-	path: Path2D;
+	strokes: Stroke[];
+	/** Made anew when something of it is hidden or shown. */
+	path: Path2D | null;
 }
 
 /** Where a sheet goes on a canvas: pixel = (drawing unit from its top left) × scale × ratio + (x, y) × ratio. */
@@ -32,30 +34,53 @@ export type Ground = keyof typeof GROUNDS;
 /** A flattened drawing, ready to be drawn again and again. */
 export class DrawnSheet {
 	private readonly batches: Batch[];
+	private hidden: ReadonlySet<number> = new Set();
 
-	constructor(readonly sheet: Sheet) {
-		const [left, , , top] = sheet.box;
+	/** @param box what the sheet's upper left corner is taken from; its own when left out */
+	constructor(
+		readonly sheet: Sheet,
+		private readonly box: Sheet['box'] = sheet.box
+	) {
 		const byLook = new Map<string, Batch>();
 		for (const s of sheet.strokes) {
 			const key = `${s.layer}|${s.colour}|${s.weight}|${s.dash.join()}`;
 			let batch = byLook.get(key);
-			if (!batch)
-				byLook.set(
-					key,
-					(batch = { layer: s.layer, colour: s.colour, weight: s.weight, dash: s.dash, path: new Path2D() })
-				);
-			batch.path.moveTo(s.points[0]! - left, top - s.points[1]!);
-			for (let i = 2; i < s.points.length; i += 2)
-				batch.path.lineTo(s.points[i]! - left, top - s.points[i + 1]!);
+			if (!batch) {
+				batch = { layer: s.layer, colour: s.colour, weight: s.weight, dash: s.dash, strokes: [], path: null };
+				byLook.set(key, batch);
+			}
+			batch.strokes.push(s);
 		}
 		this.batches = [...byLook.values()];
 	}
 
+	/** Hides entities that are drawn elsewhere, or not at all any more. */
+	hide(entities: ReadonlySet<number>): void {
+		const different = new Set([...entities].filter((of) => !this.hidden.has(of)));
+		for (const of of this.hidden) if (!entities.has(of)) different.add(of);
+		this.hidden = entities;
+		if (!different.size) return;
+		for (const batch of this.batches)
+			if (batch.path && batch.strokes.some((s) => different.has(s.of))) batch.path = null;
+	}
+
+	private pathOf(batch: Batch): Path2D {
+		if (batch.path) return batch.path;
+		const [left, , , top] = this.box;
+		const path = new Path2D();
+		for (const { points, of } of batch.strokes) {
+			if (this.hidden.has(of)) continue;
+			path.moveTo(points[0]! - left, top - points[1]!);
+			for (let i = 2; i < points.length; i += 2) path.lineTo(points[i]! - left, top - points[i + 1]!);
+		}
+		return (batch.path = path);
+	}
+
 	get width(): number {
-		return this.sheet.box[2] - this.sheet.box[0];
+		return this.box[2] - this.box[0];
 	}
 	get height(): number {
-		return this.sheet.box[3] - this.sheet.box[1];
+		return this.box[3] - this.box[1];
 	}
 
 	/**
@@ -66,11 +91,11 @@ export class DrawnSheet {
 		const { sheet } = this;
 		const { ratio, scale } = at;
 		const k = scale * ratio;
-		const [left, , , top] = sheet.box;
+		const [left, , , top] = this.box;
 		const css = (colour: number) => colourOn(ground, colour);
 		const place = () => context.setTransform(k, 0, 0, k, at.x * ratio, at.y * ratio);
 		for (const f of sheet.fills) {
-			if (!on[f.layer]) continue;
+			if (!on[f.layer] || this.hidden.has(f.of)) continue;
 			place();
 			context.fillStyle = css(f.colour);
 			const path = new Path2D();
@@ -89,12 +114,12 @@ export class DrawnSheet {
 			context.setLineDash(
 				b.dash.some((d) => d * scale > 1.5) ? b.dash.map((d) => Math.max(d, 0.5 / scale)) : []
 			);
-			context.stroke(b.path);
+			context.stroke(this.pathOf(b));
 		}
 		context.setLineDash([]);
 		for (const t of sheet.texts) {
 			const size = t.height * scale * 1.35;
-			if (!on[t.layer] || size < 2.5) continue;
+			if (!on[t.layer] || size < 2.5 || this.hidden.has(t.of)) continue;
 			const x = at.x + (t.x - left) * scale;
 			const y = at.y + (top - t.y) * scale;
 			if (x < -2000 || y < -200 || x > at.width + 2000 || y > at.height + 200) continue;

@@ -83,24 +83,33 @@ export class Measure {
 			const [x, y] = on(p);
 			context.fillRect(x - 3, y - 3, 6, 6);
 		}
-		if (this.at && this.at.kind !== 'free') this.marker(context, ...on(this.at), this.at.kind);
+		if (this.at && this.at.kind !== 'free') drawSnap(context, ...on(this.at), this.at.kind);
 	}
+}
 
-	/** Each kind of hold has a shape of its own. */
-	private marker(context: CanvasRenderingContext2D, x: number, y: number, kind: Snap['kind']): void {
-		context.beginPath();
-		if (kind === 'end') context.rect(x - 6, y - 6, 12, 12);
-		else if (kind === 'middle') {
-			context.moveTo(x, y - 7);
-			context.lineTo(x + 7, y + 6);
-			context.lineTo(x - 7, y + 6);
-			context.closePath();
-		} else if (kind === 'crossing') {
-			context.moveTo(x - 6, y - 6);
-			context.lineTo(x + 6, y + 6);
-			context.moveTo(x + 6, y - 6);
-			context.lineTo(x - 6, y + 6);
-		} else context.arc(x, y, 5, 0, 2 * Math.PI);
-		context.stroke();
-	}
+/** Marks what the pointer holds on to; each kind of hold has a shape of its own. */
+export function drawSnap(context: CanvasRenderingContext2D, x: number, y: number, kind: Snap['kind']): void {
+	context.strokeStyle = ACT;
+	context.lineWidth = 2;
+	context.beginPath();
+	if (kind === 'end') context.rect(x - 6, y - 6, 12, 12);
+	else if (kind === 'middle') {
+		context.moveTo(x, y - 7);
+		context.lineTo(x + 7, y + 6);
+		context.lineTo(x - 7, y + 6);
+		context.closePath();
+	} else if (kind === 'crossing') {
+		context.moveTo(x - 6, y - 6);
+		context.lineTo(x + 6, y + 6);
+		context.moveTo(x + 6, y - 6);
+		context.lineTo(x - 6, y + 6);
+	} else if (kind === 'square') {
+		context.moveTo(x - 6, y - 7);
+		context.lineTo(x - 6, y + 6);
+		context.lineTo(x + 7, y + 6);
+		context.moveTo(x - 6, y);
+		context.lineTo(x, y);
+		context.lineTo(x, y + 6);
+	} else context.arc(x, y, 5, 0, 2 * Math.PI);
+	context.stroke();
 }

@@ -1,5 +1,6 @@
 import { Unreadable } from './unreadable';
 import type { Table } from '../core/compare/tables';
+import type { LiveKind } from '../core/live';
 
 /** Kinds of file that are read as text in paragraphs, and as schedules. */
 export const TEXT_KINDS = [
@@ -8,9 +9,19 @@ export const TEXT_KINDS = [
 	'text/markdown',
 	'text/plain'
 ];
-/** Kinds of file whose text can be worked on live. */
-export const LIVE_KINDS = [...TEXT_KINDS, 'text/html'];
-export const TABLE_KINDS = ['application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', 'text/csv'];
+const ODS = 'application/vnd.oasis.opendocument.spreadsheet';
+export const TABLE_KINDS = [
+	'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+	ODS,
+	'text/csv'
+];
+
+/** What a file of a kind becomes when it is worked on live, or null when it cannot be. */
+export function liveKindOf(mediaType: string): LiveKind | null {
+	if (TEXT_KINDS.includes(mediaType) || mediaType === 'text/html') return 'text';
+	if (TABLE_KINDS.includes(mediaType)) return 'schedule';
+	return mediaType === 'image/vnd.dxf' ? 'drawing' : null;
+}
 
 /** Most bytes that are unpacked from one office file; more is a bomb or not for reading here. */
 const MOST_UNPACKED = 300e6;
@@ -132,6 +143,10 @@ export async function readTables(bytes: ArrayBuffer, mediaType: string, name: st
 			return [{ name, rows: data.filter((r) => r.length > 1 || r[0]) }];
 		}
 		await checkPackage(bytes);
+		if (mediaType === ODS) {
+			const { readOds } = await import('./read-ods');
+			return readOds(bytes, { rows: MOST_ROWS, columns: MOST_COLUMNS });
+		}
 		const { default: excel } = await import('exceljs');
 		const book = new excel.Workbook();
 		await book.xlsx.load(bytes);

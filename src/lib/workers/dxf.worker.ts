@@ -9,13 +9,16 @@ const buffersOf = (sheet: Sheet) => [
 	...sheet.fills.flatMap((f) => f.loops.map((l) => l.buffer))
 ];
 
-self.onmessage = ({ data }: MessageEvent<{ bytes: ArrayBuffer; paperToo: boolean }>) => {
+self.onmessage = ({ data }: MessageEvent<{ bytes: ArrayBuffer; paperToo: boolean; drawingToo: boolean }>) => {
 	try {
 		const drawing = readDxf(decodeDxf(new Uint8Array(data.bytes)));
 		const model = flatten(drawing);
 		const paper = data.paperToo ? layOut(drawing, model) : null;
 		const buffers = [...buffersOf(model), ...(paper ? buffersOf(paper) : [])] as ArrayBuffer[];
-		self.postMessage({ model, paper }, { transfer: [...new Set(buffers)] });
+		self.postMessage(
+			{ model, paper, drawing: data.drawingToo ? drawing : null },
+			{ transfer: [...new Set(buffers)] }
+		);
 	} catch (error) {
 		self.postMessage({ fault: error instanceof DxfError ? error.message : 'The drawing cannot be read.' });
 	}

@@ -40,7 +40,7 @@
 					type="email"
 					autocomplete="username"
 					required
-					value={form && 'email' in form ? form.email : ''}
+					defaultValue={form && 'email' in form ? form.email : ''}
 				/></label
 			>
 			<label class="block"

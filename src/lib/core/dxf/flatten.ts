@@ -50,7 +50,20 @@ const UNITS: Record<number, string> = {
 
 /** Brings a drawing down to strokes, fills and texts. Never throws on odd entities; they are counted as unknown. */
 export function flatten(drawing: Drawing, space: Space = 'model'): Sheet {
-	return new Flattener(drawing, space).run();
+	return new Flattener(drawing, space).run(drawing.entities.map((entity, of) => ({ entity, of })));
+}
+
+/**
+ * Brings some entities of a drawing down, as they are now.
+ * @param entities with the number that their strokes, fills and texts carry as `of`
+ * @param layers of an earlier sheet of the drawing; they keep their places
+ */
+export function flattenSome(
+	drawing: Drawing,
+	entities: readonly { entity: Entity; of: number }[],
+	layers: Sheet['layers']
+): Sheet {
+	return new Flattener(drawing, 'model', layers).run(entities);
 }
 
 class Flattener {
@@ -63,17 +76,25 @@ class Flattener {
 	private readonly layers: Sheet['layers'] = [];
 	private copies = 0;
 	private cut = false;
+	/** The entity of the file that is brought down now. */
+	private of = 0;
 	private readonly scale: number;
 
 	constructor(
 		private readonly drawing: Drawing,
-		private readonly space: Space
+		private readonly space: Space,
+		layers: Sheet['layers'] = []
 	) {
+		for (const { name, visible } of layers) {
+			this.layerIndex.set(name.toUpperCase(), this.layers.length);
+			this.layers.push({ name, visible, items: 0 });
+		}
 		this.scale = numberOf(drawing.header.get('$LTSCALE') ?? [], 40, 1) || 1;
 	}
 
-	run(): Sheet {
-		for (const entity of this.drawing.entities) {
+	run(entities: readonly { entity: Entity; of: number }[]): Sheet {
+		for (const { entity, of } of entities) {
+			this.of = of;
 			this.entity(entity, UNIT, { layer: '0', colour: -1, lineType: 'CONTINUOUS', weight: -3 }, 0);
 		}
 		const shown = {
@@ -149,14 +170,19 @@ class Flattener {
 			(d) => Math.abs(d) * this.scale * dashScale
 		);
 		const weight = style.weight >= 0 ? Math.min(style.weight, 211) / 100 : 0.25;
-		this.strokes.push({ points: flat, layer, colour: style.colour, weight, dash });
+		this.strokes.push({ of: this.of, points: flat, layer, colour: style.colour, weight, dash });
 	}
 
 	private fill(loops: Point[][], m: Matrix, style: Inherited): void {
 		if (this.full()) return;
 		const layer = this.layerOf(style.layer);
 		this.layers[layer]!.items++;
-		this.fills.push({ loops: loops.map((l) => this.project(l, m)), layer, colour: style.colour });
+		this.fills.push({
+			of: this.of,
+			loops: loops.map((l) => this.project(l, m)),
+			layer,
+			colour: style.colour
+		});
 	}
 
 	private text(
@@ -176,6 +202,7 @@ class Flattener {
 		this.layers[layer]!.items++;
 		const size = Math.hypot(m[2], m[3]);
 		this.texts.push({
+			of: this.of,
 			x: m[0] * x + m[2] * y + m[4],
 			y: m[1] * x + m[3] * y + m[5],
 			height: height * size,

@@ -16,6 +16,8 @@ export interface Sheet {
 	cut: boolean;
 }
 interface Item {
+	/** The entity of the drawing that it comes from, by its place in the file. */
+	of: number;
 	layer: number;
 	/** 0xRRGGBB, or -1 for ink (black on light ground, white on dark). */
 	colour: number;

@@ -4,7 +4,7 @@ import type { Sheet } from './sheet';
 export interface Snap {
 	x: number;
 	y: number;
-	kind: 'end' | 'middle' | 'crossing' | 'on';
+	kind: 'end' | 'middle' | 'crossing' | 'square' | 'on';
 }
 
 /** Cells along the longer side of the drawing; each holds the pieces of line that touch it. */
@@ -12,7 +12,10 @@ const CELLS = 256;
 /** Pieces compared with each other near the pointer; more would be slow and tell nothing. */
 const MOST_NEAR = 60;
 
-type Segment = readonly [x1: number, y1: number, x2: number, y2: number, layer: number];
+type Segment = readonly [x1: number, y1: number, x2: number, y2: number, layer: number, of: number];
+
+/** Which pieces are shown: by the layer they lie on, and the entity they come from. */
+export type Shown = (layer: number, of: number) => boolean;
 
 /** Finds ends, middles, crossings and points on lines near a place of a drawing. */
 export class SnapIndex {
@@ -27,9 +30,9 @@ export class SnapIndex {
 		this.left = left;
 		this.bottom = bottom;
 		this.size = Math.max(right - left, top - bottom, 1e-9) / CELLS;
-		for (const { points, layer } of sheet.strokes)
+		for (const { points, layer, of } of sheet.strokes)
 			for (let i = 0; i + 3 < points.length; i += 2)
-				this.put([points[i]!, points[i + 1]!, points[i + 2]!, points[i + 3]!, layer]);
+				this.put([points[i]!, points[i + 1]!, points[i + 2]!, points[i + 3]!, layer, of]);
 	}
 
 	private put(segment: Segment): void {
@@ -57,7 +60,7 @@ export class SnapIndex {
 		return (clamp((y - this.bottom) / this.size) + 1) * (CELLS + 2) + clamp((x - this.left) / this.size) + 1;
 	}
 
-	private near(x: number, y: number, reach: number, on: (layer: number) => boolean): Segment[] {
+	private near(x: number, y: number, reach: number, on: Shown): Segment[] {
 		const found = new Set<number>();
 		const step = Math.min(this.size, reach) || this.size;
 		for (let dx = -reach; dx <= reach + step / 2; dx += step)
@@ -65,17 +68,24 @@ export class SnapIndex {
 				for (const at of this.cells.get(this.cell(x + dx, y + dy)) ?? []) found.add(at);
 		return [...found]
 			.map((at) => this.segments[at]!)
-			.filter((s) => on(s[4]) && distanceTo(s, x, y).distance <= reach)
+			.filter((s) => on(s[4], s[5]) && distanceTo(s, x, y).distance <= reach)
 			.slice(0, MOST_NEAR);
 	}
 
 	/**
-	 * The point to hold on to near (x, y), or null: ends and crossings first, then middles, then the nearest point of a
-	 * line.
+	 * The point to hold on to near (x, y), or null: ends and crossings first, then middles and the foot of a
+	 * perpendicular, then the nearest point of a line.
 	 * @param reach how far away it may be, in drawing units
-	 * @param on which layers are shown, by index
+	 * @param on what is shown
+	 * @param from the point that one draws from, for perpendiculars
 	 */
-	nearest(x: number, y: number, reach: number, on: (layer: number) => boolean = () => true): Snap | null {
+	nearest(
+		x: number,
+		y: number,
+		reach: number,
+		on: Shown = () => true,
+		from: { x: number; y: number } | null = null
+	): Snap | null {
 		const near = this.near(x, y, reach, on);
 		const points: (Snap & { far: number })[] = [];
 		const offer = (px: number, py: number, kind: Snap['kind'], handicap: number) => {
@@ -89,6 +99,11 @@ export class SnapIndex {
 			offer((x1 + x2) / 2, (y1 + y2) / 2, 'middle', 1);
 			const on = distanceTo(segment, x, y);
 			offer(on.x, on.y, 'on', 2);
+			if (from) {
+				const foot = distanceTo(segment, from.x, from.y);
+				// At its ends a piece is not met at a right angle.
+				if (foot.inside) offer(foot.x, foot.y, 'square', 0.5);
+			}
 			for (const other of near.slice(i + 1)) {
 				const crossing = crossingOf(segment, other);
 				if (crossing) offer(crossing[0], crossing[1], 'crossing', 0);
@@ -98,6 +113,21 @@ export class SnapIndex {
 		const best = points[0];
 		return best ? { x: best.x, y: best.y, kind: best.kind } : null;
 	}
+
+	/** The entity whose line is nearest to (x, y) within reach, and how far that is; or null. */
+	entityAt(
+		x: number,
+		y: number,
+		reach: number,
+		on: Shown = () => true
+	): { of: number; distance: number } | null {
+		let best: { of: number; distance: number } | null = null;
+		for (const segment of this.near(x, y, reach, on)) {
+			const { distance } = distanceTo(segment, x, y);
+			if (!best || distance < best.distance) best = { of: segment[5], distance };
+		}
+		return best;
+	}
 }
 
 /** The point of a piece of line nearest to a place, and how far that is. */
@@ -106,7 +136,7 @@ function distanceTo([x1, y1, x2, y2]: Segment, x: number, y: number) {
 	const length = dx * dx + dy * dy;
 	const t = length ? Math.max(0, Math.min(1, ((x - x1) * dx + (y - y1) * dy) / length)) : 0;
 	const [px, py] = [x1 + t * dx, y1 + t * dy];
-	return { x: px, y: py, distance: Math.hypot(px - x, py - y) };
+	return { x: px, y: py, distance: Math.hypot(px - x, py - y), inside: t > 0 && t < 1 };
 }
 
 /** Where two pieces of line cross within both, or null. */

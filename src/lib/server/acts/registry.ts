@@ -7,6 +7,9 @@ import * as folders from './folders';
 import * as groups from './groups';
 import * as handIns from './hand-in';
 import * as hatches from './hatches';
+import * as live from './live';
+import * as liveDrawings from './live-drawings';
+import * as liveSchedules from './live-schedules';
 import * as liveTexts from './live-texts';
 import * as locks from './locks';
 import * as marks from './marks';
@@ -31,7 +34,10 @@ function isAct(value: unknown): value is Act {
 export const ACTS: readonly Act[] = [
 	documents,
 	handIns,
+	live,
 	liveTexts,
+	liveSchedules,
+	liveDrawings,
 	remarks,
 	marks,
 	locks,

@@ -2,6 +2,7 @@ import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
+import type { LiveKind } from '../../core/live';
 import { Problem } from '../../core/problem';
 import { maySettle, mentionsIn, plainRemark, type Anchor } from '../../core/remarks';
 import { markPassage } from '../../core/text/passages';
@@ -34,6 +35,13 @@ const anchorInput = z.discriminatedUnion('on', [
 		/** Where the passage begins and ends, as positions that stay with their words (Yjs, encoded). */
 		from: z.string().max(400),
 		to: z.string().max(400)
+	}),
+	z.object({ on: z.literal('cell'), row: id, column: id }),
+	z.object({
+		on: z.literal('entity'),
+		entity: z.string().regex(/^(\d{1,7}|[a-z0-9]{10})$/, 'This is no entity.'),
+		x: finite,
+		y: finite
 	})
 ]);
 const assignee = z.object({ kind: z.enum(['person', 'department']), id });
@@ -143,6 +151,13 @@ async function nextNumber(tx: Tx, documentId: string): Promise<number> {
 	return row!.most + 1;
 }
 
+/** The kind of live document that a place of a remark is found in. */
+const KIND_OF: Partial<Record<Anchor['on'], LiveKind>> = {
+	passage: 'text',
+	cell: 'schedule',
+	entity: 'drawing'
+};
+
 interface Marked {
 	mark: string;
 	quote: string;
@@ -150,7 +165,8 @@ interface Marked {
 
 export const addRemark = defineAct({
 	name: 'addRemark',
-	summary: 'Remark on a document: on a place of a sheet, a passage of a live text, a version, or the whole',
+	summary:
+		'Remark on a document: on a place of a sheet, a passage of a live text, a cell, an entity, a version, or the whole',
 	method: 'POST',
 	path: '/documents/{document}/remarks',
 	input: z.object({
@@ -167,13 +183,17 @@ export const addRemark = defineAct({
 	events: ['remark.added'],
 	// The mark is set in the live text before: one without a remark harms nobody, a remark without its mark does.
 	async prepare(context, input): Promise<Marked | null> {
-		if (input.anchor.on !== 'passage') return null;
-		const { from, to } = input.anchor;
+		const { anchor } = input;
+		const kind = KIND_OF[anchor.on];
+		if (!kind) return null;
 		const [row] = await context.tx
-			.select({ room: document.room })
+			.select({ room: document.room, kind: document.kind })
 			.from(document)
 			.where(eq(document.id, input.document));
-		if (!row?.room) throw new Problem('invalid', 'Passages can be remarked on in live texts only.');
+		if (!row?.room || row.kind !== kind)
+			throw new Problem('invalid', `This can be remarked on in a live ${kind} only.`);
+		if (anchor.on !== 'passage') return null;
+		const { from, to } = anchor;
 		const mark = context.newId();
 		const quote = await context.services.rooms.change(row.room, context.person.id, (doc) =>
 			markPassage(doc, from, to, mark)

@@ -4,6 +4,7 @@ import { randomUUID } from 'node:crypto';
 import Piscina from 'piscina';
 import type { Store } from '../store/store';
 import type { Inspection } from '../db/schema';
+import type { DrawingLayers } from './drawing';
 import type { Task, WriteTask } from './worker';
 
 /** Opens stored files in worker threads, with limits on time and memory, and keeps their previews. */
@@ -72,6 +73,11 @@ export class Inspector {
 	/** Writes a file. Raises an Error when it is too large to be written within the limits. */
 	async write(task: WriteTask): Promise<Uint8Array> {
 		return (await this.run(task)) as Uint8Array;
+	}
+
+	/** The layers of a stored drawing's entities. Raises an Error for what is no drawing. */
+	async layers(hash: string): Promise<DrawingLayers> {
+		return (await this.run({ task: 'layers', path: await this.store.localPath(hash) })) as DrawingLayers;
 	}
 
 	private run(task: Task): Promise<unknown> {

@@ -9,6 +9,15 @@ import { titleBlock } from '../../core/dxf/title-block';
 import type { Inspection } from '../db/schema';
 import { MOST_DXF_BYTES, poppler, popplerBytes } from './limits';
 import { commentSheet, type CommentSheetTask } from './comment-sheet';
+import {
+	drawingLayersTask,
+	writeDrawingTask,
+	type DrawingLayers,
+	type DrawingTask,
+	type LayersTask
+} from './drawing';
+import type { ScheduleTask } from './schedule/request';
+import { writeScheduleTask } from './schedule/task';
 import type { TextTask } from './text/request';
 import { writeTextTask } from './text/task';
 import { writtenIn } from './written';
@@ -17,20 +26,36 @@ import { writtenIn } from './written';
 const PREVIEW_WIDTH = 640;
 const MOST_PIXELS = 268_000_000;
 
-export type Task = FileTask | WriteTask;
+export type Task = FileTask | WriteTask | LayersTask;
 /** Tasks that write a file instead of opening one. */
-export type WriteTask = TextTask | CommentSheetTask;
+export type WriteTask = TextTask | ScheduleTask | DrawingTask | CommentSheetTask;
 
 type FileTask =
 	| { task: 'inspect'; path: string; mediaType: string; size: number }
 	| { task: 'written'; path: string; mediaType: string; size: number }
 	| { task: 'preview'; path: string; mediaType: string; size: number; to: string };
 
-export default async function work(task: Task): Promise<Inspection | string | boolean | Uint8Array> {
-	if (task.task === 'text') return writeTextTask(task);
-	if (task.task === 'comment-sheet') return commentSheet(task);
-	if (task.task === 'written') return writtenIn(task.path, task.mediaType, task.size);
-	return task.task === 'inspect' ? inspect(task) : preview(task);
+export default async function work(
+	task: Task
+): Promise<Inspection | string | boolean | Uint8Array | DrawingLayers> {
+	switch (task.task) {
+		case 'text':
+			return writeTextTask(task);
+		case 'schedule':
+			return writeScheduleTask(task);
+		case 'drawing':
+			return writeDrawingTask(task);
+		case 'layers':
+			return drawingLayersTask(task);
+		case 'comment-sheet':
+			return commentSheet(task);
+		case 'written':
+			return writtenIn(task.path, task.mediaType, task.size);
+		case 'inspect':
+			return inspect(task);
+		case 'preview':
+			return preview(task);
+	}
 }
 
 async function inspect({ path, mediaType, size }: FileTask): Promise<Inspection> {
@@ -97,8 +122,7 @@ function checkZip(path: string): Promise<void> {
 }
 
 /** Draws the preview into `to` (WebP). Gives false when this kind of file has none. */
-async function preview(task: Task): Promise<boolean> {
-	if (task.task !== 'preview') return false;
+async function preview(task: Extract<FileTask, { task: 'preview' }>): Promise<boolean> {
 	const { path, mediaType, size, to } = task;
 	if (mediaType === 'application/pdf') {
 		const page = ['-f', '1', '-l', '1', '-scale-to-x', String(PREVIEW_WIDTH), '-scale-to-y', '-1', path];

@@ -1,9 +1,7 @@
 import type { RemarkRow } from '../../core/remarks';
 import type { Services } from '../services';
-import { MEDIA_TYPE } from '../formats/text/request';
+import { MEDIA_TYPE } from '../formats/media';
 import { dispositionOf } from './respond';
-
-const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 /** The comment sheet of a document as a download. */
 export async function commentSheetResponse(
@@ -15,7 +13,7 @@ export async function commentSheetResponse(
 	const bytes = await services.inspector.write({ task: 'comment-sheet', format, about, remarks });
 	return new Response(bytes as Uint8Array<ArrayBuffer>, {
 		headers: {
-			'content-type': format === 'pdf' ? MEDIA_TYPE.pdf : XLSX,
+			'content-type': MEDIA_TYPE[format],
 			'content-length': String(bytes.byteLength),
 			'content-disposition': dispositionOf('attachment', `${about.number}_remarks.${format}`),
 			'cache-control': 'private, no-store'

@@ -2,7 +2,7 @@ import * as Y from 'yjs';
 import type { RoomMode } from '../../core/live';
 import type { Mark } from '../../core/markup/mark';
 import { markFault, marksOf, MOST_MARKS, readMark } from '../../core/markup/shared';
-import type { Trial } from './trial';
+import type { Trial, Who } from './trial';
 
 /** Tries changes of marks on a copy before they reach the others: whose marks they are, and that they are marks. */
 export class MarkTrial implements Trial {
@@ -52,7 +52,7 @@ export class MarkTrial implements Trial {
 		return { changed, strange };
 	}
 
-	try(update: Uint8Array, person: string, mode: RoomMode): string | null {
+	try(update: Uint8Array, who: Who, mode: RoomMode): string | null {
 		const { changed, strange } = this.apply(update);
 		const reach = mode === 'write' ? 'all' : 'own';
 		const fault = strange
@@ -60,7 +60,7 @@ export class MarkTrial implements Trial {
 			: marksOf(this.copy).size > MOST_MARKS
 				? `A version holds at most ${MOST_MARKS} marks.`
 				: (changed
-						.map(([before, after]) => markFault(before, after, person, reach))
+						.map(([before, after]) => markFault(before, after, who.id, reach))
 						.find((f) => f !== null) ?? null);
 		// The copy is spoilt by what was refused.
 		if (fault) this.begin();

@@ -14,6 +14,7 @@ import { judgePresence } from './presence';
 import { CLOSED, headersOf, limitRate } from './sockets';
 import { nameOf, roomOf, type RoomName } from './names';
 import { RoomRecord } from './record';
+import { DrawingTrial } from './drawing';
 import { MarkTrial } from './marking';
 import { SuggestionTrial } from './suggesting';
 import type { Trial } from './trial';
@@ -43,6 +44,8 @@ interface Guest {
 	room: RoomName;
 	projectId: string;
 	personId: string;
+	/** Ids of the departments the person works for in the project. */
+	departments: readonly string[];
 	mode: RoomMode;
 	checkedAt: number;
 	/** Client numbers under which the connection speaks. */
@@ -52,7 +55,10 @@ interface Guest {
 }
 
 /** Whether, and how, an actor may be in a room now; raises {@link Problem} when they may not. */
-export type Admission = (actor: Actor, room: RoomName) => Promise<{ projectId: string; mode: RoomMode }>;
+export type Admission = (
+	actor: Actor,
+	room: RoomName
+) => Promise<{ projectId: string; mode: RoomMode; departments: readonly string[] }>;
 
 /** Hears that somebody begins to write in a room. */
 export type Writing = (room: RoomName, projectId: string, personId: string) => Promise<void>;
@@ -173,7 +179,7 @@ export class Rooms {
 			throw new Problem('wrong-origin', 'This request did not come from a page of Cupboard.');
 		const actor = await this.identify(headersOf(request));
 		if (!actor) throw new Problem('needs-sign-in', 'Sign in first.');
-		const { projectId, mode } = await this.modeOf(actor, room);
+		const { projectId, mode, departments } = await this.modeOf(actor, room);
 		this.sockets.handleUpgrade(request, socket, head, (ws) => {
 			const guest: Guest = {
 				socket: ws,
@@ -181,6 +187,7 @@ export class Rooms {
 				room,
 				projectId,
 				personId: actor.person.id,
+				departments,
 				mode,
 				checkedAt: Date.now(),
 				clients: new Set(),
@@ -210,14 +217,15 @@ export class Rooms {
 		if (Date.now() - guest.checkedAt > BELIEVED && !(await this.recheck(guest))) return false;
 		if ((this.sizes.get(doc.name) ?? 0) + message.update.byteLength > MOST_ROOM_BYTES)
 			return this.refuse(guest, 'The document is as large as it may be.', CLOSED.tooMuch);
-		// Whoever writes a text may write anything in it; whose marks are changed is always asked.
-		if (guest.mode === 'write' && guest.room.kind === 'text') return true;
+		// Whoever writes a text or a schedule may write anything in it; whose marks and layers are changed is always asked.
+		if (guest.mode === 'write' && !ALWAYS_TRIED.has(guest.room.kind)) return true;
 		let trial = this.trials.get(doc.name);
-		if (!trial) {
-			trial = guest.room.kind === 'text' ? new SuggestionTrial(doc) : new MarkTrial(doc);
-			this.trials.set(doc.name, trial);
-		}
-		const fault = trial.try(message.update, guest.personId, guest.mode);
+		if (!trial) this.trials.set(doc.name, (trial = trialOf(guest.room.kind, doc)));
+		const fault = trial.try(
+			message.update,
+			{ id: guest.personId, departments: guest.departments },
+			guest.mode
+		);
 		return fault === null || this.refuse(guest, fault);
 	}
 
@@ -251,8 +259,9 @@ export class Rooms {
 	private async recheck(guest: Guest): Promise<boolean> {
 		try {
 			const actor = await this.identify(headersOf(guest.request));
-			const { mode } = await this.modeOf(actor, guest.room);
+			const { mode, departments } = await this.modeOf(actor, guest.room);
 			guest.checkedAt = Date.now();
+			guest.departments = departments;
 			if (mode === guest.mode) return true;
 		} catch (error) {
 			if (!(error instanceof Problem)) this.log.error({ error: String(error) }, 'room');
@@ -326,6 +335,20 @@ export class Rooms {
 		for (const guest of this.guests) guest.socket.close(1001, 'The server is restarting.');
 		await this.record.flushAll();
 		await this.server.hooks('onDestroy', { instance: this.server });
+	}
+}
+
+/** Rooms in which every change is tried, also of those who may write. */
+const ALWAYS_TRIED: ReadonlySet<RoomName['kind']> = new Set(['marks', 'drawing']);
+
+function trialOf(kind: RoomName['kind'], doc: Document): Trial {
+	switch (kind) {
+		case 'marks':
+			return new MarkTrial(doc);
+		case 'drawing':
+			return new DrawingTrial(doc);
+		default:
+			return new SuggestionTrial(doc);
 	}
 }
 

@@ -5,7 +5,7 @@ import type { RoomMode } from '../../core/live';
 import { textSchema } from '../../core/text/schema';
 import { copyOf, fragmentOf } from '../../core/text/shared';
 import { notOnlySuggesting } from '../../core/text/suggestions';
-import type { Trial } from './trial';
+import type { Trial, Who } from './trial';
 
 /**
  * Tries changes of people who may only suggest on a copy of the text before they reach the others. The copy follows the
@@ -23,7 +23,7 @@ export class SuggestionTrial implements Trial {
 		doc.on('update', this.follow);
 	}
 
-	try(update: Uint8Array, author: string, mode: RoomMode): string | null {
+	try(update: Uint8Array, { id: author }: Who, mode: RoomMode): string | null {
 		if (mode === 'write') return null;
 		const before = this.text;
 		const touched = this.apply(update);

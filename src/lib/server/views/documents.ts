@@ -2,8 +2,8 @@ import { and, asc, desc, eq, isNull, like, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { Problem } from '../../core/problem';
-import { allows, levelLabel } from '../../core/access/levels';
-import { marksMode, roomMode, type RoomMode } from '../../core/live';
+import { allows, levelLabel, type Level } from '../../core/access/levels';
+import { marksMode, roomMode } from '../../core/live';
 import type { SideRow, VersionRow } from '../../core/rows';
 import { live } from '../access';
 import { defineView } from '../acts/act';
@@ -88,16 +88,20 @@ export const documentView = defineView({
 			waiting: await waitingFor(db, here.id, me.id),
 			marked: await markedVersions(db, here.id),
 			marksMode: marksMode(level),
-			room: await roomOf(db, here.id, roomMode(level, row!.lock !== null && !row!.lock.mine)),
+			room: await roomOf(db, here.id, level, row!.lock !== null && !row!.lock.mine),
 			versions: versions.map((v): VersionRow => ({ ...v, at: v.at.toISOString() }))
 		};
 	}
 });
 
 /** Where the document is worked on live, and how the reader may; null for a plain file. */
-async function roomOf(db: Querier, documentId: string, mode: RoomMode) {
-	const [row] = await db.select({ name: document.room }).from(document).where(eq(document.id, documentId));
-	return row?.name ? { name: row.name, mode } : null;
+async function roomOf(db: Querier, documentId: string, level: Level, inHandByAnother: boolean) {
+	const [row] = await db
+		.select({ name: document.room, kind: document.kind })
+		.from(document)
+		.where(eq(document.id, documentId));
+	if (!row?.name || row.kind === 'file') return null;
+	return { name: row.name, kind: row.kind, mode: roomMode(row.kind, level, inHandByAnother) };
 }
 
 /** Labels of the versions that somebody has marked up. */

@@ -27,8 +27,13 @@ export const markRoom = defineView({
 	path: '/documents/{document}/versions/{label}/marks/room',
 	input: versionInput,
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	async run({ db, project, level }, input) {
-		return { room: await roomOf(db, input), projectId: project.id, mode: marksMode(level) };
+	async run({ db, project, level, reach }, input) {
+		return {
+			room: await roomOf(db, input),
+			projectId: project.id,
+			mode: marksMode(level),
+			departments: [...reach.subject.departments]
+		};
 	}
 });
 

@@ -9,7 +9,7 @@ import * as remarks from './remarks';
 import * as access from './access';
 import * as effects from './effects';
 import * as given from './given';
-import * as liveTexts from './live-texts';
+import * as live from './live';
 import * as marks from './marks';
 import * as notices from './notices';
 import * as passes from './passes';
@@ -24,7 +24,7 @@ export const VIEWS: readonly View[] = [
 	tree,
 	places,
 	documents,
-	liveTexts,
+	live,
 	remarks,
 	marks,
 	finding,

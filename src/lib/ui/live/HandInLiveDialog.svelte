@@ -1,17 +1,21 @@
 <script lang="ts">
 	import { toast } from 'svelte-sonner';
+	import { HANDED_IN_AS, type LiveKind } from '../../core/live';
 	import { call, sentenceOf } from '../api';
 	import Dialog from '../Dialog.svelte';
 
-	/** Cuts a version of a live text, with a note of what changed. */
+	/** Cuts a version of a live document, with a note of what changed. */
 	let {
 		open = $bindable(false),
 		document,
 		number,
+		kind,
 		done
-	}: { open: boolean; document: string; number: string; done: () => void } = $props();
+	}: { open: boolean; document: string; number: string; kind: LiveKind; done: () => void } = $props();
 	let note = $state('');
-	let format = $state('docx');
+	const formats: readonly string[] = $derived(HANDED_IN_AS[kind]);
+	let chosen = $state<string | null>(null);
+	const format = $derived(chosen ?? formats[0]);
 	let fault = $state('');
 	let busy = $state(false);
 
@@ -24,7 +28,7 @@
 				note,
 				format
 			});
-			toast.success(`Handed in as ${label}. The text goes on.`);
+			toast.success(`Handed in as ${label}. The ${kind} goes on.`);
 			note = '';
 			open = false;
 			done();
@@ -39,8 +43,8 @@
 <Dialog bind:open title="Hand in {number}">
 	<form class="space-y-3" onsubmit={submit}>
 		<p class="text-ink-2">
-			What the text says now becomes a version that nobody changes any more. Everybody goes on writing; the
-			next version holds what comes after.
+			What the {kind} holds now becomes a version that nobody changes any more. Everybody goes on; the next version
+			holds what comes after.
 		</p>
 		<label class="block"
 			><span class="label">What changed</span><textarea
@@ -49,12 +53,17 @@
 				maxlength="2000"
 				required></textarea></label
 		>
-		<fieldset class="flex gap-4">
-			<legend class="label">Kept as</legend>
-			{#each [['docx', 'DOCX'], ['odt', 'ODT']] as [value, word] (value)}<label
-					class="flex items-center gap-1.5"><input type="radio" bind:group={format} {value} />{word}</label
-				>{/each}
-		</fieldset>
+		{#if formats.length > 1}<fieldset class="flex gap-4">
+				<legend class="label">Kept as</legend>
+				{#each formats as value (value)}<label class="flex items-center gap-1.5"
+						><input
+							type="radio"
+							name="format"
+							checked={format === value}
+							onchange={() => (chosen = value)}
+						/>{value.toUpperCase()}</label
+					>{/each}
+			</fieldset>{/if}
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 		<div class="flex justify-end gap-2">
 			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button>

@@ -19,11 +19,10 @@
 	import { lastingPosition, passagesIn } from '../../core/text/passages';
 	import { suggestionsIn, type Suggestion } from '../../core/text/suggestions';
 	import { attempt, call, sendFile, uploadAddress } from '../api';
-	import Avatar from '../Avatar.svelte';
 	import type { Remarks } from '../remarks.svelte';
 	import RemarksPanel from '../RemarksPanel.svelte';
-	import { plural } from '../words';
 	import AuthorsPanel from './AuthorsPanel.svelte';
+	import LiveBar from './LiveBar.svelte';
 	import { LiveLine } from './line.svelte';
 	import LinkDialog from './LinkDialog.svelte';
 	import SuggestionList from './SuggestionList.svelte';
@@ -72,7 +71,6 @@
 	let names = $state<Record<string, string>>({});
 	const suggesting = $derived(mode === 'suggest' || choosesToSuggest);
 	const suggestions = $derived(editor ? suggestionsIn(editor.doc) : []);
-	const others = $derived((line?.people ?? []).filter((p) => p.id !== me.id));
 
 	onMount(() => {
 		let closed = false;
@@ -173,47 +171,27 @@
 	function show(one: Suggestion) {
 		run(selectSuggestion(one.id));
 	}
-	/** What was refused is gone from this browser; the page begins again with what the others have. */
-	const again = () => location.reload();
 </script>
 
 <div class="flex h-full flex-col">
-	<div class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule bg-sheet px-3 py-1">
-		{#if mode === 'write'}<div class="flex" role="radiogroup" aria-label="What typing does">
-				{#each [[false, 'Write'], [true, 'Suggest']] as const as [value, word] (word)}<button
-						role="radio"
-						aria-checked={choosesToSuggest === value}
-						class="button rounded-none {choosesToSuggest === value ? '!border-act !bg-act-soft' : ''}"
-						onclick={() => (choosesToSuggest = value)}>{word}</button
-					>{/each}
-			</div>
-		{:else if mode === 'suggest'}<span class="tag bg-wait-soft text-wait">You suggest here</span>
-		{:else}<span class="tag bg-rule-2">You read here</span>{/if}
-		<p role="status" class="text-ink-2">
-			{#if !line || line.state === 'opening'}opening
-			{:else if line.state === 'waiting'}<span class="text-lock"
-					>The line is down. Go on; {line.unsent
-						? `${plural(line.unsent, 'change')} of yours wait here`
-						: 'what you write is kept here'} until it is back.</span
-				>
-			{:else if line.state === 'refused'}<span class="text-fault"
-					>The server did not take a change: {line.why}
-					<button class="link font-semibold" onclick={again}>Open what the others have</button></span
-				>
-			{:else if line.unsent}sending
-			{:else}Everything is kept{/if}
-		</p>
-		<ul class="ml-auto flex items-center gap-1" aria-label="Who is here">
-			{#each others as one (one.id)}<li title="{one.name} is here"><Avatar name={one.name} /></li>{/each}
-			{#if others.length}<li class="text-ink-2">
-					{others.length === 1 ? `${others[0]!.name} is here` : `${others.length} others are here`}
-				</li>{:else if line?.state === 'live'}<li class="text-ink-2">Nobody else is here</li>{/if}
-		</ul>
+	<LiveBar {line} {me}>
+		{#snippet mine()}
+			{#if mode === 'write'}<div class="flex" role="radiogroup" aria-label="What typing does">
+					{#each [[false, 'Write'], [true, 'Suggest']] as const as [value, word] (word)}<button
+							role="radio"
+							aria-checked={choosesToSuggest === value}
+							class="button rounded-none {choosesToSuggest === value ? '!border-act !bg-act-soft' : ''}"
+							onclick={() => (choosesToSuggest = value)}>{word}</button
+						>{/each}
+				</div>
+			{:else if mode === 'suggest'}<span class="tag bg-wait-soft text-wait">You suggest here</span>
+			{:else}<span class="tag bg-rule-2">You read here</span>{/if}
+		{/snippet}
 		{#if mayTake}<button class="button" onclick={() => (taking = true)}>Take as a file…</button>{/if}
 		<button class="button md:hidden" aria-expanded={beside} onclick={() => (beside = !beside)}
 			>{beside ? 'Text' : `Remarks ${remarks.open.length}`}</button
 		>
-	</div>
+	</LiveBar>
 	{#if editor && mode !== 'read'}<TextToolbar
 			{editor}
 			{run}

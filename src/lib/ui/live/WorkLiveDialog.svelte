@@ -3,44 +3,65 @@
 	import type { DocumentRow } from '../../core/rows';
 	import { call, sentenceOf } from '../api';
 	import Dialog from '../Dialog.svelte';
-	import type { Imported } from './import-text';
+	import type { LiveKind } from '../../core/live';
+	import { readTables } from '../read-office';
 
-	/** Makes a file a live text: says what of the file a live text cannot hold, then begins. */
+	/** Makes a file a live document: says what of the file cannot come along, then begins. */
 	let {
 		open = $bindable(false),
 		row,
 		code,
+		kind,
 		done
-	}: { open: boolean; row: DocumentRow; code: string; done: () => void } = $props();
-	let read = $state.raw<Imported | null>(null);
+	}: { open: boolean; row: DocumentRow; code: string; kind: LiveKind; done: () => void } = $props();
+	/** What a live document is begun with, and what of the file it cannot hold. */
+	interface Begin {
+		path: string;
+		body: Record<string, unknown>;
+		losses: string[];
+	}
+	let read = $state.raw<Begin | null>(null);
 	let fault = $state('');
 	let busy = $state(false);
+	const SAYS: Record<LiveKind, string> = {
+		text: 'Everybody with Work writes in one text at one time, with Remark one suggests.',
+		schedule:
+			'Everybody with Work fills in one schedule at one time; what breaks a rule of its column says so.',
+		drawing:
+			'Everybody with Work edits one drawing at one time, each department on its own layers. What nobody touches stays in the file as it is.'
+	};
 
+	async function beginning(): Promise<Begin> {
+		const { id, label, mediaType } = row;
+		if (kind === 'drawing') return { path: '/drawing', body: {}, losses: [] };
+		const response = await fetch(`/api/v1/documents/${id}/versions/${label}/file`);
+		if (!response.ok) throw new Error('The file could not be fetched.');
+		const bytes = await response.arrayBuffer();
+		if (kind === 'schedule') {
+			const { scheduleFrom } = await import('../../core/schedule/exchange');
+			const { losses, ...schedule } = scheduleFrom(await readTables(bytes, mediaType, 'Schedule'));
+			if (!schedule.columns.length) throw new Error('There is nothing on the first sheet of this file.');
+			return { path: '/schedule', body: { schedule }, losses };
+		}
+		const { importText } = await import('./import-text');
+		const { text, pictures, losses } = await importText(bytes, mediaType, code);
+		return { path: '', body: { text: text.toJSON() as unknown, pictures }, losses };
+	}
 	$effect(() => {
 		if (!open) return;
-		const { id, label, mediaType } = row;
 		read = null;
 		fault = '';
-		void (async () => {
-			try {
-				const response = await fetch(`/api/v1/documents/${id}/versions/${label}/file`);
-				if (!response.ok) throw new Error();
-				const { importText } = await import('./import-text');
-				read = await importText(await response.arrayBuffer(), mediaType, code);
-			} catch (error) {
+		beginning()
+			.then((made) => (read = made))
+			.catch((error: unknown) => {
 				fault = error instanceof Error && error.message ? error.message : sentenceOf(error);
-			}
-		})();
+			});
 	});
 	async function begin() {
 		busy = true;
 		fault = '';
 		try {
-			await call('POST', `/documents/${row.id}/live`, {
-				base: row.label,
-				text: read!.text.toJSON() as unknown,
-				pictures: read!.pictures
-			});
+			await call('POST', `/documents/${row.id}/live${read!.path}`, { base: row.label, ...read!.body });
 			open = false;
 			done();
 			await goto(`/${code}/document/${row.id}`, { invalidateAll: true });
@@ -55,8 +76,8 @@
 <Dialog bind:open title="Work on {row.number} live">
 	<div class="space-y-3">
 		<p>
-			Everybody with Work writes in one text at one time, with Remark one suggests. {row.label} stays as the file
-			it is; every hand-in makes a new version of the text.
+			{SAYS[kind]}
+			{row.label} stays as the file it is; every hand-in makes a new version of the {kind}.
 		</p>
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>
 		{:else if !read}<p role="status" class="text-ink-2">reading {row.fileName}</p>

@@ -96,7 +96,7 @@ async function pictureGround(pdf: PDFDocument, bytes: ArrayBuffer, mediaType: st
 }
 
 async function drawingGround(pdf: PDFDocument, bytes: ArrayBuffer): Promise<Ground> {
-	const { model } = await readDrawing(bytes, new AbortController().signal, true);
+	const { model } = await readDrawing(bytes, new AbortController().signal);
 	const drawn = new DrawnSheet(model);
 	const across = Math.max(drawn.width, drawn.height);
 	const pixels = DRAWING_PIXELS / across;

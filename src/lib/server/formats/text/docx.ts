@@ -24,7 +24,7 @@ import type { Node } from 'prosemirror-model';
 import { numbersIn } from '../../../core/text/numbers';
 import { authorOf } from '../../../core/text/suggestions';
 import { sizeOnPage, spansOf, TEXT_WIDTH, type Picture } from './parts';
-import type { About } from './request';
+import type { About } from '../media';
 
 const HEADINGS = [
 	HeadingLevel.HEADING_1,

@@ -1,13 +1,7 @@
 import type { Node } from 'prosemirror-model';
 import type { TextFormat } from '../../../core/text/losses';
 import type { Services } from '../../services';
-import { MEDIA_TYPE, type About } from './request';
-
-/** A text as the bytes of a file. */
-export interface WrittenText {
-	bytes: Uint8Array;
-	mediaType: string;
-}
+import { MEDIA_TYPE, type About, type WrittenFile } from '../media';
 
 /** Hashes of the pictures that stand in a text. */
 export function picturesIn(text: Node): string[] {
@@ -25,7 +19,7 @@ export async function writeText(
 	about: About,
 	format: TextFormat,
 	names: Record<string, string> = {}
-): Promise<WrittenText> {
+): Promise<WrittenFile> {
 	const pictures: Record<string, string> = {};
 	for (const hash of picturesIn(text))
 		if (await services.store.has(hash)) pictures[hash] = await services.store.localPath(hash);

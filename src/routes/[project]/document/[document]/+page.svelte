@@ -24,7 +24,7 @@
 	/** The file of the side version that is looked at. */
 	const file = $derived(`/api/v1/documents/${row.id}/sides/${data.side?.number}/file`);
 	const newest = $derived(data.version.label === row.label);
-	/** A version of a live text is looked at; the text itself has gone on. */
+	/** A version of a live document is looked at; the document itself has gone on. */
 	const older = $derived(!newest || (data.view.room !== null && !data.live));
 	let remarks = $state.raw(untrack(() => new Remarks(data.view.row.id)));
 	$effect.pre(() => {
@@ -123,7 +123,9 @@
 		);
 		if (!made) return;
 		toast.success(
-			made.label ? `Restored as ${made.label}.` : `The live text says again what ${data.version.label} said.`
+			made.label
+				? `Restored as ${made.label}.`
+				: `The live ${data.view.room?.kind} holds again what ${data.version.label} held.`
 		);
 		await goto(`/${code}/document/${row.id}`);
 	}
@@ -203,13 +205,12 @@
 	{:else if older}
 		<p class="flex items-center gap-3 bg-fault-soft px-4 py-1.5 text-fault">
 			<span
-				>{#if newest}<b>This is {data.version.label}, as it was handed in.</b> The text has gone on since.{:else}<b
-						>This is {data.version.label}, not the newest.</b
-					>
+				>{#if newest}<b>This is {data.version.label}, as it was handed in.</b> The {data.view.room?.kind} has gone
+					on since.{:else}<b>This is {data.version.label}, not the newest.</b>
 					The newest is {row.label}.{/if}</span
 			>
 			<a class="link font-semibold" href="/{code}/document/{row.id}"
-				>{data.view.room ? 'Open the live text' : `Open ${row.label}`}</a
+				>{data.view.room ? `Open the live ${data.view.room.kind}` : `Open ${row.label}`}</a
 			>
 			{#if mayRestore}<button class="link" onclick={restore}
 					>Restore {data.version.label} as a new version</button
@@ -219,18 +220,34 @@
 	<div class="min-h-0 flex-1">
 		{#if data.live}
 			{#key data.live.name}
-				{#await import('$lib/ui/live/LiveText.svelte') then { default: LiveText }}<LiveText
-						room={data.live.name}
-						mode={data.live.mode}
-						me={{ id: data.frame.me.id, name: data.frame.me.name }}
-						document={row.id}
-						number={row.number}
-						title={row.title}
-						{code}
-						versions={data.view.versions}
-						mayTake={data.view.mayTake}
-						{remarks}
-					/>{/await}
+				{@const here = {
+					room: data.live.name,
+					mode: data.live.mode,
+					me: { id: data.frame.me.id, name: data.frame.me.name },
+					document: row.id,
+					number: row.number,
+					code,
+					versions: data.view.versions,
+					mayTake: data.view.mayTake,
+					remarks
+				}}
+				{#if data.live.kind === 'text'}
+					{#await import('$lib/ui/live/LiveText.svelte') then { default: LiveText }}<LiveText
+							{...here}
+							title={row.title}
+						/>{/await}
+				{:else if data.live.kind === 'schedule'}
+					{#await import('$lib/ui/live/LiveSchedule.svelte') then { default: LiveSchedule }}<LiveSchedule
+							{...here}
+						/>{/await}
+				{:else}
+					{#await import('$lib/ui/live/LiveDrawing.svelte') then { default: LiveDrawing }}<LiveDrawing
+							{...here}
+							mayRun={data.view.mayRun}
+							departments={data.frame.departments}
+							mine={data.frame.me.departments}
+						/>{/await}
+				{/if}
 			{/key}
 		{:else if data.side}<Viewer
 				url={file}

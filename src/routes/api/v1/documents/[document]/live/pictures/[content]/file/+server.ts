@@ -1,7 +1,7 @@
 import type { RequestHandler } from '@sveltejs/kit';
 import { readView } from '$lib/server/acts/run';
 import { fileResponse, problemResponse } from '$lib/server/http/respond';
-import { livePictureContent } from '$lib/server/views/live-texts';
+import { livePictureContent } from '$lib/server/views/live';
 
 /** The bytes of a picture in a live text. */
 export const GET: RequestHandler = async ({ locals, params, request }) => {

@@ -1,14 +1,22 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import { BEGINNINGS } from '../../core/schedule/beginnings';
 	import { call, sentenceOf } from '../api';
 	import Dialog from '../Dialog.svelte';
 
-	/** Begins an empty text in a folder that several write at once; its number is proposed as for a file. */
+	/** Begins a text or a schedule in a folder that several edit at once; its number is proposed as for a file. */
 	let {
 		open = $bindable(false),
+		kind,
 		place,
 		code
-	}: { open: boolean; place: { id: string; name: string }; code: string } = $props();
+	}: {
+		open: boolean;
+		kind: 'text' | 'schedule';
+		place: { id: string; name: string };
+		code: string;
+	} = $props();
+	let beginning = $state(0);
 	let number = $state('');
 	let title = $state('');
 	let fault = $state('');
@@ -17,9 +25,9 @@
 	$effect(() => {
 		if (!open) return;
 		fault = '';
-		const files = encodeURIComponent(JSON.stringify(['text.docx']));
+		const files = encodeURIComponent(JSON.stringify([kind === 'text' ? 'text.docx' : 'schedule.xlsx']));
 		void call<{ proposals: { number: string }[] }>('GET', `/places/${place.id}/proposals?files=${files}`)
-			.then(({ proposals }) => (number ||= proposals[0]?.number ?? ''))
+			.then(({ proposals }) => (number = proposals[0]?.number ?? ''))
 			.catch(() => {});
 	});
 	async function submit(event: SubmitEvent) {
@@ -27,7 +35,11 @@
 		busy = true;
 		fault = '';
 		try {
-			const { id } = await call<{ id: string }>('POST', `/places/${place.id}/live-texts`, { number, title });
+			const { id } = await call<{ id: string }>('POST', `/places/${place.id}/live-${kind}s`, {
+				number,
+				title,
+				...(kind === 'schedule' ? { schedule: { columns: BEGINNINGS[beginning]!.columns, rows: [] } } : {})
+			});
 			open = false;
 			await goto(`/${code}/document/${id}`);
 		} catch (error) {
@@ -38,10 +50,12 @@
 	}
 </script>
 
-<Dialog bind:open title="Begin a live text in {place.name}">
+<Dialog bind:open title="Begin a live {kind} in {place.name}">
 	<form class="space-y-3" onsubmit={submit}>
 		<p class="text-ink-2">
-			Everybody with Work here writes in it at one time; with Remark one suggests. Handing in makes versions.
+			{kind === 'text'
+				? 'Everybody with Work here writes in it at one time; with Remark one suggests.'
+				: 'Everybody with Work here fills it in at one time.'} Handing in makes versions.
 		</p>
 		<label class="block"
 			><span class="label">Number</span><input
@@ -59,6 +73,11 @@
 				maxlength="180"
 			/></label
 		>
+		{#if kind === 'schedule'}<label class="block"
+				><span class="label">Begin with the columns of</span><select class="field" bind:value={beginning}
+					>{#each BEGINNINGS as one, i (one.name)}<option value={i}>{one.name}</option>{/each}</select
+				></label
+			>{/if}
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 		<div class="flex justify-end gap-2">
 			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button>

@@ -1,8 +1,11 @@
 import { and, eq } from 'drizzle-orm';
 import * as Y from 'yjs';
 import { z } from 'zod';
-import { roomMode } from '../../core/live';
+import { roomMode, type LiveKind } from '../../core/live';
 import { Problem } from '../../core/problem';
+import { plainEdits } from '../../core/drawing/item';
+import { ownersOf, readBase, readEdits } from '../../core/drawing/shared';
+import { readSchedule } from '../../core/schedule/shared';
 import { whoWrote } from '../../core/text/authorship';
 import { readText } from '../../core/text/shared';
 import { defineView } from '../acts/act';
@@ -15,9 +18,24 @@ const documentInput = z.object({ document: id });
 
 /** The room of a live document. Raises `not-found` for a plain file. */
 async function roomOf(db: Querier, documentId: string): Promise<string> {
-	const [row] = await db.select({ room: document.room }).from(document).where(eq(document.id, documentId));
-	if (!row?.room) throw new Problem('not-found', 'This is a file; it is not worked on live.');
-	return row.room;
+	return (await liveOf(db, documentId)).room;
+}
+
+async function liveOf(db: Querier, documentId: string): Promise<{ room: string; kind: LiveKind }> {
+	const [row] = await db
+		.select({ room: document.room, kind: document.kind })
+		.from(document)
+		.where(eq(document.id, documentId));
+	if (!row?.room || row.kind === 'file')
+		throw new Problem('not-found', 'This is a file; it is not worked on live.');
+	return { room: row.room, kind: row.kind };
+}
+
+/** The room of a live document of one kind. Raises `not-found` for any other. */
+async function roomOfKind(db: Querier, documentId: string, kind: LiveKind): Promise<string> {
+	const found = await liveOf(db, documentId);
+	if (found.kind !== kind) throw new Problem('not-found', `This is no live ${kind}.`);
+	return found.room;
 }
 
 export const liveRoom = defineView({
@@ -26,10 +44,15 @@ export const liveRoom = defineView({
 	path: '/documents/{document}/live',
 	input: documentInput,
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	async run({ db, project, level, person: me, place }) {
-		const room = await roomOf(db, place.id);
+	async run({ db, project, level, reach, person: me, place }) {
+		const { room, kind } = await liveOf(db, place.id);
 		const held = await openLock(db, place.id);
-		return { room, projectId: project.id, mode: roomMode(level, held !== null && held.holderId !== me.id) };
+		return {
+			room,
+			projectId: project.id,
+			mode: roomMode(kind, level, held !== null && held.holderId !== me.id),
+			departments: [...reach.subject.departments]
+		};
 	}
 });
 
@@ -40,8 +63,36 @@ export const liveText = defineView({
 	input: documentInput,
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	async run({ db, services, place }) {
-		const room = await roomOf(db, place.id);
+		const room = await roomOfKind(db, place.id, 'text');
 		return { text: await services.rooms.read(room, (doc) => readText(doc).toJSON() as unknown) };
+	}
+});
+
+export const liveSchedule = defineView({
+	name: 'liveSchedule',
+	summary: 'What a live schedule holds now: its columns, and its rows in their order',
+	path: '/documents/{document}/live/schedule',
+	input: documentInput,
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	async run({ db, services, place }) {
+		const room = await roomOfKind(db, place.id, 'schedule');
+		return services.rooms.read(room, (doc) => readSchedule(doc));
+	}
+});
+
+export const liveDrawing = defineView({
+	name: 'liveDrawing',
+	summary: 'What was done to a live drawing since its base, and whose its layers are',
+	path: '/documents/{document}/live/drawing',
+	input: documentInput,
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	async run({ db, services, place }) {
+		const room = await roomOfKind(db, place.id, 'drawing');
+		return services.rooms.read(room, (doc) => ({
+			base: readBase(doc).label,
+			owners: ownersOf(doc).toJSON() as Record<string, string>,
+			...plainEdits(readEdits(doc))
+		}));
 	}
 });
 
@@ -92,7 +143,7 @@ export const liveAuthors = defineView({
 	}),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	async run({ db, services, place }, input) {
-		const name = await roomOf(db, place.id);
+		const name = await roomOfKind(db, place.id, 'text');
 		await services.rooms.record.flush(name);
 		const state = await services.rooms.record.load(db, name);
 		const doc = new Y.Doc({ gc: false });

@@ -1,0 +1,161 @@
+import type { CellValue, Column, Schedule } from './column';
+
+/** A number as people type it: blanks or commas between thousands, a point before decimals, the unit behind it. */
+function numberFrom(typed: string, unit: string): number | null {
+	let text = typed.trim();
+	if (unit && text.toLowerCase().endsWith(unit.toLowerCase())) text = text.slice(0, -unit.length).trim();
+	if (/^[-+−]?\d{1,3}([ ,\u00a0\u202f]\d{3})+(\.\d+)?$/.test(text))
+		text = text.replace(/[ ,\u00a0\u202f]/g, '');
+	else if (/^[-+−]?\d+,\d+$/.test(text)) text = text.replace(',', '.');
+	text = text.replace('−', '-');
+	if (!/^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d{1,3})?$/i.test(text)) return null;
+	const number = Number(text);
+	return Number.isFinite(number) ? number : null;
+}
+
+const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+
+function dayOf(year: number, month: number, day: number): string | null {
+	const date = new Date(Date.UTC(year, month - 1, day));
+	return date.getUTCMonth() === month - 1 && date.getUTCDate() === day && year >= 1900 && year <= 2200
+		? date.toISOString().slice(0, 10)
+		: null;
+}
+
+/** A day as people type it: 2026-11-25, 25.11.2026, 25/11/2026 or 25 Nov 2026, the day before the month. */
+function dayFrom(typed: string): string | null {
+	const text = typed.trim();
+	const [, y, m, d] = /^(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ].*)?$/.exec(text) ?? [];
+	if (y) return dayOf(Number(y), Number(m), Number(d));
+	const [, d2, m2, y2] = /^(\d{1,2})[./](\d{1,2})[./](\d{4})$/.exec(text) ?? [];
+	if (d2) return dayOf(Number(y2), Number(m2), Number(d2));
+	const [, d3, word, y3] = /^(\d{1,2})\.?\s+([a-z]{3})[a-z]*\.?\s+(\d{4})$/i.exec(text) ?? [];
+	return d3 ? dayOf(Number(y3), MONTHS.indexOf(word!.toLowerCase()) + 1, Number(d3)) : null;
+}
+
+/**
+ * What a cell holds after something was typed or pasted into it; null for an empty cell. What does not fit the column
+ * is kept as text: nothing that somebody typed is thrown away.
+ */
+export function cellFrom(column: Pick<Column, 'kind' | 'unit' | 'choices'>, typed: string): CellValue | null {
+	const text = typed.normalize('NFC').trim();
+	if (text === '') return null;
+	switch (column.kind) {
+		case 'number':
+			return numberFrom(text, column.unit) ?? text;
+		case 'date':
+			return dayFrom(text) ?? text;
+		case 'choice':
+			return column.choices.find((c) => c.toLowerCase() === text.toLowerCase()) ?? text;
+		default:
+			return text;
+	}
+}
+
+/** What a cell says, for editing and for exchange: numbers with a decimal point and without their unit. */
+export function cellText(value: CellValue | null | undefined): string {
+	return value === null || value === undefined
+		? ''
+		: typeof value === 'number'
+			? String(Number(value.toPrecision(15)))
+			: value;
+}
+
+/** What a cell shows: numbers with blanks between thousands, days as the trade writes them. */
+export function cellShown(
+	column: Pick<Column, 'kind' | 'unit'>,
+	value: CellValue | null | undefined
+): string {
+	if (typeof value === 'number') {
+		const [whole, rest] = String(Math.abs(Number(value.toPrecision(12)))).split('.');
+		if (whole!.includes('e')) return `${value} ${column.unit}`.trim();
+		const grouped = whole!.length > 4 ? whole!.replace(/\B(?=(\d{3})+$)/g, '\u202f') : whole!;
+		return `${value < 0 ? '−' : ''}${grouped}${rest ? `.${rest}` : ''}${column.unit ? ` ${column.unit}` : ''}`;
+	}
+	if (column.kind === 'date' && value && /^\d{4}-\d{2}-\d{2}$/.test(value)) {
+		const [y, m, d] = value.split('-').map(Number);
+		return `${d} ${MONTHS[m! - 1]!.replace(/^./, (l) => l.toUpperCase())} ${y}`;
+	}
+	return value ?? '';
+}
+
+/** A value some steps on: a number goes up, a text by the figures at its end; anything else stays. */
+export function countedOn(value: CellValue | null, steps: number): CellValue | null {
+	if (typeof value === 'number') return value + steps;
+	const [, head, figures] = /^(.*?)(\d{1,12})$/.exec(value ?? '') ?? [];
+	if (figures === undefined) return value;
+	return head + String(Number(figures) + steps).padStart(figures.length, '0');
+}
+
+/** A form as an expression: one class of letters a sign, `*` for any. */
+function formOf(form: string): RegExp {
+	const parts = [...form].map((sign) =>
+		sign === '#'
+			? '\\d'
+			: sign === 'A'
+				? '\\p{L}'
+				: sign === '*'
+					? '.*'
+					: sign.replace(/[\\^$.+?()[\]{}|/]/g, '\\$&')
+	);
+	return new RegExp(`^${parts.join('')}$`, 'su');
+}
+
+/** What is wrong with a cell by itself, in a sentence, or null. */
+export function cellFault(column: Column, value: CellValue | null | undefined): string | null {
+	if (value === null || value === undefined || value === '') return null;
+	switch (column.kind) {
+		case 'number':
+			if (typeof value !== 'number') return `“${value}” is no number.`;
+			if (column.least !== null && value < column.least)
+				return `At least ${cellShown(column, column.least)}.`;
+			if (column.most !== null && value > column.most) return `At most ${cellShown(column, column.most)}.`;
+			return null;
+		case 'date':
+			return typeof value === 'string' && dayFrom(value) === value
+				? null
+				: `“${value}” is no day; write it as 25 Nov 2026 or 2026-11-25.`;
+		case 'choice':
+			return column.choices.includes(String(value))
+				? null
+				: `“${value}” is none of ${column.choices.join(', ') || 'the choices'}.`;
+		case 'text':
+			return column.form && !formOf(column.form).test(String(value))
+				? `Should look like ${column.form} (A a letter, # a figure, * anything).`
+				: null;
+		default:
+			return null;
+	}
+}
+
+/** Faults by `row/column`. */
+export type Faults = ReadonlyMap<string, string>;
+export const cellKey = (row: string, column: string) => `${row}/${column}`;
+
+/** Everything that breaks a rule of its column: each cell by itself, what is left empty, and what stands twice. */
+export function faultsOf({ columns, rows }: Schedule): Faults {
+	const found = new Map<string, string>();
+	for (const column of columns) {
+		if (column.kind === 'formula') continue;
+		const seen = new Map<string, number>();
+		rows.forEach((row, at) => {
+			const value = row.cells[column.id];
+			const fault = cellFault(column, value);
+			const key = cellKey(row.id, column.id);
+			if (fault) found.set(key, fault);
+			if (column.required && value === undefined && Object.keys(row.cells).length > 0)
+				found.set(key, `${column.name} must not be empty.`);
+			if (!column.unique || value === undefined) return;
+			const said = cellText(value).toLowerCase();
+			const first = seen.get(said);
+			if (first === undefined) seen.set(said, at);
+			else {
+				found.set(key, `“${cellText(value)}” stands in row ${first + 1} too.`);
+				const other = cellKey(rows[first]!.id, column.id);
+				if (!found.has(other))
+					found.set(other, `“${cellText(rows[first]!.cells[column.id])}” stands in row ${at + 1} too.`);
+			}
+		});
+	}
+	return found;
+}

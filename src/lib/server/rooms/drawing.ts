@@ -1,0 +1,98 @@
+import * as Y from 'yjs';
+import type { RoomMode } from '../../core/live';
+import type { Change, Item } from '../../core/drawing/item';
+import {
+	barredLayer,
+	changesOf,
+	itemsOf,
+	layersOf,
+	ownersOf,
+	readBase,
+	readChange,
+	readItem,
+	touchedBy,
+	type Base
+} from '../../core/drawing/shared';
+import type { Trial, Who } from './trial';
+
+/** Tries changes of a drawing on a copy before they reach the others: that nobody edits another department's layer. */
+export class DrawingTrial implements Trial {
+	private copy = new Y.Doc();
+	private base!: Base;
+	private readonly before = {
+		changes: new Map<string, Change | null>(),
+		items: new Map<string, Item | null>()
+	};
+	private readonly follow: (update: Uint8Array) => void;
+
+	constructor(private readonly doc: Y.Doc) {
+		this.begin();
+		this.follow = (update) => void this.apply(update);
+		doc.on('update', this.follow);
+	}
+
+	private begin(): void {
+		this.copy = new Y.Doc();
+		Y.applyUpdate(this.copy, Y.encodeStateAsUpdate(this.doc));
+		this.base = readBase(this.copy);
+		this.before.changes.clear();
+		this.before.items.clear();
+		for (const [key, kept] of changesOf(this.copy)) this.before.changes.set(key, readChange(kept));
+		for (const [id, kept] of itemsOf(this.copy)) this.before.items.set(id, readItem(id, kept));
+	}
+
+	/** Applies a change to the copy; gives the layers it touched and what cannot be. */
+	private apply(update: Uint8Array) {
+		const [changes, items, layers] = [changesOf(this.copy), itemsOf(this.copy), layersOf(this.copy)];
+		const touched = { changes: new Set<string>(), items: new Set<string>(), layers: new Set<string>() };
+		let strange = false;
+		const observe = (transaction: Y.Transaction) => {
+			for (const [type, keys] of transaction.changed) {
+				const within = (map: unknown, found: Set<string>): boolean => {
+					if (type === map) keys.forEach((key) => key !== null && found.add(key));
+					else if (type.parent === map) found.add(type._item!.parentSub!);
+					else return false;
+					return true;
+				};
+				if (
+					!within(changes, touched.changes) &&
+					!within(items, touched.items) &&
+					!within(layers, touched.layers)
+				)
+					strange = true;
+			}
+		};
+		this.copy.on('afterTransaction', observe);
+		Y.applyUpdate(this.copy, update);
+		this.copy.off('afterTransaction', observe);
+		const said = touchedBy(this.base, this.before, this.copy, touched);
+		for (const key of touched.changes)
+			this.keep(this.before.changes, key, changes.has(key) ? readChange(changes.get(key)) : undefined);
+		for (const id of touched.items)
+			this.keep(this.before.items, id, items.has(id) ? readItem(id, items.get(id)) : undefined);
+		if (strange) this.base = readBase(this.copy);
+		return { ...said, strange };
+	}
+
+	private keep<T>(into: Map<string, T>, key: string, value: T | undefined): void {
+		if (value === undefined) into.delete(key);
+		else into.set(key, value);
+	}
+
+	try(update: Uint8Array, who: Who, mode: RoomMode): string | null {
+		const { layers, fault, strange } = this.apply(update);
+		const barred = barredLayer(layers, ownersOf(this.copy), who);
+		const why = strange
+			? 'Only the server changes this of a drawing.'
+			: mode !== 'write'
+				? 'You look on here.'
+				: (fault ?? (barred ? `The layer ${barred} belongs to another department.` : null));
+		// The copy is spoilt by what was refused.
+		if (why) this.begin();
+		return why;
+	}
+
+	close(): void {
+		this.doc.off('update', this.follow);
+	}
+}

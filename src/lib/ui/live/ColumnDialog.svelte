@@ -1,0 +1,177 @@
+<script lang="ts">
+	import {
+		columnSchema,
+		COLUMN_KINDS,
+		TOTALS,
+		type Column,
+		type ColumnFields
+	} from '../../core/schedule/column';
+	import { Formulas, referencesIn } from '../../core/schedule/formula';
+	import Dialog from '../Dialog.svelte';
+
+	/** Settles what a column holds and demands. */
+	let {
+		open = $bindable(false),
+		column,
+		others,
+		keep
+	}: {
+		open: boolean;
+		/** The column that is changed, or null for a new one. */
+		column: Column | null;
+		others: Column[];
+		keep: (fields: ColumnFields) => void;
+	} = $props();
+
+	const KINDS: Record<(typeof COLUMN_KINDS)[number], string> = {
+		text: 'Text',
+		number: 'Number',
+		date: 'Day',
+		choice: 'Choice',
+		document: 'Document number',
+		formula: 'Worked out'
+	};
+	const SUMS: Record<(typeof TOTALS)[number], string> = {
+		none: 'Nothing',
+		sum: 'Sum',
+		count: 'How many',
+		mean: 'Mean',
+		least: 'Least',
+		most: 'Most'
+	};
+	let fields = $state<ColumnFields>(columnSchema.parse({ name: 'x' }));
+	let choices = $state('');
+	let least = $state('');
+	let most = $state('');
+	let fault = $state('');
+	$effect(() => {
+		if (!open) return;
+		fault = '';
+		fields = column ? columnSchema.parse({ ...column }) : { ...columnSchema.parse({ name: 'x' }), name: '' };
+		choices = fields.choices.join('\n');
+		least = fields.least === null ? '' : String(fields.least);
+		most = fields.most === null ? '' : String(fields.most);
+	});
+	const bound = (typed: string) => (typed.trim() === '' ? null : Number(typed.replace(',', '.')));
+
+	function submit(event: SubmitEvent) {
+		event.preventDefault();
+		const read = columnSchema.safeParse({
+			...$state.snapshot(fields),
+			choices: choices
+				.split('\n')
+				.map((c) => c.trim())
+				.filter(Boolean),
+			least: bound(least),
+			most: bound(most)
+		});
+		if (!read.success) return void (fault = read.error.issues[0]!.message);
+		const same = (name: string) => name.toLowerCase() === read.data.name.toLowerCase();
+		if (others.some((c) => same(c.name)))
+			return void (fault = `There is a column “${read.data.name}” already.`);
+		if (read.data.kind === 'formula') {
+			const made: Column = { ...read.data, id: 'new', order: '' };
+			const worked = new Formulas([...others, made]).of({ id: 'x', order: '', cells: {} }, made);
+			const unreadable =
+				'fault' in worked && /read as a formula|no column|leads back|only\.$|function/.test(worked.fault);
+			if (!read.data.formula) return void (fault = 'Say how it is worked out, such as [Length] * [Count].');
+			if (unreadable) return void (fault = (worked as { fault: string }).fault);
+		}
+		keep(read.data);
+		open = false;
+	}
+	const speaksOf = $derived(referencesIn(fields.formula));
+</script>
+
+<Dialog bind:open title={column ? `Column ${column.name}` : 'New column'}>
+	<form class="space-y-3" onsubmit={submit}>
+		<div class="flex gap-3">
+			<label class="block flex-1"
+				><span class="label">Name</span><input
+					class="field"
+					bind:value={fields.name}
+					required
+					maxlength="80"
+				/></label
+			>
+			<label class="block w-[190px]"
+				><span class="label">Holds</span><select class="field" bind:value={fields.kind}
+					>{#each COLUMN_KINDS as kind (kind)}<option value={kind}>{KINDS[kind]}</option>{/each}</select
+				></label
+			>
+		</div>
+		{#if fields.kind === 'number' || fields.kind === 'formula'}<label class="block w-[120px]"
+				><span class="label">Unit</span><input class="field" bind:value={fields.unit} maxlength="12" /></label
+			>{/if}
+		{#if fields.kind === 'number'}<div class="flex gap-3">
+				<label class="block w-[120px]"
+					><span class="label">Least</span><input
+						class="field font-mono"
+						inputmode="decimal"
+						bind:value={least}
+					/></label
+				><label class="block w-[120px]"
+					><span class="label">Most</span><input
+						class="field font-mono"
+						inputmode="decimal"
+						bind:value={most}
+					/></label
+				>
+			</div>{/if}
+		{#if fields.kind === 'choice'}<label class="block"
+				><span class="label">Choices, one a line</span><textarea class="field" rows="5" bind:value={choices}
+				></textarea></label
+			>{/if}
+		{#if fields.kind === 'text'}<label class="block"
+				><span class="label">Looks like (A a letter, # a figure, * anything)</span><input
+					class="field font-mono"
+					placeholder="D-###"
+					bind:value={fields.form}
+					maxlength="80"
+				/></label
+			>{/if}
+		{#if fields.kind === 'formula'}<label class="block"
+				><span class="label">Worked out of the same row</span><input
+					class="field font-mono"
+					placeholder="ROUND([Length] * [Count], 1)"
+					bind:value={fields.formula}
+					maxlength="500"
+				/></label
+			>
+			<p class="text-ink-2">
+				Columns stand in brackets: {others
+					.filter((c) => !speaksOf.includes(c.name))
+					.slice(0, 6)
+					.map((c) => `[${c.name}]`)
+					.join(' ')}. ROUND, IF, MIN, MAX, ABS, SQRT and the other functions of spreadsheets work.
+			</p>{:else}
+			<div class="flex flex-wrap gap-4">
+				<label class="flex items-center gap-1.5"
+					><input type="checkbox" class="accent-act" bind:checked={fields.required} />Must not be empty</label
+				><label class="flex items-center gap-1.5"
+					><input type="checkbox" class="accent-act" bind:checked={fields.unique} />Never twice the same</label
+				>
+			</div>{/if}
+		<div class="flex gap-3">
+			<label class="block w-[150px]"
+				><span class="label">Beneath it</span><select class="field" bind:value={fields.total}
+					>{#each TOTALS as total (total)}<option value={total}>{SUMS[total]}</option>{/each}</select
+				></label
+			>
+			<label class="block w-[120px]"
+				><span class="label">Width, pixels</span><input
+					class="field font-mono"
+					type="number"
+					min="40"
+					max="800"
+					bind:value={fields.width}
+				/></label
+			>
+		</div>
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button>
+			<button class="button button-act">{column ? 'Keep' : 'Add column'}</button>
+		</div>
+	</form>
+</Dialog>

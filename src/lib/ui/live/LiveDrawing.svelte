@@ -1,0 +1,148 @@
+<script lang="ts">
+	import { Tabs } from 'bits-ui';
+	import { onMount } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import type { Present, RoomMode } from '../../core/live';
+	import type { VersionRow } from '../../core/rows';
+	import type { Remarks } from '../remarks.svelte';
+	import RemarksPanel from '../RemarksPanel.svelte';
+	import { plural } from '../words';
+	import DrawingGround from './DrawingGround.svelte';
+	import DrawingLayers from './DrawingLayers.svelte';
+	import DrawingPanel from './DrawingPanel.svelte';
+	import { LiveDrawingState } from './drawing.svelte';
+	import LiveBar from './LiveBar.svelte';
+
+	/** A drawing that several edit at once, each department on its layers: the sheet, what is chosen, and the remarks. */
+	let {
+		room,
+		mode,
+		me,
+		document: id,
+		number,
+		code,
+		versions,
+		mayTake,
+		mayRun,
+		departments,
+		mine,
+		remarks
+	}: {
+		room: string;
+		mode: RoomMode;
+		me: Present;
+		document: string;
+		number: string;
+		code: string;
+		versions: VersionRow[];
+		mayTake: boolean;
+		mayRun: boolean;
+		departments: { id: string; code: string; name: string }[];
+		/** Ids of one's own departments. */
+		mine: readonly string[];
+		remarks: Remarks;
+	} = $props();
+
+	let drawing = $state.raw<LiveDrawingState | null>(null);
+	let tab = $state('drawing');
+	let beside = $state(false);
+
+	onMount(() => {
+		const file = (label: string) => `/api/v1/documents/${id}/versions/${label}/file`;
+		const open = new LiveDrawingState(room, me, file, mine, () => mode === 'write');
+		drawing = open;
+		return () => open.close();
+	});
+	const done = $derived((drawing?.edits.changes.size ?? 0) + (drawing?.edits.items.length ?? 0));
+	function remarkOnChosen() {
+		const thing = drawing?.things[0];
+		if (!thing) return void toast('Choose something in the drawing first, then remark on it.');
+		const [x, y] = LiveDrawingState.place(thing);
+		remarks.begin(
+			{ on: 'entity', entity: thing.key, x, y },
+			`${thing.entity.type.toLowerCase()} on ${thing.layer}${LiveDrawingState.words(thing) ? `: ${LiveDrawingState.words(thing)}` : ''}`
+		);
+		tab = 'remarks';
+	}
+	/** What is chosen beside the drawing comes into view. */
+	$effect(() => {
+		const row = remarks.rows.find((r) => r.number === remarks.chosen);
+		if (!drawing?.base || row?.anchor.on !== 'entity') return;
+		if (drawing.find(row.anchor.entity)) drawing.choose(row.anchor.entity);
+	});
+</script>
+
+<div class="flex h-full flex-col">
+	<LiveBar line={drawing?.line ?? null} {me}>
+		{#snippet mine()}
+			{#if mode === 'write'}<span class="tag bg-done-soft text-done">You draw here</span>
+			{:else}<span class="tag bg-rule-2">You look on here</span>{/if}
+			<span class="font-mono text-[12px] text-ink-2">{plural(done, 'change')}</span>
+		{/snippet}
+		{#if mayTake}<a class="button" download href="/api/v1/documents/{id}/live/file?format=dxf">Take as DXF</a
+			>{/if}
+		<button class="button lg:hidden" aria-expanded={beside} onclick={() => (beside = !beside)}
+			>{beside ? 'Sheet' : 'Beside'}</button
+		>
+	</LiveBar>
+	<div class="relative flex min-h-0 flex-1">
+		<div class="min-w-0 flex-1">
+			{#if drawing?.fault}<div class="grid h-full place-items-center">
+					<p class="border border-ink bg-sheet p-6" role="alert">{drawing.fault}</p>
+				</div>
+			{:else if drawing}<DrawingGround
+					{drawing}
+					writes={mode === 'write'}
+					title="Drawing {number}"
+					label={versions[0]!.label}
+					{remarks}
+				/>{/if}
+		</div>
+		<Tabs.Root
+			bind:value={tab}
+			class="{beside
+				? 'absolute inset-0 z-10 flex'
+				: 'hidden'} shrink-0 flex-col border-l border-rule bg-film lg:static lg:flex lg:w-[290px]"
+		>
+			<Tabs.List class="flex shrink-0 border-b border-rule px-1">
+				{#each [['drawing', drawing && drawing.chosen.size ? `Chosen ${drawing.chosen.size}` : 'Draw'], ['layers', `Layers ${drawing?.layers.length ?? 0}`], ['remarks', `Remarks ${remarks.open.length}`]] as [value, word] (value)}<Tabs.Trigger
+						value={value!}
+						class="border-b-2 border-transparent px-2.5 py-1.5 font-semibold text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink"
+						>{word}</Tabs.Trigger
+					>{/each}
+			</Tabs.List>
+			<Tabs.Content value="drawing" class="min-h-0 flex-1 overflow-auto p-3">
+				{#if drawing?.base}<DrawingPanel {drawing} {departments} writes={mode === 'write'} />{:else}<p
+						class="text-ink-2"
+						role="status"
+					>
+						opening
+					</p>{/if}
+			</Tabs.Content>
+			<Tabs.Content value="layers" class="min-h-0 flex-1 overflow-auto p-3">
+				{#if drawing}<DrawingLayers
+						{drawing}
+						{departments}
+						document={id}
+						{mayRun}
+						writes={mode === 'write'}
+					/>{/if}
+			</Tabs.Content>
+			<Tabs.Content value="remarks" class="min-h-0 flex-1 overflow-auto">
+				<RemarksPanel
+					{remarks}
+					titled={false}
+					table="/{code}/document/{id}/remarks"
+					label={versions[0]!.label}
+					newest
+					gone={(row) =>
+						row.anchor.on === 'entity' &&
+						drawing !== null &&
+						drawing.base !== null &&
+						!drawing.find(row.anchor.entity)}
+					compose={{ label: 'On what is chosen', run: remarkOnChosen }}
+				/>
+			</Tabs.Content>
+		</Tabs.Root>
+	</div>
+</div>
