@@ -27,7 +27,7 @@ export async function found(stage: Stage): Promise<void> {
 		firstRelease: 31
 	});
 	stage.project = made.id;
-	const departments = new Map<string, string>();
+	const { departments } = stage;
 	for (const d of DEPARTMENTS)
 		departments.set(
 			d.code,

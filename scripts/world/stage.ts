@@ -31,6 +31,8 @@ export interface Doc {
 export class Stage {
 	readonly random = new Random('vennholm');
 	readonly people = new Map<string, Actor>();
+	/** Ids of the departments, by code. */
+	readonly departments = new Map<string, string>();
 	readonly docs: Doc[] = [];
 	project = '';
 	clock = 0;

@@ -9,6 +9,13 @@ import { addLiveText } from '../../src/lib/server/acts/live-texts';
 import { addRemark, answerRemark, assignRemark, settleRemark } from '../../src/lib/server/acts/remarks';
 import { documentView } from '../../src/lib/server/views/documents';
 import { readView } from '../../src/lib/server/acts/run';
+import type * as Y from 'yjs';
+import { BEGINNINGS } from '../../src/lib/core/schedule/beginnings';
+import type { Schedule } from '../../src/lib/core/schedule/column';
+import { readSchedule, setCells } from '../../src/lib/core/schedule/shared';
+import { giveLayer, workDrawingLive } from '../../src/lib/server/acts/live-drawings';
+import { addLiveSchedule } from '../../src/lib/server/acts/live-schedules';
+import { liveSchedule } from '../../src/lib/server/views/live';
 import type { Stage } from './stage';
 
 const { nodes } = textSchema;
@@ -96,7 +103,26 @@ function find(text: Node, said: string): { from: number; to: number } {
 	return found;
 }
 
-/** Departments working in one text, and remarking on the linkspan's sheets. */
+/** Piles of the linkspan as Marine works sets them out: two rows of fourteen, the last of each a raker. */
+function piles(): (string | number | null)[][] {
+	return Array.from({ length: 28 }, (_, i) => {
+		const [row, at] = [i < 14 ? 0 : 1, i % 14];
+		const driven = i < 19;
+		return [
+			`P-${String(i + 1).padStart(2, '0')}${at === 13 ? ' raker' : ''}`,
+			Number((412_360.25 + at * 3.6).toFixed(2)),
+			Number((78_140.5 + row * 7.2).toFixed(2)),
+			-1.35,
+			Number((-18.4 - (at % 5) * 0.65 - row * 0.4).toFixed(2)),
+			null,
+			driven ? `2026-10-${String(5 + i).padStart(2, '0')}` : null,
+			i < 6 ? 'tested' : driven ? 'driven' : 'to drive',
+			i === 8 ? 'Obstruction at −12.1, pre-bored' : null
+		];
+	});
+}
+
+/** Departments working in one text, one schedule and one drawing, and remarking on the linkspan's sheets. */
 export function planTogether(
 	stage: Stage,
 	step: (daysAgo: number, hour: number, run: () => Promise<void>) => void
@@ -151,6 +177,69 @@ export function planTogether(
 			anchor: { on: 'whole' },
 			text: `${mentionText({ kind: 'person', id: person('Oke Lindvar').id, name: 'Oke Lindvar' })}, the harbour trust wants this a week before the lift. Ready by Friday?`
 		});
+	});
+
+	let schedule = '';
+	const fill = async (name: string, change: (held: Schedule, doc: Y.Doc) => void) => {
+		const { room } = await readView(stage.services, documentView, stage.people.get(name)!, {
+			document: schedule
+		});
+		await stage.services.rooms.change(room!.name, person(name).id, (doc) => change(readSchedule(doc), doc));
+	};
+	/** Sets a cell by the pile and the name of the column. */
+	const cell = (pile: string, column: string, value: string | number) => (held: Schedule, doc: Y.Doc) => {
+		const [first] = held.columns;
+		const row = held.rows.find((r) => r.cells[first!.id] === pile)!;
+		setCells(doc, [{ row: row.id, column: held.columns.find((c) => c.name === column)!.id, value }]);
+	};
+	step(6, 9.4, async () => {
+		const { id } = await stage.act('Oke Lindvar', addLiveSchedule, {
+			folder: drawing().folder,
+			number: 'VFT-MW-LS-00-SH-0004',
+			title: 'Linkspan pile schedule',
+			schedule: { columns: BEGINNINGS.find((b) => b.name === 'Pile schedule')!.columns, rows: piles() },
+			tags: ['piling']
+		});
+		schedule = id;
+	});
+	step(2, 15.2, async () => {
+		await fill('Rhosyn Hale', cell('P-20', 'State', 'driven'));
+		await fill('Rhosyn Hale', cell('P-20', 'Driven', '2026-10-29'));
+		await fill('Maj Torvane', cell('P-09', 'Toe level', -21.9));
+		await stage.act('Oke Lindvar', handInLive, { document: schedule, note: 'P-20 driven, P-09 longer' });
+	});
+	step(1, 9.3, async () => {
+		await fill('Rhosyn Hale', cell('P-21', 'Driven', 'Friday?'));
+		await fill('Rhosyn Hale', cell('P-22', 'State', 'broken off'));
+		const { columns, rows } = await readView(
+			stage.services,
+			liveSchedule,
+			stage.people.get('Maj Torvane')!,
+			{ document: schedule }
+		);
+		await stage.act('Maj Torvane', addRemark, {
+			document: schedule,
+			anchor: { on: 'cell', row: rows[8]!.id, column: columns[4]!.id },
+			quote: 'P-09, Toe level: -21.9',
+			text: 'Deeper than the calculation assumes; Structures checks the negative skin friction.'
+		});
+	});
+
+	const pipes = () => stage.by('VFT-MW-LS-00-DR-0701');
+	step(2, 10.1, async () => {
+		const { id } = pipes();
+		await stage.act('Oke Lindvar', workDrawingLive, { document: id, base: pipes().label });
+		for (const [layer, code] of [
+			['SERVICE', 'BS'],
+			['STEEL', 'ST'],
+			['OUTLINE', 'MW'],
+			['TITLE', 'MW']
+		] as const)
+			await stage.act('Ines Maddock', giveLayer, {
+				document: id,
+				layer,
+				department: stage.departments.get(code)!
+			});
 	});
 
 	step(5, 10.2, async () => {

@@ -152,6 +152,7 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 		'remark.reopened': () => `opened remark ${event.details.remark} on ${d.number} again`,
 		'remark.assigned': () =>
 			`gave remark ${event.details.remark} on ${d.number} to ${d.to}${d.due ? `, by ${dayText(d.due)}` : ''}`,
+		'live.layer-given': () => `gave the layer ${d.layer} of ${doc} from ${d.from} to ${d.to}`,
 		'live.written': () => `wrote in ${d.number}, which is worked on live`,
 		'marks.drawn': () => `marked up ${doc}`,
 		'marks.carried': () =>

@@ -281,22 +281,23 @@ describe('a shared drawing', () => {
 		const doc = shared();
 		const base = readBase(doc);
 		expect(base.layers).toEqual([0, 1, 0, 1, 2]);
-		const nothing = { changes: new Map(), items: new Map() };
+		const nothing = { layers: new Map(), items: new Map() };
 		const touch = (changed: { changes?: string[]; items?: string[]; layers?: string[] }) =>
 			touchedBy(base, nothing, doc, { changes: [], items: [], layers: [], ...changed });
 		changeEntity(doc, TEXT, { layer: 'MW-STEEL' });
-		expect([...touch({ changes: ['1'] }).layers]).toEqual(['ST-GRID', 'MW-STEEL']);
+		expect([...touch({ changes: ['1/layer'] }).layers]).toEqual(['ST-GRID', 'MW-STEEL']);
 		addItem(doc, item({ id: 'abcd', layer: 'st-grid' }));
 		const { layers } = touch({ items: ['abcd'] });
 		expect(barredLayer(layers, ownersOf(doc), { departments: ['mw'] })).toBe('st-grid');
 		expect(barredLayer(layers, ownersOf(doc), { departments: ['mw', 'st'] })).toBeNull();
 		expect(barredLayer(['0'], ownersOf(doc), { departments: [] })).toBeNull();
 		changeEntity(doc, 99, { move: [1, 1] });
-		expect(touch({ changes: ['99'] }).fault).toBe('There is no such entity in the drawing.');
+		expect(touch({ changes: ['99/move'] }).fault).toBe('There is no such entity in the drawing.');
 		itemsOf(doc).set('efgh', new Y.Map([['kind', 'script']]) as never);
 		expect(touch({ items: ['efgh'] }).fault).not.toBeNull();
-		changesOf(doc).set('0', new Y.Map([['layer', 'a\nb']]) as never);
-		expect(touch({ changes: ['0'] }).fault).not.toBeNull();
+		changesOf(doc).set('0/layer', 'a\nb');
+		expect(touch({ changes: ['0/layer'] }).fault).not.toBeNull();
+		expect(touch({ changes: ['0/strange'] }).fault).not.toBeNull();
 	});
 
 	it('names tell whose a layer most likely is', () => {
@@ -308,11 +309,9 @@ describe('a shared drawing', () => {
 		]);
 	});
 
-	it('a move and new words at one time both stay; earlier states come back', () => {
+	it('a move and new words at one time both stay, also of what nobody had touched; earlier states come back', () => {
 		const [a, then] = [shared(), shared()];
 		const b = copy(a);
-		changeEntity(a, TEXT, { move: [5, 0] });
-		Y.applyUpdate(b, Y.encodeStateAsUpdate(a));
 		changeEntity(a, TEXT, { move: [7, 0] });
 		changeEntity(b, TEXT, { text: 'New' });
 		changeEntity(b, INSERT, { attributes: { '0': 'P03' } });

@@ -1,20 +1,21 @@
 import * as Y from 'yjs';
-import { rewriteMaps, type Kept } from '../schedule/shared';
+import { rewriteMap, rewriteMaps, type Kept } from '../shared-maps';
 import { changeSchema, itemSchema, layerName, type Change, type Edits, type Item } from './item';
 
 /*
  * A shared drawing is its base, a stored DXF file that never changes, and what was done to it since:
  * - `base`: which file it is, and on which layer each of its entities lies. Only the server writes here.
  * - `owners`: the id of the department of each layer that has one, by its name in capitals. Only the server writes here.
- * - `changes`: a map for each entity of the file that was changed, one key a property (attributes one key each), so
- *   that a move and new words made at the same time both stay.
+ * - `changes`: what is different of entities of the file, one key a property of an entity (`12/text`), so that a move
+ *   and new words made at the same time both stay. A map for each entity would not do: of two that are made at the same
+ *   time one goes under.
  * - `items`: a map for each thing that was added.
  * - `layers`: layers that were switched on or off.
  */
 
 export const baseOf = (doc: Y.Doc): Y.Map<unknown> => doc.getMap('base');
 export const ownersOf = (doc: Y.Doc): Y.Map<string> => doc.getMap('owners');
-export const changesOf = (doc: Y.Doc): Y.Map<Kept> => doc.getMap('changes');
+export const changesOf = (doc: Y.Doc): Y.Map<unknown> => doc.getMap('changes');
 export const itemsOf = (doc: Y.Doc): Y.Map<Kept> => doc.getMap('items');
 export const layersOf = (doc: Y.Doc): Y.Map<boolean> => doc.getMap('layers');
 
@@ -68,18 +69,40 @@ export function readBase(doc: Y.Doc): Base {
 	return { hash, label: String(label), names: names as string[], layers: unpacked(layers) };
 }
 
-const KEY = /^\d{1,7}$/;
+/** A key of `changes`: the place of the entity in the file, and the property. */
+const KEY = /^(\d{1,7})\/(removed|move|layer|text|attribute (\d{1,3}))$/;
 
-/** A change as it is kept, or null for what is none. */
-export function readChange(kept: unknown): Change | null {
-	if (!(kept instanceof Y.Map)) return null;
-	const said: Record<string, unknown> = {};
-	const attributes: Record<string, unknown> = {};
-	for (const [key, value] of kept)
-		if (key.startsWith('attribute:')) attributes[key.slice('attribute:'.length)] = value;
-		else said[key] = value;
-	const read = changeSchema.safeParse({ ...said, ...(Object.keys(attributes).length ? { attributes } : {}) });
-	return read.success ? read.data : null;
+/** The place of the entity that a key of `changes` speaks of, or null for what is none. */
+export function entityIn(key: string): number | null {
+	const place = KEY.exec(key)?.[1];
+	return place === undefined ? null : Number(place);
+}
+
+/** Properties of an entity as `changes` keeps them; undefined for those that it may have and has not. */
+const propertiesOf = (change: { [K in keyof Change]?: Change[K] | undefined }): [string, unknown][] =>
+	Object.entries(change).flatMap(([key, value]): [string, unknown][] =>
+		key === 'attributes'
+			? Object.entries((value ?? {}) as Record<string, string>).map(([i, said]) => [`attribute ${i}`, said])
+			: [[key, value]]
+	);
+
+/** The changes of entities; null for an entity of which something is kept that is no change. */
+export function readChanges(kept: Y.Map<unknown>): Map<number, Change | null> {
+	const said = new Map<number, { attributes?: Record<string, unknown> } & Record<string, unknown>>();
+	for (const [key, value] of kept) {
+		const [, place, property, attribute] = KEY.exec(key) ?? [];
+		if (place === undefined) continue;
+		const held = said.get(Number(place)) ?? {};
+		said.set(Number(place), held);
+		if (attribute === undefined) held[property!] = value;
+		else (held.attributes ??= {})[attribute] = value;
+	}
+	return new Map(
+		[...said].map(([place, held]) => {
+			const read = changeSchema.safeParse(held);
+			return [place, read.success ? read.data : null];
+		})
+	);
 }
 
 /** Something that was added as it is kept, or null for what is none. */
@@ -92,10 +115,7 @@ export function readItem(id: string, kept: unknown): Item | null {
 /** Everything that was done to a shared drawing; what does not fit is passed over. */
 export function readEdits(doc: Y.Doc): Edits {
 	const changes = new Map<number, Change>();
-	for (const [key, kept] of changesOf(doc)) {
-		const change = KEY.test(key) ? readChange(kept) : null;
-		if (change) changes.set(Number(key), change);
-	}
+	for (const [at, change] of readChanges(changesOf(doc))) if (change) changes.set(at, change);
 	const items = [...itemsOf(doc)]
 		.flatMap(([id, kept]) => readItem(id, kept) ?? [])
 		.sort((a, b) => (a.id < b.id ? -1 : 1));
@@ -112,13 +132,17 @@ export function changeEntity(
 ): void {
 	doc.transact(() => {
 		const changes = changesOf(doc);
-		let kept = changes.get(String(at));
-		if (!kept) changes.set(String(at), (kept = new Y.Map<unknown>()));
-		const { attributes, ...rest } = change;
-		for (const [key, value] of Object.entries(rest))
-			if (value === undefined) kept.delete(key);
-			else kept.set(key, value);
-		for (const [i, value] of Object.entries(attributes ?? {})) kept.set(`attribute:${i}`, value);
+		for (const [property, value] of propertiesOf(change))
+			if (value === undefined) changes.delete(`${at}/${property}`);
+			else changes.set(`${at}/${property}`, value);
+	});
+}
+
+/** Takes every change of an entity of the file back. */
+export function asInFile(doc: Y.Doc, at: number): void {
+	doc.transact(() => {
+		const changes = changesOf(doc);
+		for (const key of [...changes.keys()]) if (entityIn(key) === at) changes.delete(key);
 	});
 }
 
@@ -137,11 +161,9 @@ export function changeItem(doc: Y.Doc, id: string, fields: Partial<Item>): void 
 export function rewriteDrawing(doc: Y.Doc, then: Y.Doc): void {
 	doc.transact(() => {
 		if (baseOf(doc).get('hash') !== baseOf(then).get('hash')) writeBase(doc, readBase(then));
-		rewriteMaps(changesOf(doc), changesOf(then));
+		rewriteMap(changesOf(doc), changesOf(then));
 		rewriteMaps(itemsOf(doc), itemsOf(then));
-		const [now, before] = [layersOf(doc), layersOf(then)];
-		for (const name of [...now.keys()]) if (!before.has(name)) now.delete(name);
-		for (const [name, off] of before) if (now.get(name) !== off) now.set(name, off);
+		rewriteMap(layersOf(doc), layersOf(then));
 	});
 }
 
@@ -161,31 +183,54 @@ export interface Touched {
 /** How a layer is named as a key: DXF does not tell capitals apart. */
 export const keyOf = (name: string) => name.toUpperCase();
 
+/** Layers of what was changed and added, as they were before a change. */
+export interface Before {
+	/** By the place of the entity; only where it was put on another layer than in the file. */
+	layers: ReadonlyMap<number, string>;
+	/** By the id of what was added. */
+	items: ReadonlyMap<string, string>;
+}
+
+/** How {@link touchedBy} sees a shared drawing before a change. */
+export function beforeOf(doc: Y.Doc): Before {
+	const { changes, items } = readEdits(doc);
+	return {
+		layers: new Map([...changes].flatMap(([at, { layer }]) => (layer === undefined ? [] : [[at, layer]]))),
+		items: new Map(items.map(({ id, layer }) => [id, layer]))
+	};
+}
+
 /**
- * What differs between a shared drawing before and after a change, of what was touched.
- * @param touched ids by map, as the change touched them
+ * The layers that a change of a shared drawing touches.
+ * @param doc after the change
+ * @param touched keys by map, as the change touched them
  */
 export function touchedBy(
 	base: Base,
-	before: { changes: ReadonlyMap<string, Change | null>; items: ReadonlyMap<string, Item | null> },
+	before: Before,
 	doc: Y.Doc,
 	touched: { changes: Iterable<string>; items: Iterable<string>; layers: Iterable<string> }
 ): Touched {
 	const layers = new Set<string>();
 	const fail = (fault: string): Touched => ({ layers, fault });
+	const entities = new Set<number>();
 	for (const key of touched.changes) {
-		const index = KEY.test(key) ? base.layers[Number(key)] : undefined;
-		if (index === undefined) return fail('There is no such entity in the drawing.');
-		const own = base.names[index]!;
-		layers.add(before.changes.get(key)?.layer ?? own);
-		const kept = changesOf(doc).get(key);
-		const change = kept ? readChange(kept) : {};
-		if (!change) return fail('This is no change of an entity.');
-		layers.add(change.layer ?? own);
+		const at = entityIn(key);
+		if (at === null || base.layers[at] === undefined) return fail('There is no such entity in the drawing.');
+		entities.add(at);
+	}
+	if (entities.size) {
+		const changes = readChanges(changesOf(doc));
+		for (const at of entities) {
+			const own = base.names[base.layers[at]!]!;
+			const change = changes.get(at);
+			if (change === null) return fail('This is no change of an entity.');
+			layers.add(before.layers.get(at) ?? own).add(change?.layer ?? own);
+		}
 	}
 	for (const id of touched.items) {
 		const was = before.items.get(id);
-		if (was) layers.add(was.layer);
+		if (was !== undefined) layers.add(was);
 		const kept = itemsOf(doc).get(id);
 		if (!kept) continue;
 		const item = /^[a-z0-9]{4,20}$/.test(id) ? readItem(id, kept) : null;

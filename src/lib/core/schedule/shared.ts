@@ -1,5 +1,6 @@
 import { generateNKeysBetween } from 'fractional-indexing';
 import * as Y from 'yjs';
+import { rewriteMaps, type Kept } from '../shared-maps';
 import {
 	columnSchema,
 	inOrder,
@@ -23,8 +24,6 @@ const ORDER = '#';
 const ID = /^[a-z0-9]{4,20}$/;
 /** Longest place; longer ones come from nobody's hand. */
 const MOST_ORDER = 200;
-
-export type Kept = Y.Map<unknown>;
 
 export const columnsOf = (doc: Y.Doc): Y.Map<Kept> => doc.getMap('columns');
 export const rowsOf = (doc: Y.Doc): Y.Map<Kept> => doc.getMap('rows');
@@ -179,21 +178,6 @@ export function seedSchedule(doc: Y.Doc, given: GivenSchedule, newId: () => stri
 			newId
 		);
 	});
-}
-
-/** Changes a shared map of maps to hold what another holds, touching only what differs. */
-export function rewriteMaps(now: Y.Map<Kept>, then: Y.Map<Kept>): void {
-	for (const id of [...now.keys()]) if (!then.has(id)) now.delete(id);
-	for (const [id, wanted] of then) {
-		const kept = now.get(id);
-		if (!(kept instanceof Y.Map)) {
-			now.set(id, new Y.Map([...wanted]));
-			continue;
-		}
-		for (const key of [...kept.keys()]) if (!wanted.has(key)) kept.delete(key);
-		for (const [key, value] of wanted)
-			if (JSON.stringify(kept.get(key)) !== JSON.stringify(value)) kept.set(key, value);
-	}
 }
 
 /** Brings a shared schedule back to what it was at an earlier time. */

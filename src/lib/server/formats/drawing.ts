@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { editsFrom, type PlainEdits } from '../../core/drawing/item';
+import { editsFrom, NO_EDITS, type PlainEdits } from '../../core/drawing/item';
 import { writeEdited } from '../../core/drawing/write';
 import { layerOf } from '../../core/drawing/edited';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
@@ -31,7 +31,10 @@ export async function writeDrawingTask({ path, edits }: DrawingTask): Promise<Ui
 
 /** Says on which layer each entity lies; runs in a worker thread. Raises `DxfError` for what is no drawing. */
 export async function drawingLayersTask({ path }: LayersTask): Promise<DrawingLayers> {
-	const drawing = readDxf(decodeDxf(await readFile(path)));
+	const bytes = await readFile(path);
+	const drawing = readDxf(decodeDxf(bytes));
+	// What can be read but not written would be lost work at the hand-in.
+	writeEdited(bytes, NO_EDITS);
 	const places = new Map<string, number>();
 	const layers = drawing.entities.map((entity) => {
 		const name = layerOf(entity);

@@ -1,17 +1,16 @@
 import * as Y from 'yjs';
 import type { RoomMode } from '../../core/live';
-import type { Change, Item } from '../../core/drawing/item';
 import {
 	barredLayer,
+	beforeOf,
 	changesOf,
 	itemsOf,
 	layersOf,
 	ownersOf,
 	readBase,
-	readChange,
-	readItem,
 	touchedBy,
-	type Base
+	type Base,
+	type Before
 } from '../../core/drawing/shared';
 import type { Trial, Who } from './trial';
 
@@ -19,10 +18,7 @@ import type { Trial, Who } from './trial';
 export class DrawingTrial implements Trial {
 	private copy = new Y.Doc();
 	private base!: Base;
-	private readonly before = {
-		changes: new Map<string, Change | null>(),
-		items: new Map<string, Item | null>()
-	};
+	private before!: Before;
 	private readonly follow: (update: Uint8Array) => void;
 
 	constructor(private readonly doc: Y.Doc) {
@@ -35,10 +31,7 @@ export class DrawingTrial implements Trial {
 		this.copy = new Y.Doc();
 		Y.applyUpdate(this.copy, Y.encodeStateAsUpdate(this.doc));
 		this.base = readBase(this.copy);
-		this.before.changes.clear();
-		this.before.items.clear();
-		for (const [key, kept] of changesOf(this.copy)) this.before.changes.set(key, readChange(kept));
-		for (const [id, kept] of itemsOf(this.copy)) this.before.items.set(id, readItem(id, kept));
+		this.before = beforeOf(this.copy);
 	}
 
 	/** Applies a change to the copy; gives the layers it touched and what cannot be. */
@@ -66,17 +59,9 @@ export class DrawingTrial implements Trial {
 		Y.applyUpdate(this.copy, update);
 		this.copy.off('afterTransaction', observe);
 		const said = touchedBy(this.base, this.before, this.copy, touched);
-		for (const key of touched.changes)
-			this.keep(this.before.changes, key, changes.has(key) ? readChange(changes.get(key)) : undefined);
-		for (const id of touched.items)
-			this.keep(this.before.items, id, items.has(id) ? readItem(id, items.get(id)) : undefined);
+		this.before = beforeOf(this.copy);
 		if (strange) this.base = readBase(this.copy);
 		return { ...said, strange };
-	}
-
-	private keep<T>(into: Map<string, T>, key: string, value: T | undefined): void {
-		if (value === undefined) into.delete(key);
-		else into.set(key, value);
 	}
 
 	try(update: Uint8Array, who: Who, mode: RoomMode): string | null {

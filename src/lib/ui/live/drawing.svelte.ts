@@ -20,6 +20,7 @@ import {
 } from '../../core/drawing/item';
 import {
 	addItem,
+	asInFile,
 	baseOf,
 	changeEntity,
 	changeItem,
@@ -146,7 +147,8 @@ export class LiveDrawingState {
 		this.line = new LiveLine(room, me);
 		const { doc, awareness } = this.line;
 		const take = () => this.take();
-		for (const map of [changesOf(doc), itemsOf(doc)]) map.observeDeep(take);
+		itemsOf(doc).observeDeep(take);
+		changesOf(doc).observe(take);
 		layersOf(doc).observe(take);
 		ownersOf(doc).observe(take);
 		this.undoing = new Y.UndoManager([changesOf(doc), itemsOf(doc), layersOf(doc)] as never, {
@@ -435,7 +437,7 @@ export class LiveDrawingState {
 	}
 	/** Takes every change of an entity of the file back. */
 	asInFile(thing: Chosen): void {
-		this.change((doc) => changesOf(doc).delete(thing.key));
+		this.change((doc) => asInFile(doc, Number(thing.key)));
 	}
 	changed(thing: Chosen): Change | null {
 		return thing.item ? null : (this.edits.changes.get(Number(thing.key)) ?? null);
