@@ -11,6 +11,7 @@ import { packMask } from '../src/lib/core/compare/mask';
 import { compareSheets } from '../src/lib/core/compare/sheets';
 import { FOLDER, makeLargeProject, READER, SIZE } from './large-project';
 import { downloads } from './download';
+import { marking } from './marks';
 import { together } from './together';
 import { disturbed, fits, p95, perSecond, print, undisturbed, type Line } from './measure';
 
@@ -155,6 +156,8 @@ async function upload(serverPid: number): Promise<{ hash: string; lines: Line[] 
 }
 
 const lines: Line[] = [await undisturbed(decisions), ...(await undisturbed(comparing))];
+// What was measured is worth reading even when something after it fails.
+process.on('uncaughtExceptionMonitor', () => print(lines));
 const sql = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
 const [there] = await sql`select 1 from project where code = 'BIG'`;
 if (!there) {
@@ -190,6 +193,7 @@ await ask('find by a title with a typing error', 150, '/projects/BIG/find?q=link
 await ask('find by words inside', 150, '/projects/BIG/find?q=corrosion%20allowance');
 await ask('find by one common word', 150, '/projects/BIG/find?q=linkspan');
 lines.push(...(await undisturbed(together)));
+lines.push(...(await undisturbed(marking)));
 print(lines);
 if (disturbed > 0.04)
 	console.log(`Others had up to ${Math.round(disturbed * 100)} % of the processor while this was measured.`);

@@ -12,7 +12,7 @@ const EVERY = 400;
 const DURATION = 6_000;
 
 /** Somebody with the text open: hears of every letter, and types in a paragraph of their own. */
-class Typist {
+export class Typist {
 	readonly doc = new Y.Doc();
 	private readonly socket: HocuspocusProviderWebsocket;
 	private readonly provider: HocuspocusProvider;

@@ -4,7 +4,7 @@ import { mkdirSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { ensureBuild } from './parts/build.mjs';
 import { environment, freePort, ready, runTask } from './parts/launch.mjs';
-import { ensureNginx, ensurePackages, ensurePrograms } from './parts/packages.mjs';
+import { ensureChromium, ensureNginx, ensurePackages, ensurePrograms } from './parts/packages.mjs';
 import { ensurePostgres } from './parts/postgres.mjs';
 import { command, Refusal } from './parts/say.mjs';
 
@@ -12,6 +12,7 @@ await command(async () => {
 	ensurePackages();
 	ensurePrograms();
 	ensureNginx();
+	const chromium = ensureChromium();
 	ensureBuild();
 	const home = resolve(process.env.CUPBOARD_BENCH_HOME ?? '.cupboard-bench');
 	mkdirSync(home, { recursive: true });
@@ -28,7 +29,7 @@ await command(async () => {
 			await ready(env.ORIGIN, port, server);
 			const { status } = spawnSync(process.execPath, ['--import', 'tsx', 'bench/run.ts'], {
 				stdio: 'inherit',
-				env: { ...env, SERVER_PID: String(server.pid) }
+				env: { ...env, SERVER_PID: String(server.pid), CHROMIUM: chromium }
 			});
 			process.exitCode = status ?? 1;
 		} finally {

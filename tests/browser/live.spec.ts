@@ -1,5 +1,5 @@
-import { expect, test, type Page, type WebSocketRoute } from '@playwright/test';
-import { as, documentId } from './people';
+import { expect, test, type Page } from '@playwright/test';
+import { as, cuttable, documentId } from './people';
 
 /** What a live text says in somebody's browser, without the names at others' cursors. */
 const textOf = (page: Page) =>
@@ -8,27 +8,6 @@ const textOf = (page: Page) =>
 		copy.querySelectorAll('.caret, .ProseMirror-trailingBreak').forEach((one) => one.remove());
 		return copy.innerText.replace(/[\u2060\u200b]/g, '');
 	});
-
-/** Lets a test cut somebody's line to the rooms and bring it back. */
-async function cuttable(page: Page) {
-	const open = new Set<WebSocketRoute>();
-	let up = true;
-	await page.routeWebSocket(/\/live\/rooms\//, async (route) => {
-		if (!up) return void (await route.close());
-		open.add(route);
-		route.connectToServer();
-	});
-	return {
-		async cut() {
-			up = false;
-			await Promise.all([...open].map((route) => route.close()));
-			open.clear();
-		},
-		back() {
-			up = true;
-		}
-	};
-}
 
 test('three people write in one text, one through a lost line; they suggest, remark, and hand in', async ({
 	browser

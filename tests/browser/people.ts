@@ -1,4 +1,4 @@
-import { expect, type Browser, type Page } from '@playwright/test';
+import { expect, type Browser, type Page, type WebSocketRoute } from '@playwright/test';
 
 export const base = () => process.env.CUPBOARD_BASE!;
 
@@ -31,4 +31,25 @@ export async function documentId(page: Page, number: string): Promise<{ id: stri
 	const row = rows.find((r) => r.number === number);
 	expect(row, number).toBeDefined();
 	return row!;
+}
+
+/** Lets a test cut somebody's line to what several edit at once, and bring it back. */
+export async function cuttable(page: Page) {
+	const open = new Set<WebSocketRoute>();
+	let up = true;
+	await page.routeWebSocket(/\/live\/rooms\//, async (route) => {
+		if (!up) return void (await route.close());
+		open.add(route);
+		route.connectToServer();
+	});
+	return {
+		async cut() {
+			up = false;
+			await Promise.all([...open].map((route) => route.close()));
+			open.clear();
+		},
+		back() {
+			up = true;
+		}
+	};
 }

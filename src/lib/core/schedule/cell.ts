@@ -61,22 +61,48 @@ export function cellText(value: CellValue | null | undefined): string {
 			: value;
 }
 
-/** What a cell shows: numbers with blanks between thousands, days as the trade writes them. */
-export function cellShown(
-	column: Pick<Column, 'kind' | 'unit'>,
-	value: CellValue | null | undefined
-): string {
-	if (typeof value === 'number') {
-		const [whole, rest] = String(Math.abs(Number(value.toPrecision(12)))).split('.');
-		if (whole!.includes('e')) return `${value} ${column.unit}`.trim();
-		const grouped = whole!.length > 4 ? whole!.replace(/\B(?=(\d{3})+$)/g, '\u202f') : whole!;
-		return `${value < 0 ? '−' : ''}${grouped}${rest ? `.${rest}` : ''}${column.unit ? ` ${column.unit}` : ''}`;
-	}
+/** What a number shows: blanks between thousands, and decimals. @param decimals fewest to show */
+function numberShown(value: number, decimals: number): string {
+	const said = String(Math.abs(Number(value.toPrecision(12))));
+	if (said.includes('e')) return String(value);
+	const [whole, rest = ''] = said.split('.');
+	const grouped = whole!.length > 4 ? whole!.replace(/\B(?=(\d{3})+$)/g, '\u202f') : whole!;
+	const figures = rest.padEnd(decimals, '0');
+	return `${value < 0 ? '−' : ''}${grouped}${figures ? `.${figures}` : ''}`;
+}
+
+/** What a cell shows: numbers with their unit, days as the trade writes them. */
+export function cellShown(column: Pick<Column, 'kind' | 'unit'>, value: CellValue | null | undefined): string {
+	if (typeof value === 'number')
+		return `${numberShown(value, 0)}${column.unit ? ` ${column.unit}` : ''}`;
 	if (column.kind === 'date' && value && /^\d{4}-\d{2}-\d{2}$/.test(value)) {
 		const [y, m, d] = value.split('-').map(Number);
 		return `${d} ${MONTHS[m! - 1]!.replace(/^./, (l) => l.toUpperCase())} ${y}`;
 	}
 	return value ?? '';
+}
+
+/** What a cell shows under a heading that names the unit, with so many decimals that points stand beneath each other. */
+export function cellInColumn(
+	column: Pick<Column, 'kind' | 'unit'>,
+	value: CellValue | null | undefined,
+	decimals: number
+): string {
+	return typeof value === 'number' ? numberShown(value, decimals) : cellShown(column, value);
+}
+
+/** Most decimals that are filled up with noughts; longer numbers stand as they are. */
+const MOST_DECIMALS = 4;
+
+/** How many decimals the numbers of a column have, at most four. */
+export function decimalsOf(values: Iterable<CellValue | null | undefined>): number {
+	let most = 0;
+	for (const value of values) {
+		if (typeof value !== 'number') continue;
+		const { length } = String(Number(value.toPrecision(12))).split('.')[1] ?? '';
+		if (length <= MOST_DECIMALS) most = Math.max(most, length);
+	}
+	return most;
 }
 
 /** A value some steps on: a number goes up, a text by the figures at its end; anything else stays. */

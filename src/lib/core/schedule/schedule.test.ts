@@ -2,7 +2,17 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import * as Y from 'yjs';
 import { arranged, totalOf } from './arrange';
-import { cellFault, cellFrom, cellKey, countedOn, cellShown, cellText, faultsOf } from './cell';
+import {
+	cellFault,
+	cellFrom,
+	cellInColumn,
+	cellKey,
+	cellShown,
+	cellText,
+	countedOn,
+	decimalsOf,
+	faultsOf
+} from './cell';
 import { columnSchema, inOrder, type Column, type ColumnFields, type Row } from './column';
 import { pastedCells, rulesTable, scheduleFrom, scheduleLosses, tableOf } from './exchange';
 import { asCells, columnLetters, Formulas } from './formula';
@@ -85,6 +95,8 @@ describe('cells', () => {
 		);
 		expect(cellShown(number, 12345.5)).toBe('12\u202f345.5 m');
 		expect(cellShown(number, -1)).toBe('−1 m');
+		expect(decimalsOf([1, 2.5, -3.25, 1 / 3, 'x', null])).toBe(2);
+		expect(cellInColumn(number, 12345.5, 2)).toBe('12\u202f345.50');
 		expect(cellShown(column('Due', { kind: 'date' }), '2026-11-05')).toBe('5 Nov 2026');
 	});
 

@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { editsFrom, NO_EDITS, type PlainEdits } from '../../core/drawing/item';
 import { writeEdited } from '../../core/drawing/write';
 import { layerOf } from '../../core/drawing/edited';
+import { keyOf } from '../../core/drawing/shared';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
 
 /** What the worker needs to write an edited drawing. */
@@ -35,11 +36,15 @@ export async function drawingLayersTask({ path }: LayersTask): Promise<DrawingLa
 	const drawing = readDxf(decodeDxf(bytes));
 	// What can be read but not written would be lost work at the hand-in.
 	writeEdited(bytes, NO_EDITS);
+	const names: string[] = [];
 	const places = new Map<string, number>();
-	const layers = drawing.entities.map((entity) => {
-		const name = layerOf(entity);
-		if (!places.has(name)) places.set(name, places.size);
-		return places.get(name)!;
-	});
-	return { names: [...places.keys()], layers };
+	const placeOf = (name: string) => {
+		const key = keyOf(name);
+		if (!places.has(key)) places.set(key, names.push(name) - 1);
+		return places.get(key)!;
+	};
+	const layers = drawing.entities.map((entity) => placeOf(layerOf(entity)));
+	// Layers on which nothing lies yet can be drawn on, and belong to somebody too.
+	for (const { name } of drawing.layers.values()) placeOf(name);
+	return { names, layers };
 }

@@ -18,14 +18,16 @@
 		writes: boolean;
 	} = $props();
 
-	async function give(layer: string, department: string | null) {
+	async function give(layer: { name: string; key: string }, choice: HTMLSelectElement) {
+		const department = choice.value || null;
 		const done = await attempt(() =>
-			call('PUT', `/documents/${document}/live/layers/${encodeURIComponent(layer)}`, { department })
+			call('PUT', `/documents/${document}/live/layers/${encodeURIComponent(layer.name)}`, { department })
 		);
 		if (done)
 			toast.success(
-				`${layer} is ${department ? `for ${departments.find((d) => d.id === department)?.name ?? ''}` : 'everybody’s'} now.`
+				`${layer.name} is ${department ? `for ${departments.find((d) => d.id === department)?.name ?? ''}` : 'everybody’s'} now.`
 			);
+		else choice.value = drawing.owners.get(layer.key) ?? '';
 	}
 	const code = (id: string | null) => departments.find((d) => d.id === id)?.code ?? '';
 </script>
@@ -61,11 +63,7 @@
 					aria-label="Whose {layer.name} is"
 					title={mayRun || may ? 'Whose the layer is' : 'The leads of its department hand it over'}
 					value={layer.owner ?? ''}
-					onchange={async (e) => {
-						const chosen = e.currentTarget.value || null;
-						await give(layer.name, chosen);
-						e.currentTarget.value = drawing.owners.get(layer.key) ?? '';
-					}}
+					onchange={(e) => void give(layer, e.currentTarget)}
 					><option value="">all</option>{#each departments as d (d.id)}<option value={d.id}>{d.code}</option
 						>{/each}</select
 				>{:else}<span class="font-mono text-[11px] text-ink-2">{code(layer.owner) || 'all'}</span>{/if}

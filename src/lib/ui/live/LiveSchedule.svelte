@@ -51,6 +51,12 @@
 		return () => open.close();
 	});
 	const writes = $derived(mode === 'write');
+	/** Does something to the rows, and leaves the keys with them. */
+	function act(doing: (grid: Grid) => void) {
+		if (!grid) return;
+		doing(grid);
+		cells?.take();
+	}
 	const fault = $derived(grid?.row && grid.column ? grid.faultOf(grid.row, grid.column) : null);
 	/** What is said of more than one chosen cell. */
 	const said = $derived.by(() => {
@@ -112,28 +118,28 @@
 			aria-label="Schedule"
 		>
 			{#if writes}
-				<button class="button" onclick={() => grid?.insert(1, 'end')}>Add row</button>
-				<button class="button" disabled={!grid.chosen} onclick={() => grid?.insert(1, 'before')}
+				<button class="button" onclick={() => act((g) => g.insert(1, 'end'))}>Add row</button>
+				<button class="button" disabled={!grid.chosen} onclick={() => act((g) => g.insert(1, 'before'))}
 					>Row above</button
 				>
-				<button class="button" disabled={!grid.chosen} onclick={() => grid?.removeChosen()}
+				<button class="button" disabled={!grid.chosen} onclick={() => act((g) => g.removeChosen())}
 					>Take {grid.chosenRows.length > 1 ? plural(grid.chosenRows.length, 'row') : 'row'} out</button
 				>
 				<button
 					class="button"
 					aria-label="Move rows up"
 					disabled={!grid.chosen || grid.arrangement.sort !== null}
-					onclick={() => grid?.shift(-1)}>▴</button
+					onclick={() => act((g) => g.shift(-1))}>▴</button
 				><button
 					class="button"
 					aria-label="Move rows down"
 					disabled={!grid.chosen || grid.arrangement.sort !== null}
-					onclick={() => grid?.shift(1)}>▾</button
+					onclick={() => act((g) => g.shift(1))}>▾</button
 				>
-				<button class="button" disabled={grid.chosenRows.length < 2} onclick={() => grid?.fillDown(false)}
+				<button class="button" disabled={grid.chosenRows.length < 2} onclick={() => act((g) => g.fillDown(false))}
 					>Fill down</button
 				>
-				<button class="button" disabled={grid.chosenRows.length < 2} onclick={() => grid?.fillDown(true)}
+				<button class="button" disabled={grid.chosenRows.length < 2} onclick={() => act((g) => g.fillDown(true))}
 					>Count on</button
 				>
 				<button class="button" onclick={() => (settling = { column: null, at: grid!.columns.length })}
@@ -150,7 +156,7 @@
 			>
 			{#if grid.faults.size}<button
 					class="button !border-fault text-fault"
-					onclick={() => grid?.nextFault() && cells?.reveal()}
+					onclick={() => act((g) => g.nextFault())}
 					>{plural(grid.faults.size, 'cell')} to look at</button
 				>{/if}
 		</div>

@@ -5,7 +5,8 @@
 	import { goto } from '$app/navigation';
 	import { tick, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import { cellKey, cellShown, cellText } from '../../core/schedule/cell';
+	import { cellInColumn, cellKey, cellShown, cellText, decimalsOf } from '../../core/schedule/cell';
+	import { valueIn } from '../../core/schedule/arrange';
 	import type { Column, Row } from '../../core/schedule/column';
 	import { attempt, call } from '../api';
 	import { plural } from '../words';
@@ -53,6 +54,14 @@
 		)
 	);
 	const marked = $derived(new Set(remarked.map((r) => cellKey(r.row, r.column))));
+	/** Decimals of the columns of numbers; of formulas as far as they are seen. */
+	const decimals = $derived(
+		new Map(
+			grid.columns
+				.filter((c) => c.kind === 'number' || c.kind === 'formula')
+				.map((c) => [c.id, decimalsOf(grid.rows.slice(0, 500).map((row) => valueIn(row, c, grid.formulas)))])
+		)
+	);
 	const summed = $derived(grid.columns.some((c) => c.total !== 'none'));
 
 	const virtual = createVirtualizer<HTMLDivElement, HTMLDivElement>({
@@ -73,6 +82,11 @@
 		);
 	});
 
+	/** Has the keys go to the cells again, with the cursor in sight. */
+	export function take() {
+		scroller?.focus({ preventScroll: true });
+		void tick().then(reveal);
+	}
 	/** Brings the cursor into sight. */
 	export function reveal() {
 		const at = grid.chosen;
@@ -213,7 +227,7 @@
 		const worked = grid.worked(row, column);
 		const value = 'value' in worked ? worked.value : null;
 		return {
-			text: 'fault' in worked ? '–' : cellShown(column, value),
+			text: 'fault' in worked ? '–' : cellInColumn(column, value, decimals.get(column.id) ?? 0),
 			right: typeof value === 'number',
 			fault: grid.faultOf(row, column)
 		};

@@ -184,10 +184,14 @@ export class LiveDrawingState {
 				drawing: true
 			});
 			this.drawing = drawing;
+			// Layers on which nothing lies can be drawn on too.
+			for (const { name, visible } of drawing!.layers.values())
+				if (!model.layers.some((l) => keyOf(l.name) === keyOf(name))) model.layers.push({ name, visible, items: 0 });
 			this.baseIndex = new SnapIndex(model);
 			this.baseShapes = byEntity(model);
 			this.base = new DrawnSheet(model);
-			this.layer = this.layers.find((l) => this.mayEdit(l.name))?.name ?? this.layers[0]?.name ?? '0';
+			const editable = this.layers.filter((l) => this.mayEdit(l.name));
+			this.layer = (editable.find((l) => l.owner !== null) ?? editable[0])?.name ?? '0';
 			this.block = this.blocks[0] ?? '';
 			const [left, bottom, right, top] = model.box;
 			this.height = Number((Math.hypot(right - left, top - bottom) / 200).toPrecision(2));

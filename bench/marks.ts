@@ -1,0 +1,165 @@
+import { chromium } from '@playwright/test';
+import postgres from 'postgres';
+import WebSocket from 'ws';
+import { writeMark } from '../src/lib/core/markup/shared';
+import { FOLDER, READER } from './large-project';
+import type { Line } from './measure';
+import { Typist } from './together';
+
+const MARKS = 2_000;
+/** A0 at 72 points an inch. */
+const [WIDTH, HEIGHT] = [3370, 2384];
+const KINDS = ['cloud', 'rectangle', 'arrow', 'callout', 'freehand'] as const;
+
+/** A sheet of one page with a frame, as the smallest PDF that readers open. */
+function sheet(): string {
+	const stream = `20 20 ${WIDTH - 40} ${HEIGHT - 40} re S`;
+	const objects = [
+		'<</Type/Catalog/Pages 2 0 R>>',
+		'<</Type/Pages/Kids[3 0 R]/Count 1>>',
+		`<</Type/Page/Parent 2 0 R/MediaBox[0 0 ${WIDTH} ${HEIGHT}]/Contents 4 0 R/Resources<<>>>>`,
+		`<</Length ${stream.length}>>stream\n${stream}\nendstream`
+	];
+	let text = '%PDF-1.4\n';
+	const at = objects.map((object, i) => {
+		const from = text.length;
+		text += `${i + 1} 0 obj${object}endobj\n`;
+		return from;
+	});
+	const table = at.map((n) => `${String(n).padStart(10, '0')} 00000 n \n`).join('');
+	return `${text}xref\n0 ${objects.length + 1}\n0000000000 65535 f \n${table}trailer<</Size ${objects.length + 1}/Root 1 0 R>>\nstartxref\n${text.length}\n%%EOF\n`;
+}
+
+/** Draws marks all over the sheet, in the room of its version. */
+async function draw(room: string): Promise<void> {
+	const drafter = new Typist(`${process.env.ORIGIN!.replace(/^http/, 'ws')}/live/rooms/${room}`, room);
+	await drafter.ready;
+	for (let from = 0; from < MARKS; from += 200)
+		drafter.doc.transact(() => {
+			for (let i = from; i < from + 200; i++) {
+				const [x, y] = [40 + (i % 50) * 65, 60 + Math.floor(i / 50) * 57];
+				writeMark(drafter.doc, `mark${String(i).padStart(6, '0')}`, {
+					kind: KINDS[i % KINDS.length]!,
+					page: 1,
+					points: [
+						{ x, y },
+						{ x: x + 40, y: y + 24 }
+					],
+					turn: 0,
+					size: 6,
+					text: 'Check',
+					layer: 'AB',
+					by: READER.id,
+					at: new Date().toISOString(),
+					group: null,
+					order: i,
+					carried: null
+				});
+			}
+		});
+	await new Promise((done) => setTimeout(done, 3_000));
+	drafter.close();
+}
+
+/** How long frames take while the sheet is moved to and fro, as the browser counts them, in ms, shortest first. */
+async function frames(address: string, marks: number): Promise<number[]> {
+	const browser = await chromium.launch({
+		executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+		args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage']
+	});
+	try {
+		const page = await browser.newPage({
+			viewport: { width: 1280, height: 800 },
+			extraHTTPHeaders: { authorization: `Bearer ${READER.token}` }
+		});
+		// A browser sends no token with a websocket; this passes it on with one.
+		await page.routeWebSocket(/\/live\/rooms\//, (route) => {
+			const server = new WebSocket(route.url(), { headers: { authorization: `Bearer ${READER.token}` } });
+			const waiting: (string | Buffer)[] = [];
+			server.on('open', () => waiting.splice(0).forEach((message) => server.send(message)));
+			route.onMessage((message) =>
+				server.readyState === WebSocket.OPEN ? server.send(message) : waiting.push(message)
+			);
+			server.on('message', (message) => route.send(message as Buffer));
+			server.on('close', () => void route.close());
+			route.onClose(() => server.close());
+		});
+		await page.goto(address);
+		await page.locator('canvas').first().waitFor();
+		if (marks) await page.locator('[data-mark]').nth(marks - 1).waitFor({ state: 'attached', timeout: 60_000 });
+		await page.waitForTimeout(2_000);
+		const box = (await page.locator('canvas').first().boundingBox())!;
+		await page.evaluate(() => {
+			const seen: number[] = [];
+			(window as never as { seen: number[] }).seen = seen;
+			let last = performance.now();
+			const next = (now: number) => {
+				seen.push(now - last);
+				last = now;
+				requestAnimationFrame(next);
+			};
+			requestAnimationFrame(next);
+		});
+		await page.mouse.move(box.x + 300, box.y + 200);
+		await page.mouse.down();
+		for (let i = 0; i < 90; i++)
+			await page.mouse.move(box.x + 300 + Math.sin(i / 8) * 200, box.y + 200 + Math.cos(i / 8) * 100);
+		await page.mouse.up();
+		const seen = await page.evaluate(() => (window as never as { seen: number[] }).seen.slice(2));
+		return seen.sort((a, b) => a - b);
+	} finally {
+		await browser.close();
+	}
+}
+
+/** Moving an A0 sheet with 2,000 marks on it, against the same sheet with none. */
+export async function marking(): Promise<Line[]> {
+	const base = process.env.ORIGIN!;
+	const headers = { authorization: `Bearer ${READER.token}` };
+	const sql = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
+	const control = (yes: boolean) => sql`update member set controller = ${yes} where person_id = ${READER.id}`;
+	try {
+		await control(true);
+		const add = async (number: string) => {
+			const sent = await fetch(`${base}/api/v1/uploads?project=BIG&name=${number}.pdf`, {
+				method: 'POST',
+				headers: { ...headers, 'content-type': 'application/octet-stream' },
+				body: sheet()
+			});
+			const { upload } = (await sent.json()) as { upload: string };
+			const made = await fetch(`${base}/api/v1/places/${FOLDER}/documents`, {
+				method: 'POST',
+				headers: { ...headers, 'content-type': 'application/json' },
+				body: JSON.stringify({ upload, number, title: 'A sheet with marks' })
+			});
+			if (!made.ok) throw new Error(await made.text());
+			return (await made.json()) as { id: string; label: string };
+		};
+		const stamp = Date.now().toString(36).toUpperCase();
+		const [plain, marked] = [await add(`SHEET-${stamp}A`), await add(`SHEET-${stamp}B`)];
+		await draw(`marks/${marked.id}/${marked.label}`);
+		const without = await frames(`${base}/big/document/${plain.id}`, 0);
+		const taken = await frames(`${base}/big/document/${marked.id}`, MARKS);
+		const at = (list: number[], share: number) => list[Math.floor(list.length * share)]!;
+		const what = `a frame while an A0 sheet with ${MARKS.toLocaleString('en')} marks is moved`;
+		return [
+			{
+				what: `${what}, most of them (60 a second)`,
+				value: at(taken, 0.5),
+				unit: 'ms',
+				budget: 17,
+				baseline: { what: 'with no marks', value: at(without, 0.5) }
+			},
+			{
+				what: `${what}, without a graphics card`,
+				value: at(taken, 0.95),
+				unit: 'ms p95',
+				budget: null,
+				baseline: { what: 'with no marks', value: at(without, 0.95) }
+			}
+		];
+	} finally {
+		await control(false);
+		await sql.end();
+	}
+}
