@@ -86,7 +86,11 @@ async function frames(address: string, marks: number): Promise<number[]> {
 		});
 		await page.goto(address);
 		await page.locator('canvas').first().waitFor();
-		if (marks) await page.locator('[data-mark]').nth(marks - 1).waitFor({ state: 'attached', timeout: 60_000 });
+		if (marks)
+			await page
+				.locator('[data-mark]')
+				.nth(marks - 1)
+				.waitFor({ state: 'attached', timeout: 60_000 });
 		await page.waitForTimeout(2_000);
 		const box = (await page.locator('canvas').first().boundingBox())!;
 		await page.evaluate(() => {

@@ -31,6 +31,8 @@ export class Typist {
 			document: this.doc,
 			token: 'token'
 		});
+		// Whoever says nothing of themselves is taken for somebody who speaks in another's place.
+		this.provider.awareness!.setLocalStateField('user', { id: READER.id, name: 'The Reader' });
 		this.ready = new Promise((done) => this.provider.on('synced', () => done()));
 		this.provider.attach();
 	}

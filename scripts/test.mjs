@@ -4,7 +4,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { ensureBuild } from './parts/build.mjs';
 import { environment } from './parts/launch.mjs';
-import { ensureChromium, ensurePackages, ensurePrograms } from './parts/packages.mjs';
+import { ensureChromium, ensurePackages, ensurePrograms, ensureRedis } from './parts/packages.mjs';
 import { ensurePostgres } from './parts/postgres.mjs';
 import { command, step } from './parts/say.mjs';
 import { Tally } from './parts/tests.mjs';
@@ -15,6 +15,7 @@ await command(async () => {
 	ensurePackages();
 	ensurePrograms();
 	const chromium = ensureChromium();
+	const redis = ensureRedis();
 	const home = resolve(process.env.CUPBOARD_TEST_HOME ?? '.cupboard-test');
 	mkdirSync(home, { recursive: true });
 	const tally = new Tally();
@@ -96,7 +97,7 @@ await command(async () => {
 			const env = environment(home, postgres.url, 0, false);
 			if (wanted('integration')) {
 				step('integration tests');
-				vitest('integration', { ...env, NODE_ENV: 'test', CUPBOARD_WORKER: '' });
+				vitest('integration', { ...env, NODE_ENV: 'test', CUPBOARD_WORKER: '', REDIS_SERVER: redis });
 			}
 			if (wanted('browser')) {
 				step('browser tests');

@@ -72,6 +72,12 @@ export function ensureNginx() {
 	if (!existsSync('/usr/sbin/nginx') && process.getuid?.() === 0) installDebian(['nginx-light']);
 }
 
+/** Redis for the tests of several processes; gives its path. */
+export function ensureRedis() {
+	if (!existsSync('/usr/bin/redis-server')) installDebian(['redis-server']);
+	return '/usr/bin/redis-server';
+}
+
 /** Chromium for browser tests; gives its path. */
 export function ensureChromium() {
 	if (!existsSync('/usr/bin/chromium')) installDebian(['chromium']);

@@ -211,12 +211,9 @@ export function planTogether(
 	step(1, 9.3, async () => {
 		await fill('Rhosyn Hale', cell('P-21', 'Driven', 'Friday?'));
 		await fill('Rhosyn Hale', cell('P-22', 'State', 'broken off'));
-		const { columns, rows } = await readView(
-			stage.services,
-			liveSchedule,
-			stage.people.get('Maj Torvane')!,
-			{ document: schedule }
-		);
+		const { columns, rows } = await readView(stage.services, liveSchedule, stage.people.get('Maj Torvane')!, {
+			document: schedule
+		});
 		await stage.act('Maj Torvane', addRemark, {
 			document: schedule,
 			anchor: { on: 'cell', row: rows[8]!.id, column: columns[4]!.id },

@@ -113,3 +113,52 @@ test('two people mark up one sheet; each takes back only their own', async ({ br
 	await expect(marks(oke!, 'callout')).toHaveCount(1);
 	for (const page of [oke!, rhosyn!]) await page.context().close();
 });
+
+test('marks leave a PDF as standard annotations and as XFDF, and come back from both', async ({
+	browser
+}) => {
+	const oke = await as(browser, 'oke');
+	const { id } = await documentId(oke, 'VFT-MW-LS-00-DR-0103');
+	await oke.goto(`/vft/document/${id}`);
+	await oke.getByRole('button', { name: 'Mark up' }).click();
+	const draw = async (tool: string, from: [number, number], to: [number, number]) => {
+		await oke.getByRole('radio', { name: tool, exact: true }).click();
+		await oke.mouse.move(...from);
+		await oke.mouse.down();
+		await oke.mouse.move(...to, { steps: 5 });
+		await oke.mouse.up();
+	};
+	await draw('Cloud', [420, 300], [560, 400]);
+	await draw('Arrow', [700, 500], [600, 420]);
+	await oke.getByRole('radio', { name: 'Words with arrow' }).click();
+	await oke.getByLabel('The words').fill('Check camber');
+	await draw('Words with arrow', [450, 500], [520, 560]);
+	const onSheet = (kind: string) => oke.locator(`[data-kind="${kind}"]`);
+	await expect(onSheet('callout')).toHaveCount(1);
+	const take = async (button: string) => {
+		const [download] = await Promise.all([
+			oke.waitForEvent('download'),
+			oke.getByRole('button', { name: button }).click()
+		]);
+		return (await download.path())!;
+	};
+	const xfdf = await take('Marks as XFDF');
+	const pdf = await take('PDF with annotations');
+	const bring = async (file: string) => oke.getByLabel('Bring marks in…').setInputFiles(file);
+	await bring(xfdf);
+	await expect(oke.getByText('3 marks of')).toBeVisible();
+	for (const kind of ['cloud', 'arrow', 'callout']) await expect(onSheet(kind)).toHaveCount(2);
+	// Brought in is one step, and taken back as one.
+	await oke.getByRole('button', { name: 'Undo' }).click();
+	for (const kind of ['cloud', 'arrow', 'callout']) await expect(onSheet(kind)).toHaveCount(1);
+	await bring(pdf);
+	for (const kind of ['cloud', 'arrow', 'callout']) await expect(onSheet(kind)).toHaveCount(2);
+	await expect(oke.getByText('Check camber')).toHaveCount(2);
+	await oke.getByLabel('Bring marks in…').setInputFiles({
+		name: 'marks.xfdf',
+		mimeType: 'application/xml',
+		buffer: Buffer.from('<xfdf><annots><line')
+	});
+	await expect(oke.getByText('This file is damaged, or holds no marks in XFDF.')).toBeVisible();
+	await oke.context().close();
+});

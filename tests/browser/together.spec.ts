@@ -38,7 +38,9 @@ test('three people fill in one schedule, one through a lost line; rules speak, r
 	}
 	/** Writes into the cell of a pile, by the place of its column. */
 	const write = async (page: Page, pile: string, column: number, words: string) => {
-		const row = page.getByRole('row').filter({ has: page.getByRole('gridcell', { name: pile, exact: true }) });
+		const row = page
+			.getByRole('row')
+			.filter({ has: page.getByRole('gridcell', { name: pile, exact: true }) });
 		await row.locator(`[aria-colindex="${column}"]`).click();
 		await page.keyboard.type(words);
 		await page.keyboard.press('Enter');
@@ -103,11 +105,9 @@ test('three people fill in one schedule, one through a lost line; rules speak, r
 test('three people draw in one DXF, each department on its layers, one through a lost line', async ({
 	browser
 }) => {
-	const [oke, rhosyn, ines] = (await Promise.all(['oke', 'rhosyn', 'ines'].map((who) => as(browser, who)))) as [
-		Page,
-		Page,
-		Page
-	];
+	const [oke, rhosyn, ines] = (await Promise.all(
+		['oke', 'rhosyn', 'ines'].map((who) => as(browser, who))
+	)) as [Page, Page, Page];
 	const line = await cuttable(rhosyn);
 	let id = '';
 	for (const page of [oke, rhosyn, ines]) {

@@ -125,7 +125,9 @@ describe('a live drawing', () => {
 			});
 		expect(readEdits(oke.doc)).toEqual(readEdits(halla.doc));
 		await oke.until(() => oke.provider.unsyncedChanges === 0);
-		expect(await world.act('oke', handInLive, { document: id, note: 'HAT and the deck' })).toEqual({ label: 'P01.2' });
+		expect(await world.act('oke', handInLive, { document: id, note: 'HAT and the deck' })).toEqual({
+			label: 'P01.2'
+		});
 		const after = await newest(id);
 		expect(wordsOf(after.entities[NOTE!]!)).toBe('HAT +3.55');
 		expect(after.entities).toHaveLength(before.entities.length + 2);
@@ -200,19 +202,23 @@ describe('a live drawing', () => {
 		await oke.until(() => readEdits(oke.doc).changes.size === 0);
 		const anchor = { on: 'entity', entity: String(GRID), x: 0, y: 500 };
 		await world.act('petra', addRemark, { document: id, anchor, text: 'Which grid?' });
-		expect((await refused(world.act('petra', addRemark, { document: id, anchor: { ...anchor, entity: '../1' }, text: 'x' }))).code).toBe(
-			'invalid'
-		);
+		expect(
+			(
+				await refused(
+					world.act('petra', addRemark, { document: id, anchor: { ...anchor, entity: '../1' }, text: 'x' })
+				)
+			).code
+		).toBe('invalid');
 	});
 
 	it('begins on DXF drawings only', async () => {
 		const { id } = await world.add('oke', 'just a text');
-		expect((await refused(world.act('oke', workDrawingLive, { document: id, base: 'P01.1' }))).sentence).toMatch(
-			/Only DXF drawings/
-		);
+		expect(
+			(await refused(world.act('oke', workDrawingLive, { document: id, base: 'P01.1' }))).sentence
+		).toMatch(/Only DXF drawings/);
 		const broken = await world.add('oke', sheet().slice(0, 3_000));
-		expect((await refused(world.act('oke', workDrawingLive, { document: broken.id, base: 'P01.1' }))).sentence).toMatch(
-			/damaged/
-		);
+		expect(
+			(await refused(world.act('oke', workDrawingLive, { document: broken.id, base: 'P01.1' }))).sentence
+		).toMatch(/damaged/);
 	});
 });

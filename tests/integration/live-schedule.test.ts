@@ -64,7 +64,9 @@ async function begin(rows = rowsOf(3)): Promise<{ id: string; room: string; numb
 async function fileOf(id: string): Promise<ExcelJS.Workbook> {
 	const [row] = await world.db.select().from(version).where(eq(version.documentId, id)).orderBy(version.seq);
 	const book = new ExcelJS.Workbook();
-	await book.xlsx.load((await readFile(await world.services.store.localPath(row!.hash))).buffer as ArrayBuffer);
+	await book.xlsx.load(
+		(await readFile(await world.services.store.localPath(row!.hash))).buffer as ArrayBuffer
+	);
 	return book;
 }
 
@@ -100,7 +102,9 @@ describe('a live schedule', () => {
 		const [oke, rhosyn] = [enter('oke', room), enter('rhosyn', room)];
 		await Promise.all([oke, rhosyn].map((one) => one.until(() => one.marks.length === 3)));
 		oke.set(0, 1, 12.5);
-		await rhosyn.until(() => readSchedule(rhosyn.doc).rows[0]!.cells[readSchedule(rhosyn.doc).columns[1]!.id] === 12.5);
+		await rhosyn.until(
+			() => readSchedule(rhosyn.doc).rows[0]!.cells[readSchedule(rhosyn.doc).columns[1]!.id] === 12.5
+		);
 		rhosyn.line(false);
 		await new Promise((done) => setTimeout(done, 200));
 		rhosyn.add('P-10');
@@ -108,7 +112,8 @@ describe('a live schedule', () => {
 		oke.set(1, 0, 'P-02a');
 		rhosyn.set(1, 1, 99);
 		rhosyn.line(true);
-		for (const one of [oke, rhosyn]) await one.until(() => one.marks.length === 5 && one.marks.includes('P-02a'));
+		for (const one of [oke, rhosyn])
+			await one.until(() => one.marks.length === 5 && one.marks.includes('P-02a'));
 		expect(readSchedule(oke.doc)).toEqual(readSchedule(rhosyn.doc));
 		// Before anything is said of it, it is stored.
 		await world.services.rooms.record.flush(room);
@@ -192,7 +197,9 @@ describe('a live schedule', () => {
 			(await refused(world.act('oke', workScheduleLive, { document: id, base: 'P01.1', schedule }))).sentence
 		).toBe('This is worked on live already.');
 		const upload = await world.send('oke', 'other');
-		expect((await refused(world.act('oke', handIn, { document: id, upload, note: 'x' }))).code).toBe('conflict');
+		expect((await refused(world.act('oke', handIn, { document: id, upload, note: 'x' }))).code).toBe(
+			'conflict'
+		);
 	});
 
 	it('refuses what is no schedule', async () => {
@@ -220,22 +227,31 @@ describe('a live schedule', () => {
 		);
 		expect((await refused(world.read('oke', liveText, { document: id }))).code).toBe('not-found');
 		const text = { type: 'doc', content: [{ type: 'paragraph' }] };
-		expect((await refused(world.act('oke', workLive, { document: id, base: 'P01.1', text }))).code).toBe('conflict');
+		expect((await refused(world.act('oke', workLive, { document: id, base: 'P01.1', text }))).code).toBe(
+			'conflict'
+		);
 		const anchor = { on: 'passage', from: 'x', to: 'y' };
-		expect((await refused(world.act('oke', addRemark, { document: id, anchor, text: 'x' }))).code).toBe('invalid');
+		expect((await refused(world.act('oke', addRemark, { document: id, anchor, text: 'x' }))).code).toBe(
+			'invalid'
+		);
 	});
 
 	it('carries remarks on its cells', async () => {
 		const { id } = await begin();
 		const { columns: c, rows } = await world.read('halla', liveSchedule, { document: id });
 		const anchor = { on: 'cell', row: rows[1]!.id, column: c[1]!.id };
-		await world.act('halla', addRemark, { document: id, anchor, text: 'Too short?', quote: 'P-02, Length: 11' });
+		await world.act('halla', addRemark, {
+			document: id,
+			anchor,
+			text: 'Too short?',
+			quote: 'P-02, Length: 11'
+		});
 		const [made] = (await world.read('oke', remarks, { document: id })).remarks;
 		expect(made).toMatchObject({ anchor, quote: 'P-02, Length: 11', by: 'Halla Brandt' });
 		const plain = await world.add();
-		expect((await refused(world.act('oke', addRemark, { document: plain.id, anchor, text: 'x' }))).sentence).toBe(
-			'This can be remarked on in a live schedule only.'
-		);
+		expect(
+			(await refused(world.act('oke', addRemark, { document: plain.id, anchor, text: 'x' }))).sentence
+		).toBe('This can be remarked on in a live schedule only.');
 	});
 
 	it('takes 5,000 pasted rows at once', async () => {

@@ -5,16 +5,19 @@ import WebSocket from 'ws';
 import * as Y from 'yjs';
 import type { TestWorld } from './world';
 
+/** What a server of rooms needs of a world. */
+type Of = Pick<TestWorld, 'services' | 'people'>;
+
 /** A web server that only lets people into rooms; who asks is named in a header. */
 export class RoomServer {
 	private readonly open: Guest[] = [];
 	private constructor(
-		readonly world: TestWorld,
+		readonly world: Of,
 		private readonly server: Server,
 		readonly port: number
 	) {}
 
-	static async start(world: TestWorld): Promise<RoomServer> {
+	static async start(world: Of): Promise<RoomServer> {
 		world.services.rooms.identify = (headers) =>
 			Promise.resolve(world.people[headers.get('x-who') ?? ''] ?? null);
 		const server = createServer();

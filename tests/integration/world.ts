@@ -16,6 +16,7 @@ import { readView, runAct } from '../../src/lib/server/acts/run';
 import { receive } from '../../src/lib/server/content';
 import { person } from '../../src/lib/server/db/schema';
 import { makeFirst, firstCode } from '../../src/lib/server/first';
+import type { Config } from '../../src/lib/server/config';
 import type { Services } from '../../src/lib/server/services';
 import { startServices } from '../../src/lib/server/start';
 import { address, TEMPLATE } from './global-setup';
@@ -26,9 +27,14 @@ type Kind = At<never>['kind'];
 export class TestWorld {
 	private constructor(
 		readonly services: Services,
-		readonly home: string,
+		private readonly config: Config,
 		private readonly database: string
 	) {}
+	private readonly others: Services[] = [];
+
+	get home(): string {
+		return this.config.home;
+	}
 
 	readonly people: Record<string, Actor> = {};
 	project = '';
@@ -39,7 +45,7 @@ export class TestWorld {
 	other = '';
 	recipient = '';
 
-	static async open(): Promise<TestWorld> {
+	static async open(more: Partial<Config> = {}): Promise<TestWorld> {
 		const database = `test_${randomBytes(6).toString('hex')}`;
 		const client = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
 		await client.unsafe(`create database ${database} template ${TEMPLATE}`);
@@ -56,11 +62,19 @@ export class TestWorld {
 			redisUrl: null,
 			secret: 'a secret for tests only, long enough',
 			// The built one: threads do not run from source within the test runner.
-			workerFile: resolve('build/worker/worker.js')
+			workerFile: resolve('build/worker/worker.js'),
+			...more
 		};
-		const world = new TestWorld(await startServices(config, { work: false }), home, database);
+		const world = new TestWorld(await startServices(config, { work: false }), config, database);
 		await world.found();
 		return world;
+	}
+
+	/** Another process on the same database and store. */
+	async beside(): Promise<Services> {
+		const services = await startServices(this.config, { work: false });
+		this.others.push(services);
+		return services;
 	}
 
 	get db() {
@@ -196,6 +210,7 @@ export class TestWorld {
 	}
 
 	async close(): Promise<void> {
+		for (const one of this.others) await one.close();
 		await this.services.close();
 		const client = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
 		await client.unsafe(`drop database if exists ${this.database} with (force)`);

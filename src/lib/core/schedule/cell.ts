@@ -72,9 +72,11 @@ function numberShown(value: number, decimals: number): string {
 }
 
 /** What a cell shows: numbers with their unit, days as the trade writes them. */
-export function cellShown(column: Pick<Column, 'kind' | 'unit'>, value: CellValue | null | undefined): string {
-	if (typeof value === 'number')
-		return `${numberShown(value, 0)}${column.unit ? ` ${column.unit}` : ''}`;
+export function cellShown(
+	column: Pick<Column, 'kind' | 'unit'>,
+	value: CellValue | null | undefined
+): string {
+	if (typeof value === 'number') return `${numberShown(value, 0)}${column.unit ? ` ${column.unit}` : ''}`;
 	if (column.kind === 'date' && value && /^\d{4}-\d{2}-\d{2}$/.test(value)) {
 		const [y, m, d] = value.split('-').map(Number);
 		return `${d} ${MONTHS[m! - 1]!.replace(/^./, (l) => l.toUpperCase())} ${y}`;

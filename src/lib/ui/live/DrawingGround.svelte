@@ -164,6 +164,8 @@
 				context.lineTo(...toScreen([points[i]! + dx, points[i + 1]! + dy]));
 		}
 		context.stroke();
+		// What has lines is seen by them.
+		if (shapes.strokes.length) return context.setLineDash([]);
 		context.lineWidth = 1.5;
 		for (const t of shapes.texts) {
 			const [x, y] = toScreen([t.x + dx, t.y + dy]);
@@ -258,7 +260,8 @@
 	};
 </script>
 
-<svelte:window onkeydown={keys} />
+<!-- A press that moves the sheet ends elsewhere; the window hears of all of them. -->
+<svelte:window onkeydown={keys} onpointerup={up} />
 <div class="flex h-full flex-col">
 	{#if writes}<div
 			class="flex flex-wrap items-center gap-1.5 border-b border-rule bg-sheet px-3 py-1"
@@ -279,7 +282,7 @@
 					class="button button-act"
 					onclick={() => drawing.finish()}>End with {plural(drawing.points.length, 'corner')}</button
 				>{/if}
-			<span class="min-w-0 flex-1 truncate text-[12px] text-ink-2">{HINTS[drawing.tool]}</span>
+			<span class="min-w-0 flex-1 truncate text-[12px] text-ink-2 max-md:hidden">{HINTS[drawing.tool]}</span>
 		</div>{/if}
 	<div class="min-h-0 flex-1">
 		<SheetFrame {port} bind:canvas label={title} status={says} overlay={over} />
@@ -291,11 +294,10 @@
 		role="presentation"
 		onpointerdown={down}
 		onpointermove={move}
-		onpointerup={up}
 		ondblclick={() => drawing.tool === 'polyline' && drawing.finish()}
 	></div>
 	{#if face}<SheetRemarks {face} {remarks} {label} {entityAt} />{/if}
-	{#each drawing.others as other (other.user.id)}
+	{#each drawing.others as other (other.client)}
 		{#if other.at}
 			{@const [x, y] = toScreen(other.at)}
 			<span

@@ -119,34 +119,43 @@
 		>
 			{#if writes}
 				<button class="button" onclick={() => act((g) => g.insert(1, 'end'))}>Add row</button>
-				<button class="button" disabled={!grid.chosen} onclick={() => act((g) => g.insert(1, 'before'))}
-					>Row above</button
+				<button
+					class="button max-md:hidden"
+					disabled={!grid.chosen}
+					onclick={() => act((g) => g.insert(1, 'before'))}>Row above</button
 				>
 				<button class="button" disabled={!grid.chosen} onclick={() => act((g) => g.removeChosen())}
 					>Take {grid.chosenRows.length > 1 ? plural(grid.chosenRows.length, 'row') : 'row'} out</button
 				>
 				<button
-					class="button"
+					class="button max-md:hidden"
 					aria-label="Move rows up"
 					disabled={!grid.chosen || grid.arrangement.sort !== null}
 					onclick={() => act((g) => g.shift(-1))}>▴</button
 				><button
-					class="button"
+					class="button max-md:hidden"
 					aria-label="Move rows down"
 					disabled={!grid.chosen || grid.arrangement.sort !== null}
 					onclick={() => act((g) => g.shift(1))}>▾</button
 				>
-				<button class="button" disabled={grid.chosenRows.length < 2} onclick={() => act((g) => g.fillDown(false))}
-					>Fill down</button
+				<button
+					class="button max-md:hidden"
+					disabled={grid.chosenRows.length < 2}
+					onclick={() => act((g) => g.fillDown(false))}>Fill down</button
 				>
-				<button class="button" disabled={grid.chosenRows.length < 2} onclick={() => act((g) => g.fillDown(true))}
-					>Count on</button
+				<button
+					class="button max-md:hidden"
+					disabled={grid.chosenRows.length < 2}
+					onclick={() => act((g) => g.fillDown(true))}>Count on</button
 				>
-				<button class="button" onclick={() => (settling = { column: null, at: grid!.columns.length })}
-					>Add column…</button
+				<button
+					class="button max-md:hidden"
+					onclick={() => (settling = { column: null, at: grid!.columns.length })}>Add column…</button
 				>
 				<button class="button" disabled={!grid.canUndo} onclick={() => grid?.undo()}>Undo</button>
-				<button class="button" disabled={!grid.canRedo} onclick={() => grid?.redo()}>Redo</button>
+				<button class="button max-md:hidden" disabled={!grid.canRedo} onclick={() => grid?.redo()}
+					>Redo</button
+				>
 			{/if}
 			<button class="button" aria-pressed={filtering} onclick={() => (filtering = !filtering)}>Filter</button>
 			<span class="ml-auto font-mono text-[12px] text-ink-2"
@@ -156,8 +165,7 @@
 			>
 			{#if grid.faults.size}<button
 					class="button !border-fault text-fault"
-					onclick={() => act((g) => g.nextFault())}
-					>{plural(grid.faults.size, 'cell')} to look at</button
+					onclick={() => act((g) => g.nextFault())}>{plural(grid.faults.size, 'cell')} to look at</button
 				>{/if}
 		</div>
 	{/if}
@@ -175,7 +183,7 @@
 					settle={(column, at) => (settling = { column, at })}
 				/>
 				<p
-					class="flex h-7 shrink-0 items-center gap-3 border-t border-rule bg-sheet px-3 text-[12px]"
+					class="h-7 shrink-0 truncate border-t border-rule bg-sheet px-3 text-[12px] leading-7"
 					role="status"
 				>
 					{#if fault}<span class="text-fault"><b class="font-semibold">{grid.column?.name}:</b> {fault}</span>

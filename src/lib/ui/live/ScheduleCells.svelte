@@ -431,7 +431,9 @@
 										title="There is a remark here"
 									></span>{/if}
 								{#if other && !here}<span
-										class="absolute top-0 right-0 max-w-full truncate px-1 text-[10px] leading-[12px] text-white"
+										class="absolute top-0 max-w-[60%] truncate px-1 text-[10px] leading-[12px] text-white {said.right
+											? 'left-0'
+											: 'right-0'}"
 										style="background:{colourOf(other.id)}">{other.name}</span
 									>{/if}
 							</div>

@@ -65,6 +65,8 @@ const POINTS: Record<Exclude<DrawTool, 'choose'>, number> = {
 
 /** Where somebody else is in a drawing. */
 export interface Elsewhere {
+	/** Number of their browser; somebody can be here twice. */
+	client: number;
 	user: Present;
 	at: XY | null;
 	chosen: string[];
@@ -165,7 +167,7 @@ export class LiveDrawingState {
 			this.others = [...awareness.getStates()].flatMap(([client, state]) =>
 				client === doc.clientID || !state.user
 					? []
-					: [{ chosen: [], at: null, ...state } as unknown as Elsewhere]
+					: [{ chosen: [], at: null, ...state, client } as unknown as Elsewhere]
 			);
 		});
 		void this.open();
@@ -186,7 +188,8 @@ export class LiveDrawingState {
 			this.drawing = drawing;
 			// Layers on which nothing lies can be drawn on too.
 			for (const { name, visible } of drawing!.layers.values())
-				if (!model.layers.some((l) => keyOf(l.name) === keyOf(name))) model.layers.push({ name, visible, items: 0 });
+				if (!model.layers.some((l) => keyOf(l.name) === keyOf(name)))
+					model.layers.push({ name, visible, items: 0 });
 			this.baseIndex = new SnapIndex(model);
 			this.baseShapes = byEntity(model);
 			this.base = new DrawnSheet(model);

@@ -267,7 +267,7 @@
 				/>{/each}
 		</g>
 	</svg>
-	{#each pointers as other (other.user.id)}
+	{#each pointers as other (other.client)}
 		{@const at = face.inView(other.pointer!.x, other.pointer!.y)}
 		<span
 			class="pointer-events-none absolute px-1.5 text-[11px] font-semibold text-white"

@@ -62,6 +62,55 @@
 		burning = false;
 		if (done) saveFile(done, `${name} ${version.label} marked up.pdf`, 'application/pdf');
 	}
+	/** Marks leave and come as standard annotations of a PDF; other kinds of sheet have none. */
+	const isPdf = $derived(version.mediaType === 'application/pdf');
+	const plainly = (error: unknown) => {
+		throw new CallError('invalid', (error as Error).message, {});
+	};
+	async function sheetBytes(): Promise<ArrayBuffer> {
+		const response = await fetch(`/api/v1/documents/${document}/versions/${version.label}/file`);
+		if (!response.ok) throw new CallError('busy', 'The file could not be fetched.', {});
+		return response.arrayBuffer();
+	}
+	async function exchange(as: 'xfdf' | 'pdf') {
+		burning = true;
+		const stem = `${name} ${version.label}`;
+		const done = await attempt(async () => {
+			const { people } = await call<{ people: { id: string; name: string }[] }>(
+				'GET',
+				`/documents/${document}/mentionable`
+			);
+			const { annotatedPdf, marksAsXfdf } = await import('./annotate');
+			const annotating = {
+				bytes: await sheetBytes(),
+				marks: [...markup.marks.values()].filter((m) => !markup.hidden.has(m.layer)),
+				scales: markup.scales,
+				codes,
+				names: new Map(people.map((p) => [p.id, p.name]))
+			};
+			return as === 'pdf'
+				? annotatedPdf(annotating).catch(plainly)
+				: marksAsXfdf(annotating, version.fileName).then((text) => new TextEncoder().encode(text), plainly);
+		});
+		burning = false;
+		if (done)
+			saveFile(
+				done,
+				`${stem} ${as === 'pdf' ? 'with annotations.pdf' : 'marks.xfdf'}`,
+				as === 'pdf' ? 'application/pdf' : 'application/vnd.adobe.xfdf'
+			);
+	}
+	async function bringIn(file: File) {
+		const found = await attempt(async () => {
+			const { marksIn } = await import('./annotate');
+			return marksIn(file, await sheetBytes()).catch(plainly);
+		});
+		if (!found) return;
+		markup.bringIn(found.marks);
+		toast.success(
+			`${plural(found.marks.length, 'mark')} of ${file.name} ${found.marks.length === 1 ? 'stands' : 'stand'} here as yours${found.others ? `; ${found.others} of other kinds are left out` : ''}.`
+		);
+	}
 	/** Marks come along with whose they are; where the sheet changed under them, they say so. */
 	async function carry() {
 		if (!from || carrying) return;
@@ -90,5 +139,7 @@
 	stamps={filled}
 	{grow}
 	burn={mayTake && markup.marks.size ? { busy: burning, run: () => void burn() } : null}
+	exchange={isPdf && mayTake && markup.marks.size ? { busy: burning, run: (as) => void exchange(as) } : null}
+	bringIn={isPdf ? (file) => void bringIn(file) : null}
 	carry={from ? { from: carrying ? `${from.label}, comparing…` : from.label, run: () => void carry() } : null}
 />

@@ -13,7 +13,9 @@
 		stamps,
 		grow,
 		carry,
-		burn
+		burn,
+		exchange,
+		bringIn
 	}: {
 		markup: Markup;
 		codes: string[];
@@ -25,6 +27,10 @@
 		carry: { from: string; run: () => void } | null;
 		/** Makes a copy with the marks burned in; null when no copy may leave. */
 		burn: { busy: boolean; run: () => void } | null;
+		/** Takes the marks away as standard annotations, in a copy or by themselves; null where there are none. */
+		exchange: { busy: boolean; run: (as: 'pdf' | 'xfdf') => void } | null;
+		/** Brings marks of a file in; null where a sheet has no annotations. */
+		bringIn: ((file: File) => void) | null;
 	} = $props();
 
 	const TOOLS: [Tool, string][] = [
@@ -132,6 +138,23 @@
 		>{/if}
 	{#if burn}<button class="button" disabled={burn.busy} onclick={burn.run}
 			>{burn.busy ? 'Making the copy…' : 'Copy with marks, PDF'}</button
+		>{/if}
+	{#if exchange}<button class="button" disabled={exchange.busy} onclick={() => exchange.run('pdf')}
+			>PDF with annotations</button
+		><button class="button" disabled={exchange.busy} onclick={() => exchange.run('xfdf')}
+			>Marks as XFDF</button
+		>{/if}
+	{#if bringIn && markup.mayDraw}<label class="button cursor-pointer text-center focus-within:ring-2"
+			>Bring marks in…<input
+				class="sr-only"
+				type="file"
+				accept=".xfdf,.pdf,application/pdf"
+				onchange={(event) => {
+					const { currentTarget } = event;
+					if (currentTarget.files?.[0]) bringIn(currentTarget.files[0]);
+					currentTarget.value = '';
+				}}
+			/></label
 		>{/if}
 	{#if flagged}<p class="border-l-4 border-fault bg-fault-soft px-2 py-1 text-[12px]">
 			{plural(flagged, 'mark')} may not fit any more: the sheet changed under {flagged === 1 ? 'it' : 'them'}.

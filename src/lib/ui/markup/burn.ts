@@ -1,4 +1,5 @@
 import type { PDFDocument, PDFFont, PDFPage } from '@cantoo/pdf-lib';
+import { pageMatrix, type Matrix } from '../../core/markup/annotations';
 import type { Mark, Point, Scale } from '../../core/markup/mark';
 import { markBox, piecesOf } from '../../core/markup/shape';
 import { DrawnSheet, GROUNDS } from '../draw-sheet';
@@ -15,8 +16,6 @@ export interface Burning {
 	codes: string[];
 	title: string;
 }
-
-type Matrix = [number, number, number, number, number, number];
 
 /** A page that marks are drawn on: from the coordinates of the view (y down) to those of the page. */
 interface Ground {
@@ -64,17 +63,11 @@ export async function burnedPdf(burning: Burning): Promise<Uint8Array> {
 	return pdf.save();
 }
 
-/** A page of a PDF as it is seen: cut to its crop box and turned (ISO 32000-1, 8.3.2.3 and 14.11.2). */
+/** A page of a PDF as it is seen: cut to its crop box and turned. */
 function pdfGround(page: PDFPage): Ground {
 	const { x, y, width: w, height: h } = page.getCropBox();
-	const turn = ((page.getRotation().angle % 360) + 360) % 360;
-	const toPage: Record<number, Matrix> = {
-		0: [1, 0, 0, -1, x, y + h],
-		90: [0, 1, 1, 0, x, y],
-		180: [-1, 0, 0, 1, x + w, y],
-		270: [0, -1, -1, 0, x + w, y + h]
-	};
-	return { page, toPage: toPage[turn] ?? toPage[0]!, inView: (p) => p, across: Math.max(w, h), unit: 'pt' };
+	const toPage = pageMatrix({ x, y, w, h }, page.getRotation().angle);
+	return { page, toPage, inView: (p) => p, across: Math.max(w, h), unit: 'pt' };
 }
 
 async function pictureGround(pdf: PDFDocument, bytes: ArrayBuffer, mediaType: string): Promise<Ground> {

@@ -26,6 +26,8 @@ const SHOW_EVERY = 33;
 
 /** Where somebody else's pointer is, and what they drag. */
 export interface Elsewhere {
+	/** Number of their browser; somebody can be here twice. */
+	client: number;
 	user: Present;
 	pointer: { page: number; x: number; y: number } | null;
 	drag: { ids: string[]; dx: number; dy: number } | null;
@@ -95,7 +97,7 @@ export class Markup {
 		this.undoing.on('stack-item-popped', undoable);
 		awareness.on('change', () => {
 			this.others = [...awareness.getStates()].flatMap(([client, state]) =>
-				client === doc.clientID || !state.user ? [] : [state as unknown as Elsewhere]
+				client === doc.clientID || !state.user ? [] : [{ ...state, client } as unknown as Elsewhere]
 			);
 		});
 	}
@@ -258,6 +260,27 @@ export class Markup {
 				this.chosen.add(id);
 			}
 		});
+	}
+	/** Puts marks of a file in as one's own, chosen and as one group of changes. */
+	bringIn(marks: readonly Pick<MarkFields, 'kind' | 'page' | 'points' | 'size' | 'text'>[]): void {
+		this.chosen.clear();
+		const top = this.top;
+		this.change(() =>
+			marks.forEach((fields, i) => {
+				const id = nanoid(10);
+				writeMark(this.line.doc, id, {
+					...fields,
+					turn: 0,
+					layer: this.layer,
+					by: this.me.id,
+					at: new Date().toISOString(),
+					group: null,
+					order: top + i,
+					carried: null
+				});
+				this.chosen.add(id);
+			})
+		);
 	}
 	/** Says how long a way on a page really is. */
 	setScale(page: number, length: number, real: number, unit: string): void {
