@@ -8,12 +8,16 @@ for (const scheme of ['light', 'dark'] as const) {
 		await ines.emulateMedia({ colorScheme: scheme });
 		const { id, folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
 		const { id: text } = await documentId(ines, 'VFT-MW-LS-00-SP-0005');
+		const { id: schedule } = await documentId(ines, 'VFT-MW-LS-00-SH-0004');
+		const { id: drawing } = await documentId(ines, 'VFT-MW-LS-00-DR-0701');
 		for (const path of [
 			'shelves',
 			`place/${folder}?document=${id}`,
 			`document/${id}`,
 			`document/${id}/remarks`,
 			`document/${text}`,
+			`document/${schedule}`,
+			`document/${drawing}`,
 			'remarks',
 			'releases',
 			'releases/33',

@@ -17,7 +17,6 @@ const NAMES = {
 const escape = (text: string) =>
 	text
 		// What XML 1.0 cannot hold at all.
-		// eslint-disable-next-line no-control-regex
 		.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
 		.replace(/[&<>"]/g, (sign) => `&#${sign.charCodeAt(0)};`);
 const n = (value: number) => String(Number(value.toFixed(3)));
