@@ -19,6 +19,7 @@ for (const scheme of ['light', 'dark'] as const) {
 			`document/${schedule}`,
 			`document/${drawing}`,
 			'remarks',
+			'today',
 			'releases',
 			'releases/33',
 			'releases/34',

@@ -178,3 +178,21 @@ test('three people draw in one DXF, each department on its layers, one through a
 	await expect(oke.getByRole('tab', { name: 'Items 4' })).toBeVisible({ timeout: 30_000 });
 	for (const page of [oke, rhosyn, ines]) await page.context().close();
 });
+
+test('a remark that was given to somebody is a task on their Today until it is settled', async ({
+	browser
+}) => {
+	const rhosyn = await as(browser, 'rhosyn');
+	await rhosyn.getByRole('link', { name: 'Today' }).click();
+	const task = rhosyn.getByRole('listitem').filter({ hasText: 'Pit wall now clashes with the cable duct' });
+	await expect(task).toContainText('late');
+	await task.getByRole('link').click();
+	const remark = rhosyn.getByRole('listitem').filter({ hasText: 'Pit wall now clashes' });
+	await remark.getByRole('button', { name: 'Settle…' }).click();
+	await remark.getByLabel('How it was settled').fill('Duct dropped by 200.');
+	await remark.getByRole('button', { name: 'Settle', exact: true }).click();
+	await rhosyn.getByRole('link', { name: 'Today' }).click();
+	await expect(rhosyn.getByRole('heading', { name: 'Today' })).toBeVisible();
+	await expect(task).toHaveCount(0);
+	await rhosyn.context().close();
+});

@@ -99,6 +99,9 @@ function pointing(target: Act | View): Record<string, unknown> {
 		title: 'A title',
 		reason: 'r',
 		text: { type: 'doc', content: [{ type: 'paragraph' }] },
+		schedule: { columns: [{ name: 'Mark' }], rows: [] },
+		layer: 'MW-STEEL',
+		department: world.departments.AR,
 		format: 'docx',
 		base: 'P01.1',
 		content: 'a'.repeat(64),
@@ -159,8 +162,9 @@ function pointing(target: Act | View): Record<string, unknown> {
 		ask: false,
 		expectedEnd: new Date(Date.now() + 86_400_000).toISOString()
 	};
-	if (['addDocument', 'addLiveText', 'sortArrival'].includes(target.name))
+	if (['addDocument', 'addLiveText', 'addLiveSchedule', 'sortArrival'].includes(target.name))
 		known.number = 'VFT-MW-LS-00-DR-0902';
+	if (target.name === 'addLiveSchedule') known.format = 'csv';
 	if (target.name === 'changeDocument') delete known.number;
 	if (target.name === 'settleRemarks') known.lines = [{ remark: 1 }];
 	// What is said in a remark is plain words; what a live text begins with is a text.

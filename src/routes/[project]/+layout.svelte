@@ -15,6 +15,7 @@
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
 	const tabs = $derived([
 		['Shelves', 'shelves', ['shelves', 'place', 'document', 'access']],
+		['Today', 'today', ['today']],
 		['In hand', 'in-hand', ['in-hand']],
 		['Releases', 'releases', ['releases']],
 		['Remarks', 'remarks', ['remarks']],

@@ -32,6 +32,8 @@ export const releases = defineView({
 				createdAt: release.createdAt,
 				builtBy: person.name,
 				approver: approver.name,
+				/** The reader's approval is asked for. */
+				waitsForMe: sql<boolean>`(${release.approverId} = ${me.id} and ${release.state} = 'in-review')`,
 				to: recipient.company,
 				toName: recipient.name,
 				received: pass.receivedAt,

@@ -2,6 +2,7 @@
 	import type { Snippet } from 'svelte';
 	import type { Present } from '../../core/live';
 	import Avatar from '../Avatar.svelte';
+	import { saveFile } from '../files';
 	import { plural } from '../words';
 	import type { LiveLine } from './line.svelte';
 
@@ -22,6 +23,11 @@
 	const others = $derived((line?.people ?? []).filter((p) => p.id !== me.id));
 	/** What was refused is gone from this browser; the page begins again with what the others have. */
 	const again = () => location.reload();
+	/** What was refused is not lost: everything that this browser holds, as a file to take the own part from. */
+	function keepCopy() {
+		const held = JSON.stringify(line!.doc.toJSON(), null, '\t');
+		saveFile(new TextEncoder().encode(held), 'what this browser held.json', 'application/json');
+	}
 </script>
 
 <div class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule bg-sheet px-3 py-1">
@@ -35,6 +41,7 @@
 			>
 		{:else if line.state === 'refused'}<span class="text-fault"
 				>The server did not take a change: {line.why}
+				<button class="link" onclick={keepCopy}>Keep a copy of what is here</button>
 				<button class="link font-semibold" onclick={again}>Open what the others have</button></span
 			>
 		{:else if line.unsent}sending

@@ -1,0 +1,93 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { releaseNumber } from '$lib/core/releases';
+	import { isOverdue, plainRemark } from '$lib/core/remarks';
+	import { onLive } from '$lib/ui/live.svelte';
+	import { refresh } from '$lib/ui/refresh';
+	import Revision from '$lib/ui/Revision.svelte';
+	import { dayText, plural, whenText } from '$lib/ui/words';
+
+	/** What waits for whoever reads it: remarks to settle, releases to approve, documents to hand in. */
+	let { data } = $props();
+	const code = $derived(data.frame.project.code.toLowerCase());
+	const today = new Date().toISOString().slice(0, 10);
+	const late = $derived(
+		data.remarks.filter((r) => isOverdue(r, today)).length + data.inHand.filter((d) => d.lock?.stale).length
+	);
+	const count = $derived(data.remarks.length + data.inHand.length + data.releases.length);
+	onMount(() => onLive(() => void refresh('cupboard:today')));
+</script>
+
+<svelte:head><title>Today · {data.frame.project.name}</title></svelte:head>
+<div class="h-full overflow-auto px-5 py-3">
+	<div class="mb-3 flex flex-wrap items-baseline gap-x-4">
+		<h1 class="text-[21px]">Today</h1>
+		<p class="text-ink-2">
+			{count ? `${plural(count, 'thing')} for you` : 'Nothing waits for you'}{late ? `, ${late} late` : ''}
+		</p>
+	</div>
+	<section class="mb-5" aria-labelledby="to-settle">
+		<h2 id="to-settle" class="border-b border-ink pb-1 text-[14px]">
+			Remarks to settle <span class="font-mono text-ink-2">{data.remarks.length}</span>
+		</h2>
+		<ul>
+			{#each data.remarks as row (row.id)}
+				<li class="flex flex-wrap gap-x-4 gap-y-0.5 border-b border-rule-2 bg-sheet px-2 py-1.5">
+					<span
+						class="w-[92px] whitespace-nowrap {isOverdue(row, today)
+							? 'font-semibold text-fault'
+							: 'text-ink-2'}"
+						>{row.due ? `${dayText(row.due)}${isOverdue(row, today) ? ', late' : ''}` : 'no day'}</span
+					>
+					<a
+						class="link w-[190px] font-mono text-[12px]"
+						href="/{code}/document/{row.document}?remark={row.number}">{row.documentNumber}</a
+					>
+					<span class="min-w-[220px] flex-1">{plainRemark(row.text)}</span>
+					<span class="text-ink-2">{row.by}, {row.from} · {whenText(row.at)}</span>
+				</li>
+			{:else}<li class="px-2 py-1.5 text-ink-2">Nobody has given you a remark to settle.</li>{/each}
+		</ul>
+	</section>
+	{#if data.releases.length}<section class="mb-5" aria-labelledby="to-approve">
+			<h2 id="to-approve" class="border-b border-ink pb-1 text-[14px]">
+				Releases to approve <span class="font-mono text-ink-2">{data.releases.length}</span>
+			</h2>
+			<ul>
+				{#each data.releases as row (row.id)}
+					<li class="flex flex-wrap gap-x-4 border-b border-rule-2 bg-sheet px-2 py-1.5">
+						<span class="w-[92px] whitespace-nowrap text-ink-2"
+							>{row.replyBy ? dayText(row.replyBy) : ''}</span
+						>
+						<a class="link w-[190px] font-mono text-[12px]" href="/{code}/releases/{row.number}"
+							>{releaseNumber(row.number)}</a
+						>
+						<span class="min-w-[220px] flex-1">{row.title}, {plural(row.documents, 'document')}</span>
+						<span class="text-ink-2">built by {row.builtBy}</span>
+					</li>
+				{/each}
+			</ul>
+		</section>{/if}
+	<section aria-labelledby="to-hand-in">
+		<h2 id="to-hand-in" class="border-b border-ink pb-1 text-[14px]">
+			In your hand <span class="font-mono text-ink-2">{data.inHand.length}</span>
+		</h2>
+		<ul>
+			{#each data.inHand as row (row.id)}
+				<li class="flex flex-wrap gap-x-4 border-b border-rule-2 bg-sheet px-2 py-1.5">
+					<span
+						class="w-[92px] whitespace-nowrap {row.lock?.stale ? 'font-semibold text-fault' : 'text-ink-2'}"
+						>{row.lock?.expectedEnd
+							? `${dayText(row.lock.expectedEnd)}${row.lock.stale ? ', late' : ''}`
+							: 'no end'}</span
+					>
+					<a class="link w-[190px] font-mono text-[12px]" href="/{code}/document/{row.id}">{row.number}</a>
+					<span class="min-w-[220px] flex-1"
+						>{row.title}{row.lock?.purpose ? `, for “${row.lock.purpose}”` : ''}</span
+					>
+					<Revision label={row.label} issued={row.issued} />
+				</li>
+			{:else}<li class="px-2 py-1.5 text-ink-2">You have nothing in hand.</li>{/each}
+		</ul>
+	</section>
+</div>
