@@ -121,6 +121,7 @@ test('marks leave a PDF as standard annotations and as XFDF, and come back from 
 	const { id } = await documentId(oke, 'VFT-MW-LS-00-DR-0103');
 	await oke.goto(`/vft/document/${id}`);
 	await oke.getByRole('button', { name: 'Mark up' }).click();
+	await expect(oke.getByRole('group', { name: 'Marks on the sheet: 0' })).toBeVisible();
 	const draw = async (tool: string, from: [number, number], to: [number, number]) => {
 		await oke.getByRole('radio', { name: tool, exact: true }).click();
 		await oke.mouse.move(...from);
@@ -129,6 +130,7 @@ test('marks leave a PDF as standard annotations and as XFDF, and come back from 
 		await oke.mouse.up();
 	};
 	await draw('Cloud', [420, 300], [560, 400]);
+	await expect(oke.getByRole('group', { name: 'Marks on the sheet: 1' })).toBeVisible();
 	await draw('Arrow', [700, 500], [600, 420]);
 	await oke.getByRole('radio', { name: 'Words with arrow' }).click();
 	await oke.getByLabel('The words').fill('Check camber');

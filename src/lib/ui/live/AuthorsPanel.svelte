@@ -16,7 +16,9 @@
 		changes: number;
 	} = $props();
 
-	let from = $derived(versions[0]?.label ?? '');
+	/** What was chosen stays when a version comes in. */
+	let chosen = $state<string | null>(null);
+	const from = $derived(chosen ?? versions[0]?.label ?? '');
 	let to = $state('now');
 	let answer = $state.raw<{ passages: Passage[]; people: { id: string; name: string }[] } | null>(null);
 	let fault = $state('');
@@ -52,7 +54,7 @@
 
 <div class="flex flex-wrap items-center gap-2 px-3 py-2">
 	<label class="flex items-center gap-1.5"
-		>from <select class="field !w-auto" bind:value={from}>
+		>from <select class="field !w-auto" bind:value={() => from, (label) => (chosen = label)}>
 			<option value="">the beginning</option>
 			{#each versions as one (one.label)}<option>{one.label}</option>{/each}
 		</select></label
