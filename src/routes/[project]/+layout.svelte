@@ -95,7 +95,7 @@
 				<a
 					href="{base}/{path}"
 					aria-current={current ? 'page' : undefined}
-					class="rounded-t-[4px] px-2.5 py-2 text-[13.5px] font-medium whitespace-nowrap md:py-2.5 {current
+					class="rounded-t-[4px] px-2 py-2 text-[13.5px] font-medium whitespace-nowrap min-[1400px]:px-2.5 md:py-2.5 {current
 						? 'bg-film font-semibold text-ink'
 						: 'text-[#d5e0db] hover:text-on-frame'}">{name}</a
 				>
@@ -108,7 +108,7 @@
 					bind:value={find}
 					aria-label="Find by number, title or words inside"
 					placeholder="Number, title or words inside…"
-					class="h-[30px] w-[200px] rounded-sm border border-[#5d7b72] bg-[#0e2721] px-2.5 text-on-frame placeholder:text-[#a9bdb5] lg:w-[250px]"
+					class="h-[30px] w-[200px] rounded-sm border border-[#5d7b72] bg-[#0e2721] px-2.5 text-on-frame placeholder:text-[#a9bdb5] min-[1400px]:w-[250px]"
 				/>
 				<kbd
 					class="absolute top-1.5 right-2 rounded-sm border border-[#5d7b72] px-1 text-[10px] text-[#a9bdb5]"

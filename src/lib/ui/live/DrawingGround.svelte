@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Stroke, Text } from '../../core/dxf/sheet';
+	import { TOOLS, type DrawTool } from '../../core/drawing/draft';
 	import type { XY } from '../../core/drawing/item';
 	import { GROUNDS } from '../draw-sheet';
 	import { drawSnap } from '../measure.svelte';
@@ -9,7 +10,7 @@
 	import SheetRemarks from '../SheetRemarks.svelte';
 	import { prepare, ViewPort } from '../view-port.svelte';
 	import { plural } from '../words';
-	import { LiveDrawingState, TOOLS, type DrawTool } from './drawing.svelte';
+	import { LiveDrawingState } from './drawing.svelte';
 	import { colourOf } from './people-look';
 
 	/** The sheet of a live drawing: draws it, and takes the pointer and the keys for choosing, moving and drawing. */

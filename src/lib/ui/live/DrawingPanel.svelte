@@ -89,6 +89,18 @@
 	</div>
 {/snippet}
 
+{#snippet figureField(words: string, of: 'height' | 'scale' | 'turn')}
+	<label class="block flex-1"
+		><span class="label">{words}</span><input
+			class="field font-mono"
+			type="number"
+			min={of === 'turn' ? undefined : '0'}
+			step="any"
+			bind:value={drawing[of]}
+		/></label
+	>
+{/snippet}
+
 {#if things.length}
 	<div class="space-y-3">
 		<p class="font-semibold">
@@ -203,22 +215,7 @@
 				></textarea></label
 			>
 			<div class="flex gap-2">
-				<label class="block flex-1"
-					><span class="label">Height</span><input
-						class="field font-mono"
-						type="number"
-						min="0"
-						step="any"
-						bind:value={drawing.height}
-					/></label
-				><label class="block flex-1"
-					><span class="label">Turned, degrees</span><input
-						class="field font-mono"
-						type="number"
-						step="any"
-						bind:value={drawing.turn}
-					/></label
-				>
+				{@render figureField('Height', 'height')}{@render figureField('Turned, degrees', 'turn')}
 			</div>{/if}
 		{#if drawing.tool === 'block'}<label class="block"
 				><span class="label">Block</span><select class="field font-mono" bind:value={drawing.block}
@@ -227,22 +224,7 @@
 			>
 			{#if !drawing.blocks.length}<p class="text-ink-2">This drawing has no blocks to insert.</p>{/if}
 			<div class="flex gap-2">
-				<label class="block flex-1"
-					><span class="label">Times as large</span><input
-						class="field font-mono"
-						type="number"
-						min="0"
-						step="any"
-						bind:value={drawing.scale}
-					/></label
-				><label class="block flex-1"
-					><span class="label">Turned, degrees</span><input
-						class="field font-mono"
-						type="number"
-						step="any"
-						bind:value={drawing.turn}
-					/></label
-				>
+				{@render figureField('Times as large', 'scale')}{@render figureField('Turned, degrees', 'turn')}
 			</div>{/if}
 		<form class="space-y-2 border-t border-rule pt-2" onsubmit={setPoint}>
 			<p class="label">Point {drawing.points.length + 1}, exactly</p>

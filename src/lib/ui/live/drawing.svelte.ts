@@ -1,5 +1,7 @@
 import { SvelteSet } from 'svelte/reactivity';
 import * as Y from 'yjs';
+import { draftOf, POINTS, type DrawTool } from '../../core/drawing/draft';
+import { byEntity, liesWithin, textAt, type Shapes } from '../../core/drawing/pick';
 import {
 	attributesOf,
 	editedEntity,
@@ -35,7 +37,6 @@ import {
 } from '../../core/drawing/shared';
 import { flattenSome } from '../../core/dxf/flatten';
 import type { Drawing, Entity } from '../../core/dxf/read';
-import type { Sheet, Stroke, Text } from '../../core/dxf/sheet';
 import { SnapIndex, type Snap } from '../../core/dxf/snap';
 import type { Present } from '../../core/live';
 import { DrawnSheet } from '../draw-sheet';
@@ -49,19 +50,6 @@ const MINE = 'mine';
 const ADDED = 10_000_000;
 /** How often the pointer is shown to the others, in milliseconds. */
 const SHOW_EVERY = 50;
-
-export const TOOLS = ['choose', 'line', 'polyline', 'circle', 'arc', 'text', 'block'] as const;
-export type DrawTool = (typeof TOOLS)[number];
-
-/** Points that a tool takes; a polyline takes as many as one likes. */
-const POINTS: Record<Exclude<DrawTool, 'choose'>, number> = {
-	line: 2,
-	polyline: Infinity,
-	circle: 2,
-	arc: 3,
-	text: 1,
-	block: 1
-};
 
 /** Where somebody else is in a drawing. */
 export interface Elsewhere {
@@ -79,23 +67,6 @@ export interface Chosen {
 	layer: string;
 	/** Of what was added. */
 	item: Item | null;
-}
-
-interface Shapes {
-	strokes: Stroke[];
-	texts: Text[];
-}
-
-function byEntity(sheet: Sheet): Map<number, Shapes> {
-	const found = new Map<number, Shapes>();
-	const of = (n: number) => {
-		let shapes = found.get(n);
-		if (!shapes) found.set(n, (shapes = { strokes: [], texts: [] }));
-		return shapes;
-	};
-	for (const stroke of sheet.strokes) of(stroke.of).strokes.push(stroke);
-	for (const text of sheet.texts) of(text.of).texts.push(text);
-	return found;
 }
 
 /** A drawing that several edit: its file, what was done to it, what is chosen, and the line to the others. */
@@ -302,42 +273,14 @@ export class LiveDrawingState {
 		const base = this.baseIndex?.entityAt(x, y, reach, this.shown);
 		const near = over && (!base || over.distance <= base.distance) ? over : base;
 		if (near) return this.keyFor(near.of);
-		const within = (texts: readonly Text[], seen: (layer: number, of: number) => boolean) =>
-			texts.find((t) => {
-				if (!seen(t.layer, t.of)) return false;
-				const [cos, sin] = [Math.cos(-t.turn), Math.sin(-t.turn)];
-				const [dx, dy] = [x - t.x, y - t.y];
-				const width = t.text.length * t.height * 0.85 * t.wide;
-				const [along, up] = [
-					dx * cos - dy * sin + t.alignX * width,
-					dx * sin + dy * cos + t.alignY * t.height
-				];
-				return along > -reach && along < width + reach && up > -reach && up < t.height + reach;
-			});
 		const text =
-			within(this.over?.drawn.sheet.texts ?? [], (layer) => this.on[layer] === true) ??
-			within(this.base?.sheet.texts ?? [], this.shown);
+			textAt(this.over?.drawn.sheet.texts ?? [], [x, y], reach, (layer) => this.on[layer] === true) ??
+			textAt(this.base?.sheet.texts ?? [], [x, y], reach, this.shown);
 		return text ? this.keyFor(text.of) : null;
 	}
 	/** Chooses everything that lies wholly within a box of the drawing. */
 	chooseWithin(a: XY, b: XY): void {
-		const [left, right] = [Math.min(a[0], b[0]), Math.max(a[0], b[0])];
-		const [bottom, top] = [Math.min(a[1], b[1]), Math.max(a[1], b[1])];
-		const inside = ({ strokes, texts }: Shapes) =>
-			(strokes.length || texts.length) &&
-			strokes.every((s) => {
-				if (!this.on[s.layer]) return false;
-				for (let i = 0; i < s.points.length; i += 2)
-					if (
-						s.points[i]! < left ||
-						s.points[i]! > right ||
-						s.points[i + 1]! < bottom ||
-						s.points[i + 1]! > top
-					)
-						return false;
-				return true;
-			}) &&
-			texts.every((t) => t.x >= left && t.x <= right && t.y >= bottom && t.y <= top);
+		const inside = (shapes: Shapes) => liesWithin(shapes, a, b, this.on);
 		for (const [of, shapes] of this.over?.shapes ?? []) if (inside(shapes)) this.chosen.add(this.keyFor(of));
 		for (const [of, shapes] of this.baseShapes)
 			if (!this.edits.changes.has(of) && inside(shapes)) this.chosen.add(String(of));
@@ -469,43 +412,7 @@ export class LiveDrawingState {
 	}
 	/** What is being drawn with a set of points, or null when that is nothing yet. */
 	draft(points: readonly XY[]): ItemFields | null {
-		const [first, second, third] = points;
-		const { tool, layer } = this;
-		if (!first || tool === 'choose') return null;
-		const held: Pick<ItemFields, 'layer' | 'points'> = { layer, points: points.map(([x, y]) => [x, y]) };
-		const away = ([x, y]: XY) => Math.hypot(x - first[0], y - first[1]);
-		const angle = ([x, y]: XY) => (Math.atan2(y - first[1], x - first[0]) * 180) / Math.PI;
-		switch (tool) {
-			case 'line':
-				return second ? { ...held, kind: 'line' } : null;
-			case 'polyline': {
-				const last = points.at(-1)!;
-				const closed = points.length > 3 && last[0] === first[0] && last[1] === first[1];
-				return { ...held, kind: 'polyline', closed, points: closed ? held.points.slice(0, -1) : held.points };
-			}
-			case 'circle':
-				return second && away(second) > 0
-					? { layer, kind: 'circle', points: [[...first]], radius: away(second) }
-					: null;
-			case 'arc':
-				if (!second || !(away(second) > 0)) return null;
-				return {
-					layer,
-					kind: 'arc',
-					points: [[...first]],
-					radius: away(second),
-					from: angle(second),
-					to: angle(third ?? second)
-				};
-			case 'text':
-				return this.words.trim()
-					? { ...held, kind: 'text', text: this.words.trim(), height: this.height, turn: this.turn }
-					: null;
-			case 'block':
-				return this.block
-					? { ...held, kind: 'block', block: this.block, scale: this.scale, turn: this.turn }
-					: null;
-		}
+		return draftOf(this.tool, points, this);
 	}
 	/** What is being drawn, with the pointer as its next point, as strokes and texts. */
 	preview(): Shapes {

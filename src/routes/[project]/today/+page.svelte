@@ -32,7 +32,7 @@
 		</h2>
 		<ul>
 			{#each data.remarks as row (row.id)}
-				<li class="flex flex-wrap gap-x-4 gap-y-0.5 border-b border-rule-2 bg-sheet px-2 py-1.5">
+				<li class="flex flex-wrap items-start gap-x-4 gap-y-0.5 border-b border-rule-2 bg-sheet px-2 py-1.5">
 					<span
 						class="w-[92px] whitespace-nowrap {isOverdue(row, today)
 							? 'font-semibold text-fault'
@@ -55,7 +55,7 @@
 			</h2>
 			<ul>
 				{#each data.releases as row (row.id)}
-					<li class="flex flex-wrap gap-x-4 border-b border-rule-2 bg-sheet px-2 py-1.5">
+					<li class="flex flex-wrap items-start gap-x-4 border-b border-rule-2 bg-sheet px-2 py-1.5">
 						<span class="w-[92px] whitespace-nowrap text-ink-2"
 							>{row.replyBy ? dayText(row.replyBy) : ''}</span
 						>
@@ -74,7 +74,7 @@
 		</h2>
 		<ul>
 			{#each data.inHand as row (row.id)}
-				<li class="flex flex-wrap gap-x-4 border-b border-rule-2 bg-sheet px-2 py-1.5">
+				<li class="flex flex-wrap items-start gap-x-4 border-b border-rule-2 bg-sheet px-2 py-1.5">
 					<span
 						class="w-[92px] whitespace-nowrap {row.lock?.stale ? 'font-semibold text-fault' : 'text-ink-2'}"
 						>{row.lock?.expectedEnd
