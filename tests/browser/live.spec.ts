@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { as, cuttable, documentId } from './people';
+import { as, cuttable, documentId, ready } from './people';
 
 /** What a live text says in somebody's browser, without the names at others' cursors. */
 const textOf = (page: Page) =>
@@ -84,6 +84,7 @@ test('two people mark up one sheet; each takes back only their own', async ({ br
 	const found = await documentId(oke!, 'VFT-MW-LS-00-DR-0102');
 	for (const page of [oke!, rhosyn!]) {
 		await page.goto(`/vft/document/${found.id}`);
+		await ready(page);
 		await page.getByRole('button', { name: 'Mark up' }).click();
 		await expect(page.getByRole('radio', { name: 'Cloud' })).toBeVisible();
 	}
@@ -120,6 +121,7 @@ test('marks leave a PDF as standard annotations and as XFDF, and come back from 
 	const oke = await as(browser, 'oke');
 	const { id } = await documentId(oke, 'VFT-MW-LS-00-DR-0103');
 	await oke.goto(`/vft/document/${id}`);
+	await ready(oke);
 	await oke.getByRole('button', { name: 'Mark up' }).click();
 	await expect(oke.getByRole('group', { name: 'Marks on the sheet: 0' })).toBeVisible();
 	const draw = async (tool: string, from: [number, number], to: [number, number]) => {
