@@ -233,7 +233,7 @@
 >
 	<svg
 		class="absolute inset-0 h-full w-full overflow-visible"
-		style="transform:{css};transform-origin:0 0"
+		style="transform:{css};transform-origin:0 0;will-change:transform"
 		aria-hidden="true"
 	>
 		<g transform="translate({still.x} {still.y}) scale({still.scale})">
