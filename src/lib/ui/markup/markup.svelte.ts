@@ -120,6 +120,8 @@ export class Markup {
 	}
 
 	private change(doing: () => void): void {
+		// What was done in one go is taken back in one go, however quickly the next follows.
+		this.undoing.stopCapturing();
 		this.line.doc.transact(doing, MINE);
 	}
 	private get top(): number {
