@@ -2,9 +2,6 @@
 	import { Tabs } from 'bits-ui';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import type { Present, RoomMode } from '../../core/live';
-	import type { VersionRow } from '../../core/rows';
-	import type { Remarks } from '../remarks.svelte';
 	import RemarksPanel from '../RemarksPanel.svelte';
 	import { plural } from '../words';
 	import DrawingGround from './DrawingGround.svelte';
@@ -12,6 +9,7 @@
 	import DrawingPanel from './DrawingPanel.svelte';
 	import { LiveDrawingState } from './drawing.svelte';
 	import LiveBar from './LiveBar.svelte';
+	import type { LiveDocument } from './live-document';
 
 	/** A drawing that several edit at once, each department on its layers: the sheet, what is chosen, and the remarks. */
 	let {
@@ -27,20 +25,11 @@
 		departments,
 		mine,
 		remarks
-	}: {
-		room: string;
-		mode: RoomMode;
-		me: Present;
-		document: string;
-		number: string;
-		code: string;
-		versions: VersionRow[];
-		mayTake: boolean;
+	}: LiveDocument & {
 		mayRun: boolean;
 		departments: { id: string; code: string; name: string }[];
 		/** Ids of one's own departments. */
 		mine: readonly string[];
-		remarks: Remarks;
 	} = $props();
 
 	let drawing = $state.raw<LiveDrawingState | null>(null);

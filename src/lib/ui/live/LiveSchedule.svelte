@@ -1,41 +1,19 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import type { Present, RoomMode } from '../../core/live';
 	import { cellShown, cellText } from '../../core/schedule/cell';
 	import { columnSchema, type Column } from '../../core/schedule/column';
-	import type { VersionRow } from '../../core/rows';
-	import type { Remarks } from '../remarks.svelte';
 	import RemarksPanel from '../RemarksPanel.svelte';
 	import { plural } from '../words';
 	import ColumnDialog from './ColumnDialog.svelte';
 	import { Grid } from './grid.svelte';
 	import LiveBar from './LiveBar.svelte';
+	import type { LiveDocument } from './live-document';
 	import ScheduleCells from './ScheduleCells.svelte';
 	import TakeScheduleDialog from './TakeScheduleDialog.svelte';
 
 	/** A schedule that several fill in at once: the grid, who is where in it, and the remarks beside it. */
-	let {
-		room,
-		mode,
-		me,
-		document: id,
-		number,
-		code,
-		versions,
-		mayTake,
-		remarks
-	}: {
-		room: string;
-		mode: RoomMode;
-		me: Present;
-		document: string;
-		number: string;
-		code: string;
-		versions: VersionRow[];
-		mayTake: boolean;
-		remarks: Remarks;
-	} = $props();
+	let { room, mode, me, document: id, number, code, versions, mayTake, remarks }: LiveDocument = $props();
 
 	let grid = $state.raw<Grid | null>(null);
 	let cells = $state<ReturnType<typeof ScheduleCells>>();

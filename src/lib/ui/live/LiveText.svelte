@@ -14,15 +14,13 @@
 	import { onMount, untrack } from 'svelte';
 	import { ySyncPluginKey } from 'y-prosemirror';
 	import { toast } from 'svelte-sonner';
-	import type { Present, RoomMode } from '../../core/live';
-	import type { VersionRow } from '../../core/rows';
 	import { lastingPosition, passagesIn } from '../../core/text/passages';
 	import { suggestionsIn, type Suggestion } from '../../core/text/suggestions';
 	import { attempt, call, sendFile, uploadAddress } from '../api';
-	import type { Remarks } from '../remarks.svelte';
 	import RemarksPanel from '../RemarksPanel.svelte';
 	import AuthorsPanel from './AuthorsPanel.svelte';
 	import LiveBar from './LiveBar.svelte';
+	import type { LiveDocument } from './live-document';
 	import { LiveLine } from './line.svelte';
 	import LinkDialog from './LinkDialog.svelte';
 	import SuggestionList from './SuggestionList.svelte';
@@ -44,17 +42,8 @@
 		versions,
 		mayTake,
 		remarks
-	}: {
-		room: string;
-		mode: RoomMode;
-		me: Present;
-		document: string;
-		number: string;
+	}: LiveDocument & {
 		title: string;
-		code: string;
-		versions: VersionRow[];
-		mayTake: boolean;
-		remarks: Remarks;
 	} = $props();
 
 	let host = $state<HTMLElement>();

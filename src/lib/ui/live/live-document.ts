@@ -1,0 +1,18 @@
+import type { Present, RoomMode } from '../../core/live';
+import type { VersionRow } from '../../core/rows';
+import type { Remarks } from '../remarks.svelte';
+
+/** What every kind of live document is shown with. */
+export interface LiveDocument {
+	room: string;
+	mode: RoomMode;
+	me: Present;
+	/** Id of the document. */
+	document: string;
+	number: string;
+	/** Code of the project, in small letters. */
+	code: string;
+	versions: VersionRow[];
+	mayTake: boolean;
+	remarks: Remarks;
+}
