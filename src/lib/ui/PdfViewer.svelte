@@ -206,11 +206,11 @@
 			{port}
 			bind:canvas
 			label="{title}, page {number} of {pages}"
-			status={progress}
+			status={progress || (layer && turn ? 'Marks and remarks show on the sheet as it came.' : '')}
 			overlay={selecting || layer ? over : undefined}
 		>
 			{#snippet tools()}
-				<button class="button" onclick={turnPages}>Turn</button>
+				<button class="button" onclick={turnPages}>Turn the sheet</button>
 				<button class="button" aria-pressed={selecting} onclick={() => (selecting = !selecting)}
 					>{selecting ? 'Move the sheet' : 'Select words'}</button
 				>

@@ -36,7 +36,7 @@
 		aria-label="View"
 	>
 		<button class="button" onclick={() => port.zoom(0.8)} aria-label="Zoom out">−</button>
-		<span class="w-12 text-center font-mono text-[12px]">{port.percent} %</span>
+		<span class="min-w-12 text-center font-mono text-[12px] whitespace-nowrap">{port.percent} %</span>
 		<button class="button" onclick={() => port.zoom(1.25)} aria-label="Zoom in">+</button>
 		<button class="button" onclick={() => port.fit()}>Whole sheet</button>
 		{@render tools?.()}

@@ -40,7 +40,8 @@ export function hatchLoops(g: readonly Group[]): Point[][] {
 	const rad = Math.PI / 180;
 	for (let loop = 0; loop < count && i < g.length; loop++) {
 		while (i < g.length && g[i]![0] !== 92) i++;
-		const isPolyline = (Number(g[i]?.[1]) & 2) === 2;
+		if (i === g.length) break;
+		const isPolyline = (Number(g[i]![1]) & 2) === 2;
 		let end = i + 1;
 		while (end < g.length && g[end]![0] !== 92 && g[end]![0] !== 75 && g[end]![0] !== 97) end++;
 		const part = g.slice(i + 1, end);

@@ -14,6 +14,8 @@ export interface Annotation {
 	rect: [number, number, number, number];
 	/** Ends of a line, corners of a polygon, points of a stroke. */
 	points: Point[];
+	/** Further strokes of what was drawn by hand in several. */
+	strokes?: Point[][];
 	/** What a callout points with, from its tip to the words. */
 	callout: Point[];
 	/** Words of a text, or what is said of a shape. */
@@ -181,13 +183,26 @@ export function annotationsOf(mark: Mark, page: Matrix, saying: Saying): Annotat
 }
 
 /** A mark as somebody's own, without what the one who brings it in adds. */
-export type Brought = Pick<MarkFields, 'kind' | 'page' | 'points' | 'size' | 'text'>;
+export type Brought = Pick<MarkFields, 'kind' | 'page' | 'points' | 'size' | 'text' | 'group'>;
 
 /**
- * What an annotation is as a mark, or null for what is none here.
+ * What an annotation is as marks: one, none when there is nothing like it here, or a group of strokes.
  * @param back from the page's units to those of the view
+ * @param group names the marks of this annotation when they are several
  */
-export function markFrom(annotation: Annotation, back: Matrix): Brought | null {
+export function marksFrom(annotation: Annotation, back: Matrix, group: string): Brought[] {
+	const strokes = [annotation.points, ...(annotation.strokes ?? [])];
+	if (annotation.type !== 'Ink' || strokes.length === 1) {
+		const mark = markFrom(annotation, back);
+		return mark ? [mark] : [];
+	}
+	return strokes.flatMap((points) => {
+		const mark = markFrom({ ...annotation, points }, back);
+		return mark ? [{ ...mark, group }] : [];
+	});
+}
+
+function markFrom(annotation: Annotation, back: Matrix): Brought | null {
 	const { type, page, rect } = annotation;
 	const seen = (points: readonly Point[]) => points.map((p) => through(back, p));
 	const [first, second] = seen([
@@ -202,7 +217,7 @@ export function markFrom(annotation: Annotation, back: Matrix): Brought | null {
 	const size = annotation.size > 0 ? annotation.size : 12;
 	const shape = (kind: MarkKind, points: Point[], fewest: number): Brought | null =>
 		points.length >= fewest && points.length <= 5_000
-			? { kind, page, points, size, text: annotation.contents.slice(0, 2_000) }
+			? { kind, page, points, size, text: annotation.contents.slice(0, 2_000), group: null }
 			: null;
 	const points = seen(annotation.points);
 	switch (type) {
@@ -231,10 +246,11 @@ export function markFrom(annotation: Annotation, back: Matrix): Brought | null {
 			if (annotation.subject === SUBJECT.count)
 				return shape('count', [{ x: box.x + box.w / 2, y: box.y + box.h / 2 }], 1);
 			return shape('ellipse', upper, 2);
-		case 'Ink':
-			return annotation.opacity < 0.6
-				? { ...shape('highlight', points, 2)!, size: Math.max(1, annotation.width / 1.2) }
-				: shape('freehand', points, 2);
+		case 'Ink': {
+			if (annotation.opacity >= 0.6) return shape('freehand', points, 2);
+			const washed = shape('highlight', points, 2);
+			return washed && { ...washed, size: Math.max(1, annotation.width / 1.2) };
+		}
 		case 'FreeText': {
 			if (!annotation.contents.trim()) return null;
 			const [tip, ...rest] = seen(annotation.callout);

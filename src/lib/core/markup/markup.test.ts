@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import * as Y from 'yjs';
 import { areaText, FEWEST, lengthText, MARK_KINDS, type Mark, type MarkFields } from './mark';
 import { changeMark, markFault, marksOf, readMark, writeMark } from './shared';
-import { areaOf, boxOf, fitted, lengthOf, markBox, piecesOf, simplified } from './shape';
+import { areaOf, boxOf, fitted, lengthOf, markBox, piecesOf, SHOWS_WORDS, simplified } from './shape';
 
 const fields = (more: Partial<MarkFields> = {}): MarkFields => ({
 	kind: 'rectangle',
@@ -33,6 +33,7 @@ describe('shapes', () => {
 			const points = [...one.points, { x: 60, y: 90 }].slice(0, Math.max(2, FEWEST[kind]));
 			const pieces = piecesOf(one, points, null, 'mm');
 			expect(pieces.length, kind).toBeGreaterThan(0);
+			expect(SHOWS_WORDS.has(kind), kind).toBe(pieces.some((piece) => piece.kind === 'words'));
 			for (const piece of pieces)
 				if (piece.kind === 'path') expect(piece.d, kind).toMatch(/^M[-\d. LAZMa]+Z?$/);
 			const box = markBox(one, points);

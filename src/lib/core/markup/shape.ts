@@ -1,4 +1,4 @@
-import { areaText, lengthText, type Mark, type Point, type Scale } from './mark';
+import { areaText, lengthText, WITH_WORDS, type Mark, type MarkKind, type Point, type Scale } from './mark';
 
 /** A piece of a mark to be drawn: lines as an SVG path, or words. Coordinates are those of the view, y down. */
 export type Piece =
@@ -220,6 +220,9 @@ export function piecesOf(
 		}
 	}
 }
+
+/** Kinds that show words: those that somebody wrote, or what they measure or count. */
+export const SHOWS_WORDS: ReadonlySet<MarkKind> = new Set([...WITH_WORDS, 'dimension', 'area', 'count']);
 
 /** The box that a mark takes up in the view, before it is turned. */
 export function markBox(mark: Omit<Mark, 'points'>, points: readonly Point[]): Box {

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { annotationsOf, inverse, markFrom, pageMatrix, through, type Annotation } from './annotations';
+import {
+	annotationsOf,
+	inverse,
+	marksFrom,
+	pageMatrix,
+	through,
+	type Annotation,
+	type Matrix
+} from './annotations';
 import { FEWEST, MARK_KINDS, WITH_WORDS, type Mark, type MarkKind } from './mark';
 import { fromXfdf, isoDate, pdfDate, toXfdf } from './xfdf';
 
@@ -40,7 +48,7 @@ describe('marks as annotations', () => {
 		const { annotations, others } = fromXfdf(toXfdf(annotationsOf(before, page, saying), 'sheet.pdf'));
 		expect(others).toBe(0);
 		expect(annotations).toHaveLength(1);
-		const after = markFrom(annotations[0]!, inverse(page))!;
+		const after = marksFrom(annotations[0]!, inverse(page), 'g')[0]!;
 		expect([after.kind, after.page, after.text]).toEqual([kind, 2, before.text]);
 		near(after.points, before.points);
 		expect(annotations[0]).toMatchObject({ author: 'Oke Lindvar', at: before.at, colour: '#2c5d8f' });
@@ -55,7 +63,7 @@ describe('marks as annotations', () => {
 		]);
 		const [turned] = annotationsOf(mark('rectangle', { turn: 90 }), page, saying);
 		expect(turned).toMatchObject({ type: 'Polygon', cloudy: false });
-		expect(markFrom(turned!, inverse(page))!.points).toHaveLength(5);
+		expect(marksFrom(turned!, inverse(page), 'g')[0]!.points).toHaveLength(5);
 	});
 
 	it('pages that are turned and cut lead there and back', () => {
@@ -93,6 +101,29 @@ describe('marks as annotations', () => {
 			]
 		});
 		expect(annotations[1]!.page).toBe(4);
+		const flip: Matrix = [1, 0, 0, -1, 0, 10];
+		expect(marksFrom(annotations[1]!, flip, 'drawn').map((m) => [m.kind, m.group, m.points])).toEqual([
+			[
+				'freehand',
+				'drawn',
+				[
+					{ x: 1, y: 9 },
+					{ x: 2, y: 8 }
+				]
+			],
+			[
+				'freehand',
+				'drawn',
+				[
+					{ x: 3, y: 7 },
+					{ x: 4, y: 6 }
+				]
+			]
+		]);
+		// A dot of a washing pen is no stroke, and brings nothing down.
+		expect(
+			marksFrom({ ...annotations[1]!, opacity: 0.3, points: [{ x: 1, y: 1 }], strokes: [] }, flip, 'x')
+		).toEqual([]);
 		expect(annotations[2]!.points).toHaveLength(3);
 	});
 

@@ -148,6 +148,7 @@ export function fromXfdf(text: string): ReadAnnotations {
 			current = null;
 		} else if (name === part) {
 			if (part === 'contents') current.contents = said.trim();
+			else if (part === 'gesture' && current.points.length) (current.strokes ??= []).push(pointsIn(said));
 			else if (part === 'vertices' || part === 'gesture') current.points.push(...pointsIn(said));
 			else if (part === 'defaultappearance')
 				current.size = Number(/([\d.]+)\s+Tf/.exec(said)?.[1] ?? current.size) || current.size;

@@ -1,12 +1,13 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { POINT_BY_POINT, type Mark, type MarkKind, type Point } from '../../core/markup/mark';
-	import { boxOf, fitted, lengthOf } from '../../core/markup/shape';
+	import { boxOf, fitted, lengthOf, SHOWS_WORDS } from '../../core/markup/shape';
 	import { colourOf } from '../live/people-look';
 	import type { Face } from '../sheet-face';
 	import { lookOf } from './look';
 	import type { Markup } from './markup.svelte';
 	import MarkShape from './MarkShape.svelte';
+	import MarkWords from './MarkWords.svelte';
 
 	/** Marks over a sheet, and the pointer that chooses, moves and draws them. */
 	let {
@@ -30,11 +31,18 @@
 	const line = $derived(Math.max(face.port.sheetWidth, face.port.sheetHeight) / 460);
 	const letters = $derived(line * 5.5);
 	const shown = $derived(markup.onPage(face.page));
+	const drafted = $derived(markup.draft?.page === face.page ? [markup.draft] : []);
+	const worded = $derived(
+		[...shown, ...drafted].filter((m) => SHOWS_WORDS.has(m.kind) || m.carried === 'changed')
+	);
 	const viewOf = (points: readonly Point[]) => points.map((p) => face.inView(p.x, p.y));
 
 	/**
 	 * Marks are drawn where the sheet last stood still; while it moves the whole drawing is moved and scaled as one
-	 * picture, which costs the same for one mark as for thousands.
+	 * picture, which costs the same for one mark as for thousands. The picture is an element around the SVG, since the
+	 * browser lays out an SVG anew when its own transform changes, and it ends a little beyond the view, since keeping
+	 * a whole sheet at a large scale ready costs too much. Unless marks can be chosen, a pane above takes the pointer, so
+	 * that the browser does not ask every mark whether it lies there.
 	 */
 	let still = $state.raw({ x: 0, y: 0, scale: 1 });
 	let settle: ReturnType<typeof setTimeout> | undefined;
@@ -45,9 +53,10 @@
 		if (first) still = { x, y, scale };
 		else settle = setTimeout(() => (still = { x, y, scale }), 140);
 	});
-	const moving = $derived(face.port.scale / still.scale);
+	const grown = $derived(face.port.scale / still.scale);
+	const moving = $derived(grown !== 1 || face.port.x !== still.x || face.port.y !== still.y);
 	const css = $derived(
-		`translate(${face.port.x - still.x * moving}px, ${face.port.y - still.y * moving}px) scale(${moving})`
+		`translate(${face.port.x - still.x * grown}px, ${face.port.y - still.y * grown}px) scale(${grown})`
 	);
 
 	let host = $state<HTMLElement>();
@@ -221,7 +230,7 @@
 
 <div
 	bind:this={host}
-	class="absolute inset-0 overflow-hidden {editing
+	class="absolute inset-0 overflow-hidden select-none {editing
 		? markup.tool === 'choose'
 			? 'cursor-default'
 			: 'cursor-crosshair'
@@ -231,42 +240,51 @@
 	ondblclick={() => markup.draft && markup.finish(0)}
 	{@attach taking}
 >
-	<svg
-		class="absolute inset-0 h-full w-full overflow-visible"
-		style="transform:{css};transform-origin:0 0;will-change:transform"
-		aria-hidden="true"
+	<div
+		class="absolute inset-0 origin-top-left overflow-clip will-change-transform [overflow-clip-margin:400px]"
+		style:transform={css}
 	>
-		<g transform="translate({still.x} {still.y}) scale({still.scale})">
-			{#each shown as mark (mark.id)}<MarkShape
-					{mark}
-					points={pointsOf(mark)}
-					look={lookOf(mark.layer, codes)}
-					width={line}
-					{scale}
-					unit={face.unit}
-					chosen={markup.chosen.has(mark.id)}
-				/>{/each}
-			{#if markup.draft?.page === face.page}<MarkShape
-					mark={markup.draft}
-					points={viewOf(markup.draft.points)}
-					look={lookOf(markup.draft.layer, codes)}
-					width={line}
-					{scale}
-					unit={face.unit}
-				/>{/if}
-			{#each corners as p, i (i)}<rect
-					data-corner={i}
-					class="cursor-move"
-					x={p.x - 5 / still.scale}
-					y={p.y - 5 / still.scale}
-					width={10 / still.scale}
-					height={10 / still.scale}
-					fill="#fff"
-					stroke="#0b6b58"
-					stroke-width={1.5 / still.scale}
-				/>{/each}
-		</g>
-	</svg>
+		<svg
+			class="absolute inset-0 h-full w-full overflow-visible"
+			style:--grip={10 / still.scale}
+			aria-hidden="true"
+		>
+			<g transform="translate({still.x} {still.y}) scale({still.scale})">
+				{#each [...shown, ...drafted] as mark (mark.id)}<MarkShape
+						{mark}
+						points={pointsOf(mark)}
+						look={lookOf(mark.layer, codes)}
+						width={line}
+						{scale}
+						unit={face.unit}
+						chosen={markup.chosen.has(mark.id)}
+					/>{/each}
+				{#each corners as p, i (i)}<rect
+						data-corner={i}
+						class="cursor-move"
+						x={p.x - 5 / still.scale}
+						y={p.y - 5 / still.scale}
+						width={10 / still.scale}
+						height={10 / still.scale}
+						fill="#fff"
+						stroke="#0b6b58"
+						stroke-width={1.5 / still.scale}
+					/>{/each}
+			</g>
+		</svg>
+		{#each worded as mark (mark.id)}<MarkWords
+				{mark}
+				points={pointsOf(mark)}
+				look={lookOf(mark.layer, codes)}
+				width={line}
+				{scale}
+				unit={face.unit}
+				{still}
+			/>{/each}
+	</div>
+	{#if !editing || markup.tool !== 'choose' || moving}<div
+			class="pointer-events-auto absolute inset-0"
+		></div>{/if}
 	{#each pointers as other (other.client)}
 		{@const at = face.inView(other.pointer!.x, other.pointer!.y)}
 		<span

@@ -2,6 +2,7 @@
 	import type { MarkKind } from '../../core/markup/mark';
 	import { WITH_WORDS } from '../../core/markup/mark';
 	import type { StampKind } from '../../core/markup/stamps';
+	import LineState from '../live/LineState.svelte';
 	import { plural } from '../words';
 	import { dashOf, lookOf } from './look';
 	import type { Markup, Tool } from './markup.svelte';
@@ -66,17 +67,19 @@
 </script>
 
 <div
-	class="flex h-full flex-col gap-2 overflow-auto border-r border-rule bg-sheet p-2"
+	class="flex flex-col gap-2 overflow-auto border-rule bg-sheet p-2 max-md:border-b md:h-full md:border-r"
 	role="toolbar"
 	aria-label="Marking up"
 	aria-orientation="vertical"
 >
+	<LineState line={markup.line} />
 	{#if markup.mayDraw}
-		<div class="grid gap-0.5" role="radiogroup" aria-label="Tool">
+		<div class="flex shrink-0 gap-0.5 max-md:overflow-x-auto md:grid" role="radiogroup" aria-label="Tool">
 			{#each TOOLS as [tool, label] (tool)}<button
 					role="radio"
 					aria-checked={markup.tool === tool}
-					class="rounded-sm px-2 py-1 text-left font-semibold {markup.tool === tool
+					class="rounded-sm px-2 py-0.5 text-left font-semibold max-md:shrink-0 max-md:border max-md:border-rule max-md:py-1 max-md:whitespace-nowrap {markup.tool ===
+					tool
 						? 'bg-act text-on-act'
 						: 'hover:bg-act-soft'}"
 					onclick={() => {
@@ -134,28 +137,31 @@
 				<button class="button button-fault" onclick={() => markup.remove()}>Take away</button>
 			</div>
 		</div>{/if}
-	{#if carry && markup.mayDraw}<button class="button" onclick={carry.run}>Carry over from {carry.from}</button
-		>{/if}
-	{#if burn}<button class="button" disabled={burn.busy} onclick={burn.run}
-			>{burn.busy ? 'Making the copy…' : 'Copy with marks, PDF'}</button
-		>{/if}
-	{#if exchange}<button class="button" disabled={exchange.busy} onclick={() => exchange.run('pdf')}
-			>PDF with annotations</button
-		><button class="button" disabled={exchange.busy} onclick={() => exchange.run('xfdf')}
-			>Marks as XFDF</button
-		>{/if}
-	{#if bringIn && markup.mayDraw}<label class="button cursor-pointer text-center focus-within:ring-2"
-			>Bring marks in…<input
-				class="sr-only"
-				type="file"
-				accept=".xfdf,.pdf,application/pdf"
-				onchange={(event) => {
-					const { currentTarget } = event;
-					if (currentTarget.files?.[0]) bringIn(currentTarget.files[0]);
-					currentTarget.value = '';
-				}}
-			/></label
-		>{/if}
+	<div class="flex flex-wrap gap-2 md:flex-col">
+		{#if carry && markup.mayDraw}<button class="button" onclick={carry.run}
+				>Carry over from {carry.from}</button
+			>{/if}
+		{#if burn}<button class="button" disabled={burn.busy} onclick={burn.run}
+				>{burn.busy ? 'Making the copy…' : 'Copy with marks, PDF'}</button
+			>{/if}
+		{#if exchange}<button class="button" disabled={exchange.busy} onclick={() => exchange.run('pdf')}
+				>PDF with annotations</button
+			><button class="button" disabled={exchange.busy} onclick={() => exchange.run('xfdf')}
+				>Marks as XFDF</button
+			>{/if}
+		{#if bringIn && markup.mayDraw}<label class="button cursor-pointer text-center focus-within:ring-2"
+				>Bring marks in…<input
+					class="sr-only"
+					type="file"
+					accept=".xfdf,.pdf,application/pdf"
+					onchange={(event) => {
+						const { currentTarget } = event;
+						if (currentTarget.files?.[0]) bringIn(currentTarget.files[0]);
+						currentTarget.value = '';
+					}}
+				/></label
+			>{/if}
+	</div>
 	{#if flagged}<p class="border-l-4 border-fault bg-fault-soft px-2 py-1 text-[12px]">
 			{plural(flagged, 'mark')} may not fit any more: the sheet changed under {flagged === 1 ? 'it' : 'them'}.
 		</p>{/if}

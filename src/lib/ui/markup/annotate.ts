@@ -2,7 +2,7 @@ import type { PDFDict, PDFDocument, PDFFont, PDFOperator, PDFPage } from '@canto
 import {
 	annotationsOf,
 	inverse,
-	markFrom,
+	marksFrom,
 	pageMatrix,
 	type Annotation,
 	type Brought,
@@ -222,11 +222,11 @@ export async function marksIn(file: File, sheet: ArrayBuffer): Promise<BroughtIn
 		? annotationsIn(lib, await opened(lib, bytes))
 		: fromXfdf(new TextDecoder().decode(bytes));
 	let strange = others;
-	const marks = annotations.flatMap((annotation) => {
+	const marks = annotations.flatMap((annotation, at) => {
 		const page = pages[annotation.page - 1];
-		const mark = page ? markFrom(annotation, inverse(matrixOf(page))) : null;
-		if (!mark) strange++;
-		return mark ? [mark] : [];
+		const made = page ? marksFrom(annotation, inverse(matrixOf(page)), String(at)) : [];
+		if (!made.length) strange++;
+		return made;
 	});
 	return { marks, others: strange };
 }
@@ -280,7 +280,7 @@ function annotationsIn(lib: Lib, pdf: PDFDocument): { annotations: Annotation[];
 			}
 			const ink = get('InkList');
 			const strokes =
-				ink instanceof PDFArray ? ink.asArray().map((one) => numbers(pdf.context.lookup(one))) : [];
+				ink instanceof PDFArray ? ink.asArray().map((one) => points(numbers(pdf.context.lookup(one)))) : [];
 			const rect = numbers(get('Rect'));
 			const border = get('BS');
 			const effect = get('BE');
@@ -304,8 +304,9 @@ function annotationsIn(lib: Lib, pdf: PDFDocument): { annotations: Annotation[];
 							? line.reverse()
 							: line
 						: type === 'Ink'
-							? points(strokes.flat())
+							? (strokes[0] ?? [])
 							: points(numbers(get('Vertices'))),
+				...(type === 'Ink' && strokes.length > 1 ? { strokes: strokes.slice(1) } : {}),
 				callout: points(numbers(get('CL'))),
 				contents: said('Contents').replace(/\r\n?/g, '\n'),
 				author: said('T'),

@@ -1,3 +1,5 @@
+import type { Mark, Point, Scale } from '../../core/markup/mark';
+
 /** Every department has a colour and a pattern of stroke of its own, so that colour alone never tells them apart. */
 const LOOKS = [
 	{ colour: '#b3311f', dash: '' },
@@ -30,4 +32,16 @@ export function dashOf({ dash }: Look, width: number): string | undefined {
 				.map((n) => Number(n) * width)
 				.join(' ')
 		: undefined;
+}
+
+/** A mark as it is drawn on a sheet. */
+export interface DrawnMark {
+	mark: Mark;
+	/** Its points in the view. */
+	points: Point[];
+	look: Look;
+	/** Width of a line in units of the sheet. */
+	width: number;
+	scale: Scale | null;
+	unit: string;
 }

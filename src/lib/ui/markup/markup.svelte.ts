@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 import * as Y from 'yjs';
 import type { Present, RoomMode } from '../../core/live';
+import type { Brought } from '../../core/markup/annotations';
 import {
 	FEWEST,
 	POINT_BY_POINT,
@@ -264,9 +265,12 @@ export class Markup {
 		});
 	}
 	/** Puts marks of a file in as one's own, chosen and as one group of changes. */
-	bringIn(marks: readonly Pick<MarkFields, 'kind' | 'page' | 'points' | 'size' | 'text'>[]): void {
+	bringIn(marks: readonly Brought[]): void {
 		this.chosen.clear();
 		const top = this.top;
+		// Groups of two files that are brought in, or of one twice, stay apart.
+		const groups = new Map<string, string>();
+		for (const { group } of marks) if (group !== null) groups.set(group, nanoid(10));
 		this.change(() =>
 			marks.forEach((fields, i) => {
 				const id = nanoid(10);
@@ -276,7 +280,7 @@ export class Markup {
 					layer: this.layer,
 					by: this.me.id,
 					at: new Date().toISOString(),
-					group: null,
+					group: fields.group === null ? null : groups.get(fields.group)!,
 					order: top + i,
 					carried: null
 				});
