@@ -129,6 +129,8 @@ describe('a live schedule', () => {
 			const guest = enter(who, room);
 			await guest.until(() => guest.marks.length === 3);
 			guest.add(`by ${who}`);
+			await guest.until(() => guest.closes.includes(4409));
+			guest.close();
 		}
 		await oke.until(() => oke.marks.length === 3);
 		oke.set(0, 1, 1);
@@ -141,8 +143,17 @@ describe('a live schedule', () => {
 		const { id, room } = await begin();
 		const rhosyn = enter('rhosyn', room);
 		await rhosyn.until(() => rhosyn.marks.length === 3);
+		const away = enter('rhosyn', room);
+		await away.until(() => away.marks.length === 3);
+		away.line(false);
+		away.add('P-09');
 		await world.act('oke', takeLock, { document: id, purpose: 'levels' });
 		await rhosyn.until(() => rhosyn.closes.length > 0);
+		// What they did elsewhere without a line, before the lock, is not swallowed: they are told that it does not go in.
+		away.line(true);
+		await away.until(() => away.closes.includes(4409));
+		away.close();
+		expect((await world.read('rhosyn', liveSchedule, { document: id })).rows).toHaveLength(3);
 		expect((await world.read('rhosyn', documentView, { document: id })).room).toMatchObject({
 			kind: 'schedule',
 			mode: 'read'

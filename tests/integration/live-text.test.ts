@@ -1,3 +1,4 @@
+import * as encoding from 'lib0/encoding';
 import { and, eq } from 'drizzle-orm';
 import { EditorState } from 'prosemirror-state';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -106,11 +107,40 @@ describe('a live text', () => {
 		const { room } = await begin('Scope.');
 		const [oke, petra] = [enter('oke', room), enter('petra', room)];
 		await petra.until(() => petra.says() === 'Scope.');
-		petra.type('No ', 1);
+		// Looking on, coming back and seeing what the others write is fine; the server says so when more is tried.
+		petra.line(false);
+		await petra.until(() => petra.closes.length > 0);
 		oke.type('x', 1);
-		await petra.until(() => petra.says().includes('x'));
-		await new Promise((done) => setTimeout(done, 200));
+		petra.line(true);
+		await petra.until(() => petra.says() === 'xScope.');
+		expect(petra.closes).not.toContain(4409);
+		petra.type('No ', 1);
+		await petra.until(() => petra.closes.includes(4409));
+		petra.close();
 		expect(oke.says()).toBe('xScope.');
+	});
+
+	it('outlives changes that are none, from whoever reads, suggests or writes', async () => {
+		const { room } = await begin('Scope.');
+		const oke = enter('oke', room);
+		await oke.until(() => oke.says() === 'Scope.');
+		for (const who of ['petra', 'halla', 'rhosyn']) {
+			const guest = enter(who, room);
+			await guest.until(() => guest.says().endsWith('Scope.'));
+			const message = encoding.createEncoder();
+			encoding.writeVarString(message, room);
+			encoding.writeVarUint(message, 0);
+			encoding.writeVarUint(message, 2);
+			encoding.writeVarUint8Array(message, Uint8Array.of(255, 255, 255, 9));
+			guest.raw(encoding.toUint8Array(message));
+			await new Promise((done) => setTimeout(done, 100));
+			guest.close();
+			oke.type('x', 1);
+			const after = enter('rhosyn', room);
+			await after.until(() => after.says() === oke.says());
+			after.close();
+		}
+		expect(oke.says()).toBe('xxxScope.');
 	});
 
 	it('takes suggestions, and only those, from somebody with Remark', async () => {

@@ -100,6 +100,10 @@ export class Guest {
 		}
 		throw new Error(`It did not come to that: “${this.says()}”, closed with ${this.closes.join()}`);
 	}
+	/** Sends bytes as they are, as a tampered browser might. */
+	raw(bytes: Uint8Array): void {
+		this.socket.webSocket!.send(Uint8Array.from(bytes));
+	}
 	line(up: boolean): void {
 		if (up) void this.socket.connect();
 		else this.socket.disconnect();

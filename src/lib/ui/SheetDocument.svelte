@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Present, RoomMode } from '../core/live';
 	import type { VersionRow } from '../core/rows';
+	import RefusedBar from './live/RefusedBar.svelte';
 	import type { Markup } from './markup/markup.svelte';
 	import MarkupLayer from './markup/MarkupLayer.svelte';
 	import MarkupSide from './markup/MarkupSide.svelte';
@@ -105,46 +106,47 @@
 		/>{/if}
 	<SheetRemarks {face} {remarks} label={version.label} />
 {/snippet}
-<div class="relative flex h-full">
-	{#if marking && markup}<div
-			class="w-[190px] shrink-0 max-md:absolute max-md:inset-y-0 max-md:left-0 max-md:z-10 max-md:w-[150px]"
-		>
-			<MarkupSide
-				{markup}
-				{codes}
-				{stamps}
-				grow={(factor) => layer?.growBy(factor)}
-				{document}
-				{version}
-				from={earlier}
-				{mayTake}
-				{name}
-				{refreshed}
+<div class="flex h-full flex-col">
+	<RefusedBar line={markup?.line ?? null} />
+	<div class="relative flex min-h-0 flex-1 max-md:flex-col">
+		{#if marking && markup}<div class="shrink-0 max-md:max-h-[40%] max-md:overflow-auto md:w-[190px]">
+				<MarkupSide
+					{markup}
+					{codes}
+					{stamps}
+					grow={(factor) => layer?.growBy(factor)}
+					{document}
+					{version}
+					from={earlier}
+					{mayTake}
+					{name}
+					{refreshed}
+				/>
+			</div>{/if}
+		<div class="min-h-0 min-w-0 flex-1">
+			<Viewer
+				url={file}
+				download={mayTake ? `${file}?download` : null}
+				title={name}
+				mediaType={version.mediaType}
+				fileName={version.fileName}
+				size={version.size}
+				layer={over}
 			/>
-		</div>{/if}
-	<div class="min-w-0 flex-1">
-		<Viewer
-			url={file}
-			download={mayTake ? `${file}?download` : null}
-			title={name}
-			mediaType={version.mediaType}
-			fileName={version.fileName}
-			size={version.size}
-			layer={over}
-		/>
-	</div>
-	<div
-		class="{beside
-			? 'absolute inset-0 z-10'
-			: 'hidden'} border-l border-rule bg-film lg:static lg:block lg:w-[300px]"
-	>
-		<RemarksPanel
-			{remarks}
-			table="/{code}/document/{document}/remarks"
-			label={version.label}
-			{newest}
-			compose={isSheet ? { label: 'On a place', run: pickPlace } : null}
-		/>
+		</div>
+		<div
+			class="{beside
+				? 'absolute inset-0 z-10'
+				: 'hidden'} border-l border-rule bg-film lg:static lg:block lg:w-[300px]"
+		>
+			<RemarksPanel
+				{remarks}
+				table="/{code}/document/{document}/remarks"
+				label={version.label}
+				{newest}
+				compose={isSheet ? { label: 'On a place', run: pickPlace } : null}
+			/>
+		</div>
 	</div>
 </div>
 <ScaleDialog

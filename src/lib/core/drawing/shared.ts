@@ -183,50 +183,69 @@ export interface Touched {
 /** How a layer is named as a key: DXF does not tell capitals apart. */
 export const keyOf = (name: string) => name.toUpperCase();
 
+/** Keys of the maps of a shared drawing that a change touched. */
+export interface TouchedKeys {
+	changes: Iterable<string>;
+	items: Iterable<string>;
+	layers: Iterable<string>;
+}
+
 /** Layers of what was changed and added, as they were before a change. */
 export interface Before {
 	/** By the place of the entity; only where it was put on another layer than in the file. */
-	layers: ReadonlyMap<number, string>;
+	layers: Map<number, string>;
 	/** By the id of what was added. */
-	items: ReadonlyMap<string, string>;
+	items: Map<string, string>;
+}
+
+/** The layer that an entity of the file was put on, by its place; undefined where it lies as in the file. */
+export function layerKept(doc: Y.Doc, at: number): string | undefined {
+	const kept = layerName.safeParse(changesOf(doc).get(`${at}/layer`));
+	return kept.success ? kept.data : undefined;
 }
 
 /** How {@link touchedBy} sees a shared drawing before a change. */
 export function beforeOf(doc: Y.Doc): Before {
-	const { changes, items } = readEdits(doc);
-	return {
-		layers: new Map([...changes].flatMap(([at, { layer }]) => (layer === undefined ? [] : [[at, layer]]))),
-		items: new Map(items.map(({ id, layer }) => [id, layer]))
-	};
+	const before: Before = { layers: new Map(), items: new Map() };
+	follow(before, doc, { changes: changesOf(doc).keys(), items: itemsOf(doc).keys(), layers: [] });
+	return before;
+}
+
+/** Brings what was before a change up to after it, reading only what the change touched. */
+export function follow(before: Before, doc: Y.Doc, touched: TouchedKeys): void {
+	const put = <K>(map: Map<K, string>, key: K, layer: string | undefined) =>
+		layer === undefined ? map.delete(key) : map.set(key, layer);
+	for (const key of touched.changes) {
+		const at = entityIn(key);
+		if (at !== null) put(before.layers, at, layerKept(doc, at));
+	}
+	for (const id of touched.items) put(before.items, id, readItem(id, itemsOf(doc).get(id))?.layer);
+}
+
+/** Whether a value may stand under a key of `changes`. */
+function isChange(key: string, value: unknown): boolean {
+	const [, , property, attribute] = KEY.exec(key) ?? [];
+	if (property === undefined) return false;
+	const change = attribute === undefined ? { [property]: value } : { attributes: { [attribute]: value } };
+	return changeSchema.safeParse(change).success;
 }
 
 /**
- * The layers that a change of a shared drawing touches.
+ * The layers that a change of a shared drawing touches. Reads only what was touched, however much was done before.
  * @param doc after the change
  * @param touched keys by map, as the change touched them
  */
-export function touchedBy(
-	base: Base,
-	before: Before,
-	doc: Y.Doc,
-	touched: { changes: Iterable<string>; items: Iterable<string>; layers: Iterable<string> }
-): Touched {
+export function touchedBy(base: Base, before: Before, doc: Y.Doc, touched: TouchedKeys): Touched {
 	const layers = new Set<string>();
 	const fail = (fault: string): Touched => ({ layers, fault });
-	const entities = new Set<number>();
 	for (const key of touched.changes) {
 		const at = entityIn(key);
-		if (at === null || base.layers[at] === undefined) return fail('There is no such entity in the drawing.');
-		entities.add(at);
-	}
-	if (entities.size) {
-		const changes = readChanges(changesOf(doc));
-		for (const at of entities) {
-			const own = base.names[base.layers[at]!]!;
-			const change = changes.get(at);
-			if (change === null) return fail('This is no change of an entity.');
-			layers.add(before.layers.get(at) ?? own).add(change?.layer ?? own);
-		}
+		const place = at === null ? undefined : base.layers[at];
+		if (at === null || place === undefined) return fail('There is no such entity in the drawing.');
+		const value = changesOf(doc).get(key);
+		if (value !== undefined && !isChange(key, value)) return fail('This is no change of an entity.');
+		const own = base.names[place]!;
+		layers.add(before.layers.get(at) ?? own).add(layerKept(doc, at) ?? own);
 	}
 	for (const id of touched.items) {
 		const was = before.items.get(id);

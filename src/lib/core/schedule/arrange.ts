@@ -1,14 +1,55 @@
+import { z } from 'zod';
 import { cellText } from './cell';
 import type { CellValue, Column, Row, Total } from './column';
 import type { Formulas } from './formula';
 
+const filterSchema = z.union([
+	z.strictObject({ has: z.string().max(200) }),
+	z.strictObject({ oneOf: z.array(z.string().max(2_000)).max(200) })
+]);
+/** What the cells of a column must say. */
+export type Filter = { readonly has: string } | { readonly oneOf: readonly string[] };
+
+const lookSchema = z.object({
+	sort: z.object({ column: z.string(), descending: z.boolean() }).nullable(),
+	filters: z.record(z.string(), filterSchema),
+	frozen: z.int().min(0)
+});
 /** How one person looks at a schedule; the others' order stays as it is. */
 export interface Arrangement {
 	sort: { column: string; descending: boolean } | null;
 	/** By column: what its cells must say. */
 	filters: Readonly<Record<string, Filter>>;
 }
-export type Filter = { has: string } | { oneOf: readonly string[] };
+/** How somebody looks at a schedule, with how many columns at the left stay in sight. */
+export interface Look {
+	arrangement: Arrangement;
+	frozen: number;
+}
+export const AS_IT_IS: Look = { arrangement: { sort: null, filters: {} }, frozen: 1 };
+
+export const lookText = ({ arrangement, frozen }: Look): string => JSON.stringify({ ...arrangement, frozen });
+
+/** A look that was kept as text; what speaks of columns that are gone is left out, and so is what is none. */
+export function keptLook(text: string | null, columns: readonly Pick<Column, 'id'>[]): Look {
+	let kept: unknown;
+	try {
+		kept = JSON.parse(text ?? 'null');
+	} catch {
+		return AS_IT_IS;
+	}
+	const read = lookSchema.safeParse(kept);
+	if (!read.success) return AS_IT_IS;
+	const there = new Set(columns.map((c) => c.id));
+	const { sort, filters, frozen } = read.data;
+	return {
+		arrangement: {
+			sort: sort && there.has(sort.column) ? sort : null,
+			filters: Object.fromEntries(Object.entries(filters).filter(([column]) => there.has(column)))
+		},
+		frozen: Math.min(frozen, columns.length)
+	};
+}
 
 /** What a cell of any column holds in a row, formulas worked out; null where there is nothing or a fault. */
 export function valueIn(row: Row, column: Column, formulas: Formulas): CellValue | null {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import * as Y from 'yjs';
-import { arranged, totalOf } from './arrange';
+import { arranged, AS_IT_IS, keptLook, lookText, totalOf, type Look } from './arrange';
 import {
 	cellFault,
 	cellFrom,
@@ -189,6 +189,24 @@ describe('arranging', () => {
 		expect(
 			(['sum', 'count', 'mean', 'least', 'most'] as const).map((t) => totalOf(rows, number, formulas, t))
 		).toEqual([6, 4, 1.5, 0, 3]);
+	});
+
+	it('is kept as text; what speaks of columns that are gone is left out, and what is no look is none', () => {
+		const look: Look = {
+			arrangement: {
+				sort: { column: 'a', descending: true },
+				filters: { a: { has: 'pile' }, b: { oneOf: ['Open', 'Done'] } }
+			},
+			frozen: 2
+		};
+		expect(keptLook(lookText(look), [{ id: 'a' }, { id: 'b' }])).toEqual(look);
+		expect(keptLook(lookText(look), [{ id: 'b' }])).toEqual({
+			arrangement: { sort: null, filters: { b: { oneOf: ['Open', 'Done'] } } },
+			frozen: 1
+		});
+		for (const strange of [null, '', '{', '[]', '{"sort":1}', '{"sort":null,"filters":{"a":{}},"frozen":1}'])
+			expect(keptLook(strange, [{ id: 'a' }])).toEqual(AS_IT_IS);
+		fc.assert(fc.property(fc.json(), (text) => keptLook(text, [{ id: 'a' }]).frozen >= 0));
 	});
 });
 

@@ -4,6 +4,7 @@ import {
 	barredLayer,
 	beforeOf,
 	changesOf,
+	follow,
 	itemsOf,
 	layersOf,
 	ownersOf,
@@ -59,7 +60,7 @@ export class DrawingTrial implements Trial {
 		Y.applyUpdate(this.copy, update);
 		this.copy.off('afterTransaction', observe);
 		const said = touchedBy(this.base, this.before, this.copy, touched);
-		this.before = beforeOf(this.copy);
+		follow(this.before, this.copy, touched);
 		if (strange) this.base = readBase(this.copy);
 		return { ...said, strange };
 	}

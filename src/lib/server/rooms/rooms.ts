@@ -213,7 +213,13 @@ export class Rooms {
 		const message = readMessage(bytes);
 		if (message.kind === 'presence') return this.checkPresence(guest, message, doc);
 		if (message.kind === 'other') return this.refuse(guest, 'This is no message for a room.');
-		if (message.kind !== 'change' || guest.mode === 'read') return true;
+		if (message.kind !== 'change') return true;
+		// Every browser offers what it holds when it comes; of somebody who looks on, only what is new is a change.
+		if (guest.mode === 'read')
+			return (
+				Y.snapshotContainsUpdate(Y.snapshot(doc), message.update) ||
+				this.refuse(guest, 'You only look on here now.')
+			);
 		if (Date.now() - guest.checkedAt > BELIEVED && !(await this.recheck(guest))) return false;
 		if ((this.sizes.get(doc.name) ?? 0) + message.update.byteLength > MOST_ROOM_BYTES)
 			return this.refuse(guest, 'The document is as large as it may be.', CLOSED.tooMuch);

@@ -137,6 +137,8 @@
 						onchange={(e) => drawing.setWords(one, e.currentTarget.value)}></textarea></label
 				>{#if one.entity.type === 'DIMENSION'}<p class="text-[12px] text-ink-2">
 						Without words it says what it measures.
+					</p>{:else if one.entity.type === 'MTEXT'}<p class="text-[12px] text-ink-2">
+						New words are written plainly: bold, colours and heights within the text are lost.
 					</p>{/if}{/if}
 			{#if one}{#each attributesOf(one.entity) as attribute, i (i)}<label class="block"
 						><span class="label font-mono">{attribute.tag}</span><input

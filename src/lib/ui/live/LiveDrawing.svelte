@@ -62,7 +62,11 @@
 </script>
 
 <div class="flex h-full flex-col">
-	<LiveBar line={drawing?.line ?? null} {me}>
+	<LiveBar
+		line={drawing?.line ?? null}
+		{me}
+		{...mode === 'write' && drawing?.base ? { putIn: (held: Uint8Array) => drawing!.putIn(held) } : {}}
+	>
 		{#snippet mine()}
 			{#if mode === 'write'}<span class="tag bg-done-soft text-done">You draw here</span>
 			{:else}<span class="tag bg-rule-2">You look on here</span>{/if}

@@ -20,6 +20,10 @@
 	let taking = $state(false);
 	let beside = $state(false);
 	let filtering = $state(false);
+	/** Whoever comes back to a filtered schedule sees what filters it. */
+	$effect(() => {
+		if (grid?.opened && Object.keys(grid.arrangement.filters).length) filtering = true;
+	});
 	/** A column being changed, or the place of a new one. */
 	let settling = $state.raw<{ column: Column | null; at: number } | null>(null);
 

@@ -301,7 +301,7 @@
 										>{/if}
 									<DropdownMenu.Item
 										class={item}
-										onSelect={() => (grid.frozen = grid.frozen === i + 1 ? 0 : i + 1)}
+										onSelect={() => grid.freeze(grid.frozen === i + 1 ? 0 : i + 1)}
 										>{grid.frozen === i + 1
 											? 'Let the columns move'
 											: 'Keep in sight up to here'}</DropdownMenu.Item

@@ -35,12 +35,14 @@ import {
 	readBase,
 	readEdits
 } from '../../core/drawing/shared';
+import { salvage } from '../../core/drawing/salvage';
 import { flattenSome } from '../../core/dxf/flatten';
 import type { Drawing, Entity } from '../../core/dxf/read';
 import { SnapIndex, type Snap } from '../../core/dxf/snap';
 import type { Present } from '../../core/live';
 import { DrawnSheet } from '../draw-sheet';
 import { readDrawing } from '../read-drawing';
+import { plural } from '../words';
 import { LiveLine } from './line.svelte';
 import { newId } from './new-id';
 
@@ -304,6 +306,21 @@ export class LiveDrawingState {
 	}
 	redo(): void {
 		this.undoing.redo();
+	}
+
+	/** Puts what one may still change of a refused copy in; says what came of it, and whether that was all. */
+	putIn(held: Uint8Array): { said: string; whole: boolean } {
+		const { put, barred, otherFile } = salvage(this.line.doc, held, this, MINE);
+		if (otherFile)
+			return {
+				said: 'The drawing has another file behind it by now; nothing of the copy fits it.',
+				whole: false
+			};
+		const left = barred.length
+			? ` What lies on ${barred.join(', ')} stays out: ${barred.length === 1 ? 'it belongs' : 'they belong'} to another department now.`
+			: '';
+		const said = `${put ? `${plural(put, 'change')} put in.` : 'Nothing was put in.'}${left}`;
+		return { said, whole: !barred.length };
 	}
 
 	/** What of the chosen may be changed by whoever is here. */

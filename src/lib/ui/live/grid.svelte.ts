@@ -1,6 +1,15 @@
 import * as Y from 'yjs';
 import type { Present } from '../../core/live';
-import { arranged, totalOf, valueIn, type Arrangement, type Filter } from '../../core/schedule/arrange';
+import {
+	arranged,
+	AS_IT_IS,
+	keptLook,
+	lookText,
+	totalOf,
+	valueIn,
+	type Arrangement,
+	type Filter
+} from '../../core/schedule/arrange';
 import { cellFrom, cellKey, cellText, countedOn, faultsOf, type Faults } from '../../core/schedule/cell';
 import {
 	MOST_ROWS,
@@ -25,6 +34,7 @@ import {
 	ScheduleReader,
 	setCells
 } from '../../core/schedule/shared';
+import { KEPT } from './kept';
 import { LiveLine } from './line.svelte';
 import { newId } from './new-id';
 
@@ -49,11 +59,13 @@ export class Grid {
 	private readonly reader: ScheduleReader;
 	private readonly undoing: Y.UndoManager;
 	private queued = false;
+	/** Under what this browser keeps how one looks at the schedule. */
+	private readonly look: string;
 
 	schedule = $state.raw<Schedule>({ columns: [], rows: [] });
-	arrangement = $state.raw<Arrangement>({ sort: null, filters: {} });
+	arrangement = $state.raw<Arrangement>(AS_IT_IS.arrangement);
 	/** Columns at the left that stay in sight. */
-	frozen = $state(1);
+	frozen = $state(AS_IT_IS.frozen);
 	/** The cell that keys go to, and the other corner of what is chosen. */
 	cursor = $state.raw<CellAt | null>(null);
 	corner = $state.raw<CellAt | null>(null);
@@ -75,6 +87,7 @@ export class Grid {
 		readonly mayWrite: () => boolean
 	) {
 		this.line = new LiveLine(room, me);
+		this.look = `${KEPT}/${me.id}/${room}`;
 		const { doc, awareness } = this.line;
 		this.reader = new ScheduleReader(doc, () => this.take());
 		this.undoing = new Y.UndoManager([columnsOf(doc), rowsOf(doc)] as never, {
@@ -94,6 +107,10 @@ export class Grid {
 		void this.line.ready().then(() => {
 			this.take();
 			this.opened = true;
+			({ arrangement: this.arrangement, frozen: this.frozen } = keptLook(
+				localStorage.getItem(this.look),
+				this.reader.schedule.columns
+			));
 		});
 	}
 
@@ -328,12 +345,23 @@ export class Grid {
 
 	sortBy(column: string, descending: boolean | null): void {
 		this.arrangement = { ...this.arrangement, sort: descending === null ? null : { column, descending } };
+		this.keepLook();
 	}
 	filter(column: string, filter: Filter | null): void {
 		const filters = { ...this.arrangement.filters };
 		if (filter) filters[column] = filter;
 		else delete filters[column];
 		this.arrangement = { ...this.arrangement, filters };
+		this.keepLook();
+	}
+	/** Keeps so many columns at the left in sight. */
+	freeze(columns: number): void {
+		this.frozen = columns;
+		this.keepLook();
+	}
+	/** Whoever comes back finds the schedule as they looked at it. */
+	private keepLook(): void {
+		localStorage.setItem(this.look, lookText(this));
 	}
 	get filtered(): boolean {
 		return this.rows.length < this.schedule.rows.length;

@@ -4,6 +4,7 @@ import type { Awareness } from 'y-protocols/awareness';
 import * as Y from 'yjs';
 import type { Present } from '../../core/live';
 import { KEPT } from './kept';
+import { dropRefused, keepRefused, refusedOf, type Refused } from './refused';
 
 /** The server refused what this browser sent; what it holds is not what the others have. */
 const REFUSED = 4409;
@@ -19,8 +20,8 @@ export class LiveLine {
 	/** Changes that the server has not confirmed yet. */
 	unsent = $state(0);
 	people = $state.raw<Present[]>([]);
-	/** Why a change was refused. */
-	why = $state('');
+	/** What the server did not take, now or before, until its author has dealt with it. */
+	refused = $state.raw<Refused | null>(null);
 
 	readonly doc = new Y.Doc();
 	private readonly provider: HocuspocusProvider;
@@ -32,6 +33,7 @@ export class LiveLine {
 		readonly me: Present
 	) {
 		this.kept = new IndexeddbPersistence(`${KEPT}/${me.id}/${room}`, this.doc);
+		void refusedOf(this.key).then((refused) => (this.refused ??= refused ?? null));
 		const { protocol, host } = location;
 		this.provider = new HocuspocusProvider({
 			url: `${protocol === 'https:' ? 'wss' : 'ws'}://${host}/live/rooms/${room}`,
@@ -46,14 +48,25 @@ export class LiveLine {
 			onClose: ({ event }) => {
 				if (event.code !== REFUSED && event.code !== TOO_MUCH) return;
 				this.state = 'refused';
-				this.why = event.reason;
-				// What was refused would be refused again and again.
 				this.provider.disconnect();
-				void this.kept.clearData();
+				// What was refused would be refused again and again; it is kept apart.
+				void keepRefused(this.key, this.doc, event.reason).then(async (all) => {
+					await this.kept.clearData();
+					this.refused = all;
+				});
 			},
 			onAwarenessChange: ({ states }) => (this.people = present(states as never))
 		});
 		this.awareness.setLocalStateField('user', me);
+	}
+
+	private get key(): string {
+		return `${this.me.id}/${this.room}`;
+	}
+	/** What was refused is dealt with. */
+	async dropRefused(): Promise<void> {
+		await dropRefused(this.key);
+		this.refused = null;
 	}
 
 	get awareness(): Awareness {
