@@ -79,10 +79,13 @@ test('three people write in one text, one through a lost line; they suggest, rem
 	for (const page of [oke!, rhosyn!, ines!]) await page.context().close();
 });
 
-test('two people mark up one sheet; each takes back only their own', async ({ browser }) => {
-	const [oke, rhosyn] = await Promise.all(['oke', 'rhosyn'].map((who) => as(browser, who)));
+test('three people mark up one sheet, one of them through a lost line; each takes back only their own', async ({
+	browser
+}) => {
+	const [oke, rhosyn, ines] = await Promise.all(['oke', 'rhosyn', 'ines'].map((who) => as(browser, who)));
+	const line = await cuttable(ines!);
 	const found = await documentId(oke!, 'VFT-MW-LS-00-DR-0102');
-	for (const page of [oke!, rhosyn!]) {
+	for (const page of [oke!, rhosyn!, ines!]) {
 		await page.goto(`/vft/document/${found.id}`);
 		await ready(page);
 		await page.getByRole('button', { name: 'Mark up' }).click();
@@ -109,10 +112,37 @@ test('two people mark up one sheet; each takes back only their own', async ({ br
 	await expect(marks(rhosyn!, 'arrow')).toHaveCount(1);
 	await oke!.getByRole('button', { name: 'Redo' }).click();
 	await expect(marks(rhosyn!, 'cloud')).toHaveCount(1);
+
+	// The line of one is cut; all go on, and what each of them did comes together when it is back.
+	await line.cut();
+	await draw(ines!, 'Rectangle', [450, 600], [560, 650]);
+	await draw(ines!, 'Ellipse', [620, 560], [700, 640]);
+	await expect(marks(ines!, 'rectangle')).toHaveCount(1);
+	await draw(oke!, 'Line', [420, 250], [520, 250]);
+	await rhosyn!.getByRole('radio', { name: 'Choose and move' }).click();
+	await marks(rhosyn!, 'arrow').locator('path').first().click({ force: true });
+	await rhosyn!.getByRole('button', { name: 'Take away' }).click();
+	await expect(marks(oke!, 'arrow')).toHaveCount(0);
+	await expect(marks(oke!, 'rectangle')).toHaveCount(0);
+	await expect(marks(ines!, 'line')).toHaveCount(0);
+	line.back();
+	const everything = { cloud: 1, arrow: 0, callout: 1, line: 1, rectangle: 1, ellipse: 1 };
+	const paths = (page: Page) =>
+		page.locator('[data-kind] path').evaluateAll((all) => all.map((one) => one.getAttribute('d')).sort());
+	for (const page of [oke!, rhosyn!, ines!])
+		for (const [kind, count] of Object.entries(everything))
+			await expect(marks(page, kind), kind).toHaveCount(count, { timeout: 15_000 });
+	expect(await paths(rhosyn!)).toEqual(await paths(oke!));
+	expect(await paths(ines!)).toEqual(await paths(oke!));
+	// Taking back reaches what one did oneself while the line was cut, and nobody else's.
+	await ines!.getByRole('button', { name: 'Undo' }).click();
+	await expect(marks(oke!, 'ellipse')).toHaveCount(0);
+	await expect(marks(oke!, 'line')).toHaveCount(1);
 	// What was drawn is still there for whoever comes later.
 	await oke!.reload();
 	await expect(marks(oke!, 'callout')).toHaveCount(1);
-	for (const page of [oke!, rhosyn!]) await page.context().close();
+	await expect(marks(oke!, 'rectangle')).toHaveCount(1);
+	for (const page of [oke!, rhosyn!, ines!]) await page.context().close();
 });
 
 test('marks leave a PDF as standard annotations and as XFDF, and come back from both', async ({

@@ -1,5 +1,6 @@
+import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
-import { as, cuttable, documentId } from './people';
+import { as, cuttable, documentId, ready } from './people';
 
 /** Opens a document by its number. */
 async function open(page: Page, number: string): Promise<string> {
@@ -74,6 +75,18 @@ test('three people fill in one schedule, one through a lost line; rules speak, r
 		await expect(row).toContainText('Without a line');
 	}
 
+	// Whoever filters does so for themselves, and comes back to it.
+	const filter = maj.getByRole('searchbox', { name: /^Only rows whose .* has$/ }).first();
+	await maj.getByRole('button', { name: 'Filter' }).click();
+	await filter.fill('P-05');
+	await expect(maj.getByText('1 of 29 rows')).toBeVisible();
+	await maj.reload();
+	await expect(maj.getByText('1 of 29 rows')).toBeVisible();
+	await expect(filter).toHaveValue('P-05');
+	await filter.fill('');
+	await expect(maj.getByText('29 rows', { exact: true })).toBeVisible();
+	await expect(oke.getByText('29 rows', { exact: true })).toBeVisible();
+
 	// A wrong click breaks a rule: it is kept, and said.
 	await write(oke, 'P-06', 8, 'next week');
 	await oke.keyboard.press('ArrowUp');
@@ -102,6 +115,51 @@ test('three people fill in one schedule, one through a lost line; rules speak, r
 	for (const page of [oke, rhosyn, maj]) await page.context().close();
 });
 
+test('what was filled in through a lost line while somebody took the schedule in hand is kept in the browser', async ({
+	browser
+}) => {
+	const [oke, rhosyn] = (await Promise.all(['oke', 'rhosyn'].map((who) => as(browser, who)))) as [Page, Page];
+	const line = await cuttable(rhosyn);
+	const id = await open(rhosyn, 'VFT-MW-LS-00-SH-0004');
+	await kept(rhosyn);
+	await line.cut();
+	await expect(rhosyn.getByText('The line is down')).toBeVisible();
+	await rhosyn.getByRole('gridcell', { name: 'P-07', exact: true }).click();
+	await rhosyn.keyboard.type('P-77');
+	await rhosyn.keyboard.press('Enter');
+	await expect(rhosyn.getByText(/changes? of yours wait here/)).toBeVisible();
+	await open(oke, 'VFT-MW-LS-00-SH-0004');
+	await oke.getByRole('button', { name: 'Lock', exact: true }).click();
+	await oke.getByRole('dialog').getByRole('button', { name: 'Lock' }).click();
+	await expect(oke.getByRole('button', { name: 'Give back unchanged' })).toBeVisible();
+	line.back();
+	await expect(rhosyn.getByText(/did not take a change/)).toBeVisible({ timeout: 30_000 });
+	await rhosyn.getByRole('button', { name: 'Open what the others have' }).click();
+	const strip = rhosyn.getByRole('alert').filter({ hasText: 'What you did was not taken' });
+	await expect(strip).toBeVisible();
+	await expect(rhosyn.getByRole('gridcell', { name: 'P-07', exact: true })).toBeVisible();
+	// It is still there when the page is opened again.
+	await rhosyn.reload();
+	const saved = rhosyn.waitForEvent('download');
+	await strip.getByRole('button', { name: 'Keep a copy as a file' }).click();
+	expect(await readFile(await (await saved).path(), 'utf8')).toContain('P-77');
+	const { rows } = await held<Schedule>(oke, id, 'schedule');
+	expect(JSON.stringify(rows)).not.toContain('P-77');
+	await oke.getByRole('button', { name: 'Give back unchanged' }).click();
+	for (const page of [oke, rhosyn]) await page.context().close();
+});
+
+/** Draws a line by exact coordinates. */
+const draw = async (page: Page, layer: string, points: [number, number][]) => {
+	await page.getByRole('radio', { name: 'Line', exact: true }).click();
+	await page.getByLabel('On layer').selectOption(layer);
+	for (const [x, y] of points) {
+		await page.getByLabel('X', { exact: true }).fill(String(x));
+		await page.getByLabel('Y', { exact: true }).fill(String(y));
+		await page.getByRole('button', { name: 'Set point' }).click();
+	}
+};
+
 test('three people draw in one DXF, each department on its layers, one through a lost line', async ({
 	browser
 }) => {
@@ -115,16 +173,6 @@ test('three people draw in one DXF, each department on its layers, one through a
 		await expect(page.getByRole('radio', { name: 'Polyline' })).toBeVisible();
 		await expect(page.getByText('Click something in the drawing')).toBeVisible();
 	}
-	/** Draws a line by exact coordinates. */
-	const draw = async (page: Page, layer: string, points: [number, number][]) => {
-		await page.getByRole('radio', { name: 'Line', exact: true }).click();
-		await page.getByLabel('On layer').selectOption(layer);
-		for (const [x, y] of points) {
-			await page.getByLabel('X', { exact: true }).fill(String(x));
-			await page.getByLabel('Y', { exact: true }).fill(String(y));
-			await page.getByRole('button', { name: 'Set point' }).click();
-		}
-	};
 	const items = async (page: Page) => (await held<Drawing>(page, id, 'drawing')).items;
 	await draw(oke, 'OUTLINE', [
 		[1000, 1000],
@@ -179,6 +227,57 @@ test('three people draw in one DXF, each department on its layers, one through a
 	for (const page of [oke, rhosyn, ines]) await page.context().close();
 });
 
+test('of what was drawn through a lost line on a layer that went to others, the rest is put in', async ({
+	browser
+}) => {
+	const [ines, rhosyn] = (await Promise.all(['ines', 'rhosyn'].map((who) => as(browser, who)))) as [
+		Page,
+		Page
+	];
+	const line = await cuttable(rhosyn);
+	let id = '';
+	for (const page of [ines, rhosyn]) {
+		id = await open(page, 'VFT-MW-LS-00-DR-0701');
+		await expect(page.getByText('Click something in the drawing')).toBeVisible();
+	}
+	await kept(rhosyn);
+	const before = (await held<Drawing>(ines, id, 'drawing')).items.map((i) => i.layer);
+	await line.cut();
+	await expect(rhosyn.getByText('The line is down')).toBeVisible();
+	await draw(rhosyn, 'OUTLINE', [
+		[1000, 4000],
+		[5000, 4000]
+	]);
+	await draw(rhosyn, 'GRID', [
+		[1000, 5000],
+		[5000, 5000]
+	]);
+	await ines.getByRole('tab', { name: /^Layers/ }).click();
+	await ines.getByLabel('Whose OUTLINE is').selectOption('PL');
+	await expect(ines.getByText(/^OUTLINE is for/)).toBeVisible();
+	line.back();
+	await expect(rhosyn.getByText(/did not take a change: The layer OUTLINE/)).toBeVisible({ timeout: 30_000 });
+	await rhosyn.getByRole('button', { name: 'Open what the others have' }).click();
+	await ready(rhosyn);
+
+	// Nothing is lost: it is offered as a file, and what may still be drawn goes in.
+	const strip = rhosyn.getByRole('alert').filter({ hasText: 'What you did was not taken' });
+	await expect(strip).toBeVisible();
+	const saved = rhosyn.waitForEvent('download');
+	await strip.getByRole('button', { name: 'Keep a copy as a file' }).click();
+	const copies = JSON.parse(await readFile(await (await saved).path(), 'utf8')) as { items: object }[];
+	expect(JSON.stringify(copies[0]!.items)).toContain('4000');
+	await strip.getByRole('button', { name: 'Put in what you may change' }).click();
+	await expect(rhosyn.getByText(/1 change put in\. What lies on OUTLINE stays out/)).toBeVisible();
+	await kept(rhosyn);
+	const after = (await held<Drawing>(ines, id, 'drawing')).items.map((i) => i.layer);
+	expect(after.sort()).toEqual([...before, 'GRID'].sort());
+	await strip.getByRole('button', { name: 'Let them go…' }).click();
+	await rhosyn.getByRole('dialog').getByRole('button', { name: 'Let them go' }).click();
+	await expect(strip).toHaveCount(0);
+	for (const page of [ines, rhosyn]) await page.context().close();
+});
+
 test('a remark that was given to somebody is a task on their Today until it is settled', async ({
 	browser
 }) => {
@@ -195,4 +294,89 @@ test('a remark that was given to somebody is a task on their Today until it is s
 	await expect(rhosyn.getByRole('heading', { name: 'Today' })).toBeVisible();
 	await expect(task).toHaveCount(0);
 	await rhosyn.context().close();
+});
+
+test('three people work in a text, a schedule, a sheet and a drawing at once; one loses the line in the middle', async ({
+	browser
+}) => {
+	test.slow();
+	/** Somebody with all four open, each in a page of its own. */
+	const sit = async (who: string) => {
+		const first = await as(browser, who);
+		const pages = [first];
+		while (pages.length < 4) pages.push(await first.context().newPage());
+		const [text, schedule, sheet, drawing] = pages as [Page, Page, Page, Page];
+		return { text, schedule, sheet, drawing, pages };
+	};
+	const [oke, rhosyn, ines] = await Promise.all(['oke', 'rhosyn', 'ines'].map(sit));
+	const all = [oke!, rhosyn!, ines!];
+	const lines = await Promise.all(rhosyn!.pages.map(cuttable));
+	for (const one of all) {
+		await open(one.text, 'VFT-MW-LS-00-SP-0005');
+		await open(one.schedule, 'VFT-MW-LS-00-SH-0004');
+		await open(one.sheet, 'VFT-MW-LS-00-DR-0102');
+		await open(one.drawing, 'VFT-MW-LS-00-DR-0701');
+		await expect(one.text.locator('.ProseMirror')).toContainText('Bring the deck in on the barge');
+		await expect(one.schedule.getByRole('gridcell', { name: 'P-20', exact: true })).toBeVisible();
+		await ready(one.sheet);
+		await one.sheet.getByRole('button', { name: 'Mark up' }).click();
+		await expect(one.drawing.getByText('Click something in the drawing')).toBeVisible();
+		for (const page of one.pages) await kept(page);
+	}
+	/** What one of them does in each of the four; `n` tells them apart. */
+	const work = async (one: (typeof all)[number], who: string, n: number) => {
+		await one.text.locator('.ProseMirror p', { hasText: 'Bring the deck in on the barge' }).first().click();
+		await one.text.keyboard.press('End');
+		await one.text.keyboard.type(` Seen by ${who}.`);
+		await one.schedule
+			.getByRole('row')
+			.filter({ has: one.schedule.getByRole('gridcell', { name: `P-${20 + n}`, exact: true }) })
+			.locator('[aria-colindex="10"]')
+			.click();
+		await one.schedule.keyboard.type(`Seen by ${who}`);
+		await one.schedule.keyboard.press('Enter');
+		await one.sheet.getByRole('radio', { name: 'Ellipse' }).click();
+		await one.sheet.mouse.move(400 + n * 70, 620);
+		await one.sheet.mouse.down();
+		await one.sheet.mouse.move(450 + n * 70, 660, { steps: 4 });
+		await one.sheet.mouse.up();
+		await draw(one.drawing, 'GRID', [
+			[7000 + n, 100],
+			[7000 + n, 900]
+		]);
+	};
+	await work(ines!, 'Ines', 0);
+	await Promise.all(lines.map((line) => line.cut()));
+	for (const page of rhosyn!.pages) await expect(page.getByText('The line is down')).toBeVisible();
+	await work(rhosyn!, 'Rhosyn', 1);
+	await work(oke!, 'Oke', 2);
+	lines.forEach((line) => line.back());
+
+	const shows = async (one: (typeof all)[number]) => ({
+		text: (await one.text.locator('.ProseMirror').innerText()).match(/Seen by \w+\./g)?.sort(),
+		// Without the names of those whose cursors stand in a cell.
+		schedule: (await one.schedule.getByRole('gridcell', { name: /^Seen by/ }).allInnerTexts())
+			.map((cell) => cell.split('\n')[0])
+			.sort(),
+		marks: await one.sheet
+			.locator('[data-kind] path')
+			.evaluateAll((paths) => paths.map((path) => path.getAttribute('d')).sort()),
+		changes: await one.drawing.getByText(/^\d+ changes?$/).innerText()
+	});
+	for (const one of all) {
+		for (const who of ['Ines', 'Rhosyn', 'Oke']) {
+			await expect(one.text.locator('.ProseMirror')).toContainText(`Seen by ${who}.`, { timeout: 30_000 });
+			await expect(one.schedule.getByRole('gridcell', { name: `Seen by ${who}` })).toBeVisible();
+		}
+		await expect.poll(async () => (await shows(one)).marks.length).toBeGreaterThanOrEqual(3);
+		for (const page of one.pages) await kept(page);
+	}
+	await expect.poll(async () => shows(rhosyn!)).toEqual(await shows(oke!));
+	await expect.poll(async () => shows(ines!)).toEqual(await shows(oke!));
+	expect((await shows(oke!)).text).toEqual(['Seen by Ines.', 'Seen by Oke.', 'Seen by Rhosyn.']);
+	const { id } = await documentId(oke!.drawing, 'VFT-MW-LS-00-DR-0701');
+	const { items } = await held<Drawing>(oke!.drawing, id, 'drawing');
+	const own = items.flatMap((item) => (item.points[0]![0]! >= 7000 && item.layer === 'GRID' ? [item] : []));
+	expect(own.map((item) => item.points[0]![0]).sort()).toEqual([7000, 7001, 7002]);
+	for (const one of all) await one.text.context().close();
 });

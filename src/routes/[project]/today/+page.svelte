@@ -18,6 +18,14 @@
 	onMount(() => onLive(() => void refresh('cupboard:today')));
 </script>
 
+{#snippet thing(day: string, late: boolean, href: string, number: string, what: string)}
+	<span class="w-[92px] whitespace-nowrap {late ? 'font-semibold text-fault' : 'text-ink-2'}"
+		>{day}{late ? ', late' : ''}</span
+	>
+	<a class="link w-[190px] font-mono text-[12px]" {href}>{number}</a>
+	<span class="min-w-[220px] flex-1">{what}</span>
+{/snippet}
+
 <svelte:head><title>Today · {data.frame.project.name}</title></svelte:head>
 <div class="h-full overflow-auto px-5 py-3">
 	<div class="mb-3 flex flex-wrap items-baseline gap-x-4">
@@ -33,17 +41,13 @@
 		<ul>
 			{#each data.remarks as row (row.id)}
 				<li class="flex flex-wrap items-start gap-x-4 gap-y-0.5 border-b border-rule-2 bg-sheet px-2 py-1.5">
-					<span
-						class="w-[92px] whitespace-nowrap {isOverdue(row, today)
-							? 'font-semibold text-fault'
-							: 'text-ink-2'}"
-						>{row.due ? `${dayText(row.due)}${isOverdue(row, today) ? ', late' : ''}` : 'no day'}</span
-					>
-					<a
-						class="link w-[190px] font-mono text-[12px]"
-						href="/{code}/document/{row.document}?remark={row.number}">{row.documentNumber}</a
-					>
-					<span class="min-w-[220px] flex-1">{plainRemark(row.text)}</span>
+					{@render thing(
+						row.due ? dayText(row.due) : 'no day',
+						isOverdue(row, today),
+						`/${code}/document/${row.document}?remark=${row.number}`,
+						row.documentNumber,
+						plainRemark(row.text)
+					)}
 					<span class="text-ink-2">{row.by}, {row.from} · {whenText(row.at)}</span>
 				</li>
 			{:else}<li class="px-2 py-1.5 text-ink-2">Nobody has given you a remark to settle.</li>{/each}
@@ -56,13 +60,13 @@
 			<ul>
 				{#each data.releases as row (row.id)}
 					<li class="flex flex-wrap items-start gap-x-4 border-b border-rule-2 bg-sheet px-2 py-1.5">
-						<span class="w-[92px] whitespace-nowrap text-ink-2"
-							>{row.replyBy ? dayText(row.replyBy) : ''}</span
-						>
-						<a class="link w-[190px] font-mono text-[12px]" href="/{code}/releases/{row.number}"
-							>{releaseNumber(row.number)}</a
-						>
-						<span class="min-w-[220px] flex-1">{row.title}, {plural(row.documents, 'document')}</span>
+						{@render thing(
+							row.replyBy ? dayText(row.replyBy) : '',
+							false,
+							`/${code}/releases/${row.number}`,
+							releaseNumber(row.number),
+							`${row.title}, ${plural(row.documents, 'document')}`
+						)}
 						<span class="text-ink-2">built by {row.builtBy}</span>
 					</li>
 				{/each}
@@ -75,16 +79,13 @@
 		<ul>
 			{#each data.inHand as row (row.id)}
 				<li class="flex flex-wrap items-start gap-x-4 border-b border-rule-2 bg-sheet px-2 py-1.5">
-					<span
-						class="w-[92px] whitespace-nowrap {row.lock?.stale ? 'font-semibold text-fault' : 'text-ink-2'}"
-						>{row.lock?.expectedEnd
-							? `${dayText(row.lock.expectedEnd)}${row.lock.stale ? ', late' : ''}`
-							: 'no end'}</span
-					>
-					<a class="link w-[190px] font-mono text-[12px]" href="/{code}/document/{row.id}">{row.number}</a>
-					<span class="min-w-[220px] flex-1"
-						>{row.title}{row.lock?.purpose ? `, for “${row.lock.purpose}”` : ''}</span
-					>
+					{@render thing(
+						row.lock?.expectedEnd ? dayText(row.lock.expectedEnd) : 'no end',
+						row.lock?.stale ?? false,
+						`/${code}/document/${row.id}`,
+						row.number,
+						`${row.title}${row.lock?.purpose ? `, for “${row.lock.purpose}”` : ''}`
+					)}
 					<Revision label={row.label} issued={row.issued} />
 				</li>
 			{:else}<li class="px-2 py-1.5 text-ink-2">You have nothing in hand.</li>{/each}

@@ -174,7 +174,7 @@
 				aria-expanded={beside}
 				onclick={() => (beside = !beside)}>{beside ? 'Sheet' : `Remarks ${remarks.open.length}`}</button
 			>{/if}
-		<div class={flip ? '' : 'ml-auto'}>
+		<div class="{flip ? '' : 'ml-auto'} {marking ? 'max-md:hidden' : ''}">
 			<DocumentActions
 				bind:this={actions}
 				view={data.view}
