@@ -27,6 +27,11 @@
 	const inOrder = $derived([...versions].reverse());
 	const indexOf = (label: string) => inOrder.findIndex((v) => v.label === label);
 	let rail = $state<HTMLElement>();
+	/** A long history begins where one is in it. */
+	$effect(() => {
+		const stop = rail?.querySelector(`[data-stop="${CSS.escape(current)}"]`);
+		stop?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+	});
 	/** While a tab is dragged: which, and the stop it is over. */
 	let dragged = $state<{ tab: 'from' | 'to'; at: number } | null>(null);
 	const at = $derived({
@@ -104,7 +109,7 @@
 			{/if}
 			<ol class="relative flex justify-start">
 				{#each inOrder as v, i (v.label)}
-					<li class="relative flex min-w-[58px] flex-1 justify-center">
+					<li class="relative flex min-w-[58px] flex-1 justify-center" data-stop={v.label}>
 						<span
 							class="absolute top-[12px] h-[2px] bg-ink {i === 0 ? 'left-1/2' : 'left-0'} {i ===
 							inOrder.length - 1

@@ -39,6 +39,8 @@
 	});
 	/** Beside the sheet where there is room; over it on a phone, when asked for. */
 	let beside = $state(false);
+	/** What can be done is shown: always where there is room, on a phone when asked for. */
+	let acting = $state(false);
 	/** The pointer is for marks. */
 	let marking = $state(false);
 	const onSheet = $derived(
@@ -147,23 +149,26 @@
 		{#if data.live}<span class="tag bg-done-soft text-done">Live, since</span>{/if}
 		<Revision label={data.version.label} issued={data.version.issued} />
 		{#if row.lock}<LockTag lock={row.lock} />{/if}
-		{#if flip}<span class="ml-auto flex items-center gap-1.5 whitespace-nowrap">
-				<button
-					class="button"
-					aria-label="Document before"
-					title="Document before (P)"
-					disabled={!flip.before}
-					onclick={() => flipTo(flip?.before)}>◂</button
-				>
-				<span class="font-mono text-[12px] text-ink-2">{flip.at} of {flip.of}</span>
-				<button
-					class="button"
-					aria-label="Next document"
-					title="Next document (N)"
-					disabled={!flip.after}
-					onclick={() => flipTo(flip?.after)}>▸</button
-				>
-			</span>{/if}
+		<!-- Its place is kept until the list is known: what stands beside it must not move away under a pointer. -->
+		<span class="ml-auto flex items-center gap-1.5 whitespace-nowrap" class:invisible={!flip}>
+			<button
+				class="button"
+				aria-label="Document before"
+				title="Document before (P)"
+				disabled={!flip?.before}
+				onclick={() => flipTo(flip?.before)}>◂</button
+			>
+			<span class="min-w-[12ch] text-center font-mono text-[12px] text-ink-2"
+				>{flip ? `${flip.at} of ${flip.of}` : ''}</span
+			>
+			<button
+				class="button"
+				aria-label="Next document"
+				title="Next document (N)"
+				disabled={!flip?.after}
+				onclick={() => flipTo(flip?.after)}>▸</button
+			>
+		</span>
 		{#if onSheet && (data.view.marksMode !== 'read' || data.view.marked.includes(data.version.label))}<button
 				class="button"
 				aria-pressed={marking}
@@ -174,7 +179,10 @@
 				aria-expanded={beside}
 				onclick={() => (beside = !beside)}>{beside ? 'Sheet' : `Remarks ${remarks.open.length}`}</button
 			>{/if}
-		<div class="{flip ? '' : 'ml-auto'} {marking ? 'max-md:hidden' : ''}">
+		<button class="button md:hidden" aria-expanded={acting} onclick={() => (acting = !acting)}
+			>{acting ? 'Fewer buttons' : 'What to do…'}</button
+		>
+		<div class={acting ? '' : 'max-md:hidden'}>
 			<DocumentActions
 				bind:this={actions}
 				view={data.view}

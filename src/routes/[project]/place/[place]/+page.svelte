@@ -214,19 +214,22 @@
 					: `you have ${data.levelLabel} here`}
 		</p>
 		{#if data.place.closed}<span class="tag bg-rule-2">closed</span>{/if}
-		{#if reach}
-			<a
-				class="flex items-center gap-0.5"
-				href="/{code}/access/{data.place.id}"
-				title="{plural(reach.people, 'person', 'people')} reach this; see Access"
-				aria-label="{plural(reach.people, 'person', 'people')} reach this folder: Access"
-			>
-				{#each reach.head as p (p.id)}<Avatar name={p.name} outside={p.outside} />{/each}
-				{#if reach.people > reach.head.length}<span class="ml-1 text-[12px] text-ink-2"
-						>+{reach.people - reach.head.length}</span
-					>{/if}
-			</a>
-		{/if}
+		<!-- Their place is kept until they are known: buttons must not move away under a pointer. -->
+		<div class="h-6 min-w-32">
+			{#if reach}
+				<a
+					class="flex items-center gap-0.5"
+					href="/{code}/access/{data.place.id}"
+					title="{plural(reach.people, 'person', 'people')} reach this; see Access"
+					aria-label="{plural(reach.people, 'person', 'people')} reach this folder: Access"
+				>
+					{#each reach.head as p (p.id)}<Avatar name={p.name} outside={p.outside} />{/each}
+					{#if reach.people > reach.head.length}<span class="ml-1 text-[12px] text-ink-2"
+							>+{reach.people - reach.head.length}</span
+						>{/if}
+				</a>
+			{/if}
+		</div>
 		<div class="ml-auto flex flex-wrap gap-1.5 max-md:ml-0">
 			{#if ticked.size}<TickedMenu
 					documents={[...ticked]}
