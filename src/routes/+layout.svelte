@@ -2,6 +2,7 @@
 	import '../app.css';
 	import { Toaster } from 'svelte-sonner';
 	import { onMount } from 'svelte';
+	import { answerEarlyClick } from '$lib/ui/early';
 
 	let { children } = $props();
 	let ready = $state(false);
@@ -15,6 +16,7 @@
 		apply();
 		dark.addEventListener('change', apply);
 		ready = true;
+		answerEarlyClick();
 		return () => dark.removeEventListener('change', apply);
 	});
 </script>

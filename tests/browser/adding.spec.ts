@@ -160,6 +160,19 @@ test('documents are gone through one after the other in the order of the list', 
 	comes();
 	await expect(sent.getByText(/^\d+ of \d+$/)).toBeVisible();
 	expect(await places()).toEqual(before);
+
+	// What is clicked before the page answers is done when it does.
+	let loads = () => {};
+	const scripts = new Promise<void>((load) => (loads = load));
+	await sent.route(/\/_app\/.*\.js$/, async (route) => {
+		await scripts;
+		await route.continue();
+	});
+	await sent.goto(oke.url(), { waitUntil: 'commit' });
+	await sent.getByRole('button', { name: 'Lock', exact: true }).click();
+	expect(await sent.locator('[data-ready]').count()).toBe(0);
+	loads();
+	await expect(sent.getByRole('dialog', { name: /^Lock / })).toBeVisible();
 	await oke.context().close();
 });
 

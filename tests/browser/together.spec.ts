@@ -6,6 +6,7 @@ import { as, cuttable, documentId, ready } from './people';
 async function open(page: Page, number: string): Promise<string> {
 	const { id } = await documentId(page, number);
 	await page.goto(`/vft/document/${id}`);
+	await ready(page);
 	return id;
 }
 const kept = (page: Page) => expect(page.getByText('Everything is kept')).toBeVisible({ timeout: 20_000 });
