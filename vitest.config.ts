@@ -3,7 +3,14 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
 	test: {
 		projects: [
-			{ test: { name: 'unit', include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'] } },
+			{
+				// The reader of DOCX is another one in the browser, which is where it is used.
+				resolve: { alias: [{ find: /^mammoth$/, replacement: 'mammoth/mammoth.browser.js' }] },
+				test: {
+					name: 'unit',
+					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts', 'tests/round-trips/**/*.test.ts']
+				}
+			},
 			{
 				test: {
 					name: 'integration',

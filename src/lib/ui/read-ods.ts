@@ -18,8 +18,20 @@ function textOf(cell: Element): string {
 		return (cell.getAttributeNS(OFFICE, 'date-value') ?? '').replace('T', ' ').replace(/ 00:00:00$/, '');
 	return [...cell.children]
 		.filter((child) => child.namespaceURI === TEXT && child.localName === 'p')
-		.map((p) => p.textContent ?? '')
+		.map(lineOf)
 		.join('\n');
+}
+
+/** The words of a paragraph; blanks, tabs and line breaks are elements there (ODF 1.3, part 3, 6.1). */
+function lineOf(node: Node): string {
+	if (!(node instanceof Element)) return (node.nodeValue ?? '').replace(/\s+/g, ' ');
+	if (node.namespaceURI === TEXT) {
+		if (node.localName === 's') return ' '.repeat(Math.min(100, Number(node.getAttributeNS(TEXT, 'c')) || 1));
+		if (node.localName === 'tab') return '\t';
+		if (node.localName === 'line-break') return '\n';
+	}
+	if (node.localName === 'annotation') return '';
+	return [...node.childNodes].map(lineOf).join('');
 }
 
 const repeated = (element: Element, what: 'columns' | 'rows') =>

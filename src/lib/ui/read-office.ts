@@ -26,16 +26,6 @@ export function liveKindOf(mediaType: string): LiveKind | null {
 /** Most bytes that are unpacked from one office file; more is a bomb or not for reading here. */
 const MOST_UNPACKED = 300e6;
 
-/** What the reader of DOCX would leave out otherwise. */
-const WORD_STYLES = [
-	"p[style-name='Caption'] => figcaption:fresh",
-	"p[style-name='caption'] => figcaption:fresh",
-	"p[style-name='Title'] => h1:fresh",
-	"br[type='page'] => hr",
-	'u => u',
-	'strike => s'
-];
-
 async function checkPackage(bytes: ArrayBuffer): Promise<void> {
 	const { unzipSync } = await import('fflate');
 	let size = 0;
@@ -76,10 +66,8 @@ export async function readText(bytes: ArrayBuffer, mediaType: string): Promise<s
 			const { readOdt } = await import('./read-odt');
 			return await clean(await readOdt(bytes));
 		}
-		const { default: mammoth } = await import('mammoth');
-		return await clean(
-			(await mammoth.convertToHtml({ arrayBuffer: bytes }, { styleMap: WORD_STYLES })).value
-		);
+		const { readDocx } = await import('./read-docx');
+		return await clean(await readDocx(bytes));
 	} catch (error) {
 		if (error instanceof Unreadable) throw error;
 		throw new Unreadable('This file is damaged or locked and cannot be shown.', { cause: error });

@@ -13,6 +13,13 @@ export const FORMAT_LABEL: Record<TextFormat, string> = {
 	html: 'HTML'
 };
 
+/** Whether the first row of a table is its head, and no other cell is one. */
+function headsItsColumns(table: Node): boolean {
+	return table.content.content.every((row, at) =>
+		row.content.content.every((cell) => (cell.type.name === 'table_header') === (at === 0))
+	);
+}
+
 /** What a text holds that a kind of file cannot, each as a sentence; empty when everything is kept. */
 export function lossesOf(text: Node, format: TextFormat): string[] {
 	const found = new Set<string>();
@@ -23,7 +30,14 @@ export function lossesOf(text: Node, format: TextFormat): string[] {
 			if (node.attrs.colspan > 1 || node.attrs.rowspan > 1)
 				found.add('Cells that reach over several rows or columns become single cells.');
 			if (node.childCount > 1) found.add('Paragraphs within a cell are joined.');
+			if (node.content.content.some((one) => one.type.name !== 'paragraph'))
+				found.add('Lists within a cell become words.');
 		}
+		if (markdown && name === 'heading' && node.content.content.some((one) => one.type.name === 'hard_break'))
+			found.add('Line breaks in headings become blanks.');
+		if (markdown && name === 'caption') found.add('Captions become paragraphs that begin with their number.');
+		if (markdown && name === 'table' && !headsItsColumns(node))
+			found.add('The first row of a table, and only that, becomes its head.');
 		if (markdown && name === 'picture') found.add('Pictures become their descriptions.');
 		if (markdown && name === 'page_break') found.add('Page breaks become rules.');
 		if (markdown && node.marks.some((m) => ['underline', 'subscript', 'superscript'].includes(m.type.name)))

@@ -1,10 +1,11 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import type { DocumentRow } from '../../core/rows';
-	import { call, sentenceOf } from '../api';
+	import { call, sendFile, sentenceOf, uploadAddress } from '../api';
 	import Dialog from '../Dialog.svelte';
 	import type { LiveKind } from '../../core/live';
 	import { readTables } from '../read-office';
+	import type { Kept } from './import-text';
 
 	/** Makes a file a live document: says what of the file cannot come along, then begins. */
 	let {
@@ -31,6 +32,10 @@
 			'Everybody with Work edits one drawing at one time, each department on its own layers. What nobody touches stays in the file as it is.'
 	};
 
+	async function keepPicture(file: File): Promise<Kept> {
+		const { width } = await createImageBitmap(file);
+		return { ...(await sendFile(uploadAddress(code, file.name), file, () => {}).done), width };
+	}
 	async function beginning(): Promise<Begin> {
 		const { id, label, mediaType } = row;
 		if (kind === 'drawing') return { path: '/drawing', body: {}, losses: [] };
@@ -44,7 +49,7 @@
 			return { path: '/schedule', body: { schedule }, losses };
 		}
 		const { importText } = await import('./import-text');
-		const { text, pictures, losses } = await importText(bytes, mediaType, code);
+		const { text, pictures, losses } = await importText(bytes, mediaType, keepPicture);
 		return { path: '', body: { text: text.toJSON() as unknown, pictures }, losses };
 	}
 	$effect(() => {

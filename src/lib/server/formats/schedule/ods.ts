@@ -5,7 +5,7 @@ import { RULES_SHEET, rulesTable } from '../../../core/schedule/exchange';
 import { asCells, columnLetters, Formulas } from '../../../core/schedule/formula';
 import { totalOf, valueIn } from '../../../core/schedule/arrange';
 import { MEDIA_TYPE, type About } from '../media';
-import { escapeXml } from '../text/parts';
+import { escapeXml, odfWords } from '../text/parts';
 
 const SPACES =
 	'xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0" xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0" xmlns:style="urn:oasis:names:tc:opendocument:xmlns:style:1.0" xmlns:fo="urn:oasis:names:tc:opendocument:xmlns:xsl-fo-compatible:1.0" xmlns:number="urn:oasis:names:tc:opendocument:xmlns:datastyle:1.0" xmlns:of="urn:oasis:names:tc:opendocument:xmlns:of:1.2" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:manifest="urn:oasis:names:tc:opendocument:xmlns:manifest:1.0" office:version="1.3"';
@@ -18,7 +18,12 @@ const FUNCTION: Record<Exclude<Total, 'none'>, string> = {
 	most: 'MAX'
 };
 
-const words = (text: string) => `<text:p>${escapeXml(text)}</text:p>`;
+/** Each line of a cell is a paragraph. */
+const words = (text: string) =>
+	text
+		.split('\n')
+		.map((line) => `<text:p>${odfWords(line)}</text:p>`)
+		.join('');
 
 /** A formula as OpenDocument writes it (ODF 1.3, part 4): cells in brackets with a point before them, `;` between arguments. */
 function openFormula(cells: string): string {

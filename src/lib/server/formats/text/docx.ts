@@ -123,7 +123,8 @@ export async function toDocx(
 					})
 				);
 			});
-			rows.push(new TableRow({ children: cells, tableHeader: heads }));
+			// Some readers take a row that says it is no head for one.
+			rows.push(new TableRow({ children: cells, ...(heads ? { tableHeader: true } : {}) }));
 		});
 		const rule = { style: BorderStyle.SINGLE, size: 4, color: '9AA8A0' };
 		return new Table({
@@ -157,8 +158,7 @@ export async function toDocx(
 			case 'ordered_list':
 				return list(node, 0, 'steps', ++lists);
 			case 'table':
-				// A table directly after another would be joined to it.
-				return [table(node), new Paragraph({ spacing: { after: 0 } })];
+				return [table(node)];
 			case 'picture': {
 				const picture = pictures.get(node.attrs.content as string);
 				if (!picture) return [new Paragraph({ children: [new TextRun(node.attrs.alt as string)] })];
@@ -192,7 +192,12 @@ export async function toDocx(
 	};
 	const blocks = (parent: Node): (Paragraph | Table)[] => {
 		const found: (Paragraph | Table)[] = [];
-		parent.forEach((node, offset) => found.push(...block(node, captions.get(offset))));
+		parent.forEach((node, offset, index) => {
+			found.push(...block(node, captions.get(offset)));
+			// A table directly after another would be joined to it, and a page does not end with one.
+			if (node.type.name === 'table' && (parent.maybeChild(index + 1)?.type.name ?? 'table') === 'table')
+				found.push(new Paragraph({ spacing: { after: 0 } }));
+		});
 		return found;
 	};
 

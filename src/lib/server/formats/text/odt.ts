@@ -1,7 +1,7 @@
 import { strToU8, zipSync } from 'fflate';
 import type { Node } from 'prosemirror-model';
 import { numbersIn } from '../../../core/text/numbers';
-import { escapeXml, sizeOnPage, spansOf, type Picture, type Span } from './parts';
+import { escapeXml, odfWords as words, sizeOnPage, spansOf, type Picture, type Span } from './parts';
 import { MEDIA_TYPE, type About } from '../media';
 
 const SPACES =
@@ -24,14 +24,9 @@ function styleOf(span: Span): { name: string; properties: string } | null {
 		: null;
 }
 
-/** Runs of blanks and tabs would be taken for one blank (ODF 1.3, part 3, 6.1.2). */
-function words(text: string): string {
-	return escapeXml(text)
-		.replace(/\t/g, '<text:tab/>')
-		.replace(/ {2,}/g, (blanks) => ` <text:s text:c="${blanks.length - 1}"/>`)
-		.replace(/^ /, '<text:s/>');
-}
-
+/** Styles of paragraphs, by the names that word processors know them by. */
+const BODY = 'Text_20_body';
+const TABLE_HEAD = 'Table_20_Heading';
 const HEAD_SIZES = [16, 13, 11.5, 10.5];
 
 /** Writes a text as OpenDocument text (OASIS ODF 1.3). */
@@ -68,6 +63,8 @@ export function toOdt(text: Node, about: About, pictures: ReadonlyMap<string, Pi
 		const taken: boolean[][] = [];
 		let columns = 0;
 		let rows = '';
+		/** Rows at the top that are heads throughout, which a page repeats. */
+		let heads = '';
 		let at = 0;
 		node.forEach((row) => {
 			const held = (taken[at] ??= []);
@@ -80,12 +77,15 @@ export function toOdt(text: Node, about: About, pictures: ReadonlyMap<string, Pi
 					column++;
 				}
 			};
+			let head = rows === '';
 			row.forEach((cell) => {
 				covered();
+				head &&= cell.type.name === 'table_header';
 				const { colspan, rowspan } = cell.attrs as { colspan: number; rowspan: number };
 				const spans = `${colspan > 1 ? ` table:number-columns-spanned="${colspan}"` : ''}${rowspan > 1 ? ` table:number-rows-spanned="${rowspan}"` : ''}`;
 				const style = cell.type.name === 'table_header' ? 'CellHead' : 'Cell';
-				cells += `<table:table-cell table:style-name="${style}" office:value-type="string"${spans}>${blocks(cell)}</table:table-cell>`;
+				const said = blocks(cell, style === 'CellHead' ? TABLE_HEAD : BODY);
+				cells += `<table:table-cell table:style-name="${style}" office:value-type="string"${spans}>${said}</table:table-cell>`;
 				for (let down = 0; down < rowspan; down++)
 					for (let right = 0; right < colspan; right++)
 						if (down || right) (taken[at + down] ??= [])[column + right] = true;
@@ -93,13 +93,15 @@ export function toOdt(text: Node, about: About, pictures: ReadonlyMap<string, Pi
 			});
 			covered();
 			columns = Math.max(columns, column);
-			rows += `<table:table-row>${cells}</table:table-row>`;
+			if (head) heads += `<table:table-row>${cells}</table:table-row>`;
+			else rows += `<table:table-row>${cells}</table:table-row>`;
 			at++;
 		});
-		return `<table:table table:name="Table${++tables}"><table:table-column table:number-columns-repeated="${columns}"/>${rows}</table:table>`;
+		if (heads) heads = `<table:table-header-rows>${heads}</table:table-header-rows>`;
+		return `<table:table table:name="Table${++tables}"><table:table-column table:number-columns-repeated="${columns}"/>${heads}${rows}</table:table>`;
 	};
 
-	const block = (node: Node, number: string | undefined): string => {
+	const block = (node: Node, number: string | undefined, style: string): string => {
 		switch (node.type.name) {
 			case 'heading': {
 				const level = node.attrs.level as number;
@@ -126,12 +128,12 @@ export function toOdt(text: Node, about: About, pictures: ReadonlyMap<string, Pi
 			case 'page_break':
 				return '<text:p text:style-name="Break"/>';
 			default:
-				return `<text:p text:style-name="Text_20_body">${inline(node)}</text:p>`;
+				return `<text:p text:style-name="${style}">${inline(node)}</text:p>`;
 		}
 	};
-	const blocks = (parent: Node): string => {
+	const blocks = (parent: Node, style = BODY): string => {
 		let found = '';
-		parent.forEach((node, offset) => (found += block(node, numbers.get(offset))));
+		parent.forEach((node, offset) => (found += block(node, numbers.get(offset), style)));
 		return found;
 	};
 
@@ -150,7 +152,7 @@ export function toOdt(text: Node, about: About, pictures: ReadonlyMap<string, Pi
 		.join(
 			''
 		)}<style:style style:name="Cell" style:family="table-cell"><style:table-cell-properties ${border}/></style:style><style:style style:name="CellHead" style:family="table-cell"><style:table-cell-properties ${border} fo:background-color="#e9eeea"/></style:style><style:style style:name="Break" style:family="paragraph"><style:paragraph-properties fo:break-before="page"/></style:style><text:list-style style:name="Bullets">${listLevels((n) => `<text:list-level-style-bullet text:level="${n}" text:bullet-char="•">${indent(n)}</text:list-level-style-bullet>`)}</text:list-style><text:list-style style:name="Steps">${listLevels((n) => `<text:list-level-style-number text:level="${n}" style:num-format="1" style:num-suffix=".">${indent(n)}</text:list-level-style-number>`)}</text:list-style></office:automatic-styles><office:body><office:text>${body}</office:text></office:body></office:document-content>`;
-	const named = `${XML}<office:document-styles ${SPACES}><office:styles><style:default-style style:family="paragraph"><style:text-properties fo:font-family="Arial" fo:font-size="10.5pt"/></style:default-style><style:style style:name="Text_20_body" style:display-name="Text body" style:family="paragraph"><style:paragraph-properties fo:margin-bottom="0.2cm" fo:line-height="130%"/></style:style>${HEAD_SIZES.map((size, i) => `<style:style style:name="Heading_20_${i + 1}" style:display-name="Heading ${i + 1}" style:family="paragraph" style:default-outline-level="${i + 1}"><style:paragraph-properties fo:margin-top="0.5cm" fo:margin-bottom="0.2cm" fo:keep-with-next="always"/><style:text-properties fo:font-size="${size}pt" fo:font-weight="bold"/></style:style>`).join('')}<style:style style:name="Caption" style:family="paragraph"><style:text-properties fo:font-size="9.5pt" fo:color="#55645d"/></style:style><text:outline-style style:name="Outline">${HEAD_SIZES.map((_, i) => `<text:outline-level-style text:level="${i + 1}" style:num-format="1" text:display-levels="${i + 1}"><style:list-level-properties text:list-level-position-and-space-mode="label-alignment"><style:list-level-label-alignment text:label-followed-by="space"/></style:list-level-properties></text:outline-level-style>`).join('')}</text:outline-style></office:styles><office:automatic-styles><style:page-layout style:name="A4"><style:page-layout-properties fo:page-width="21cm" fo:page-height="29.7cm" fo:margin="2.5cm"/></style:page-layout></office:automatic-styles><office:master-styles><style:master-page style:name="Standard" style:page-layout-name="A4"/></office:master-styles></office:document-styles>`;
+	const named = `${XML}<office:document-styles ${SPACES}><office:styles><style:default-style style:family="paragraph"><style:text-properties fo:font-family="Arial" fo:font-size="10.5pt"/></style:default-style><style:style style:name="${BODY}" style:display-name="Text body" style:family="paragraph"><style:paragraph-properties fo:margin-bottom="0.2cm" fo:line-height="130%"/></style:style><style:style style:name="${TABLE_HEAD}" style:display-name="Table Heading" style:family="paragraph" style:parent-style-name="${BODY}"><style:text-properties fo:font-weight="bold"/></style:style>${HEAD_SIZES.map((size, i) => `<style:style style:name="Heading_20_${i + 1}" style:display-name="Heading ${i + 1}" style:family="paragraph" style:default-outline-level="${i + 1}"><style:paragraph-properties fo:margin-top="0.5cm" fo:margin-bottom="0.2cm" fo:keep-with-next="always"/><style:text-properties fo:font-size="${size}pt" fo:font-weight="bold"/></style:style>`).join('')}<style:style style:name="Caption" style:family="paragraph"><style:text-properties fo:font-size="9.5pt" fo:color="#55645d"/></style:style><text:outline-style style:name="Outline">${HEAD_SIZES.map((_, i) => `<text:outline-level-style text:level="${i + 1}" style:num-format="1" text:display-levels="${i + 1}"><style:list-level-properties text:list-level-position-and-space-mode="label-alignment"><style:list-level-label-alignment text:label-followed-by="space"/></style:list-level-properties></text:outline-level-style>`).join('')}</text:outline-style></office:styles><office:automatic-styles><style:page-layout style:name="A4"><style:page-layout-properties fo:page-width="21cm" fo:page-height="29.7cm" fo:margin="2.5cm"/></style:page-layout></office:automatic-styles><office:master-styles><style:master-page style:name="Standard" style:page-layout-name="A4"/></office:master-styles></office:document-styles>`;
 	const meta = `${XML}<office:document-meta ${SPACES}><office:meta><dc:title>${escapeXml(`${about.number} ${about.title}`)}</dc:title></office:meta></office:document-meta>`;
 	const pieces = ['content.xml', 'styles.xml', 'meta.xml'];
 	const manifest = `${XML}<manifest:manifest ${SPACES} manifest:version="1.3"><manifest:file-entry manifest:full-path="/" manifest:media-type="${MEDIA_TYPE.odt}" manifest:version="1.3"/>${pieces.map((p) => `<manifest:file-entry manifest:full-path="${p}" manifest:media-type="text/xml"/>`).join('')}${[...images.values()].map((p) => `<manifest:file-entry manifest:full-path="${p}" manifest:media-type="image/${p.endsWith('png') ? 'png' : 'jpeg'}"/>`).join('')}</manifest:manifest>`;

@@ -98,3 +98,11 @@ export function escapeXml(text: string): string {
 		.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`)
 		.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '');
 }
+
+/** Words as OpenDocument writes them: runs of blanks and tabs would be taken for one blank (ODF 1.3, part 3, 6.1.2). */
+export function odfWords(text: string): string {
+	return escapeXml(text)
+		.replace(/\t/g, '<text:tab/>')
+		.replace(/ {2,}/g, (blanks) => ` <text:s text:c="${blanks.length - 1}"/>`)
+		.replace(/^ /, '<text:s/>');
+}

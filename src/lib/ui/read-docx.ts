@@ -1,0 +1,81 @@
+/** What the reader of DOCX would leave out otherwise. */
+const STYLES = [
+	"p[style-name='Caption'] => figcaption:fresh",
+	"p[style-name='caption'] => figcaption:fresh",
+	"p[style-name='Title'] => h1:fresh",
+	"br[type='page'] => hr",
+	'u => u',
+	'strike => s'
+];
+/** English metric units, in which DOCX says how wide a picture is, in a twentieth of a point, its unit for pages. */
+const EMU = 635;
+
+/** What is said in a DOCX file beside its words. */
+interface Said {
+	/** Share of the text's width that each picture takes, in percent, in their order. */
+	widths: number[];
+	tracked: boolean;
+	comments: boolean;
+}
+
+/** Reads what the reader of DOCX passes over. */
+async function saidIn(bytes: ArrayBuffer): Promise<Said> {
+	const { unzipSync, strFromU8 } = await import('fflate');
+	const parts = unzipSync(new Uint8Array(bytes), {
+		filter: ({ name }) => name === 'word/document.xml' || name === 'word/comments.xml'
+	});
+	const of = (name: string) => (parts[name] ? strFromU8(parts[name]) : '');
+	// Of what is written in two ways for newer and older programs, the reader takes the older.
+	const body = of('word/document.xml').replace(/<mc:Choice\b[\s\S]*?<\/mc:Choice>/g, '');
+	const twentieths = (tag: string, name: string) =>
+		Number(new RegExp(`<w:${tag}\\b[^>]*\\bw:${name}="(\\d+)"`).exec(body)?.[1]);
+	const text = twentieths('pgSz', 'w') - twentieths('pgMar', 'left') - twentieths('pgMar', 'right');
+	const widths = [...body.matchAll(/<wp:(inline|anchor)\b[\s\S]*?<\/wp:\1>/g)].flatMap(([drawing]) => {
+		const wide = Number(/<wp:extent\b[^>]*\bcx="(\d+)"/.exec(drawing)?.[1]);
+		const share = Math.round((wide / EMU / text) * 100);
+		return [...drawing.matchAll(/<a:blip\b[^>]*r:(?:embed|link)=/g)].map(() => share);
+	});
+	return {
+		widths,
+		tracked: /<w:(ins|del) /.test(body),
+		comments: /<w:comment /.test(of('word/comments.xml'))
+	};
+}
+
+/**
+ * Reads a DOCX file as HTML: what the page shows, pictures with the share of the text's width that they take.
+ * Raises an Error for a damaged file.
+ */
+export async function readDocx(bytes: ArrayBuffer): Promise<string> {
+	const { default: mammoth } = await import('mammoth');
+	const { widths } = await saidIn(bytes);
+	let at = 0;
+	const { value } = await mammoth.convertToHtml(
+		{ arrayBuffer: bytes },
+		{
+			styleMap: STYLES,
+			ignoreEmptyParagraphs: false,
+			convertImage: mammoth.images.imgElement(async (image) => {
+				const share = widths[at++];
+				const source = `data:${image.contentType};base64,${await image.readAsBase64String()}`;
+				return share && share > 0 ? { src: source, 'data-width': String(share) } : { src: source };
+			})
+		}
+	);
+	// A page break is within a paragraph there, and between two here.
+	const html = value
+		.replace(/<p><hr \/><\/p>/g, '<hr />')
+		.replace(/<p><hr \/>/g, '<hr /><p>')
+		.replace(/<hr \/><\/p>/g, '</p><hr />');
+	// Drawn by other means (text boxes, notes), the pictures are others than those that were counted.
+	return at === widths.length ? html : html.replace(/ data-width="\d+"/g, '');
+}
+
+/** What of a DOCX file its words do not show and {@link readDocx} passes over, each as a sentence. */
+export async function passedOver(bytes: ArrayBuffer): Promise<string[]> {
+	const { tracked, comments } = await saidIn(bytes);
+	return [
+		...(tracked ? ['Tracked changes come along as if they had been taken.'] : []),
+		...(comments ? ['Comments stay in the file.'] : [])
+	];
+}
