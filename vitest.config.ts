@@ -1,14 +1,26 @@
 import { defineConfig } from 'vitest/config';
 
+/** The reader of DOCX is another one in the browser, which is where it is used. */
+const IN_BROWSERS = [{ find: /^mammoth$/, replacement: 'mammoth/mammoth.browser.js' }];
+
 export default defineConfig({
 	test: {
 		projects: [
 			{
-				// The reader of DOCX is another one in the browser, which is where it is used.
-				resolve: { alias: [{ find: /^mammoth$/, replacement: 'mammoth/mammoth.browser.js' }] },
+				resolve: { alias: IN_BROWSERS },
 				test: {
 					name: 'unit',
 					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts', 'tests/round-trips/**/*.test.ts']
+				}
+			},
+			{
+				resolve: { alias: IN_BROWSERS },
+				test: {
+					name: 'outside',
+					include: ['tests/outside/**/*.test.ts'],
+					testTimeout: 300_000,
+					// Other programs are asked one after the other.
+					maxWorkers: 1
 				}
 			},
 			{

@@ -72,6 +72,15 @@ export function ensureNginx() {
 	if (!existsSync('/usr/sbin/nginx') && process.getuid?.() === 0) installDebian(['nginx-light']);
 }
 
+/** Programs that files are held against; LibreOffice alone is some hundred megabytes. */
+export function ensureOthers() {
+	const missing = [];
+	if (!has('soffice')) missing.push('libreoffice-writer-nogui', 'libreoffice-calc-nogui');
+	if (!has('qpdf')) missing.push('qpdf');
+	if (!existsSync('/usr/lib/python3/dist-packages/ezdxf')) missing.push('python3-ezdxf');
+	installDebian(missing);
+}
+
 /** Redis for the tests of several processes; gives its path. */
 export function ensureRedis() {
 	if (!existsSync('/usr/bin/redis-server')) installDebian(['redis-server']);

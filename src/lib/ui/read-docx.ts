@@ -10,6 +10,22 @@ const STYLES = [
 /** English metric units, in which DOCX says how wide a picture is, in a twentieth of a point, its unit for pages. */
 const EMU = 635;
 
+const BODY = 'word/document.xml';
+/** What a paragraph is like, when it is one that begins a page. */
+const BEGINS_PAGE =
+	/<w:pPr>(?:(?!<\/w:pPr>)[\s\S])*?<w:pageBreakBefore(?: w:val="(?:1|true|on)")?\/>[\s\S]*?<\/w:pPr>/g;
+
+/** The file with page breaks written as the reader knows them: as characters, not as what a paragraph is like. */
+async function withBreaks(bytes: ArrayBuffer): Promise<ArrayBuffer> {
+	const { strFromU8, strToU8, unzipSync, zipSync } = await import('fflate');
+	const { [BODY]: body } = unzipSync(new Uint8Array(bytes), { filter: ({ name }) => name === BODY });
+	const said = body ? strFromU8(body) : '';
+	const made = said.replace(BEGINS_PAGE, (like) => `${like}<w:r><w:br w:type="page"/></w:r>`);
+	if (made === said) return bytes;
+	const parts = unzipSync(new Uint8Array(bytes));
+	return Uint8Array.from(zipSync({ ...parts, [BODY]: strToU8(made) }, { level: 0 })).buffer;
+}
+
 /** What is said in a DOCX file beside its words. */
 interface Said {
 	/** Share of the text's width that each picture takes, in percent, in their order. */
@@ -22,11 +38,11 @@ interface Said {
 async function saidIn(bytes: ArrayBuffer): Promise<Said> {
 	const { unzipSync, strFromU8 } = await import('fflate');
 	const parts = unzipSync(new Uint8Array(bytes), {
-		filter: ({ name }) => name === 'word/document.xml' || name === 'word/comments.xml'
+		filter: ({ name }) => name === BODY || name === 'word/comments.xml'
 	});
 	const of = (name: string) => (parts[name] ? strFromU8(parts[name]) : '');
 	// Of what is written in two ways for newer and older programs, the reader takes the older.
-	const body = of('word/document.xml').replace(/<mc:Choice\b[\s\S]*?<\/mc:Choice>/g, '');
+	const body = of(BODY).replace(/<mc:Choice\b[\s\S]*?<\/mc:Choice>/g, '');
 	const twentieths = (tag: string, name: string) =>
 		Number(new RegExp(`<w:${tag}\\b[^>]*\\bw:${name}="(\\d+)"`).exec(body)?.[1]);
 	const text = twentieths('pgSz', 'w') - twentieths('pgMar', 'left') - twentieths('pgMar', 'right');
@@ -51,7 +67,7 @@ export async function readDocx(bytes: ArrayBuffer): Promise<string> {
 	const { widths } = await saidIn(bytes);
 	let at = 0;
 	const { value } = await mammoth.convertToHtml(
-		{ arrayBuffer: bytes },
+		{ arrayBuffer: await withBreaks(bytes) },
 		{
 			styleMap: STYLES,
 			ignoreEmptyParagraphs: false,

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import * as Y from 'yjs';
 import { flatten } from '../dxf/flatten';
-import { decodeDxf, readDxf, valueOf } from '../dxf/read';
+import { decodeDxf, readDxf, valueOf, type Entity } from '../dxf/read';
 import { titleBlock } from '../dxf/title-block';
 import { asksFor, attributesOf, editedEntity, firstPoint, movable, wordsOf } from './edited';
 import { itemSchema, NO_EDITS, type Change, type Edits, type Item } from './item';
@@ -253,6 +253,28 @@ describe('edited entities', () => {
 					editedEntity(editedEntity(entity, { move: [3, 4] })!, { move: [-3, -4] })!.children.length
 				).toBe(entity.children.length);
 		}
+	});
+	it('words of a dimension that had none stand with what is said of dimensions, before what others hung on', () => {
+		const bare: Entity = {
+			type: 'DIMENSION',
+			groups: [
+				[5, '35'],
+				[100, 'AcDbEntity'],
+				[100, 'AcDbDimension'],
+				[2, '*D1'],
+				[100, 'AcDbAlignedDimension'],
+				[13, '0'],
+				[1001, 'ACAD'],
+				[1000, 'DSTYLE']
+			],
+			children: []
+		};
+		const said = editedEntity(bare, { text: '102', layer: 'MW-STEEL' })!;
+		expect(said.groups.map(([code]) => code)).toEqual([5, 100, 8, 100, 2, 1, 100, 13, 1001, 1000]);
+		const old = { ...bare, groups: bare.groups.filter(([code]) => code !== 100) };
+		expect(editedEntity(old, { text: '102' })!.groups.map(([code]) => code)).toEqual([
+			5, 2, 13, 1, 1001, 1000
+		]);
 	});
 	it('hatches and dimensions stay where they are', () => {
 		expect(editedEntity(read.entities[DIMENSION]!, { move: [5, 5] })).toEqual(read.entities[DIMENSION]);

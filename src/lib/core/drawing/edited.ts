@@ -79,11 +79,23 @@ function withValue(groups: readonly Group[], code: number, value: string): Group
 		done = true;
 		return group[1] === value ? group : [code, value];
 	});
-	if (done) return found;
-	// A new group stands before what other programs have hung on (DXF reference, extended data).
-	const at = found.findIndex(([c]) => c >= 1000);
-	found.splice(at < 0 ? found.length : at, 0, [code, value]);
+	if (!done) found.splice(placeFor(found, code), 0, [code, value]);
 	return found;
+}
+
+/**
+ * Where a new group of an entity belongs: the layer to what every entity has, words to what is first said of its kind
+ * (DXF reference, subclass markers), and all before what other programs have hung on.
+ */
+function placeFor(groups: readonly Group[], code: number): number {
+	const ends = (from: number) => {
+		const at = groups.findIndex(([c], i) => i >= from && (c === 100 || c === 101 || c >= 1000));
+		return at < 0 ? groups.length : at;
+	};
+	const common = groups.findIndex(([c, value]) => c === 100 && value === 'AcDbEntity');
+	if (common < 0) return ends(0);
+	const own = ends(common + 1);
+	return code === 8 || groups[own]?.[0] !== 100 ? own : ends(own + 1);
 }
 
 function movedGroups(type: string, groups: readonly Group[], [dx, dy]: XY): Group[] {
@@ -114,7 +126,7 @@ function withWords(entity: Entity, words: string): Entity {
 	const at = entity.groups.findIndex(([code]) => code === 1 || code === 3);
 	const rest = entity.groups.filter(([code]) => code !== 1 && code !== 3);
 	rest.splice(
-		at < 0 ? rest.length : at,
+		at < 0 ? placeFor(rest, 1) : at,
 		0,
 		...pieces.map((piece, i): Group => [i === pieces.length - 1 ? 1 : 3, piece])
 	);

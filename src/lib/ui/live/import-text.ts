@@ -55,6 +55,30 @@ function liftBlocks(page: Document): void {
 		}
 }
 
+/** A page break that begins or ends a list stands beside it; the empty paragraphs that carry one are not shown. */
+function settleBreaks(page: Document): void {
+	const between = page.createRange();
+	const nothingBetween = () => !between.cloneContents().querySelector('img') && !between.toString().trim();
+	for (const rule of page.querySelectorAll('hr')) {
+		for (
+			let list = rule.parentElement?.closest('ul, ol');
+			list;
+			list = rule.parentElement?.closest('ul, ol')
+		) {
+			between.setStart(list, 0);
+			between.setEndBefore(rule);
+			const begins = nothingBetween();
+			between.setStartAfter(rule);
+			between.setEnd(list, list.childNodes.length);
+			if (begins) list.before(rule);
+			else if (nothingBetween()) list.after(rule);
+			else break;
+		}
+		for (const beside of [rule.previousElementSibling, rule.nextElementSibling])
+			if (beside?.tagName === 'P' && isEmpty(beside)) beside.remove();
+	}
+}
+
 /** A table that another follows, or nothing, has an empty paragraph after it in every DOCX file. */
 function dropSeparators(page: Document): void {
 	for (const table of page.querySelectorAll('table')) {
@@ -113,6 +137,7 @@ export async function importText(
 	}
 	nameCaptions(page);
 	liftBlocks(page);
+	settleBreaks(page);
 	dropSeparators(page);
 	if (page.querySelector('h5, h6'))
 		losses.add('Headings below the fourth level become fourth-level headings.');

@@ -207,10 +207,22 @@ export async function toDocx(
 		styles: {
 			default: {
 				document: { run: { font: 'Arial', size: 21 }, paragraph: { spacing: { after: 120, line: 288 } } },
-				heading1: { run: { size: 32, bold: true }, paragraph: { spacing: { before: 360, after: 120 } } },
-				heading2: { run: { size: 26, bold: true }, paragraph: { spacing: { before: 280, after: 100 } } },
-				heading3: { run: { size: 23, bold: true }, paragraph: { spacing: { before: 220, after: 80 } } },
-				heading4: { run: { size: 21, bold: true }, paragraph: { spacing: { before: 200, after: 80 } } }
+				heading1: {
+					run: { size: 32, bold: true },
+					paragraph: { outlineLevel: 0, spacing: { before: 360, after: 120 } }
+				},
+				heading2: {
+					run: { size: 26, bold: true },
+					paragraph: { outlineLevel: 1, spacing: { before: 280, after: 100 } }
+				},
+				heading3: {
+					run: { size: 23, bold: true },
+					paragraph: { outlineLevel: 2, spacing: { before: 220, after: 80 } }
+				},
+				heading4: {
+					run: { size: 21, bold: true },
+					paragraph: { outlineLevel: 3, spacing: { before: 200, after: 80 } }
+				}
 			},
 			paragraphStyles: [
 				{ id: 'Caption', name: 'Caption', basedOn: 'Normal', run: { size: 19, color: '55645D' } }

@@ -8,11 +8,15 @@ const SPACES =
 	'xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0" xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0" xmlns:style="urn:oasis:names:tc:opendocument:xmlns:style:1.0" xmlns:fo="urn:oasis:names:tc:opendocument:xmlns:xsl-fo-compatible:1.0" xmlns:draw="urn:oasis:names:tc:opendocument:xmlns:drawing:1.0" xmlns:svg="urn:oasis:names:tc:opendocument:xmlns:svg-compatible:1.0" xmlns:xlink="http://www.w3.org/1999/xlink" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:manifest="urn:oasis:names:tc:opendocument:xmlns:manifest:1.0" office:version="1.3"';
 const XML = '<?xml version="1.0" encoding="UTF-8"?>';
 
+/** Asian letters, and those that run from right to left, have properties of their own (ODF 1.3, part 3, 20.192 on). */
+const inEveryScript = (property: string, value: string) =>
+	`fo:${property}="${value}" style:${property}-asian="${value}" style:${property}-complex="${value}"`;
+
 /** Every way in which words can look, as one style each. */
 function styleOf(span: Span): { name: string; properties: string } | null {
 	const parts: [boolean, string, string][] = [
-		[span.strong, 'B', 'fo:font-weight="bold"'],
-		[span.em, 'I', 'fo:font-style="italic"'],
+		[span.strong, 'B', inEveryScript('font-weight', 'bold')],
+		[span.em, 'I', inEveryScript('font-style', 'italic')],
 		[span.underline, 'U', 'style:text-underline-style="solid"'],
 		[span.strike, 'S', 'style:text-line-through-style="solid"'],
 		[span.script === 'super', 'R', 'style:text-position="super 58%"'],
@@ -121,7 +125,7 @@ export function toOdt(text: Node, about: About, pictures: ReadonlyMap<string, Pi
 				const name = `Pictures/${hash.slice(0, 16)}.${picture.kind}`;
 				images.set(hash, name);
 				const { width, height } = sizeOnPage(picture, node.attrs.width as number);
-				return `<text:p><draw:frame draw:name="${hash.slice(0, 8)}" text:anchor-type="as-char" svg:width="${width.toFixed(1)}pt" svg:height="${height.toFixed(1)}pt"><draw:image xlink:href="${name}" xlink:type="simple" xlink:show="embed" xlink:actuate="onLoad"/>${alt ? `<svg:title>${alt}</svg:title>` : ''}</draw:frame></text:p>`;
+				return `<text:p><draw:frame draw:name="${hash.slice(0, 8)}" text:anchor-type="as-char" svg:width="${width.toFixed(1)}pt" svg:height="${height.toFixed(1)}pt"><draw:image xlink:href="${name}" xlink:type="simple" xlink:show="embed" xlink:actuate="onLoad"/>${alt ? `<svg:title>${alt}</svg:title><svg:desc>${alt}</svg:desc>` : ''}</draw:frame></text:p>`;
 			}
 			case 'caption':
 				return `<text:p text:style-name="Caption"><text:span text:style-name="TB">${escapeXml(number ?? '')}</text:span> ${inline(node)}</text:p>`;
@@ -138,7 +142,7 @@ export function toOdt(text: Node, about: About, pictures: ReadonlyMap<string, Pi
 	};
 
 	const body = blocks(text);
-	styles.set('TB', 'fo:font-weight="bold"');
+	styles.set('TB', inEveryScript('font-weight', 'bold'));
 	const border = 'fo:padding="0.08cm" fo:border="0.5pt solid #9aa8a0"';
 	const listLevels = (level: (n: number) => string) =>
 		Array.from({ length: 9 }, (_, i) => level(i + 1)).join('');
@@ -152,7 +156,7 @@ export function toOdt(text: Node, about: About, pictures: ReadonlyMap<string, Pi
 		.join(
 			''
 		)}<style:style style:name="Cell" style:family="table-cell"><style:table-cell-properties ${border}/></style:style><style:style style:name="CellHead" style:family="table-cell"><style:table-cell-properties ${border} fo:background-color="#e9eeea"/></style:style><style:style style:name="Break" style:family="paragraph"><style:paragraph-properties fo:break-before="page"/></style:style><text:list-style style:name="Bullets">${listLevels((n) => `<text:list-level-style-bullet text:level="${n}" text:bullet-char="•">${indent(n)}</text:list-level-style-bullet>`)}</text:list-style><text:list-style style:name="Steps">${listLevels((n) => `<text:list-level-style-number text:level="${n}" style:num-format="1" style:num-suffix=".">${indent(n)}</text:list-level-style-number>`)}</text:list-style></office:automatic-styles><office:body><office:text>${body}</office:text></office:body></office:document-content>`;
-	const named = `${XML}<office:document-styles ${SPACES}><office:styles><style:default-style style:family="paragraph"><style:text-properties fo:font-family="Arial" fo:font-size="10.5pt"/></style:default-style><style:style style:name="${BODY}" style:display-name="Text body" style:family="paragraph"><style:paragraph-properties fo:margin-bottom="0.2cm" fo:line-height="130%"/></style:style><style:style style:name="${TABLE_HEAD}" style:display-name="Table Heading" style:family="paragraph" style:parent-style-name="${BODY}"><style:text-properties fo:font-weight="bold"/></style:style>${HEAD_SIZES.map((size, i) => `<style:style style:name="Heading_20_${i + 1}" style:display-name="Heading ${i + 1}" style:family="paragraph" style:default-outline-level="${i + 1}"><style:paragraph-properties fo:margin-top="0.5cm" fo:margin-bottom="0.2cm" fo:keep-with-next="always"/><style:text-properties fo:font-size="${size}pt" fo:font-weight="bold"/></style:style>`).join('')}<style:style style:name="Caption" style:family="paragraph"><style:text-properties fo:font-size="9.5pt" fo:color="#55645d"/></style:style><text:outline-style style:name="Outline">${HEAD_SIZES.map((_, i) => `<text:outline-level-style text:level="${i + 1}" style:num-format="1" text:display-levels="${i + 1}"><style:list-level-properties text:list-level-position-and-space-mode="label-alignment"><style:list-level-label-alignment text:label-followed-by="space"/></style:list-level-properties></text:outline-level-style>`).join('')}</text:outline-style></office:styles><office:automatic-styles><style:page-layout style:name="A4"><style:page-layout-properties fo:page-width="21cm" fo:page-height="29.7cm" fo:margin="2.5cm"/></style:page-layout></office:automatic-styles><office:master-styles><style:master-page style:name="Standard" style:page-layout-name="A4"/></office:master-styles></office:document-styles>`;
+	const named = `${XML}<office:document-styles ${SPACES}><office:styles><style:default-style style:family="paragraph"><style:text-properties fo:font-family="Arial" fo:font-size="10.5pt"/></style:default-style><style:style style:name="${BODY}" style:display-name="Text body" style:family="paragraph"><style:paragraph-properties fo:margin-bottom="0.2cm" fo:line-height="130%"/></style:style><style:style style:name="${TABLE_HEAD}" style:display-name="Table Heading" style:family="paragraph" style:parent-style-name="${BODY}"><style:text-properties ${inEveryScript('font-weight', 'normal')}/></style:style>${HEAD_SIZES.map((size, i) => `<style:style style:name="Heading_20_${i + 1}" style:display-name="Heading ${i + 1}" style:family="paragraph" style:default-outline-level="${i + 1}"><style:paragraph-properties fo:margin-top="0.5cm" fo:margin-bottom="0.2cm" fo:keep-with-next="always"/><style:text-properties fo:font-size="${size}pt" ${inEveryScript('font-weight', 'bold')}/></style:style>`).join('')}<style:style style:name="Caption" style:family="paragraph"><style:text-properties fo:font-size="9.5pt" fo:color="#55645d"/></style:style><text:outline-style style:name="Outline">${HEAD_SIZES.map((_, i) => `<text:outline-level-style text:level="${i + 1}" style:num-format="1" text:display-levels="${i + 1}"><style:list-level-properties text:list-level-position-and-space-mode="label-alignment"><style:list-level-label-alignment text:label-followed-by="space"/></style:list-level-properties></text:outline-level-style>`).join('')}</text:outline-style></office:styles><office:automatic-styles><style:page-layout style:name="A4"><style:page-layout-properties fo:page-width="21cm" fo:page-height="29.7cm" fo:margin="2.5cm"/></style:page-layout></office:automatic-styles><office:master-styles><style:master-page style:name="Standard" style:page-layout-name="A4"/></office:master-styles></office:document-styles>`;
 	const meta = `${XML}<office:document-meta ${SPACES}><office:meta><dc:title>${escapeXml(`${about.number} ${about.title}`)}</dc:title></office:meta></office:document-meta>`;
 	const pieces = ['content.xml', 'styles.xml', 'meta.xml'];
 	const manifest = `${XML}<manifest:manifest ${SPACES} manifest:version="1.3"><manifest:file-entry manifest:full-path="/" manifest:media-type="${MEDIA_TYPE.odt}" manifest:version="1.3"/>${pieces.map((p) => `<manifest:file-entry manifest:full-path="${p}" manifest:media-type="text/xml"/>`).join('')}${[...images.values()].map((p) => `<manifest:file-entry manifest:full-path="${p}" manifest:media-type="image/${p.endsWith('png') ? 'png' : 'jpeg'}"/>`).join('')}</manifest:manifest>`;
