@@ -1,3 +1,4 @@
+import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vitest/config';
 
 /** The reader of DOCX is another one in the browser, which is where it is used. */
@@ -10,8 +11,14 @@ export default defineConfig({
 				resolve: { alias: IN_BROWSERS },
 				test: {
 					name: 'unit',
-					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts', 'tests/round-trips/**/*.test.ts']
+					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts', 'tests/round-trips/**/*.test.ts'],
+					exclude: ['**/*.svelte.test.ts']
 				}
+			},
+			{
+				plugins: [svelte()],
+				resolve: { conditions: ['browser'] },
+				test: { name: 'ui', include: ['src/lib/ui/**/*.svelte.test.ts'], environment: 'jsdom' }
 			},
 			{
 				resolve: { alias: IN_BROWSERS },

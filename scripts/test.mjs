@@ -65,15 +65,14 @@ await command(async () => {
 		]);
 	}
 	if (wanted('static') || wanted('unit') || wanted('integration') || wanted('browser')) ensureBuild();
-	const vitest = (project, env) => {
-		const file = join(home, `${project}.json`);
+	const vitest = (name, projects, env) => {
+		const file = join(home, `${name}.json`);
 		rmSync(file, { force: true });
 		const ok = run(
 			[
 				'vitest',
 				'run',
-				'--project',
-				project,
+				...projects.flatMap((project) => ['--project', project]),
 				'--reporter',
 				'default',
 				'--reporter',
@@ -83,13 +82,13 @@ await command(async () => {
 			],
 			env
 		);
-		const made = report(project);
+		const made = report(name);
 		if (made) tally.vitest(made);
 		else tally.step(ok);
 	};
 	if (wanted('unit')) {
 		step('unit tests');
-		vitest('unit', process.env);
+		vitest('unit', ['unit', 'ui'], process.env);
 	}
 	if (wanted('integration') || wanted('browser')) {
 		const postgres = await ensurePostgres(home, { lasting: false });
@@ -97,7 +96,7 @@ await command(async () => {
 			const env = environment(home, postgres.url, 0, false);
 			if (wanted('integration')) {
 				step('integration tests');
-				vitest('integration', { ...env, NODE_ENV: 'test', CUPBOARD_WORKER: '', REDIS_SERVER: redis });
+				vitest('integration', ['integration'], { ...env, NODE_ENV: 'test', CUPBOARD_WORKER: '', REDIS_SERVER: redis });
 			}
 			if (wanted('browser')) {
 				step('browser tests');
