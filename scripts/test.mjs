@@ -96,7 +96,12 @@ await command(async () => {
 			const env = environment(home, postgres.url, 0, false);
 			if (wanted('integration')) {
 				step('integration tests');
-				vitest('integration', ['integration'], { ...env, NODE_ENV: 'test', CUPBOARD_WORKER: '', REDIS_SERVER: redis });
+				vitest('integration', ['integration'], {
+					...env,
+					NODE_ENV: 'test',
+					CUPBOARD_WORKER: '',
+					REDIS_SERVER: redis
+				});
 			}
 			if (wanted('browser')) {
 				step('browser tests');

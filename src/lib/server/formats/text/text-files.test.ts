@@ -158,7 +158,7 @@ describe('a live text as a file', () => {
 		const html = new TextDecoder().decode(await write('html'));
 		expect(html).toContain('<th colspan="2"><p>Grade</p>');
 		expect(html).toContain('data:image/png;base64');
-		expect(html).toContain('<b>Figure 1</b> The hinge from below');
+		expect(html).toContain('<b data-number>Figure 1</b> The hinge from below');
 	});
 
 	it('never says what the text only holds as a name', async () => {
