@@ -26,36 +26,20 @@ async function withBreaks(bytes: ArrayBuffer): Promise<ArrayBuffer> {
 	return Uint8Array.from(zipSync({ ...parts, [BODY]: strToU8(made) }, { level: 0 })).buffer;
 }
 
-/** What is said in a DOCX file beside its words. */
-interface Said {
-	/** Share of the text's width that each picture takes, in percent, in their order. */
-	widths: number[];
-	tracked: boolean;
-	comments: boolean;
-}
-
-/** Reads what the reader of DOCX passes over. */
-async function saidIn(bytes: ArrayBuffer): Promise<Said> {
+/** Share of the text's width that each picture takes, in percent, in their order; the reader does not say it. */
+async function widthsIn(bytes: ArrayBuffer): Promise<number[]> {
 	const { unzipSync, strFromU8 } = await import('fflate');
-	const parts = unzipSync(new Uint8Array(bytes), {
-		filter: ({ name }) => name === BODY || name === 'word/comments.xml'
-	});
-	const of = (name: string) => (parts[name] ? strFromU8(parts[name]) : '');
+	const { [BODY]: part } = unzipSync(new Uint8Array(bytes), { filter: ({ name }) => name === BODY });
 	// Of what is written in two ways for newer and older programs, the reader takes the older.
-	const body = of(BODY).replace(/<mc:Choice\b[\s\S]*?<\/mc:Choice>/g, '');
+	const body = part ? strFromU8(part).replace(/<mc:Choice\b[\s\S]*?<\/mc:Choice>/g, '') : '';
 	const twentieths = (tag: string, name: string) =>
 		Number(new RegExp(`<w:${tag}\\b[^>]*\\bw:${name}="(\\d+)"`).exec(body)?.[1]);
 	const text = twentieths('pgSz', 'w') - twentieths('pgMar', 'left') - twentieths('pgMar', 'right');
-	const widths = [...body.matchAll(/<wp:(inline|anchor)\b[\s\S]*?<\/wp:\1>/g)].flatMap(([drawing]) => {
+	return [...body.matchAll(/<wp:(inline|anchor)\b[\s\S]*?<\/wp:\1>/g)].flatMap(([drawing]) => {
 		const wide = Number(/<wp:extent\b[^>]*\bcx="(\d+)"/.exec(drawing)?.[1]);
 		const share = Math.round((wide / EMU / text) * 100);
 		return [...drawing.matchAll(/<a:blip\b[^>]*r:(?:embed|link)=/g)].map(() => share);
 	});
-	return {
-		widths,
-		tracked: /<w:(ins|del) /.test(body),
-		comments: /<w:comment /.test(of('word/comments.xml'))
-	};
 }
 
 /**
@@ -64,7 +48,7 @@ async function saidIn(bytes: ArrayBuffer): Promise<Said> {
  */
 export async function readDocx(bytes: ArrayBuffer): Promise<string> {
 	const { default: mammoth } = await import('mammoth');
-	const { widths } = await saidIn(bytes);
+	const widths = await widthsIn(bytes);
 	let at = 0;
 	const { value } = await mammoth.convertToHtml(
 		{ arrayBuffer: await withBreaks(bytes) },
@@ -85,13 +69,4 @@ export async function readDocx(bytes: ArrayBuffer): Promise<string> {
 		.replace(/<hr \/><\/p>/g, '</p><hr />');
 	// Drawn by other means (text boxes, notes), the pictures are others than those that were counted.
 	return at === widths.length ? html : html.replace(/ data-width="\d+"/g, '');
-}
-
-/** What of a DOCX file its words do not show and {@link readDocx} passes over, each as a sentence. */
-export async function passedOver(bytes: ArrayBuffer): Promise<string[]> {
-	const { tracked, comments } = await saidIn(bytes);
-	return [
-		...(tracked ? ['Tracked changes come along as if they had been taken.'] : []),
-		...(comments ? ['Comments stay in the file.'] : [])
-	];
 }

@@ -81,3 +81,71 @@ it('what is no text says so', async () => {
 	const sheet = Uint8Array.from(zipSync({ 'content.xml': strToU8('<office/>') })).buffer;
 	await expect(readOdt(sheet)).rejects.toThrow('no content that can be read');
 });
+
+const COUNTS =
+	'<text:list-style style:name="L1"><text:list-level-style-number text:level="1" style:num-format="1"/><text:list-level-style-bullet text:level="2"/></text:list-style><text:list-style style:name="L2"><text:list-level-style-bullet text:level="1"/><text:list-level-style-bullet text:level="2"/><text:list-level-style-number text:level="3" style:num-format="a"/></text:list-style>';
+const list = (style: string, ...items: string[]) =>
+	`<text:list${style && ` text:style-name="${style}"`}>${items.map((item) => `<text:list-item>${item}</text:list-item>`).join('')}</text:list>`;
+const p = (text: string) => `<text:p>${text}</text:p>`;
+
+it('a list within another is that also when it was written as one of its own, and the outer one goes on', async () => {
+	const html = await readOdt(
+		odt(
+			list('L1', p('one')) +
+				list('L2', list('', p('one a'), p('one b'))) +
+				list('L2', list('', list('', p('one b i')))) +
+				list('L1', p('two')) +
+				p('between') +
+				list('L1', p('three')),
+			'',
+			COUNTS
+		)
+	);
+	expect(html).toBe(
+		'<ol><li><p>one</p><ul><li><p>one a</p></li><li><p>one b</p><ol><li><p>one b i</p></li></ol></li></ul></li><li><p>two</p></li></ol><p>between</p><ol><li><p>three</p></li></ol>'
+	);
+});
+
+it('two lists in a row stay two when nothing says that they are one', async () => {
+	const html = await readOdt(odt(list('L1', p('a')) + list('L2', p('b')) + list('L1', p('c')), '', COUNTS));
+	expect(html.match(/<[uo]l>/g)).toEqual(['<ol>', '<ul>', '<ol>']);
+});
+
+it('an item may say that it goes on with the list before', async () => {
+	const html = await readOdt(
+		odt(
+			list('L1', p('one')) +
+				list('L2', list('', p('a')), p('two')).replace(
+					/<text:list-item>(?=<text:p>two)/,
+					'<text:list-item text:style-override="L1">'
+				),
+			'',
+			COUNTS
+		)
+	);
+	expect(html).toBe('<ol><li><p>one</p><ul><li><p>a</p></li></ul></li><li><p>two</p></li></ol>');
+});
+
+it('headings that are numbered as lists are headings, however deep', async () => {
+	const html = await readOdt(
+		odt(
+			list('L1', '<text:h text:outline-level="1">Scope</text:h>') +
+				list('L1', list('', '<text:p text:style-name="P9">Materials</text:p>')) +
+				p('Steel'),
+			'<style:style style:name="Heading_20_2" style:family="paragraph"/>',
+			`${COUNTS}<style:style style:name="P9" style:family="paragraph" style:parent-style-name="Heading_20_2"/>`
+		)
+	);
+	expect(html).toBe('<h1>Scope</h1><h2>Materials</h2><p>Steel</p>');
+});
+
+it('words look as their paragraph does, as far as they do not say otherwise; links are not underlined', async () => {
+	const html = await readOdt(
+		odt(
+			'<text:p text:style-name="P1">all <text:span text:style-name="T1">not</text:span><text:a xlink:href="https://x.example"><text:span text:style-name="T2">link</text:span></text:a></text:p>',
+			'',
+			'<style:style style:name="P1" style:family="paragraph"><style:text-properties fo:font-weight="bold" style:text-position="super 58%"/></style:style><style:style style:name="T1" style:family="text"><style:text-properties fo:font-weight="normal" style:text-position="0% 100%"/></style:style><style:style style:name="T2" style:family="text"><style:text-properties fo:font-weight="normal" style:text-underline-style="solid" style:text-position="0% 100%"/></style:style>'
+		)
+	);
+	expect(html).toBe('<p><strong><sup>all </sup></strong>not<a href="https://x.example">link</a></p>');
+});

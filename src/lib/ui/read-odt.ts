@@ -1,3 +1,5 @@
+import { freeHeadings, joinLists } from './odt-lists';
+import { points, Styles, styleOf, type Look } from './odt-styles';
 import { Unreadable } from './unreadable';
 
 const TAGS: Record<string, string> = {
@@ -15,115 +17,9 @@ const LEFT_OUT = new Set([
 	'svg:title',
 	'svg:desc'
 ]);
-/** Points in the units that lengths are given in. */
-const POINTS: Record<string, number> = { pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, px: 0.75, pc: 12 };
-
 const escape = (text: string) => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
 
-/** A length in points; NaN for what is none. */
-function points(length: string | null): number {
-	const [, value, unit] = /^(-?[\d.]+)(pt|in|cm|mm|px|pc)$/.exec(length ?? '') ?? [];
-	return unit ? Number(value) * POINTS[unit]! : NaN;
-}
-
-const styleOf = (element: Element) => element.getAttribute('text:style-name') ?? '';
-
-/** How words look, as far as a style says it. */
-interface Look {
-	strong?: boolean;
-	em?: boolean;
-	u?: boolean;
-	s?: boolean;
-	script?: 'sup' | 'sub' | null;
-}
 const TAGS_OF_LOOK = ['strong', 'em', 'u', 's'] as const;
-
-function lookOf(properties: Element): Look {
-	const look: Look = {};
-	const says = (name: string, tell: (value: string) => void) => {
-		const value = properties.getAttribute(name);
-		if (value) tell(value);
-	};
-	says('fo:font-weight', (value) => (look.strong = /bold|[6-9]00/.test(value)));
-	says('fo:font-style', (value) => (look.em = /italic|oblique/.test(value)));
-	says('style:text-underline-style', (value) => (look.u = value !== 'none'));
-	says('style:text-line-through-style', (value) => (look.s = value !== 'none'));
-	says('style:text-position', (value) => {
-		const [, raised, lowered] = /^(super|[1-9])|^(sub|-)/.exec(value) ?? [];
-		look.script = raised ? 'sup' : lowered ? 'sub' : null;
-	});
-	return look;
-}
-
-/** What styles say of what is written in them. A style that says nothing itself is as the one it derives from. */
-class Styles {
-	/** Looks of words, by the name of their style; of paragraphs only what was settled for them alone. */
-	readonly looks = new Map<string, Look>();
-	/** Levels on which list styles count, by their name. */
-	private readonly counting = new Map<string, Set<number>>();
-	/** Names of paragraph styles that begin a page. */
-	readonly breaks = new Set<string>();
-	/** Width of the text on its page, in points; NaN when the file does not say. */
-	readonly textWidth: number = NaN;
-	private readonly parents = new Map<string, string>();
-
-	/**
-	 * @param named the document of the styles that have names
-	 * @param content the document of the text, with what was settled at single places
-	 */
-	constructor(named: Document | null, content: Document) {
-		for (const document of named ? [named, content] : [content]) {
-			for (const style of document.getElementsByTagName('style:style')) {
-				const name = style.getAttribute('style:name') ?? '';
-				this.parents.set(name, style.getAttribute('style:parent-style-name') ?? '');
-				const properties = style.getElementsByTagName('style:text-properties')[0];
-				const family = style.getAttribute('style:family');
-				if (properties && (family === 'text' || (family === 'paragraph' && document === content)))
-					this.looks.set(name, lookOf(properties));
-				const paragraph = style.getElementsByTagName('style:paragraph-properties')[0];
-				if (paragraph?.getAttribute('fo:break-before') === 'page') this.breaks.add(name);
-			}
-			for (const list of document.getElementsByTagName('text:list-style'))
-				this.counting.set(
-					list.getAttribute('style:name') ?? '',
-					new Set(
-						[...list.getElementsByTagName('text:list-level-style-number')]
-							// A level without a form of its numbers shows none.
-							.filter((level) => level.getAttribute('style:num-format') !== '')
-							.map((level) => Number(level.getAttribute('text:level')))
-					)
-				);
-			const page = [...document.getElementsByTagName('style:page-layout-properties')].find((layout) =>
-				layout.hasAttribute('fo:page-width')
-			);
-			if (page) {
-				const margin = (side: string) =>
-					points(page.getAttribute(`fo:margin-${side}`) ?? page.getAttribute('fo:margin')) || 0;
-				this.textWidth = points(page.getAttribute('fo:page-width')) - margin('left') - margin('right');
-			}
-		}
-	}
-
-	/** Whether a list of a style counts on a level, from one. */
-	counts(style: string, level: number): boolean {
-		return this.counting.get(style)?.has(level) ?? false;
-	}
-
-	/** The level of a heading, from one; 0 for what is none. Some programs write headings as paragraphs of that style. */
-	headingLevel(element: Element): number {
-		if (element.nodeName === 'text:h')
-			return Math.min(6, Math.max(1, Number(element.getAttribute('text:outline-level')) || 1));
-		if (element.nodeName !== 'text:p') return 0;
-		return [1, 2, 3, 4, 5, 6].find((level) => this.is(styleOf(element), `Heading_20_${level}`)) ?? 0;
-	}
-
-	/** Whether a style is one of some, or derives from one. */
-	is(style: string, ...names: string[]): boolean {
-		for (let name = style, i = 0; name && i < 20; name = this.parents.get(name) ?? '', i++)
-			if (names.includes(name)) return true;
-		return false;
-	}
-}
 
 /** Where in a text a reader is: the kind of list around, and how words look so far. */
 interface Around {
@@ -135,79 +31,6 @@ interface Around {
 }
 
 const OUTSIDE: Around = { list: '', depth: 0, look: {}, linked: false };
-
-const isList = (element: Element | null | undefined): element is Element => element?.nodeName === 'text:list';
-
-/** A list within an item that holds nothing else: the item only makes what is in it one deeper. */
-const deeper = (item: Element): Element | null =>
-	item.childElementCount === 1 && isList(item.firstElementChild) ? item.firstElementChild : null;
-
-/** Puts the items of a list, which lies so deep within another, where they belong in the list before that other. */
-function putDeep(before: Element, depth: number, list: Element, style: string): void {
-	let [place, placeStyle] = [before, styleOf(before)];
-	for (let at = 0; at < depth; at++) {
-		const item = place.lastElementChild!;
-		const inner = item.lastElementChild;
-		if (!isList(inner) || (at === depth - 1 && (styleOf(inner) || placeStyle) !== style)) {
-			list.setAttribute('text:style-name', style);
-			item.append(list);
-			return;
-		}
-		[place, placeStyle] = [inner, styleOf(inner) || placeStyle];
-	}
-	place.append(...list.childNodes);
-}
-
-/**
- * Puts lists together that a word processor has written one after the other, where one has another within it: the inner
- * one as a list of its own with empty items around, and the rest of the outer one as a list that goes on (ODF 1.3,
- * part 3, 5.3).
- */
-function joinLists(body: Element): void {
-	/** Lists that another was put into; what follows them in their style is the rest of them. */
-	const joined = new Set<Element>();
-	for (const list of [...body.getElementsByTagName('text:list')]) {
-		const before = list.previousElementSibling;
-		if (!isList(before) || !before.lastElementChild) continue;
-		const goesOn =
-			styleOf(list) === styleOf(before) &&
-			(joined.has(before) ||
-				list.hasAttribute('text:continue-list') ||
-				list.getAttribute('text:continue-numbering') === 'true');
-		for (let item = list.firstElementChild; item; item = list.firstElementChild) {
-			let [inner, depth, style] = [deeper(item), 0, styleOf(list)];
-			if (!inner && !goesOn && item.getAttribute('text:style-override') !== styleOf(before)) break;
-			if (!inner) before.append(item);
-			else {
-				for (
-					let next: Element | null = inner;
-					next;
-					next = next.firstElementChild && deeper(next.firstElementChild)
-				)
-					[inner, depth, style] = [next, depth + 1, styleOf(next) || style];
-				item.remove();
-				joined.add(before);
-				putDeep(before, depth, inner, style);
-			}
-		}
-		if (!list.firstElementChild) list.remove();
-	}
-}
-
-/** Headings that are numbered as a list is are headings all the same, whose numbers are worked out. */
-function freeHeadings(body: Element, styles: Styles): void {
-	for (const heading of [...body.querySelectorAll('*')]) {
-		if (!styles.headingLevel(heading)) continue;
-		let around = heading.parentElement;
-		while (around?.nodeName === 'text:list-item' && isList(around.parentElement)) {
-			const list = around.parentElement;
-			list.before(heading);
-			if (!around.childElementCount) around.remove();
-			if (!list.childElementCount) list.remove();
-			around = heading.parentElement;
-		}
-	}
-}
 
 function wrapped(words: string, look: Look): string {
 	let said = words;
@@ -239,7 +62,7 @@ class OdtReader {
 		if (node.nodeType === Node.TEXT_NODE) return wrapped(escape(node.nodeValue ?? ''), around.look);
 		if (!(node instanceof Element)) return '';
 		const name = node.nodeName;
-		const style = node.getAttribute('text:style-name') ?? '';
+		const style = styleOf(node);
 		if (LEFT_OUT.has(name)) return '';
 		if (name === 'text:s') {
 			const blanks = ' '.repeat(Math.min(100, Number(node.getAttribute('text:c')) || 1));
@@ -301,7 +124,7 @@ class OdtReader {
 	private isHead(cell: Element): boolean {
 		return (
 			cell.parentElement?.parentElement?.nodeName === 'table:table-header-rows' ||
-			this.styles.is(cell.firstElementChild?.getAttribute('text:style-name') ?? '', 'Table_20_Heading')
+			(cell.firstElementChild !== null && this.styles.is(styleOf(cell.firstElementChild), 'Table_20_Heading'))
 		);
 	}
 

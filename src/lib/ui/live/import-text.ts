@@ -1,6 +1,6 @@
 import { DOMParser as TextParser, type Node as TextNode } from 'prosemirror-model';
 import { textSchema } from '../../core/text/schema';
-import { passedOver } from '../read-docx';
+import { passedOver } from '../passed-over';
 import { readText } from '../read-office';
 
 /** A file's text as a live text can hold it. */
@@ -145,10 +145,11 @@ export async function importText(
 	if (page.querySelector('pre, code')) losses.add('Typewritten words become plain.');
 	if (page.querySelector('a[id^="footnote"], a[href^="#footnote"]'))
 		losses.add('Footnotes stand at the end, without their links.');
-	if (/wordprocessingml/.test(mediaType)) for (const one of await passedOver(bytes)) losses.add(one);
-	if (/wordprocessingml|opendocument/.test(mediaType))
+	if (/wordprocessingml|opendocument/.test(mediaType)) {
+		for (const one of passedOver(bytes)) losses.add(one);
 		losses.add(
 			'Page headers and footers, fields, text boxes, colours and fonts stay in the file; the live text has a look of its own.'
 		);
+	}
 	return { text: TextParser.fromSchema(textSchema).parse(page.body), pictures, losses: [...losses] };
 }
