@@ -34,6 +34,19 @@ export interface Elsewhere {
 	drag: { ids: string[]; dx: number; dy: number } | null;
 }
 
+/** Lowest first; equal places by id, so that everybody sees the same. */
+const byOrder = (a: Mark, b: Mark) => a.order - b.order || (a.id < b.id ? -1 : 1);
+
+/** Names for groups of marks that come in anew: what was one group is one again, and none that is here already. */
+function newGroups(): (group: string | null) => string | null {
+	const names = new Map<string, string>();
+	return (group) => {
+		if (group === null) return null;
+		if (!names.has(group)) names.set(group, nanoid(10));
+		return names.get(group)!;
+	};
+}
+
 /** The marks on one version: what is there, what is chosen, the tool in hand, and the line to the others. */
 export class Markup {
 	readonly line: LiveLine;
@@ -112,9 +125,7 @@ export class Markup {
 
 	/** Marks of a page that are shown, lowest first. */
 	onPage(page: number): Mark[] {
-		return [...this.marks.values()]
-			.filter((m) => m.page === page && !this.hidden.has(m.layer))
-			.sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+		return [...this.marks.values()].filter((m) => m.page === page && !this.hidden.has(m.layer)).sort(byOrder);
 	}
 	get layers(): string[] {
 		return [...new Set([...this.marks.values()].map((m) => m.layer))].sort();
@@ -213,12 +224,16 @@ export class Markup {
 		this.changeEach((m) => (WITH_WORDS.has(m.kind) ? { text } : {}));
 	}
 	toFront(): void {
-		const top = this.top;
-		this.changeEach(() => ({ order: top }));
+		this.stack(this.top);
 	}
 	toBack(): void {
-		const low = Math.min(0, ...[...this.marks.values()].map((m) => m.order)) - 1;
-		this.changeEach(() => ({ order: low }));
+		const lowest = Math.min(0, ...[...this.marks.values()].map((m) => m.order));
+		this.stack(lowest - this.changeable.length);
+	}
+	/** Puts the chosen marks at a place in the stack, among themselves as they lay. */
+	private stack(from: number): void {
+		const order = new Map(this.changeable.sort(byOrder).map((m, i) => [m.id, from + i]));
+		this.changeEach((m) => ({ order: order.get(m.id)! }));
 	}
 	group(): void {
 		const group = nanoid(10);
@@ -235,52 +250,37 @@ export class Markup {
 		this.change(() => this.changeable.forEach((m) => marksOf(this.line.doc).delete(m.id)));
 	}
 	copy(): void {
-		this.copied = [...this.chosen].flatMap((id) => {
-			const mark = this.marks.get(id);
-			if (!mark) return [];
-			const { id: _, ...fields } = mark;
-			return [fields];
-		});
+		const marks = [...this.chosen].flatMap((id) => this.marks.get(id) ?? []).sort(byOrder);
+		this.copied = marks.map(({ id: _, ...fields }) => fields);
 	}
 	/** Pastes what was copied as one's own, a little aside. */
 	paste(page: number, aside: number): void {
-		this.chosen.clear();
-		const group = this.copied.length > 1 ? nanoid(10) : null;
-		this.change(() => {
-			for (const fields of this.copied) {
-				const id = nanoid(10);
-				writeMark(this.line.doc, id, {
-					...fields,
-					page,
-					group,
-					points: fields.points.map((p) => ({ x: p.x + aside, y: p.y + aside })),
-					by: this.me.id,
-					layer: this.layer,
-					at: new Date().toISOString(),
-					order: this.top,
-					carried: null
-				});
-				this.chosen.add(id);
-			}
-		});
+		this.putIn(
+			this.copied.map((fields) => ({
+				...fields,
+				page,
+				points: fields.points.map((p) => ({ x: p.x + aside, y: p.y + aside }))
+			}))
+		);
 	}
-	/** Puts marks of a file in as one's own, chosen and as one group of changes. */
+	/** Puts marks of a file in as one's own. */
 	bringIn(marks: readonly Brought[]): void {
+		this.putIn(marks.map((fields) => ({ ...fields, turn: 0 })));
+	}
+	/** Puts marks in as one's own, above all others, chosen and as one group of changes. */
+	private putIn(marks: readonly (Brought & Pick<MarkFields, 'turn'>)[]): void {
 		this.chosen.clear();
 		const top = this.top;
-		// Groups of two files that are brought in, or of one twice, stay apart.
-		const groups = new Map<string, string>();
-		for (const { group } of marks) if (group !== null) groups.set(group, nanoid(10));
+		const groupOf = newGroups();
 		this.change(() =>
 			marks.forEach((fields, i) => {
 				const id = nanoid(10);
 				writeMark(this.line.doc, id, {
 					...fields,
-					turn: 0,
 					layer: this.layer,
 					by: this.me.id,
 					at: new Date().toISOString(),
-					group: fields.group === null ? null : groups.get(fields.group)!,
+					group: groupOf(fields.group),
 					order: top + i,
 					carried: null
 				});
