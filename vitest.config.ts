@@ -18,7 +18,11 @@ export default defineConfig({
 			{
 				plugins: [svelte()],
 				resolve: { conditions: ['browser'] },
-				test: { name: 'ui', include: ['src/lib/ui/**/*.svelte.test.ts'], environment: 'jsdom' }
+				test: {
+					name: 'ui',
+					include: ['src/lib/ui/**/*.svelte.test.ts', 'tests/ui/**/*.test.ts'],
+					environment: 'jsdom'
+				}
 			},
 			{
 				resolve: { alias: IN_BROWSERS },

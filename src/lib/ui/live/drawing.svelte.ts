@@ -346,7 +346,7 @@ export class LiveDrawingState {
 		const things = this.movables;
 		const made: string[] = [];
 		this.change((doc) => {
-			for (const { key, item, layer } of things) {
+			for (const { key, item, layer, entity } of things) {
 				const id = newId();
 				made.push(id);
 				if (item) addItem(doc, { ...item, id, points: shifted(item, dx, dy) });
@@ -359,7 +359,8 @@ export class LiveDrawingState {
 						of: Number(key),
 						layer,
 						points: [[x + dx, y + dy]],
-						...(change.text === undefined ? {} : { text: change.text })
+						...(change.text === undefined ? {} : { text: change.text }),
+						...(change.attributes ? { attributes: attributesOf(entity).map((a) => a.value) } : {})
 					});
 				}
 			}
@@ -377,7 +378,9 @@ export class LiveDrawingState {
 		});
 		this.choose(null);
 	}
+	/** Puts what is chosen on another layer, when one may draw there. */
 	setLayer(layer: string): void {
+		if (!this.mayEdit(layer)) return;
 		const things = this.changeable;
 		this.change((doc) => {
 			for (const { key, item } of things)
