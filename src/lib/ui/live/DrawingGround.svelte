@@ -43,8 +43,7 @@
 		block: 'Block'
 	};
 	const HINTS: Record<DrawTool, string> = {
-		choose:
-			'Click chooses, Shift with a click also; dragging what is chosen moves it; Shift and dragging chooses within a box.',
+		choose: 'Click chooses, Shift adds. Drag moves what is chosen; with Shift it chooses in a box.',
 		line: 'Two ends. Ends, middles, crossings and perpendiculars hold the pointer.',
 		polyline: 'Corner by corner; Enter ends it, the first corner again closes it.',
 		circle: 'The middle, then a point of the circle.',

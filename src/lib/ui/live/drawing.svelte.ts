@@ -45,6 +45,7 @@ import { readDrawing } from '../read-drawing';
 import { plural } from '../words';
 import { LiveLine } from './line.svelte';
 import { newId } from './new-id';
+import { paced } from './paced';
 
 /** Origin of changes made here, so that undoing takes back only these. */
 const MINE = 'mine';
@@ -79,7 +80,6 @@ export class LiveDrawingState {
 	private drawing: Drawing | null = null;
 	private baseIndex: SnapIndex | null = null;
 	private baseShapes = new Map<number, Shapes>();
-	private shownAt = 0;
 
 	base = $state.raw<DrawnSheet | null>(null);
 	edits = $state.raw<Edits>(NO_EDITS);
@@ -179,7 +179,10 @@ export class LiveDrawingState {
 		}
 	}
 
+	private readonly tell = paced<XY>(SHOW_EVERY, (at) => this.line.awareness.setLocalStateField('at', at));
+
 	close(): void {
+		this.tell.stop();
 		this.abort.abort();
 		this.line.close();
 	}
@@ -264,10 +267,7 @@ export class LiveDrawingState {
 		const over = this.over?.index.nearest(x, y, reach, (layer) => this.on[layer] === true, start);
 		const base = this.baseIndex?.nearest(x, y, reach, this.shown, start);
 		this.at = over ?? base ?? { x, y, kind: 'free' };
-		const now = Date.now();
-		if (now - this.shownAt < SHOW_EVERY) return;
-		this.shownAt = now;
-		this.line.awareness.setLocalStateField('at', [x, y]);
+		this.tell([x, y]);
 	}
 	/** The key of what lies at a place, or null. */
 	pick(x: number, y: number, reach: number): string | null {

@@ -288,7 +288,7 @@
 	{#each pointers as other (other.client)}
 		{@const at = face.inView(other.pointer!.x, other.pointer!.y)}
 		<span
-			class="pointer-events-none absolute px-1.5 text-[11px] font-semibold text-white"
+			class="pointer-events-none absolute px-1.5 text-[11px] font-semibold whitespace-nowrap text-white"
 			style="left:{face.port.x + at.x * face.port.scale}px;top:{face.port.y +
 				at.y * face.port.scale}px;background:{colourOf(other.user.id)}">{other.user.name}</span
 		>

@@ -16,6 +16,7 @@ import {
 import { changeMark, marksOf, readMark, scalesOf, writeMark } from '../../core/markup/shared';
 import { lengthOf, simplified } from '../../core/markup/shape';
 import { LiveLine } from '../live/line.svelte';
+import { paced } from '../live/paced';
 
 /** What the pointer does on a sheet: choose marks, draw one, or say how long something really is. */
 export type Tool = 'choose' | 'scale' | MarkKind;
@@ -67,7 +68,6 @@ export class Markup {
 	canRedo = $state(false);
 	private readonly undoing: Y.UndoManager;
 	private copied: MarkFields[] = [];
-	private shownAt = 0;
 
 	/**
 	 * @param layer code of the department whose layer one draws on
@@ -300,16 +300,19 @@ export class Markup {
 		this.undoing.redo();
 	}
 
-	/** Shows the others where one's pointer is and what one drags. */
-	show(pointer: Elsewhere['pointer'], now = performance.now()): void {
-		if (now - this.shownAt < SHOW_EVERY && pointer) return;
-		this.shownAt = now;
+	/** Shows the others where one's pointer is and what one drags; null when it has left the sheet. */
+	show(pointer: Elsewhere['pointer']): void {
+		if (pointer) this.tell(pointer);
+		else this.tell.now(null);
+	}
+	private readonly tell = paced<Elsewhere['pointer']>(SHOW_EVERY, (pointer) => {
 		const { awareness } = this.line;
 		awareness.setLocalStateField('pointer', pointer);
 		awareness.setLocalStateField('drag', this.drag ? { ids: [...this.chosen], ...this.drag } : null);
-	}
+	});
 
 	close(): void {
+		this.tell.stop();
 		this.undoing.destroy();
 		this.line.close();
 	}
