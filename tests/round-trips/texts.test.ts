@@ -49,6 +49,11 @@ describe('a live text that is taken as a file and brought in again', () => {
 		]);
 		for (const format of ['html', 'odt', 'docx'] as const)
 			expect(shown(await roundTrip(block('doc', null, [spanning]), format))).toEqual([spanning.toJSON()]);
+		const said = (format: TextFormat, table: Node) => lossesOf(block('doc', null, [table]), format);
+		expect(said('docx', sided)).toEqual([
+			'Cells that head their row, and not their column, become plain cells.'
+		]);
+		expect([said('docx', spanning), said('odt', sided), said('html', sided)]).toEqual([[], [], []]);
 		for (const format of ['html', 'odt'] as const)
 			expect(shown(await roundTrip(block('doc', null, [sided]), format))).toEqual([sided.toJSON()]);
 	});

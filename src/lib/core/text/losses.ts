@@ -13,35 +13,60 @@ export const FORMAT_LABEL: Record<TextFormat, string> = {
 	html: 'HTML'
 };
 
-/** Whether the first row of a table is its head, and no other cell is one. */
-function headsItsColumns(table: Node): boolean {
-	return table.content.content.every((row, at) =>
-		row.content.content.every((cell) => (cell.type.name === 'table_header') === (at === 0))
-	);
+const isHead = (cell: Node) => cell.type.name === 'table_header';
+/** How many rows at the top of a table are heads throughout; -1 when other cells are heads too. */
+function headRows(table: Node): number {
+	const rows = table.content.content.map((row) => row.content.content);
+	const first = rows.findIndex((cells) => !cells.every(isHead));
+	const heads = first < 0 ? rows.length : first;
+	return rows.slice(heads).some((cells) => cells.some(isHead)) ? -1 : heads;
+}
+const holds = (block: Node, name: string) => block.content.content.some((one) => one.type.name === name);
+
+/** What of a part of a text Markdown cannot hold. */
+function lostInMarkdown(node: Node): string[] {
+	const { name } = node.type;
+	const lost = (when: boolean, said: string) => (when ? [said] : []);
+	switch (name) {
+		case 'table_cell':
+		case 'table_header':
+			return [
+				...lost(
+					node.attrs.colspan > 1 || node.attrs.rowspan > 1,
+					'Cells that reach over several rows or columns become single cells.'
+				),
+				...lost(node.childCount > 1, 'Paragraphs within a cell are joined.'),
+				...lost(
+					holds(node, 'bullet_list') || holds(node, 'ordered_list'),
+					'Lists within a cell become words.'
+				)
+			];
+		case 'table':
+			return lost(headRows(node) !== 1, 'The first row of a table, and only that, becomes its head.');
+		case 'heading':
+			return lost(holds(node, 'hard_break'), 'Line breaks in headings become blanks.');
+		case 'caption':
+			return ['Captions become paragraphs that begin with their number.'];
+		case 'picture':
+			return ['Pictures become their descriptions.'];
+		case 'page_break':
+			return ['Page breaks become rules.'];
+		default:
+			return lost(
+				node.marks.some((m) => ['underline', 'subscript', 'superscript'].includes(m.type.name)),
+				'Underlined, raised and lowered words become plain.'
+			);
+	}
 }
 
 /** What a text holds that a kind of file cannot, each as a sentence; empty when everything is kept. */
 export function lossesOf(text: Node, format: TextFormat): string[] {
 	const found = new Set<string>();
-	const markdown = format === 'md';
 	text.descendants((node) => {
 		const { name } = node.type;
-		if (markdown && (name === 'table_cell' || name === 'table_header')) {
-			if (node.attrs.colspan > 1 || node.attrs.rowspan > 1)
-				found.add('Cells that reach over several rows or columns become single cells.');
-			if (node.childCount > 1) found.add('Paragraphs within a cell are joined.');
-			if (node.content.content.some((one) => one.type.name !== 'paragraph'))
-				found.add('Lists within a cell become words.');
-		}
-		if (markdown && name === 'heading' && node.content.content.some((one) => one.type.name === 'hard_break'))
-			found.add('Line breaks in headings become blanks.');
-		if (markdown && name === 'caption') found.add('Captions become paragraphs that begin with their number.');
-		if (markdown && name === 'table' && !headsItsColumns(node))
-			found.add('The first row of a table, and only that, becomes its head.');
-		if (markdown && name === 'picture') found.add('Pictures become their descriptions.');
-		if (markdown && name === 'page_break') found.add('Page breaks become rules.');
-		if (markdown && node.marks.some((m) => ['underline', 'subscript', 'superscript'].includes(m.type.name)))
-			found.add('Underlined, raised and lowered words become plain.');
+		if (format === 'md') for (const lost of lostInMarkdown(node)) found.add(lost);
+		if (format === 'docx' && name === 'table' && headRows(node) < 0)
+			found.add('Cells that head their row, and not their column, become plain cells.');
 		if (name === 'document_link')
 			found.add('Links to documents become their numbers; they lead nowhere outside Cupboard.');
 	});
