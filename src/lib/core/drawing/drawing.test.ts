@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import * as Y from 'yjs';
+import { copyOf } from '../shared-copy';
 import { flatten } from '../dxf/flatten';
 import { decodeDxf, readDxf, valueOf, type Entity } from '../dxf/read';
 import { titleBlock } from '../dxf/title-block';
@@ -292,11 +293,6 @@ function shared(): Y.Doc {
 	ownersOf(doc).set('ST-GRID', 'st');
 	return doc;
 }
-const copy = (doc: Y.Doc) => {
-	const made = new Y.Doc();
-	Y.applyUpdate(made, Y.encodeStateAsUpdate(doc));
-	return made;
-};
 
 describe('a shared drawing', () => {
 	it('says which layers a change touches, and whose they are', () => {
@@ -333,7 +329,7 @@ describe('a shared drawing', () => {
 
 	it('a move and new words at one time both stay, also of what nobody had touched; earlier states come back', () => {
 		const [a, then] = [shared(), shared()];
-		const b = copy(a);
+		const b = copyOf(a);
 		changeEntity(a, TEXT, { move: [7, 0] });
 		changeEntity(b, TEXT, { text: 'New' });
 		changeEntity(b, INSERT, { attributes: { '0': 'P03' } });
@@ -354,7 +350,7 @@ describe('a shared drawing', () => {
 		fc.assert(
 			fc.property(fc.array(act, { maxLength: 30 }), (history) => {
 				const first = shared();
-				const docs = [copy(first), copy(first), copy(first)];
+				const docs = [copyOf(first), copyOf(first), copyOf(first)];
 				const meet = (x: Y.Doc, y: Y.Doc) => {
 					Y.applyUpdate(x, Y.encodeStateAsUpdate(y, Y.encodeStateVector(x)));
 					Y.applyUpdate(y, Y.encodeStateAsUpdate(x, Y.encodeStateVector(y)));

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import * as Y from 'yjs';
+import { copyOf } from '../shared-copy';
 import type { Item } from './item';
 import { salvage } from './salvage';
 import {
@@ -30,11 +31,6 @@ function shared(): Y.Doc {
 	ownersOf(doc).set('ST-GRID', 'st');
 	return doc;
 }
-const copy = (doc: Y.Doc) => {
-	const made = new Y.Doc();
-	Y.applyUpdate(made, Y.encodeStateAsUpdate(doc));
-	return made;
-};
 const state = (doc: Y.Doc) => Y.encodeStateAsUpdate(doc);
 const line = (id: string, layer: string): Item => ({
 	id,
@@ -67,7 +63,7 @@ describe('what is put in of a refused copy', () => {
 	it('is everything on the layers that one may still edit', () => {
 		const doc = shared();
 		addItem(doc, line('old1', 'MW-STEEL'));
-		const offline = copy(doc);
+		const offline = copyOf(doc);
 		changeEntity(offline, 0, { move: [10, 0] });
 		changeEntity(offline, 2, { text: 'HAT +3.45' });
 		addItem(offline, line('new1', 'MW-STEEL'));
@@ -92,7 +88,7 @@ describe('what is put in of a refused copy', () => {
 
 	it('says when an entity would leave or enter a layer of others', () => {
 		const doc = shared();
-		const offline = copy(doc);
+		const offline = copyOf(doc);
 		changeEntity(offline, 2, { layer: 'ST-GRID' });
 		changeEntity(offline, 1, { layer: '0' });
 		expect(salvage(doc, state(offline), MARINE)).toEqual({ put: 0, barred: ['ST-GRID'], otherFile: false });
@@ -105,7 +101,7 @@ describe('what is put in of a refused copy', () => {
 		changeEntity(doc, 3, { text: 'second' });
 		for (const id of ['one1', 'two2', 'tri3']) addItem(doc, line(id, '0'));
 		itemsOf(doc).delete('tri3');
-		const offline = copy(doc);
+		const offline = copyOf(doc);
 		asInFile(offline, 0);
 		itemsOf(offline).delete('one1');
 		changeItem(offline, 'two2', { layer: 'MW-STEEL' });
@@ -118,8 +114,8 @@ describe('what is put in of a refused copy', () => {
 
 	it('is nothing when another file is behind the drawing by now, or when nothing was done', () => {
 		const doc = shared();
-		expect(salvage(doc, state(copy(doc)), MARINE)).toEqual({ put: 0, barred: [], otherFile: false });
-		const offline = copy(doc);
+		expect(salvage(doc, state(copyOf(doc)), MARINE)).toEqual({ put: 0, barred: [], otherFile: false });
+		const offline = copyOf(doc);
 		changeEntity(offline, 0, { move: [1, 1] });
 		writeBase(doc, { hash: 'other', label: 'P01.1', names: ['0'], layers: [0] });
 		expect(salvage(doc, state(offline), MARINE).otherFile).toBe(true);
@@ -153,10 +149,10 @@ describe('what is put in of a refused copy', () => {
 				(before, mine, theirs) => {
 					const doc = shared();
 					before.forEach(([half, e]) => act(doc, half, e));
-					const offline = copy(doc);
+					const offline = copyOf(doc);
 					mine.forEach((e) => act(offline, 0, e));
 					theirs.forEach((e) => act(doc, 1, e));
-					const merged = copy(doc);
+					const merged = copyOf(doc);
 					Y.applyUpdate(merged, state(offline));
 					salvage(doc, state(offline), { departments: ['mw', 'st'] });
 					expect(readEdits(doc)).toEqual(readEdits(merged));
@@ -178,7 +174,7 @@ describe('what is put in of a refused copy', () => {
 						act(doc, half, e);
 						follow(before, doc, followed());
 					}
-					expect(before).toEqual(beforeOf(copy(doc)));
+					expect(before).toEqual(beforeOf(copyOf(doc)));
 				}
 			),
 			{ numRuns: 300 }
@@ -193,7 +189,7 @@ describe('what is put in of a refused copy', () => {
 				(before, mine) => {
 					const doc = shared();
 					before.forEach(([half, e]) => act(doc, half, e));
-					const offline = copy(doc);
+					const offline = copyOf(doc);
 					mine.forEach(([half, e]) => act(offline, half, e));
 					const was = beforeOf(doc);
 					const touched = observed(doc);

@@ -1,6 +1,7 @@
 import type { Node } from 'prosemirror-model';
 import { prosemirrorToYXmlFragment, updateYFragment, yXmlFragmentToProseMirrorRootNode } from 'y-prosemirror';
 import * as Y from 'yjs';
+import { copyOf } from '../shared-copy';
 import { textSchema } from './schema';
 
 /** Where the text lies in a shared document. */
@@ -9,13 +10,6 @@ export const TEXT_FIELD = 'text';
 /** The text of a shared document, as a fragment that editors bind to. */
 export function fragmentOf(doc: Y.Doc): Y.XmlFragment {
 	return doc.getXmlFragment(TEXT_FIELD);
-}
-
-/** A copy of a shared document that can be changed or read without touching the first. */
-export function copyOf(doc: Y.Doc, { gc = false } = {}): Y.Doc {
-	const copy = new Y.Doc({ gc });
-	Y.applyUpdate(copy, Y.encodeStateAsUpdate(doc));
-	return copy;
 }
 
 /** An empty text: one paragraph with nothing in it. */

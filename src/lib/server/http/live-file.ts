@@ -1,4 +1,4 @@
-import { copyOf } from '../../core/text/shared';
+import { copyOf } from '../../core/shared-copy';
 import { takeLive } from '../acts/live';
 import { runAct } from '../acts/run';
 import type { Actor } from '../actor';

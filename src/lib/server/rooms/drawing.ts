@@ -1,4 +1,5 @@
 import * as Y from 'yjs';
+import { copyOf } from '../../core/shared-copy';
 import type { RoomMode } from '../../core/live';
 import {
 	barredLayer,
@@ -29,8 +30,7 @@ export class DrawingTrial implements Trial {
 	}
 
 	private begin(): void {
-		this.copy = new Y.Doc();
-		Y.applyUpdate(this.copy, Y.encodeStateAsUpdate(this.doc));
+		this.copy = copyOf(this.doc, { gc: true });
 		this.base = readBase(this.copy);
 		this.before = beforeOf(this.copy);
 	}

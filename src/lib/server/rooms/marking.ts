@@ -1,4 +1,5 @@
 import * as Y from 'yjs';
+import { copyOf } from '../../core/shared-copy';
 import type { RoomMode } from '../../core/live';
 import type { Mark } from '../../core/markup/mark';
 import { markFault, marksOf, MOST_MARKS, readMark } from '../../core/markup/shared';
@@ -17,8 +18,7 @@ export class MarkTrial implements Trial {
 	}
 
 	private begin(): void {
-		this.copy = new Y.Doc();
-		Y.applyUpdate(this.copy, Y.encodeStateAsUpdate(this.doc));
+		this.copy = copyOf(this.doc, { gc: true });
 		this.kept.clear();
 		for (const [id, kept] of marksOf(this.copy)) this.kept.set(id, readMark(id, kept));
 	}

@@ -3,7 +3,8 @@ import { yXmlFragmentToProseMirrorRootNode } from 'y-prosemirror';
 import * as Y from 'yjs';
 import type { RoomMode } from '../../core/live';
 import { textSchema } from '../../core/text/schema';
-import { copyOf, fragmentOf } from '../../core/text/shared';
+import { copyOf } from '../../core/shared-copy';
+import { fragmentOf } from '../../core/text/shared';
 import { notOnlySuggesting } from '../../core/text/suggestions';
 import type { Trial, Who } from './trial';
 

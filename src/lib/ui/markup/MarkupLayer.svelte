@@ -250,6 +250,7 @@
 			aria-hidden="true"
 		>
 			<g transform="translate({still.x} {still.y}) scale({still.scale})">
+				<!-- Property by property, here and for the words: of two thousand marks, only what changed is looked at again. -->
 				{#each [...shown, ...drafted] as mark (mark.id)}<MarkShape
 						{mark}
 						points={pointsOf(mark)}
