@@ -300,3 +300,32 @@ describe('the trail', () => {
 		);
 	});
 });
+
+describe('whatever is done to what is hidden', () => {
+	it('stands in no event and no mail of those who may not look at it (A10)', async () => {
+		const { mail } = await import('../../src/lib/server/db/schema');
+		const kinds = new Set<string>();
+		for (const act of ACTS)
+			for (const who of ['oke', 'ines'])
+				await world.act(who, act as never, pointing(act)).then(
+					() => act.events.forEach((kind) => kinds.add(kind)),
+					() => {}
+				);
+		expect(kinds.size).toBeGreaterThan(20);
+		for (const who of ['petra', 'edda']) {
+			const { events } = await world.read(who, activity, { project: 'VFT', limit: 200 });
+			expect(
+				JSON.stringify(events.map(({ details: { note: _n, ...d }, ...e }) => ({ ...e, d })))
+			).not.toContain(SECRET);
+		}
+		const petra = world.people.petra!.person;
+		const reached = await world
+			.read('petra', VIEWS.find((v) => v.name === 'documentRow') as never, { document: hidden })
+			.then(
+				() => true,
+				() => false
+			);
+		const mails = (await world.db.select().from(mail)).filter((m) => m.toAddress === petra.email);
+		if (!reached) expect(JSON.stringify(mails)).not.toContain(SECRET);
+	});
+});

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addDocument } from '../../src/lib/server/acts/documents';
 import { makeFolder, makeShelf, moveFolder, renameFolder } from '../../src/lib/server/acts/folders';
-import { takeLock } from '../../src/lib/server/acts/locks';
+import { breakLock, takeLock } from '../../src/lib/server/acts/locks';
 import { removePlace, restorePlace } from '../../src/lib/server/acts/removals';
 import { place } from '../../src/lib/server/db/schema';
 import { sameBytes } from '../../src/lib/server/content';
@@ -235,7 +235,7 @@ describe('removing and restoring (R1, R2)', () => {
 		expect((await world.read('oke', documentView, { document: id })).row.number).toBe(`${number}-R1`);
 	});
 
-	it('asks for Tidy where others’ documents are concerned, and for Run where others have them in hand', async () => {
+	it('asks for Tidy where others’ documents are concerned, and leaves alone what others have in hand', async () => {
 		const { id } = await world.add('oke');
 		expect(await refused(world.act('rhosyn', removePlace, { place: id, reason: 'r' }))).toMatchObject({
 			code: 'needs-level'
@@ -245,7 +245,12 @@ describe('removing and restoring (R1, R2)', () => {
 		expect(await refused(world.act('rhosyn', removePlace, { place: own.id, reason: 'r' }))).toMatchObject({
 			code: 'in-hand'
 		});
-		await world.act('ines', removePlace, { place: own.id, reason: 'controllers may' });
+		// Run too: a lock caps everyone but its holder (A6); it is broken first.
+		expect(await refused(world.act('ines', removePlace, { place: own.id, reason: 'r' }))).toMatchObject({
+			code: 'in-hand'
+		});
+		await world.act('ines', breakLock, { document: own.id, reason: 'in the way' });
+		await world.act('ines', removePlace, { place: own.id, reason: 'now free' });
 	});
 
 	it('ends with the retention time', async () => {

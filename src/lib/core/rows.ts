@@ -85,7 +85,7 @@ export interface EventRow {
 	at: string;
 	actor: string;
 	kind: string;
-	place: { id: string; kind: string; path: string; removed: boolean } | null;
+	place: { id: string; kind: string; removed: boolean } | null;
 	document: string | null;
 	release: number | null;
 	details: Record<string, unknown>;
@@ -160,7 +160,7 @@ export interface Notice {
 	kind: string;
 	actor: string | null;
 	place: string | null;
-	path: string | null;
+	/** The folder around the place, when one may look at it. */
 	parent: string | null;
 	document: string | null;
 	release: string | null;

@@ -110,6 +110,7 @@ export function grantOf(g: typeof grant.$inferSelect, by: string | null): Grant 
 		exactly: g.exactly,
 		endsAt: g.endsAt?.getTime() ?? null,
 		by,
+		byId: g.grantedBy,
 		at: g.createdAt.getTime(),
 		underId: g.underId,
 		bringCount: g.bringCount,

@@ -1,5 +1,6 @@
 import { and, eq, gt, isNotNull, isNull, lte, sql, type SQL } from 'drizzle-orm';
-import { capped, type Subject } from '../core/access/decide';
+import type { PgColumn } from 'drizzle-orm/pg-core';
+import { capped, type Cap, type Subject } from '../core/access/decide';
 import { allows, type Level } from '../core/access/levels';
 import { among, type Querier } from './db';
 import { grant, member, person, place, project } from './db/schema';
@@ -38,6 +39,14 @@ export interface Freeze {
 	reason: string;
 }
 
+/** What stands at a single place and caps levels there. Folders have neither. */
+export interface Spot {
+	archived: boolean;
+	/** Id of who has the document in hand. */
+	inHandOf: string | null;
+}
+export const OPEN_SPOT: Spot = { archived: false, inHandOf: null };
+
 /** What a person may do in a project: the level of every scope they reach, and the freezes that cap it. */
 export class Reach {
 	constructor(
@@ -62,9 +71,19 @@ export class Reach {
 		);
 	}
 
-	/** Level at a place with its freezes. */
-	held(at: { scope: string; path: string }): Level | null {
-		return capped(this.level(at.scope), { frozen: this.freezeAt(at.path) !== null, archived: false });
+	/**
+	 * Level at a place after what caps it there (A6): a freeze, an archive, a lock of somebody else. The only place
+	 * where caps are put on a level.
+	 * @param spot what stands at the place itself, beside freezes
+	 * @param past caps that do not count for what is asked
+	 */
+	held(at: { scope: string; path: string }, spot: Spot, past: readonly Cap[] = []): Level | null {
+		const caps = {
+			frozen: this.freezeAt(at.path) !== null,
+			archived: spot.archived,
+			inHand: spot.inHandOf !== null && spot.inHandOf !== this.subject.personId
+		};
+		return capped(this.level(at.scope), caps, past);
 	}
 
 	/** Ids of the scopes where the person holds at least `needed`. */
@@ -83,7 +102,7 @@ export class Reach {
 	}
 
 	/** The SQL condition that lets through only what the person may look at (A10). */
-	sees(column: typeof place.scope): SQL {
+	sees(column: PgColumn): SQL {
 		if (this.subject.controller) return eq(place.projectId, this.subject.projectId);
 		const scopes = this.scopes();
 		return scopes.length ? among(column, scopes) : sql`false`;

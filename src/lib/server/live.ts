@@ -1,4 +1,5 @@
 import { and, between, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import type { Logger } from 'pino';
 import type { Notice } from '../core/rows';
 import { loadReach, type Reach } from './access';
@@ -23,7 +24,6 @@ const ACCESS_CHANGED: Notice = {
 	kind: 'access.changed',
 	actor: null,
 	place: null,
-	path: null,
 	parent: null,
 	document: null,
 	release: null
@@ -34,6 +34,13 @@ function sameLevels(before: Reach, after: Reach | null): boolean {
 	for (const [scope, level] of before.levels) if (after.levels.get(scope) !== level) return false;
 	return before.freezes.length === after.freezes.length;
 }
+
+/** The folder around a place, for those who may look at it. */
+function seenParent(reach: Reach) {
+	return sql<string | null>`(select around.id from ${place} around
+		where around.id = ${place.parentId} and ${reach.sees(around.scope)})`;
+}
+const around = alias(place, 'around');
 
 /** Longest time for which a watcher's access is not decided anew. */
 const REACH_AGE = 1_000;
@@ -153,8 +160,7 @@ export class Live {
 					kind: event.kind,
 					actor: event.actor,
 					place: event.placeId,
-					path: place.path,
-					parent: place.parentId,
+					parent: seenParent(reach),
 					document: event.documentId,
 					release: event.releaseId
 				})
@@ -172,7 +178,7 @@ export class Live {
 			const reach = await this.reachOf(watcher);
 			if (!reach) continue;
 			const rows = await this.database.db
-				.select({ id: document.id, path: place.path, parent: place.parentId })
+				.select({ id: document.id, parent: seenParent(reach) })
 				.from(version)
 				.innerJoin(document, eq(document.currentVersionId, version.id))
 				.innerJoin(place, eq(place.id, document.id))
@@ -191,7 +197,6 @@ export class Live {
 					kind: 'preview.made',
 					actor: null,
 					place: row.id,
-					path: row.path,
 					parent: row.parent,
 					document: row.id,
 					release: null

@@ -86,14 +86,18 @@ export async function writeEvents(
 	return seq;
 }
 
-/** The events a person may know of (V3): by their place, else by their release, else common to the project. */
+/**
+ * The events a person may know of (V3): by their place, else by their release, else common to the project. What is
+ * common (people, groups, the distribution list) is for those inside; of people outside each sees their places only.
+ */
 export function visibleEvents(reach: Reach): SQL {
 	const scopes = reach.scopes();
 	const bySight = scopes.length ? inArray(place.scope, scopes) : sql`false`;
 	const byRoute = reach.subject.controller ? sql`true` : eq(release.approverId, reach.subject.personId);
+	const inside = reach.subject.outside ? sql`false` : sql`true`;
 	return or(
 		bySight,
 		and(isNull(event.placeId), sql`${event.releaseId} is not null`, byRoute),
-		and(isNull(event.placeId), isNull(event.releaseId))
+		and(isNull(event.placeId), isNull(event.releaseId), inside)
 	)!;
 }

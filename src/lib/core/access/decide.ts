@@ -35,15 +35,21 @@ export interface Subject {
 /** One place on the way up, nearest first, with the entries that stand at it. */
 export interface Step<E extends Entry = Entry> {
 	entries: readonly E[];
-	/** A closed place: what stands above it stops reaching it, apart from Run (A3). */
+	/** A closed place: what stands above it stops reaching it, apart from bars and Run (A3). */
 	closed: boolean;
 }
 
-/** What lowers everybody's level at a place (A6). */
+/** What lowers levels at a place (A6). */
 export interface Caps {
 	frozen: boolean;
 	archived: boolean;
+	/** Somebody else has it in hand. */
+	inHand: boolean;
 }
+
+export type Cap = keyof Caps;
+/** What acts pass that decide access or lift a cap: they follow the level itself (A6). */
+export const EVERY_CAP: readonly Cap[] = ['frozen', 'archived', 'inHand'];
 
 /** Whether an entry is about a person, by themselves or by what they belong to. */
 export function names(entry: Entry, who: Subject): boolean {
@@ -67,21 +73,37 @@ export interface Found<E extends Entry = Entry> {
 	distance: number;
 }
 
-/** For every subject of the person, its nearest unexpired entry (first half of A2, with A3). */
+/** For every subject of the person, its nearest unexpired entry, over the whole way (first half of A2). */
 export function nearest<E extends Entry>(who: Subject, way: readonly Step<E>[], now: number): Found<E>[] {
+	return nearestOf(way, now, (entry) => names(entry, who));
+}
+
+/** For every subject that has entries on a way, its nearest unexpired one; of those that are wanted. */
+export function nearestOf<E extends Entry>(
+	way: readonly Step<E>[],
+	now: number,
+	wanted: (entry: E) => boolean = () => true
+): Found<E>[] {
 	const found: Found<E>[] = [];
-	let aboveClosed = false;
 	for (let distance = 0; distance < way.length; distance++) {
-		const step = way[distance]!;
-		for (const entry of step.entries) {
+		for (const entry of way[distance]!.entries) {
 			if (entry.endsAt !== null && entry.endsAt <= now) continue;
-			if (aboveClosed && entry.level !== 'run') continue;
-			if (!names(entry, who)) continue;
+			if (!wanted(entry)) continue;
 			if (!found.some((f) => sameSubject(f.entry, entry))) found.push({ entry, distance });
 		}
-		if (step.closed) aboveClosed = true;
 	}
 	return found;
+}
+
+/**
+ * What of the nearest entries still counts when places on the way are closed: of those that stand above a closed
+ * place, only bars and Run (A3). What stands at the closed place itself counts.
+ */
+export function reaching<E extends Entry>(found: readonly Found<E>[], way: readonly Step<E>[]): Found<E>[] {
+	const closed = way.findIndex((step) => step.closed);
+	return found.filter(
+		({ entry, distance }) => closed < 0 || distance <= closed || entry.level === null || entry.level === 'run'
+	);
 }
 
 /** Whether two entries are about the same subject. */
@@ -118,6 +140,33 @@ export function weigh<E extends Entry>(found: readonly Found<E>[]): Verdict<E> {
 	return { level: best?.entry.level ?? null, decisive: best, why: best ? 'highest' : 'nothing' };
 }
 
+/** How somebody's level at a place came about: what was found, what of it counts, and what decided. */
+export interface Weighed<E extends Entry = Entry> {
+	found: Found<E>[];
+	counting: Found<E>[];
+	verdict: Verdict<E>;
+	/** A closed place would have given more than there was before it was closed; then what was holds (A3). */
+	heldDown: boolean;
+}
+
+/**
+ * Weighs everything on the way to a place for one person: A2 over the whole way, then A3. Closing never gives more: an
+ * entry that held somebody down from above a closed place (a lower grant that was given exactly) goes on holding.
+ */
+export function weighAll<E extends Entry>(who: Subject, way: readonly Step<E>[], now: number): Weighed<E> {
+	const found = nearest(who, way, now);
+	const counting = reaching(found, way);
+	const open = weigh(found);
+	const verdict = counting.length === found.length ? open : weigh(counting);
+	const heldDown = !lower(verdict.level, open.level);
+	return { found, counting, verdict: heldDown ? open : verdict, heldDown };
+}
+
+/** Whether the first of two levels is no higher than the second; holding nothing is lowest. */
+function lower(a: Level | null, b: Level | null): boolean {
+	return higher(a, b) === b;
+}
+
 /**
  * Decides a person's level at a place by rule A2, with A3 and A5.
  *
@@ -127,8 +176,7 @@ export function weigh<E extends Entry>(found: readonly Found<E>[]): Verdict<E> {
  * @returns the level, or null for no access
  */
 export function decide(who: Subject, way: readonly Step[], now: number): Level | null {
-	const level = who.controller ? 'run' : weigh(nearest(who, way, now)).level;
-	return limited(who, level);
+	return limited(who, who.controller ? 'run' : weighAll(who, way, now).verdict.level);
 }
 
 /** Lowers a level to what the person may hold at most; outsiders of a project that gives them nothing hold nothing. */
@@ -137,10 +185,15 @@ export function limited(who: Subject, level: Level | null): Level | null {
 	return cap(level, who.ceiling);
 }
 
-/** Lowers a decided level by what stands at the place (A6). Run is capped by an archive only. */
-export function capped(level: Level | null, caps: Caps): Level | null {
+/**
+ * Lowers a decided level by what stands at the place (A6). Run is capped by an archive and by a lock of another.
+ * @param past caps that do not count for what is asked
+ */
+export function capped(level: Level | null, caps: Caps, past: readonly Cap[] = []): Level | null {
+	const counts = (one: Cap) => caps[one] && !past.includes(one);
 	let held = level;
-	if (caps.frozen && held !== 'run') held = cap(held, 'remark');
-	if (caps.archived) held = cap(held, 'take');
+	if (counts('frozen') && held !== 'run') held = cap(held, 'remark');
+	if (counts('inHand')) held = cap(held, 'remark');
+	if (counts('archived')) held = cap(held, 'take');
 	return held;
 }

@@ -16,7 +16,7 @@ const aino: Subject = {
 	outside: false,
 	ceiling: null
 };
-const free: Standing = { frozen: null, archived: false, closed: null };
+const free: Standing = { frozen: null, archived: false, inHandOf: null, closed: null };
 const grant = (more: Partial<Grant>): Grant => ({
 	id: 'g',
 	placeId: 'linkspan',
@@ -26,6 +26,7 @@ const grant = (more: Partial<Grant>): Grant => ({
 	exactly: false,
 	endsAt: null,
 	by: 'Oke Lindvar',
+	byId: 'oke',
 	at: NOW,
 	underId: null,
 	bringCount: 0,
@@ -99,6 +100,28 @@ describe('why (A9)', () => {
 		});
 		expect(closed.level).toBeNull();
 		expect(closed.reasons.join(' ')).toContain('does not reach past Supplier papers, which is closed');
+	});
+
+	it('says that a bar, or a grant given exactly, above a closed folder goes on holding', () => {
+		const shut = { ...free, closed: 'Supplier papers' };
+		const leads = structures('run', { id: 'l', subjectKind: 'leads' });
+		const who = { ...aino, leads: ['st'] };
+		const bar = why([{ entries: [], closed: true }, { entries: [grant({ level: null }), leads] }], shut, who);
+		expect(bar.level).toBeNull();
+		expect(bar.reasons[0]).toContain('is barred');
+		const exactly = why(
+			[{ entries: [], closed: true }, { entries: [grant({ level: 'look', exactly: true }), leads] }],
+			shut,
+			who
+		);
+		expect(exactly.level).toBe('look');
+		expect(exactly.reasons.join(' ')).toContain('closing a place never gives more');
+	});
+
+	it('says who has it in hand, since that caps everybody else', () => {
+		const answer = why([{ entries: [grant({ level: 'work' })] }], { ...free, inHandOf: 'Oke Lindvar' });
+		expect(answer.level).toBe('remark');
+		expect(answer.caps).toEqual(['Capped at Remark while Oke Lindvar has it in hand.']);
 	});
 
 	it('says that the project limits people outside', () => {

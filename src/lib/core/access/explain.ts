@@ -1,4 +1,14 @@
-import { capped, nearest, limited, names, weigh, type Found, type Step, type Subject } from './decide';
+import {
+	capped,
+	limited,
+	names,
+	reaching,
+	weigh,
+	weighAll,
+	type Found,
+	type Step,
+	type Subject
+} from './decide';
 import { levelLabel, type Level } from './levels';
 import type { Grant } from './model';
 
@@ -14,6 +24,8 @@ export interface Origin {
 export interface Standing {
 	frozen: { by: string; at: number; reason: string } | null;
 	archived: boolean;
+	/** Who else has the document in hand, or null. */
+	inHandOf: string | null;
 	/** Name of the nearest closed place on the way, or null. */
 	closed: string | null;
 }
@@ -49,8 +61,7 @@ export function explain(
 	origin: (grant: Grant) => Origin,
 	day: (at: number) => string
 ): Explanation {
-	const found = nearest(who, way, now);
-	const verdict = weigh(found);
+	const { found, counting, verdict, heldDown } = weighAll(who, way, now);
 	const given = (g: Grant) => {
 		const { where } = origin(g);
 		const by = g.by ? ` by ${g.by} on ${day(g.at)}` : '';
@@ -73,11 +84,16 @@ export function explain(
 			const through = entry.subjectKind === 'person' ? '' : ` through ${called(entry)}`;
 			reasons.push(`${levelLabel(entry.level!)}${through}, ${given(entry)}.`);
 			if (verdict.why === 'exactly') reasons.push('It was given exactly, so it decides alone.');
+			if (heldDown)
+				reasons.push(
+					`It stands above ${standing.closed ?? 'the closed folder'}, but closing a place never gives more than there was, so it goes on holding.`
+				);
 		}
 	} else reasons.push(`Nothing that was given reaches ${name} here.`);
-	if (!who.controller) reasons.push(...others(found, verdict.decisive, called, given, verdict.why));
+	const weighed = heldDown ? found : counting;
+	if (!who.controller) reasons.push(...others(weighed, verdict.decisive, called, given, verdict.why));
 	const ignored = way.flatMap((step) =>
-		step.entries.filter((g) => names(g, who) && !found.some((f) => f.entry === g))
+		step.entries.filter((g) => names(g, who) && !weighed.some((f) => f.entry === g))
 	);
 	for (const g of who.controller ? [] : ignored)
 		reasons.push(ignoredSentence(g, found, standing, now, called, given, day));
@@ -85,14 +101,15 @@ export function explain(
 	const decided = who.controller ? 'run' : verdict.level;
 	const level = capped(limited(who, decided), {
 		frozen: standing.frozen !== null,
-		archived: standing.archived
+		archived: standing.archived,
+		inHand: standing.inHandOf !== null
 	});
 	return {
 		level,
 		decided,
 		reasons,
 		caps: capSentences(who, decided, level, standing, day),
-		changes: whatWouldChange(name, who, found, verdict.decisive, decided, called),
+		changes: whatWouldChange(name, who, weighed, way, verdict.decisive, decided, called),
 		grantId: verdict.decisive?.entry.id ?? null
 	};
 }
@@ -130,7 +147,11 @@ function ignoredSentence(
 	const what = g.level === null ? 'A bar' : levelLabel(g.level);
 	const lead = `${what} for ${called(g)}, ${given(g)},`;
 	if (g.endsAt !== null && g.endsAt <= now) return `${lead} ended on ${day(g.endsAt)}.`;
-	if (found.some((f) => f.entry.subjectKind === g.subjectKind && f.entry.subjectId === g.subjectId))
+	if (
+		found.some(
+			(f) => f.entry !== g && f.entry.subjectKind === g.subjectKind && f.entry.subjectId === g.subjectId
+		)
+	)
 		return `${lead} is replaced by the nearer one.`;
 	return `${lead} does not reach past ${standing.closed ?? 'the closed folder'}, which is closed.`;
 }
@@ -158,6 +179,7 @@ function capSentences(
 				? `Capped from ${from} by the freeze of ${standing.frozen.by} on ${day(standing.frozen.at)}: ${standing.frozen.reason}.`
 				: `Frozen by ${standing.frozen.by} on ${day(standing.frozen.at)}: ${standing.frozen.reason}. It does not lower this level.`
 		);
+	if (standing.inHandOf !== null) caps.push(`Capped at Remark while ${standing.inHandOf} has it in hand.`);
 	if (standing.archived) caps.push('Capped at Take: the document is archived.');
 	if (!caps.length) caps.push('Nothing caps it: no freeze, not archived.');
 	return caps;
@@ -167,13 +189,19 @@ function whatWouldChange(
 	name: string,
 	who: Subject,
 	found: readonly Found<Grant>[],
+	way: readonly Step<Grant>[],
 	decisive: Found<Grant> | null,
 	decided: Level | null,
 	called: (g: Grant) => string
 ): string[] {
 	if (who.controller) return [`Only if ${name} were no longer a document controller.`];
 	if (!decisive) return [`A grant to ${name}, or to a department or group of theirs, would change it.`];
-	const rest = weigh(found.filter((f) => f !== decisive));
+	const rest = weigh(
+		reaching(
+			found.filter((f) => f !== decisive),
+			way
+		)
+	);
 	const keeps = rest.level
 		? `${name} ${decided === null ? 'would have' : 'keeps'} ${levelLabel(rest.level)} through ${rest.decisive!.entry.subjectKind === 'person' ? 'the personal grant' : called(rest.decisive!.entry)}`
 		: `${name} ${decided === null ? 'still has' : 'has'} no access here`;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { SubjectKind } from './decide';
+import { settleBrought } from './brought';
 import { LEVELS, type Level } from './levels';
 import {
 	crossesSight,
@@ -71,28 +72,30 @@ function plainLevel(project: Project, who: Someone, place: Place): Level | null 
 		if (!who.outside) subjects.push(['everyone', 'project']);
 		const nearest = subjects.flatMap(([kind, id]) => {
 			for (const [far, at] of way.entries()) {
-				const shut = way.slice(0, far).some((below) => below.closed);
 				const entry = at.grants.find(
-					(g) =>
-						g.subjectKind === kind &&
-						g.subjectId === id &&
-						!(g.endsAt !== null && g.endsAt <= NOW) &&
-						!(shut && g.level !== 'run')
+					(g) => g.subjectKind === kind && g.subjectId === id && !(g.endsAt !== null && g.endsAt <= NOW)
 				);
 				if (entry) return [{ kind, entry, far }];
 			}
 			return [];
 		});
-		const own = nearest.find((n) => n.kind === 'person');
-		const bars = nearest.filter((n) => n.kind !== 'person' && n.entry.level === null);
-		if (own && own.entry.level === null) level = null;
-		else if (bars.some((bar) => !own || own.far > bar.far)) level = null;
-		else if (own?.entry.exactly) level = own.entry.level;
-		else
-			level = nearest.reduce<Level | null>(
+		const held = (of: typeof nearest): Level | null => {
+			const own = of.find((n) => n.kind === 'person');
+			const bars = of.filter((n) => n.kind !== 'person' && n.entry.level === null);
+			if (own && own.entry.level === null) return null;
+			if (bars.some((bar) => !own || own.far > bar.far)) return null;
+			if (own?.entry.exactly) return own.entry.level;
+			return of.reduce<Level | null>(
 				(best, n) => (rank(n.entry.level) > rank(best) ? n.entry.level : best),
 				null
 			);
+		};
+		const shut = (far: number) => way.slice(0, far).some((below) => below.closed);
+		const open = held(nearest);
+		const closed = held(
+			nearest.filter((n) => !shut(n.far) || n.entry.level === null || n.entry.level === 'run')
+		);
+		level = rank(closed) < rank(open) ? closed : open;
 	}
 	if (level !== null && who.outside)
 		level = project.outsideLevel === null ? null : least(level, project.outsideLevel);
@@ -171,6 +174,7 @@ const give = fc
 			exactly: exactly && subjectKind === 'person' && given !== null,
 			endsAt,
 			by: null,
+			byId: null,
 			at: 0,
 			underId: null,
 			bringCount: 0,
@@ -344,8 +348,13 @@ function plainWithoutCaps(project: Project, who: Someone, place: Place): Level |
 	);
 }
 
-describe('what was brought in', () => {
-	const grant = (id: string, subjectId: string, underId: string | null): Grant => ({
+describe('what was brought in (A8)', () => {
+	const grant = (
+		id: string,
+		subjectId: string,
+		under: [string, string] | null,
+		more: Partial<Grant> = {}
+	): Grant => ({
 		id,
 		placeId: 's1',
 		subjectKind: 'person',
@@ -354,16 +363,29 @@ describe('what was brought in', () => {
 		exactly: false,
 		endsAt: null,
 		by: null,
+		byId: under?.[1] ?? null,
 		at: 0,
-		underId,
+		underId: under?.[0] ?? null,
 		bringCount: 2,
-		bringLevel: 'look'
+		bringLevel: 'look',
+		...more
 	});
-
-	it('ends with the grant it hangs on, and so on down (A8)', () => {
+	const group = (more: Partial<Grant> = {}) =>
+		grant('a', 'design', null, { subjectKind: 'group', level: 'work', bringLevel: 'remark', ...more });
+	const chain = (first: Grant, ...rest: Grant[]) => {
 		const project = lived([]);
-		project.places[0]!.grants = [grant('a', 'kaja', null), grant('b', 'bo', 'a'), grant('c', 'oke', 'b')];
-		const before = modelOf(project);
+		project.people.find((p) => p.id === 'halla')!.groups = ['design'];
+		project.places[0]!.grants = [first, ...rest];
+		return modelOf(project);
+	};
+	const ids = (model: AccessModel) => (model.grants.get('s1') ?? []).map((g) => g.id);
+
+	it('ends with the grant it hangs on, and so on down', () => {
+		const before = chain(
+			grant('a', 'kaja', null),
+			grant('b', 'bo', ['a', 'kaja']),
+			grant('c', 'oke', ['b', 'bo'])
+		);
 		const after = withEntry(
 			before,
 			before.scopes.get('s1')!,
@@ -373,5 +395,28 @@ describe('what was brought in', () => {
 		expect(after.grants.get('s1')).toEqual([]);
 		const lost = effect(before, after, NOW).filter((c) => crossesSight(c) === 'lost');
 		expect(lost.map((c) => c.personId).sort()).toEqual(['bo', 'kaja', 'oke']);
+	});
+
+	it('ends when the grant becomes a bar, and sinks when the grant sinks', () => {
+		const brought = grant('b', 'bo', ['a', 'halla'], { level: 'remark' });
+		expect(settleBrought(chain(group(), brought)).model.grants.get('s1')).toEqual([group(), brought]);
+		const barred = settleBrought(chain(group({ level: null }), brought));
+		expect([ids(barred.model), barred.ended.map((g) => g.id)]).toEqual([['a'], ['b']]);
+		const sunk = settleBrought(chain(group({ level: 'look', endsAt: 1_050 }), brought));
+		expect(sunk.sunk).toMatchObject([
+			{ before: { level: 'remark' }, after: { level: 'look', endsAt: 1_050 } }
+		]);
+	});
+
+	it('ends when who brought it in leaves what the grant was given to', () => {
+		const model = chain(group(), grant('b', 'bo', ['a', 'halla']), grant('c', 'kaja', ['b', 'bo']));
+		const halla = model.members.get('halla')!;
+		const members = new Map(model.members).set('halla', {
+			...halla,
+			subject: { ...halla.subject, groups: [] }
+		});
+		const settled = settleBrought({ ...model, members });
+		expect(settled.ended.map((g) => g.id).sort()).toEqual(['b', 'c']);
+		expect(ids(settled.model)).toEqual(['a']);
 	});
 });

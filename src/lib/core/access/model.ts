@@ -1,4 +1,15 @@
-import { capped, decide, nearest, sameSubject, type Entry, type Step, type Subject } from './decide';
+import {
+	capped,
+	decide,
+	names,
+	nearestOf,
+	reaching,
+	sameSubject,
+	type Entry,
+	type Step,
+	type Subject
+} from './decide';
+import { settleBrought } from './brought';
 import { allows, rank, type Level } from './levels';
 
 /** An entry as a project keeps it: who gave it, when, and what hangs on it. Times are milliseconds since 1970. */
@@ -7,6 +18,7 @@ export interface Grant extends Entry {
 	placeId: string;
 	/** Name of who gave it; null when it came with the shelf. */
 	by: string | null;
+	byId: string | null;
 	at: number;
 	/** The grant whose holder brought this one in (A8); ending that ends this. */
 	underId: string | null;
@@ -81,27 +93,17 @@ export function whoReaches(
 		.map(({ personId, level }) => ({ personId, level }));
 }
 
-/** The entries in force at a scope: for every subject its nearest one, whoever it names. */
+/** The entries in force at a scope: for every subject its nearest one, whoever it names, as far as it reaches (A3). */
 export function entriesAt(model: AccessModel, scopeId: string, now: number): Grant[] {
-	const found: Grant[] = [];
-	let aboveClosed = false;
-	for (const step of wayOf(model, scopeId)) {
-		for (const entry of step.entries) {
-			if (entry.endsAt !== null && entry.endsAt <= now) continue;
-			if (aboveClosed && entry.level !== 'run') continue;
-			if (!found.some((f) => sameSubject(f, entry))) found.push(entry);
-		}
-		if (step.closed) aboveClosed = true;
-	}
-	return found;
+	const way = wayOf(model, scopeId);
+	return reaching(nearestOf(way, now), way).map((f) => f.entry);
 }
 
 /** The people an entry is about, and what each belongs to that makes it theirs. */
 export function namedBy(model: AccessModel, entry: Entry): string[] {
 	const ids: string[] = [];
 	for (const [personId, { subject }] of model.members) {
-		if (nearest(subject, [{ entries: [{ ...entry, endsAt: null }], closed: false }], 0).length)
-			ids.push(personId);
+		if (names(entry, subject)) ids.push(personId);
 	}
 	return ids;
 }
@@ -144,7 +146,7 @@ export function withScope(model: AccessModel, place: Scope): AccessModel {
 	return { ...model, scopes: new Map([...model.scopes, [place.id, place]]) };
 }
 
-/** The model with one entry put, replaced or taken away at a place; a place without scope becomes one. */
+/** The model with one entry put, replaced or taken away at a place; what hangs on it follows (A8). */
 export function withEntry(
 	model: AccessModel,
 	place: Scope,
@@ -152,23 +154,9 @@ export function withEntry(
 	entry: Grant | null
 ): AccessModel {
 	const here = (model.grants.get(place.id) ?? []).filter((g) => !sameSubject(g, subject));
-	const gone = new Set(
-		(model.grants.get(place.id) ?? []).filter((g) => sameSubject(g, subject)).map((g) => g.id)
-	);
 	const grants = new Map(model.grants);
 	grants.set(place.id, entry ? [...here, entry] : here);
-	// What was brought in under an ended grant ends with it (A8).
-	for (let more = !entry; more;) {
-		more = false;
-		for (const [at, list] of grants) {
-			const kept = list.filter((g) => !(g.underId !== null && gone.has(g.underId)));
-			if (kept.length === list.length) continue;
-			for (const g of list) if (!kept.includes(g)) gone.add(g.id);
-			grants.set(at, kept);
-			more = true;
-		}
-	}
-	return { ...withScope(model, place), grants };
+	return settleBrought({ ...withScope(model, place), grants }).model;
 }
 
 /** A person's level at a place after freezes and archives (A6). */
@@ -179,5 +167,9 @@ export function heldAt(
 	now: number
 ): Level | null {
 	const frozen = model.frozen.some((f) => f.every((id, i) => place.path[i] === id));
-	return capped(decide(who, wayOf(model, place.scope), now), { frozen, archived: place.archived });
+	return capped(decide(who, wayOf(model, place.scope), now), {
+		frozen,
+		archived: place.archived,
+		inHand: false
+	});
 }

@@ -17,7 +17,7 @@ export const changeName = defineAct({
 	summary: 'Change your own name',
 	method: 'PATCH',
 	path: '/me',
-	input: z.object({ name }),
+	input: z.strictObject({ name }),
 	at: { kind: 'self' },
 	events: [],
 	async run({ tx, person: by, now }, input) {
@@ -31,7 +31,7 @@ export const changePassword = defineAct({
 	summary: 'Change your own password; all sessions end',
 	method: 'PUT',
 	path: '/me/password',
-	input: z.object({ current: z.string().max(200), password }),
+	input: z.strictObject({ current: z.string().max(200), password }),
 	at: { kind: 'self' },
 	events: [],
 	async run({ tx, person: by, now }, input) {
@@ -54,7 +54,7 @@ export const makeToken = defineAct({
 	summary: 'Make a personal API token; its secret is shown this once',
 	method: 'POST',
 	path: '/me/tokens',
-	input: z.object({ name }),
+	input: z.strictObject({ name }),
 	at: { kind: 'self' },
 	events: [],
 	async run({ tx, person: by, now, newId }, input) {
@@ -76,7 +76,7 @@ export const withdrawToken = defineAct({
 	summary: 'Withdraw a personal API token',
 	method: 'DELETE',
 	path: '/me/tokens/{token}',
-	input: z.object({ token: id }),
+	input: z.strictObject({ token: id }),
 	at: { kind: 'self' },
 	events: [],
 	async run({ tx, person: by, now }, input) {
@@ -95,7 +95,7 @@ export const acceptInvitation = defineAct({
 	summary: 'Set the first password by the link from the invitation',
 	method: 'POST',
 	path: '/invitations/{secret}',
-	input: z.object({ secret: z.string().max(100), password }),
+	input: z.strictObject({ secret: z.string().max(100), password }),
 	at: { kind: 'open' },
 	events: [],
 	async run({ tx, now, newId }, input) {

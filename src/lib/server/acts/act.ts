@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { Cap } from '../../core/access/decide';
 import type { Level } from '../../core/access/levels';
 import type { Reach } from '../access';
 import type { Querier, Tx } from '../db';
@@ -26,6 +27,11 @@ export type At<I> =
 			only?: Place['kind'][];
 			/** For acts on removed places. */
 			removed?: boolean;
+			/**
+			 * Caps (A6) that do not count here: acts that decide access or lift a cap follow the level itself, and what is
+			 * handed in past a lock is kept beside the line (L5).
+			 */
+			past?: readonly Cap[];
 	  }
 	| { kind: 'project'; id: (input: I) => string; who: 'member' | 'controller' }
 	| {
@@ -51,7 +57,10 @@ interface InProject extends Common {
 	project: Project;
 }
 interface AsMember extends InProject {
+	/** Whoever asks; while looking as somebody, that other person. */
 	person: Person;
+	/** Who really asks. */
+	self: Person;
 	reach: Reach;
 }
 /** What the runner hands to an act or view, by the kind of its `at`. */
@@ -94,6 +103,11 @@ export interface Act<
 	path: string;
 	input: S;
 	at: Extract<At<z.output<S>>, { kind: K }>;
+	/**
+	 * Notes that something was looked at, so that it goes on while one looks as somebody; the trail names both. All
+	 * other acts are refused then.
+	 */
+	whileTrying?: boolean;
 	/** Kinds of event it writes; none only for what concerns nobody but the person (a token, a password). */
 	events: string[];
 	/**

@@ -9,6 +9,7 @@ import type { Querier, Tx } from '../db';
 import { document, event, lock, person, place, seen, version } from '../db/schema';
 import { defineAct, type Acting, type ContextOf, type Project } from './act';
 import { id, name, note, number, tags } from './fields';
+import { inHand } from './locate';
 
 /** Locks a place's row so that a folder cannot move or go while something is put into it. */
 export async function holdStill(tx: Tx, placeId: string) {
@@ -32,27 +33,6 @@ export async function openLock(tx: Querier, documentId: string) {
 		.innerJoin(person, eq(person.id, lock.holderId))
 		.where(and(eq(lock.documentId, documentId), isNull(lock.endedAt)));
 	return row ? { ...row.lock, holder: row.holder } : null;
-}
-
-/** The problem that names who has a document in hand. */
-export function inHand(held: {
-	holder: string;
-	holderId: string;
-	takenAt: Date;
-	purpose: string;
-	expectedEnd: Date | null;
-}): Problem {
-	return new Problem(
-		'in-hand',
-		`${held.holder} has this in hand${held.purpose ? ` for “${held.purpose}”` : ''}.`,
-		{
-			holder: held.holder,
-			holderId: held.holderId,
-			since: held.takenAt,
-			purpose: held.purpose,
-			expectedEnd: held.expectedEnd
-		}
-	);
 }
 
 /** The problem for what can only be done with a file. */
@@ -185,7 +165,7 @@ export const addDocument = defineAct({
 	summary: 'Add a document to a folder from a file sent before',
 	method: 'POST',
 	path: '/places/{folder}/documents',
-	input: z.object({
+	input: z.strictObject({
 		folder: id,
 		upload: id,
 		number,
@@ -207,7 +187,7 @@ export const restoreVersion = defineAct({
 	summary: 'Make a new version with the content of an older one',
 	method: 'POST',
 	path: '/documents/{document}/versions/{label}/restore',
-	input: z.object({ document: id, label: z.string().max(20), note: note.default('') }),
+	input: z.strictObject({ document: id, label: z.string().max(20), note: note.default('') }),
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
 	events: ['version.restored'],
 	async run({ tx, project, person: by, now, newId, tell }, input) {
@@ -264,10 +244,11 @@ export const openDocument = defineAct({
 	summary: 'Note that a version of a document was opened on screen',
 	method: 'POST',
 	path: '/documents/{document}/opened',
-	input: z.object({ document: id, label: z.string().max(20).optional() }),
+	input: z.strictObject({ document: id, label: z.string().max(20).optional() }),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	events: ['document.opened'],
-	async run({ tx, person: by, now, tell }, input) {
+	whileTrying: true,
+	async run({ tx, person: by, self, now, tell }, input) {
 		const [row] = await tx
 			.select({ number: document.number, label: version.label })
 			.from(document)
@@ -280,7 +261,7 @@ export const openDocument = defineAct({
 			)
 			.where(eq(document.id, input.document));
 		if (!row) throw new Problem('not-found', 'There is no such version.');
-		await markSeen(tx, by.id, input.document, now);
+		if (self.id === by.id) await markSeen(tx, by.id, input.document, now);
 		// The page says that it shows the document, and the file is fetched for it: that is one opening.
 		const [before] = await tx
 			.select({ seq: event.seq })
@@ -289,7 +270,7 @@ export const openDocument = defineAct({
 				and(
 					eq(event.documentId, input.document),
 					eq(event.kind, 'document.opened'),
-					eq(event.actor, by.id),
+					eq(event.actor, self.id),
 					gt(event.at, new Date(now.getTime() - 60_000)),
 					sql`details->>'label' = ${row.label}`
 				)
@@ -311,7 +292,7 @@ export const downloadDocument = defineAct({
 	summary: 'Note the download of a version and say which bytes to send',
 	method: 'POST',
 	path: '/documents/{document}/versions/{label}/download',
-	input: z.object({ document: id, label: z.string().max(20) }),
+	input: z.strictObject({ document: id, label: z.string().max(20) }),
 	at: { kind: 'place', id: (i) => i.document, level: 'take', only: ['document'] },
 	events: ['document.downloaded'],
 	async run({ tx, person: by, now, tell }, input) {

@@ -20,13 +20,13 @@ export const makeShelf = defineAct({
 	summary: 'Make a shelf, owned by a department or by the project',
 	method: 'POST',
 	path: '/projects/{project}/shelves',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
 		name,
 		department: id.nullable().default(null),
 		/** Other departments that reach it too, each with its level; by default a shelf is invisible to them (A4). */
 		also: z
-			.array(z.object({ department: id, level: z.enum(LEVELS) }))
+			.array(z.strictObject({ department: id, level: z.enum(LEVELS) }))
 			.max(100)
 			.default([])
 	}),
@@ -86,7 +86,7 @@ export const makeFolder = defineAct({
 	summary: 'Make a folder on a shelf or in a folder',
 	method: 'POST',
 	path: '/places/{parent}/folders',
-	input: z.object({ parent: id, name }),
+	input: z.strictObject({ parent: id, name }),
 	at: { kind: 'place', id: (i) => i.parent, level: 'work', only: ['shelf', 'folder'] },
 	events: ['folder.made'],
 	async run({ tx, project, place: at, person: by, now, newId, tell }, input) {
@@ -106,7 +106,11 @@ export const makeFolder = defineAct({
 			createdBy: by.id,
 			createdAt: now
 		});
-		tell({ kind: 'folder.made', placeId: folder, details: { name: input.name, in: parent.name } });
+		tell({
+			kind: 'folder.made',
+			placeId: folder,
+			details: { name: input.name, in: parent.name, inId: parent.id }
+		});
 		return { id: folder };
 	}
 });
@@ -127,12 +131,13 @@ export const renameFolder = defineAct({
 	summary: 'Rename a folder or shelf',
 	method: 'PATCH',
 	path: '/places/{folder}',
-	input: z.object({ folder: id, name }),
+	input: z.strictObject({ folder: id, name }),
 	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder', 'shelf'] },
 	events: ['folder.renamed'],
 	async run(context, input) {
 		const { tx, place: folder, tell } = context;
 		mayTidy(context, 'Renaming');
+		if (input.name === folder.name) return {};
 		await tx
 			.update(place)
 			.set({ name: input.name, nameKey: nameKey(input.name) })
@@ -147,7 +152,7 @@ export const moveFolder = defineAct({
 	summary: 'Move a folder with everything in it',
 	method: 'POST',
 	path: '/places/{folder}/move',
-	input: z.object({ folder: id, to: id }),
+	input: z.strictObject({ folder: id, to: id }),
 	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder'] },
 	events: ['folder.moved'],
 	async run(context, input) {
@@ -158,7 +163,7 @@ export const moveFolder = defineAct({
 		const [target] = await visiblePlaces(tx, reach, [input.to]);
 		if (!target || target.kind === 'document' || target.projectId !== project.id)
 			throw new Problem('not-found', 'The folder to move to is not there.');
-		if (!allows(reach.held(target), 'work')) {
+		if (!allows(reach.held(target, target), 'work')) {
 			const frozen = allows(reach.level(target.scope), 'work') && reach.freezeAt(target.path);
 			throw frozen
 				? new Problem(
@@ -187,7 +192,7 @@ export const moveFolder = defineAct({
 		tell({
 			kind: 'folder.moved',
 			placeId: folder!.id,
-			details: { name: folder!.name, to: target.name, from: folder!.parentId }
+			details: { name: folder!.name, to: target.name, toId: target.id, from: folder!.parentId }
 		});
 		return {};
 	}

@@ -5,6 +5,7 @@ import { Problem } from '../../core/problem';
 import type { Tx } from '../db';
 import { grant, group, groupMember, member, place } from '../db/schema';
 import { foldScope, holdTree } from '../scopes';
+import { BROUGHT_EVENTS, keepBrought } from './access/brought';
 import { defineAct } from './act';
 import { id, name, projectKey } from './fields';
 
@@ -23,7 +24,7 @@ export const makeGroup = defineAct({
 	summary: 'Make a group: a named list of people across departments',
 	method: 'POST',
 	path: '/projects/{project}/groups',
-	input: z.object({ project: projectKey, name, people: z.array(id).max(2_000).default([]) }),
+	input: z.strictObject({ project: projectKey, name, people: z.array(id).max(2_000).default([]) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	events: ['group.made'],
 	async run({ tx, project, now, newId, tell }, input) {
@@ -67,16 +68,26 @@ export const changeGroup = defineAct({
 	summary: 'Change the name of a group and who is in it',
 	method: 'PUT',
 	path: '/projects/{project}/groups/{group}',
-	input: z.object({ project: projectKey, group: id, name, people: z.array(id).max(2_000) }),
+	input: z.strictObject({ project: projectKey, group: id, name, people: z.array(id).max(2_000) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['group.changed'],
-	async run({ tx, project, tell }, input) {
+	events: ['group.changed', ...BROUGHT_EVENTS],
+	async run(context, input) {
+		const { tx, project, tell } = context;
+		await holdTree(tx, project.id);
 		const row = await groupIn(tx, project.id, input.group);
+		const there = await tx
+			.select({ id: groupMember.personId })
+			.from(groupMember)
+			.where(eq(groupMember.groupId, row.id));
+		const people = new Set(input.people);
+		if (input.name === row.name && there.length === people.size && there.every((t) => people.has(t.id)))
+			return {};
 		await tx
 			.update(group)
 			.set({ name: input.name, nameKey: nameKey(input.name) })
 			.where(eq(group.id, row.id));
 		await putMembers(tx, project.id, row, input.people);
+		await keepBrought(context);
 		tell({
 			kind: 'group.changed',
 			details: { name: input.name, before: row.name, people: input.people.length }
@@ -90,10 +101,11 @@ export const endGroup = defineAct({
 	summary: 'End a group; what was given to it ends too',
 	method: 'DELETE',
 	path: '/projects/{project}/groups/{group}',
-	input: z.object({ project: projectKey, group: id }),
+	input: z.strictObject({ project: projectKey, group: id }),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['group.ended'],
-	async run({ tx, project, tell }, input) {
+	events: ['group.ended', ...BROUGHT_EVENTS],
+	async run(context, input) {
+		const { tx, project, tell } = context;
 		await holdTree(tx, project.id);
 		const row = await groupIn(tx, project.id, input.group);
 		if (row.company)
@@ -101,6 +113,8 @@ export const endGroup = defineAct({
 				'conflict',
 				'A company stays as long as its people are in the project. Let them leave first.'
 			);
+		await tx.delete(groupMember).where(eq(groupMember.groupId, row.id));
+		await keepBrought(context);
 		const gone = await tx
 			.delete(grant)
 			.where(and(eq(grant.subjectKind, 'group'), eq(grant.subjectId, row.id)))

@@ -20,7 +20,7 @@ export const handIn = defineAct({
 		'Hand in a new version of a document in hand, or save one and keep the lock; without the lock it is kept beside the line',
 	method: 'POST',
 	path: '/documents/{document}/versions',
-	input: z.object({
+	input: z.strictObject({
 		document: id,
 		upload: id,
 		note: note.refine((text) => text.length > 0, 'Say what changed.'),
@@ -28,7 +28,8 @@ export const handIn = defineAct({
 		/** The version that was worked from; what differs from the newest never overwrites it (L5). */
 		base: label.optional()
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	// Past a lock of another it is kept beside the line (L5).
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'], past: ['inHand'] },
 	events: ['version.handed-in', 'version.saved', 'version.set-beside'],
 	async run(context, input): Promise<{ label: string | null; side: number | null }> {
 		const { tx, project, person: by, now, newId, tell, enqueue } = context;
@@ -119,7 +120,7 @@ async function setBeside(
 	return side;
 }
 
-const sideInput = z.object({ document: id, side: z.coerce.number().int().min(1) });
+const sideInput = z.strictObject({ document: id, side: z.coerce.number().int().min(1) });
 
 async function openSide({ tx }: Here, input: { document: string; side: number }) {
 	const [found] = await tx

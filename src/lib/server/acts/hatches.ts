@@ -22,7 +22,7 @@ export const makeHatch = defineAct({
 	summary: 'Make a hatch: a link by which people outside put files in, seeing nothing',
 	method: 'POST',
 	path: '/places/{place}/hatches',
-	input: z.object({
+	input: z.strictObject({
 		place: id,
 		title: name,
 		until: day,
@@ -43,7 +43,7 @@ export const makeHatch = defineAct({
 			)
 			.max(40)
 			.default([]),
-		tell: z.object({ name, email }).nullable().default(null)
+		tell: z.strictObject({ name, email }).nullable().default(null)
 	}),
 	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
 	events: ['hatch.made'],
@@ -88,7 +88,7 @@ export const closeHatches = defineAct({
 	summary: 'Close hatches: your own, or those at places where you have Run; what came in stays',
 	method: 'POST',
 	path: '/projects/{project}/hatches/closed',
-	input: z.object({ project: projectKey, hatches: z.array(id).min(1, 'Choose a hatch.').max(200) }),
+	input: z.strictObject({ project: projectKey, hatches: z.array(id).min(1, 'Choose a hatch.').max(200) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: ['hatch.closed'],
 	async run({ tx, project, reach, person: by, now, tell }, input) {
@@ -171,7 +171,7 @@ export const putThroughHatch = defineAct({
 	summary: 'Put files that were sent before through a hatch, saying who sends them',
 	method: 'POST',
 	path: '/hatches/{secret}/files',
-	input: z.object({
+	input: z.strictObject({
 		secret,
 		sender: name,
 		email: email.nullable().default(null),
@@ -205,7 +205,7 @@ export const dropFiles = defineAct({
 	summary: 'Put files into a place where you have Drop: they are sorted by those who run it',
 	method: 'POST',
 	path: '/places/{place}/dropped',
-	input: z.object({
+	input: z.strictObject({
 		place: id,
 		uploads: z.array(id).min(1, 'Choose a file.').max(500),
 		note: note.default('')
@@ -244,7 +244,7 @@ export const sortArrival = defineAct({
 	summary: 'Sort a file that came in into a folder as a new document, with number and title',
 	method: 'POST',
 	path: '/places/{place}/arrivals/{arrival}/sorted',
-	input: z.object({ ...atArrival, folder: id, number, title: name, note: note.default('') }),
+	input: z.strictObject({ ...atArrival, folder: id, number, title: name, note: note.default('') }),
 	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
 	events: ['document.added', 'hatch.sorted'],
 	async run(context, input) {
@@ -260,7 +260,7 @@ export const sortArrival = defineAct({
 		const [target] = await visiblePlaces(tx, reach, [input.folder]);
 		if (!target || target.kind === 'document')
 			throw new Problem('not-found', 'The folder chosen is not there.');
-		if (!allows(reach.held(target), 'work'))
+		if (!allows(reach.held(target, target), 'work'))
 			throw new Problem('needs-level', `Adding to ${target.name} needs Work there.`, { needed: 'work' });
 		const made = await createDocument(
 			context,
@@ -287,7 +287,7 @@ export const refuseArrival = defineAct({
 	summary: 'Refuse a file that came in; whoever sent it is told why when they gave an address',
 	method: 'POST',
 	path: '/places/{place}/arrivals/{arrival}/refused',
-	input: z.object({ ...atArrival, reason }),
+	input: z.strictObject({ ...atArrival, reason }),
 	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
 	events: ['hatch.refused'],
 	async run(context, input) {
@@ -317,7 +317,7 @@ export const openArrival = defineAct({
 	summary: 'Note that a file that came in was looked at, and say which bytes to send',
 	method: 'POST',
 	path: '/places/{place}/arrivals/{arrival}/opened',
-	input: z.object(atArrival),
+	input: z.strictObject(atArrival),
 	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
 	events: ['hatch.looked-at'],
 	async run(context, input) {

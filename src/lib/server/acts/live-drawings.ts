@@ -15,7 +15,7 @@ export const workDrawingLive = defineAct({
 		'Work on a DXF drawing live: several edit it at once, each department its layers; the file stays as the version it is',
 	method: 'POST',
 	path: '/documents/{document}/live/drawing',
-	input: z.object({ document: id, base: z.string().max(20) }),
+	input: z.strictObject({ document: id, base: z.string().max(20) }),
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
 	events: ['live.begun'],
 	async prepare({ tx, services, project }, input): Promise<LiveState> {
@@ -58,7 +58,7 @@ export const giveLayer = defineAct({
 		'Hand a layer of a live drawing over to a department, or to nobody; for leads of the department whose it is, and for Run',
 	method: 'PUT',
 	path: '/documents/{document}/live/layers/{layer}',
-	input: z.object({
+	input: z.strictObject({
 		document: id,
 		layer: z.string().min(1).max(255),
 		/** Id of the department; null when everybody with Work is to edit it. */

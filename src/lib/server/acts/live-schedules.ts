@@ -33,7 +33,7 @@ export const addLiveSchedule = defineAct({
 	summary: 'Add a schedule to a folder that several edit at once, with its columns and first rows',
 	method: 'POST',
 	path: '/places/{folder}/live-schedules',
-	input: z.object({
+	input: z.strictObject({
 		folder: id,
 		number,
 		title: name,
@@ -54,7 +54,7 @@ export const workScheduleLive = defineAct({
 		'Work on a schedule live: its first sheet becomes editable by several at once, the file stays as the version it is',
 	method: 'POST',
 	path: '/documents/{document}/live/schedule',
-	input: z.object({ document: id, base: z.string().max(20), schedule: scheduleInput }),
+	input: z.strictObject({ document: id, base: z.string().max(20), schedule: scheduleInput }),
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
 	events: ['live.begun'],
 	async run(context, input) {

@@ -60,7 +60,7 @@ export const addLiveText = defineAct({
 	summary: 'Add a text to a folder that several edit at once; empty, or beginning with a given text',
 	method: 'POST',
 	path: '/places/{folder}/live-texts',
-	input: z.object({
+	input: z.strictObject({
 		folder: id,
 		number,
 		title: name,
@@ -86,7 +86,7 @@ export const workLive = defineAct({
 		'Work on a file live: its text becomes editable by several at once, the file stays as the version it is',
 	method: 'POST',
 	path: '/documents/{document}/live',
-	input: z.object({ document: id, base: z.string().max(20), text: textInput, pictures }),
+	input: z.strictObject({ document: id, base: z.string().max(20), text: textInput, pictures }),
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
 	events: ['live.begun'],
 	async run(context, input) {
@@ -101,7 +101,7 @@ export const addLivePicture = defineAct({
 	summary: 'Put a picture at the disposal of a live text; give it a place in the text by its hash',
 	method: 'POST',
 	path: '/documents/{document}/live/pictures',
-	input: z.object({ document: id, upload: id }),
+	input: z.strictObject({ document: id, upload: id }),
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
 	events: ['live.picture-added'],
 	async run(context, input) {

@@ -14,7 +14,8 @@ import { MEDIA_TYPE, type About, type Ending } from '../formats/media';
 import { KINDS } from '../rooms/kinds';
 import { nameOf } from '../rooms/names';
 import { defineAct, type Acting, type ContextOf } from './act';
-import { addSave, createDocument, holdDocument, inHand, openLock } from './documents';
+import { addSave, createDocument, holdDocument, openLock } from './documents';
+import { inHand } from './locate';
 import { id, note } from './fields';
 import { endLock } from './locks';
 
@@ -165,7 +166,7 @@ export const handInLive = defineAct({
 		'Cut a version of a live document: an open file with the live state behind it; a lock of one’s own ends',
 	method: 'POST',
 	path: '/documents/{document}/live/versions',
-	input: z.object({
+	input: z.strictObject({
 		document: id,
 		note: note.refine((text) => text.length > 0, 'Say what changed.'),
 		/** A text as DOCX or ODT, a schedule as XLSX, ODS or CSV, a drawing as DXF; the first when left out. */
@@ -215,7 +216,7 @@ export const restoreLive = defineAct({
 		'Bring a live document back to what an earlier version held; what was done since stays in the history',
 	method: 'POST',
 	path: '/documents/{document}/live/versions/{label}/restore',
-	input: z.object({ document: id, label: z.string().max(20) }),
+	input: z.strictObject({ document: id, label: z.string().max(20) }),
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
 	events: ['version.restored'],
 	async run(context, input) {
@@ -249,7 +250,7 @@ export const endLive = defineAct({
 	summary: 'Stop working on a document live: it is a file again, at its newest version',
 	method: 'DELETE',
 	path: '/documents/{document}/live',
-	input: z.object({ document: id }),
+	input: z.strictObject({ document: id }),
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
 	events: ['live.ended'],
 	async run(context, input) {
@@ -277,7 +278,7 @@ export const takeLive = defineAct({
 	summary: 'Note that a live document is taken as a file, and say what to write',
 	method: 'POST',
 	path: '/documents/{document}/live/taken',
-	input: z.object({ document: id, format: ending }),
+	input: z.strictObject({ document: id, format: ending }),
 	at: { kind: 'place', id: (i) => i.document, level: 'take', only: ['document'] },
 	events: ['document.downloaded'],
 	async run({ tx, services, place, tell }, { format }) {

@@ -1,21 +1,45 @@
-import { and, eq, inArray, or } from 'drizzle-orm';
-import { capped } from '../../core/access/decide';
-import { allows, levelLabel, rank, type Level } from '../../core/access/levels';
+import { and, eq, inArray, isNull, or } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
+import type { Cap } from '../../core/access/decide';
+import { allows, cap, levelLabel, rank, type Level } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
 import { live, loadReach, Reach, type Freeze } from '../access';
 import type { Querier } from '../db';
-import { document, hatch, pass, person, place, project, release } from '../db/schema';
+import { document, hatch, lock, pass, person, place, project, release } from '../db/schema';
 import { secretHash } from '../ids';
 import type { Actor, Person, Proof } from '../actor';
 import type { At, Method, Pass, Project } from './act';
 
 const NOT_FOUND = () => new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
 
+/** The problem that names who has a document in hand. */
+export function inHand(held: {
+	holder: string;
+	holderId: string;
+	takenAt: Date;
+	purpose: string;
+	expectedEnd: Date | null;
+}): Problem {
+	return new Problem(
+		'in-hand',
+		`${held.holder} has this in hand${held.purpose ? ` for “${held.purpose}”` : ''}.`,
+		{
+			holder: held.holder,
+			holderId: held.holderId,
+			since: held.takenAt,
+			purpose: held.purpose,
+			expectedEnd: held.expectedEnd
+		}
+	);
+}
+
 /** What is asked about beside the place: who asks, when, by what method, and what a pass holder has proven. */
 export interface Asked {
 	actor: Actor;
 	now: Date;
 	method: Method | 'GET';
+	/** The act goes on while one looks as somebody. */
+	whileTrying?: boolean;
 	proofs: readonly Proof[];
 }
 
@@ -60,14 +84,14 @@ async function projectBy(db: Querier, key: string): Promise<Project | undefined>
 }
 
 /** The actor as a member of the project, or whoever they look as. */
-async function asMember(db: Querier, found: Project | undefined, { actor, now, method }: Asked) {
+async function asMember(db: Querier, found: Project | undefined, { actor, now, method, whileTrying }: Asked) {
 	const self = signedIn(actor);
 	// What never was takes the same questions as what is hidden, so that the time tells nothing either (A10).
 	const reach = await loadReach(db, found?.id ?? '', self.id, now);
 	if (!found || !reach) throw NOT_FOUND();
 	const trying = actor!.trying?.projectId === found.id ? actor!.trying : undefined;
-	if (!trying) return { person: self, project: found, reach };
-	if (method !== 'GET')
+	if (!trying) return { person: self, self, project: found, reach };
+	if (method !== 'GET' && !whileTrying)
 		throw new Problem(
 			'conflict',
 			'You are looking as somebody else; nothing can be changed. End that first.',
@@ -82,7 +106,7 @@ async function asMember(db: Querier, found: Project | undefined, { actor, now, m
 		.where(eq(person.id, trying.personId));
 	const theirs = other && (await loadReach(db, found.id, other.id, now));
 	if (!theirs) throw new Problem('not-found', 'The person you look as is not in this project any more.');
-	return { person: other, project: found, reach: narrowed(theirs, reach) };
+	return { person: other, self, project: found, reach: narrowed(theirs, reach) };
 }
 
 /** Whether somebody may look as another: controllers, and leads of a department. */
@@ -90,12 +114,21 @@ export function mayTry(reach: Reach): boolean {
 	return reach.subject.controller || reach.subject.leads.length > 0;
 }
 
-/** What another reaches, without what the one looking does not reach: looking as somebody opens nothing new. */
+/**
+ * What another reaches, and at each place no more than the one looking holds there: looking as somebody opens nothing
+ * new (A10).
+ */
 function narrowed(theirs: Reach, own: Reach): Reach {
-	if (own.subject.controller) return theirs;
 	const levels = new Map<string, Level>();
-	for (const [scope, level] of theirs.levels) if (allows(own.level(scope), 'look')) levels.set(scope, level);
-	return new Reach({ ...theirs.subject, controller: false }, levels, theirs.freezes, theirs.version);
+	for (const [scope, level] of theirs.levels) {
+		const mine = own.level(scope);
+		// Drop sees nothing, so it is not a lower way of looking.
+		const both =
+			mine && (mine === 'drop' || level === 'drop' ? (mine === level ? mine : null) : cap(level, mine));
+		if (both) levels.set(scope, both);
+	}
+	const controller = theirs.subject.controller && own.subject.controller;
+	return new Reach({ ...theirs.subject, controller }, levels, theirs.freezes, theirs.version);
 }
 
 async function inProject(
@@ -117,27 +150,41 @@ async function inProject(
 	return context;
 }
 
+/** Who has a document in hand now, beside its place. */
+const openLockHere = and(eq(lock.documentId, place.id), isNull(lock.endedAt));
+
 async function atPlace(
 	db: Querier,
-	at: { level: Level; only?: string[]; removed?: boolean },
+	at: { level: Level; only?: string[]; removed?: boolean; past?: readonly Cap[] },
 	id: string,
 	asked: Asked
 ) {
 	signedIn(asked.actor);
+	const holder = alias(person, 'holder');
 	const [row] = await db
-		.select({ place, project, state: document.state })
+		.select({ place, project, state: document.state, lock, holder: holder.name })
 		.from(place)
 		.innerJoin(project, eq(project.id, place.projectId))
 		.leftJoin(document, eq(document.id, place.id))
+		.leftJoin(lock, openLockHere)
+		.leftJoin(holder, eq(holder.id, lock.holderId))
 		.where(eq(place.id, id));
 	const context = await asMember(db, row?.project, asked);
 	if (!row || (row.place.removalId !== null) !== (at.removed ?? false)) throw NOT_FOUND();
 	const uncapped = context.reach.level(row.place.scope);
-	const freeze = context.reach.freezeAt(row.place.path);
-	const held = capped(uncapped, { frozen: freeze !== null, archived: row.state === 'archived' });
 	if (!allows(uncapped, at.level === 'drop' ? 'drop' : 'look')) throw NOT_FOUND();
 	if (at.only && !at.only.includes(row.place.kind)) throw NOT_FOUND();
-	if (!allows(held, at.level)) throw refusal(at.level, uncapped!, held!, freeze, context.project);
+	const spot = {
+		archived: row.state === 'archived',
+		// What a lock keeps others from is changing; a view tells of the lock itself.
+		inHandOf: asked.method === 'GET' ? null : (row.lock?.holderId ?? null)
+	};
+	const held = context.reach.held(row.place, spot, at.past);
+	if (!allows(held, at.level)) {
+		const withoutLock = context.reach.held(row.place, { ...spot, inHandOf: null }, at.past);
+		if (row.lock && allows(withoutLock, at.level)) throw inHand({ ...row.lock, holder: row.holder! });
+		throw refusal(at.level, uncapped!, held!, context.reach.freezeAt(row.place.path), context.project);
+	}
 	return { ...context, place: row.place, level: held };
 }
 
@@ -278,12 +325,17 @@ async function byHatch(db: Querier, secret: string, { now }: Asked) {
 	return { hatch: row, place: at, project: (await projectBy(db, row.projectId))! };
 }
 
-/** Places by id that somebody may look at, for reading several at once inside an act. */
+/**
+ * Places by id that somebody may look at, for reading several at once inside an act, with what stands at each that
+ * caps levels there ({@link Reach.held} asks for it).
+ */
 export async function visiblePlaces(db: Querier, reach: Reach, ids: string[]) {
 	if (!ids.length) return [];
-	return db
-		.select()
+	const rows = await db
+		.select({ place, state: document.state, inHandOf: lock.holderId })
 		.from(place)
+		.leftJoin(document, eq(document.id, place.id))
+		.leftJoin(lock, openLockHere)
 		.where(
 			and(
 				inArray(place.id, ids),
@@ -292,4 +344,7 @@ export async function visiblePlaces(db: Querier, reach: Reach, ids: string[]) {
 				reach.sees(place.scope)
 			)
 		);
+	return rows.map((row) => ({ ...row.place, archived: row.state === 'archived', inHandOf: row.inHandOf }));
 }
+
+export type SeenPlace = Awaited<ReturnType<typeof visiblePlaces>>[number];

@@ -1,14 +1,15 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { z } from 'zod';
+import { EVERY_CAP } from '../../core/access/decide';
 import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
-import { loadReach } from '../access';
+import { loadReach, OPEN_SPOT } from '../access';
 import { document, lock, lockWish, member, person } from '../db/schema';
 import { tellNotices } from '../notices';
 import { defineAct, type Acting, type ContextOf } from './act';
-import { holdDocument, inHand, openLock } from './documents';
+import { holdDocument, openLock } from './documents';
 import { id, moment, note, projectKey, reason } from './fields';
-import { visiblePlaces } from './locate';
+import { inHand, visiblePlaces } from './locate';
 
 type InProject = ContextOf['project'] & Acting;
 type OpenLock = NonNullable<Awaited<ReturnType<typeof openLock>>>;
@@ -93,7 +94,7 @@ export const takeLock = defineAct({
 	summary: 'Take a document in hand',
 	method: 'POST',
 	path: '/documents/{document}/lock',
-	input: z.object({ document: id, purpose: note, expectedEnd: moment.nullish() }),
+	input: z.strictObject({ document: id, purpose: note, expectedEnd: moment.nullish() }),
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
 	events: ['lock.taken'],
 	async run(context, input) {
@@ -108,7 +109,7 @@ export const takeLocks = defineAct({
 	summary: 'Take several documents in hand for a joint change: all of them or none',
 	method: 'POST',
 	path: '/projects/{project}/locks',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
 		documents: z.array(id).min(1, 'Choose documents first.').max(500, 'At most 500 at a time.'),
 		purpose: note,
@@ -124,7 +125,8 @@ export const takeLocks = defineAct({
 		const places = (await visiblePlaces(tx, reach, ids)).filter((p) => p.kind === 'document');
 		if (places.length < ids.length)
 			throw new Problem('not-found', 'One of these is not there, or nothing that you may look at.');
-		const refused = places.filter((p) => !allows(reach.held(p), 'work'));
+		// Who has what in hand is said below, one by one.
+		const refused = places.filter((p) => !allows(reach.held(p, p, ['inHand']), 'work'));
 		if (refused.length)
 			throw new Problem(
 				'needs-level',
@@ -155,13 +157,15 @@ export const extendLock = defineAct({
 	summary: 'Say anew until when, and what for, you have a document in hand',
 	method: 'PATCH',
 	path: '/documents/{document}/lock',
-	input: z.object({ document: id, expectedEnd: moment, purpose: note.optional() }),
+	input: z.strictObject({ document: id, expectedEnd: moment, purpose: note.optional() }),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	events: ['lock.extended'],
 	async run(context, input) {
 		const { tx, now, tell } = context;
 		const { row, open } = await ownLock(context, input.document);
 		const expectedEnd = checkedEnd(input.expectedEnd, now)!;
+		const same = open.expectedEnd?.getTime() === expectedEnd.getTime();
+		if (same && (input.purpose ?? open.purpose) === open.purpose) return { expectedEnd };
 		await tx
 			.update(lock)
 			.set({ expectedEnd, purpose: input.purpose ?? open.purpose })
@@ -181,7 +185,7 @@ export const giveBackLock = defineAct({
 	summary: 'Give a lock back without a new version',
 	method: 'DELETE',
 	path: '/documents/{document}/lock',
-	input: z.object({ document: id }),
+	input: z.strictObject({ document: id }),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	events: ['lock.given-back'],
 	async run(context, input) {
@@ -202,7 +206,7 @@ export const handOverLock = defineAct({
 	summary: 'Hand a lock over to a colleague who may work here',
 	method: 'POST',
 	path: '/documents/{document}/lock/holder',
-	input: z.object({ document: id, to: id, note: note.default('') }),
+	input: z.strictObject({ document: id, to: id, note: note.default('') }),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	events: ['lock.handed-over'],
 	async run(context, input) {
@@ -215,7 +219,7 @@ export const handOverLock = defineAct({
 			.innerJoin(person, eq(person.id, member.personId))
 			.where(and(eq(member.projectId, project.id), eq(member.personId, input.to), isNull(member.leftAt)));
 		const theirs = to && (await loadReach(tx, project.id, to.id, now));
-		if (!to || !theirs || !allows(theirs.held(here), 'work'))
+		if (!to || !theirs || !allows(theirs.held(here, OPEN_SPOT), 'work'))
 			throw new Problem('invalid', 'Whoever takes it over needs Work here.', { field: 'to' });
 		await tx.update(lock).set({ endedAt: now, endedHow: 'handed-over' }).where(eq(lock.id, open.id));
 		await tx.insert(lock).values({
@@ -250,8 +254,8 @@ export const askForLock = defineAct({
 	summary: 'Ask the holder of a lock for it, or ask to be told when it is free',
 	method: 'POST',
 	path: '/documents/{document}/lock/wish',
-	input: z.object({ document: id, ask: z.boolean(), note: note.default('') }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	input: z.strictObject({ document: id, ask: z.boolean(), note: note.default('') }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'], past: ['inHand'] },
 	events: ['lock.asked'],
 	async run(context, input) {
 		const { tx, person: by, level, now, tell } = context;
@@ -298,7 +302,7 @@ export const endWish = defineAct({
 	summary: 'Do not wait for a lock any more',
 	method: 'DELETE',
 	path: '/documents/{document}/lock/wish',
-	input: z.object({ document: id }),
+	input: z.strictObject({ document: id }),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	events: [],
 	async run({ tx, person: by }, input) {
@@ -314,8 +318,8 @@ export const breakLock = defineAct({
 	summary: 'Break the lock of somebody else, with a reason; what they bring later is kept beside the line',
 	method: 'POST',
 	path: '/documents/{document}/lock/break',
-	input: z.object({ document: id, reason }),
-	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'] },
+	input: z.strictObject({ document: id, reason }),
+	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'], past: EVERY_CAP },
 	events: ['lock.broken'],
 	async run(context, input) {
 		const { tx, person: by, tell } = context;

@@ -15,7 +15,7 @@ export const carryMarks = defineAct({
 		'Carry the marks of one version over to another, with whose they are; what no longer fits is said, so that somebody looks',
 	method: 'POST',
 	path: '/documents/{document}/versions/{label}/marks/carried',
-	input: z.object({
+	input: z.strictObject({
 		document: id,
 		label,
 		from: label,

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { LEVELS } from '../../core/access/levels';
@@ -24,6 +25,7 @@ import {
 } from '../db/schema';
 import { tellNotices } from '../notices';
 import { foldScope, holdTree } from '../scopes';
+import { BROUGHT_EVENTS, keepBrought } from './access/brought';
 import { defineAct, type Acting, type ContextOf } from './act';
 import { id, name, projectKey, reason } from './fields';
 
@@ -66,16 +68,17 @@ export const setDepartments = defineAct({
 	summary: 'Put a person into departments, as lead or not, and make them document controller or not',
 	method: 'PUT',
 	path: '/projects/{project}/people/{person}/departments',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
 		person: id,
-		departments: z.array(z.object({ department: id, lead: z.boolean().default(false) })).max(50),
+		departments: z.array(z.strictObject({ department: id, lead: z.boolean().default(false) })).max(50),
 		controller: z.boolean().default(false)
 	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['person.moved'],
+	events: ['person.moved', ...BROUGHT_EVENTS],
 	async run(context, input) {
 		const { tx, project: here, tell } = context;
+		await holdTree(tx, here.id);
 		const who = await memberIn(context, input.person);
 		if (who.member.outside && (input.departments.length || input.controller))
 			throw new Problem('invalid', `${who.name} is outside and belongs to a company, not to a department.`);
@@ -90,15 +93,19 @@ export const setDepartments = defineAct({
 		}));
 		if (wanted.some((d) => !d.name) || new Set(wanted.map((d) => d.department)).size !== wanted.length)
 			throw new Problem('invalid', 'A department is named twice, or is not in this project.');
-		const old = await tx
-			.delete(departmentMember)
-			.where(
-				and(
-					eq(departmentMember.personId, input.person),
-					inArray(departmentMember.departmentId, [...known.map((k) => k.id), ''])
-				)
-			)
-			.returning();
+		const inDepartments = and(
+			eq(departmentMember.personId, input.person),
+			inArray(departmentMember.departmentId, [...known.map((k) => k.id), ''])
+		);
+		const before = await tx.select().from(departmentMember).where(inDepartments);
+		const asked = (id: string, lead: boolean) => wanted.some((w) => w.department === id && w.lead === lead);
+		if (
+			before.length === wanted.length &&
+			before.every((o) => asked(o.departmentId, o.lead)) &&
+			who.member.controller === input.controller
+		)
+			return {};
+		const old = await tx.delete(departmentMember).where(inDepartments).returning();
 		if (wanted.length)
 			await tx
 				.insert(departmentMember)
@@ -107,6 +114,7 @@ export const setDepartments = defineAct({
 			.update(member)
 			.set({ controller: input.controller })
 			.where(and(eq(member.projectId, here.id), eq(member.personId, input.person)));
+		await keepBrought(context);
 		const words = (list: { name?: string | undefined; lead: boolean }[]) =>
 			list.map((d) => `${d.name}${d.lead ? ' (lead)' : ''}`).join(', ') || 'no department';
 		tell({
@@ -131,9 +139,9 @@ export const leavePerson = defineAct({
 		'Close a person who leaves: sessions and tokens end, locks go to the leads, passes they made end; nothing disappears',
 	method: 'POST',
 	path: '/projects/{project}/people/{person}/leaving',
-	input: z.object({ project: projectKey, person: id, reason }),
+	input: z.strictObject({ project: projectKey, person: id, reason }),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['person.left', 'lock.handed-over', 'pass.withdrawn'],
+	events: ['person.left', 'lock.handed-over', 'pass.withdrawn', ...BROUGHT_EVENTS],
 	async run(context, input) {
 		const { tx, project: here, person: by, now, tell } = context;
 		if (input.person === by.id)
@@ -143,7 +151,6 @@ export const leavePerson = defineAct({
 		if (who.member.controller) await keepController(context, input.person);
 		const locks = await handLocksOver(context, { id: input.person, name: who.name });
 		const passes = await endPasses(context, input.person);
-		const grants = await endOwnGrants(context, input.person);
 		const departments = await tx
 			.select({ id: department.id })
 			.from(department)
@@ -171,6 +178,9 @@ export const leavePerson = defineAct({
 			.update(member)
 			.set({ leftAt: now, controller: false })
 			.where(and(eq(member.projectId, here.id), eq(member.personId, input.person)));
+		// Whom they brought in goes with them, told one by one (A8), before their own grants end.
+		await keepBrought(context);
+		const grants = await endOwnGrants(context, input.person);
 		await tx.delete(session).where(eq(session.userId, input.person));
 		await tx
 			.update(apiToken)
@@ -294,24 +304,13 @@ async function endOwnGrants({ tx, project: here }: InProject, personId: string):
 		.innerJoin(place, eq(place.id, grant.placeId))
 		.where(and(eq(place.projectId, here.id), eq(grant.subjectKind, 'person'), eq(grant.subjectId, personId)));
 	if (!own.length) return 0;
-	const hanging = await tx
-		.select({ place })
-		.from(grant)
-		.innerJoin(place, eq(place.id, grant.placeId))
-		.where(
-			inArray(
-				grant.underId,
-				own.map((o) => o.id)
-			)
-		);
 	await tx.delete(grant).where(
 		inArray(
 			grant.id,
 			own.map((o) => o.id)
 		)
 	);
-	for (const at of new Map([...own, ...hanging].map((o) => [o.place.id, o.place])).values())
-		await foldScope(tx, at);
+	for (const at of new Map(own.map((o) => [o.place.id, o.place])).values()) await foldScope(tx, at);
 	return own.length;
 }
 
@@ -321,10 +320,10 @@ export const changeSettings = defineAct({
 		'Set how far people outside may go, whether Run needs two-step sign-in, whether photographs keep their position, and the stamps',
 	method: 'PATCH',
 	path: '/projects/{project}/settings',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
-		outsideLevel: z.enum(LEVELS).nullable(),
-		runNeedsTwoStep: z.boolean(),
+		outsideLevel: z.enum(LEVELS).nullable().optional(),
+		runNeedsTwoStep: z.boolean().optional(),
 		keepPosition: z.boolean().optional(),
 		stamps: z.array(name).max(40, 'At most 40 stamps.').optional()
 	}),
@@ -338,10 +337,16 @@ export const changeSettings = defineAct({
 				'Set up two-step sign-in for yourself first, on your own page; otherwise you would lock yourself out.'
 			);
 		const [fresh] = await tx.select().from(project).where(eq(project.id, here.id)).for('update');
-		const { outsideLevel, runNeedsTwoStep } = input;
-		const keepPosition = input.keepPosition ?? fresh!.settings.keepPosition;
-		const stamps = [...new Set(input.stamps ?? fresh!.settings.stamps)];
-		const changed = { outsideLevel, runNeedsTwoStep, keepPosition, stamps };
+		// What is not named stays as it is.
+		const { project: _project, stamps, ...named } = input;
+		const wanted = { ...named, ...(stamps ? { stamps: [...new Set(stamps)] } : {}) };
+		const changed = Object.fromEntries(
+			Object.entries(wanted).filter(
+				([key, value]) =>
+					value !== undefined && !isDeepStrictEqual(value, fresh!.settings[key as keyof typeof wanted])
+			)
+		);
+		if (!Object.keys(changed).length) return {};
 		await tx
 			.update(project)
 			.set({ settings: { ...fresh!.settings, ...changed } })

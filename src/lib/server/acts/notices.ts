@@ -11,7 +11,7 @@ export const readNotices = defineAct({
 	summary: 'Say that you have read notices; all of them when none is named',
 	method: 'POST',
 	path: '/projects/{project}/notices/read',
-	input: z.object({ project: projectKey, notices: z.array(id).max(200).default([]) }),
+	input: z.strictObject({ project: projectKey, notices: z.array(id).max(200).default([]) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: [],
 	async run({ tx, project, person: by, now }, input) {
@@ -36,7 +36,7 @@ export const chooseNotices = defineAct({
 	summary: 'Choose how to be told of a kind of thing by mail: at once, in one mail a day, or never',
 	method: 'PUT',
 	path: '/me/notice-choices/{kind}',
-	input: z.object({ kind: z.enum(NOTICE_KINDS), choice: z.enum(NOTICE_CHOICES) }),
+	input: z.strictObject({ kind: z.enum(NOTICE_KINDS), choice: z.enum(NOTICE_CHOICES) }),
 	at: { kind: 'self' },
 	events: [],
 	async run({ tx, person: by }, { kind, choice }) {
@@ -53,7 +53,7 @@ export const endSession = defineAct({
 	summary: 'End one of your own sessions',
 	method: 'DELETE',
 	path: '/me/sessions/{session}',
-	input: z.object({ session: id }),
+	input: z.strictObject({ session: id }),
 	at: { kind: 'self' },
 	events: [],
 	async run({ tx, person: by }, input) {

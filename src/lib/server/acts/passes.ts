@@ -17,7 +17,7 @@ export const takeFromPass = defineAct({
 		'Note that a document of a release was opened or downloaded through its pass, and say which bytes to send',
 	method: 'POST',
 	path: '/passes/{secret}/documents/{document}/taken',
-	input: z.object({ secret, document: id, how: z.enum(['opened', 'downloaded']) }),
+	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']) }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	events: ['pass.document-opened', 'pass.document-downloaded'],
 	async run({ tx, release, tell }, input) {
@@ -45,7 +45,7 @@ export const takeAllFromPass = defineAct({
 	summary: 'Note the download of a whole release through its pass, and say which bytes to send',
 	method: 'POST',
 	path: '/passes/{secret}/taken',
-	input: z.object({ secret }),
+	input: z.strictObject({ secret }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	events: ['pass.release-downloaded'],
 	async run({ tx, release, tell }) {
@@ -70,7 +70,7 @@ export const confirmReceipt = defineAct({
 	summary: 'Confirm the receipt of a release',
 	method: 'POST',
 	path: '/passes/{secret}/receipt',
-	input: z.object({ secret }),
+	input: z.strictObject({ secret }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	events: ['receipt.confirmed'],
 	async run(context) {
@@ -98,7 +98,7 @@ export const confirmReceipt = defineAct({
 });
 
 const answers = z
-	.array(z.object({ document: id, code: z.enum(VERDICTS).nullable(), remark: note.default('') }))
+	.array(z.strictObject({ document: id, code: z.enum(VERDICTS).nullable(), remark: note.default('') }))
 	.min(1)
 	.max(2_000);
 
@@ -131,7 +131,7 @@ export const saveVerdicts = defineAct({
 	summary: 'Keep verdicts and remarks for later, unsigned',
 	method: 'PUT',
 	path: '/passes/{secret}/verdicts',
-	input: z.object({ secret, answers }),
+	input: z.strictObject({ secret, answers }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	events: [],
 	async run({ tx, pass: held, release }, input) {
@@ -145,7 +145,7 @@ export const signVerdicts = defineAct({
 	summary: 'Sign and send verdicts; they cannot change afterwards',
 	method: 'POST',
 	path: '/passes/{secret}/verdicts/signed',
-	input: z.object({ secret, name, answers }),
+	input: z.strictObject({ secret, name, answers }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	events: ['verdict.given', 'receipt.confirmed'],
 	async run(context, input) {

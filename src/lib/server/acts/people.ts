@@ -20,7 +20,7 @@ export const makeProject = defineAct({
 	summary: 'Make a project; its maker becomes its document controller',
 	method: 'POST',
 	path: '/projects',
-	input: z.object({
+	input: z.strictObject({
 		code,
 		name,
 		client: name,
@@ -78,7 +78,7 @@ export const makeDepartment = defineAct({
 	summary: 'Make a department; its code joins the numbering rule',
 	method: 'POST',
 	path: '/projects/{project}/departments',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
 		code: code.refine((c) => c.length === 2, 'A department has a code of two letters.'),
 		name
@@ -114,7 +114,7 @@ export const addPerson = defineAct({
 	summary: 'Add a person to a project by mail address; a mail lets them set their password',
 	method: 'POST',
 	path: '/projects/{project}/people',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
 		name,
 		email,
@@ -195,7 +195,7 @@ export const addRecipient = defineAct({
 	summary: 'Put somebody outside on the distribution list',
 	method: 'POST',
 	path: '/projects/{project}/recipients',
-	input: z.object({ project: projectKey, name, company: name, email }),
+	input: z.strictObject({ project: projectKey, name, company: name, email }),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	events: ['recipient.added'],
 	async run({ tx, project: here, now, newId, tell }, input) {
@@ -218,7 +218,7 @@ export const markProjectSeen = defineAct({
 	summary: 'Say that everything up to now has been looked at',
 	method: 'POST',
 	path: '/projects/{project}/seen',
-	input: z.object({ project: projectKey }),
+	input: z.strictObject({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: [],
 	async run({ tx, project: here, person: by, now }) {

@@ -2,6 +2,7 @@ import { randomInt } from 'node:crypto';
 import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { z } from 'zod';
+import { EVERY_CAP } from '../../core/access/decide';
 import { allows, rank } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
 import { idsOf, live, beneath } from '../access';
@@ -30,7 +31,7 @@ export const makePass = defineAct({
 	summary: 'Make a pass to a folder or document: who may use it, until when, how often, to look or to take',
 	method: 'POST',
 	path: '/places/{place}/passes',
-	input: z.object({
+	input: z.strictObject({
 		place: id,
 		for: name,
 		audience: z.enum(['anyone', 'accounts', 'named']).default('named'),
@@ -56,7 +57,7 @@ export const makePass = defineAct({
 		stamped: z.boolean().default(false),
 		embeddable: z.boolean().default(false)
 	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'run' },
+	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
 	events: ['pass.made'],
 	async run(context, input) {
 		const { tx, project, place: at, person: by, now, newId, services, tell, mail } = context;
@@ -179,7 +180,7 @@ export const withdrawPasses = defineAct({
 	summary: 'Withdraw passes: your own, or those at places where you have Run; all or none',
 	method: 'POST',
 	path: '/projects/{project}/passes/withdrawn',
-	input: z.object({ project: projectKey, passes: z.array(id).min(1, 'Choose a pass.').max(500) }),
+	input: z.strictObject({ project: projectKey, passes: z.array(id).min(1, 'Choose a pass.').max(500) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: ['pass.withdrawn'],
 	async run({ tx, project, reach, person: by, now, tell }, input) {
@@ -232,7 +233,7 @@ export const sendPassCode = defineAct({
 	summary: 'Mail a code to an address that a pass names, so that its owner can prove it',
 	method: 'POST',
 	path: '/passes/{secret}/code',
-	input: z.object({ secret, email }),
+	input: z.strictObject({ secret, email }),
 	at: { kind: 'any-pass', secret: (i) => i.secret },
 	events: [],
 	async run({ tx, pass: held, project, now, mail }, input) {
@@ -287,7 +288,7 @@ export const openPass = defineAct({
 	summary: 'Open a pass: prove what it asks for, and note that it was used',
 	method: 'POST',
 	path: '/passes/{secret}/opened',
-	input: z.object({
+	input: z.strictObject({
 		secret,
 		password: z.string().max(200).optional(),
 		email: email.optional(),
@@ -382,7 +383,7 @@ export const takeFromPlacePass = defineAct({
 	summary: 'Note that a document was opened or downloaded through a pass, and say which bytes to send',
 	method: 'POST',
 	path: '/passes/{secret}/place/{document}/taken',
-	input: z.object({ secret, document: id, how: z.enum(['opened', 'downloaded']) }),
+	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']) }),
 	at: { kind: 'place-pass', secret: (i) => i.secret },
 	events: ['pass.document-opened', 'pass.document-downloaded'],
 	async run({ tx, pass: held, place: at, tell }, input) {

@@ -27,24 +27,24 @@ type Here = ContextOf['place'] & Acting;
 const remarkText = note.refine((text) => text.length > 0, 'Write the remark.');
 const finite = z.number().min(-1e12).max(1e12);
 const anchorInput = z.discriminatedUnion('on', [
-	z.object({ on: z.literal('whole') }),
-	z.object({ on: z.literal('version') }),
-	z.object({ on: z.literal('place'), page: z.int().min(1).max(100_000), x: finite, y: finite }),
-	z.object({
+	z.strictObject({ on: z.literal('whole') }),
+	z.strictObject({ on: z.literal('version') }),
+	z.strictObject({ on: z.literal('place'), page: z.int().min(1).max(100_000), x: finite, y: finite }),
+	z.strictObject({
 		on: z.literal('passage'),
 		/** Where the passage begins and ends, as positions that stay with their words (Yjs, encoded). */
 		from: z.string().max(400),
 		to: z.string().max(400)
 	}),
-	z.object({ on: z.literal('cell'), row: id, column: id }),
-	z.object({
+	z.strictObject({ on: z.literal('cell'), row: id, column: id }),
+	z.strictObject({
 		on: z.literal('entity'),
 		entity: z.string().regex(/^(\d{1,7}|[a-z0-9]{10})$/, 'This is no entity.'),
 		x: finite,
 		y: finite
 	})
 ]);
-const assignee = z.object({ kind: z.enum(['person', 'department']), id });
+const assignee = z.strictObject({ kind: z.enum(['person', 'department']), id });
 type Assignee = z.output<typeof assignee>;
 
 /** Ids of everybody who may look at the place of an act. */
@@ -169,7 +169,7 @@ export const addRemark = defineAct({
 		'Remark on a document: on a place of a sheet, a passage of a live text, a cell, an entity, a version, or the whole',
 	method: 'POST',
 	path: '/documents/{document}/remarks',
-	input: z.object({
+	input: z.strictObject({
 		document: id,
 		/** The version it is made on; the newest when left out. */
 		label: z.string().max(20).optional(),
@@ -247,7 +247,7 @@ export const addRemark = defineAct({
 	}
 });
 
-const remarkInput = z.object({ document: id, remark: z.coerce.number().int().min(1) });
+const remarkInput = z.strictObject({ document: id, remark: z.coerce.number().int().min(1) });
 
 /** The remark of an act with its document's number, its row held. */
 async function theRemark({ tx }: Here, input: z.output<typeof remarkInput>) {
@@ -394,10 +394,10 @@ export const settleRemarks = defineAct({
 	summary: 'Answer and settle several remarks of a document in one go',
 	method: 'POST',
 	path: '/documents/{document}/remarks/settled',
-	input: z.object({
+	input: z.strictObject({
 		document: id,
 		lines: z
-			.array(z.object({ remark: z.int().min(1), note: note.default('') }))
+			.array(z.strictObject({ remark: z.int().min(1), note: note.default('') }))
 			.min(1, 'Choose remarks first.')
 			.max(500, 'At most 500 at a time.')
 	}),

@@ -3,21 +3,21 @@ import { z } from 'zod';
 import { allows } from '../../core/access/levels';
 import { nameKey } from '../../core/names';
 import { Problem } from '../../core/problem';
-import { beneath, idsOf } from '../access';
+import { beneath, idsOf, OPEN_SPOT } from '../access';
 import type { Tx } from '../db';
 import { document, lock, person, place, removal } from '../db/schema';
 import { holdTree } from '../scopes';
 import { defineAct, type Place } from './act';
-import { inHand } from './documents';
 import { id, reason } from './fields';
+import { inHand } from './locate';
 
 export const removePlace = defineAct({
 	name: 'removePlace',
 	summary: 'Remove a document, or a folder with everything in it; it can be restored',
 	method: 'POST',
 	path: '/places/{place}/removal',
-	input: z.object({ place: id, reason }),
-	at: { kind: 'place', id: (i) => i.place, level: 'work' },
+	input: z.strictObject({ place: id, reason }),
+	at: { kind: 'place', id: (i) => i.place, level: 'work', past: ['archived'] },
 	events: ['place.removed'],
 	async run({ tx, project, place: target, level, reach, person: by, now, newId, tell }, input) {
 		await holdTree(tx, project.id);
@@ -41,7 +41,7 @@ export const removePlace = defineAct({
 			});
 		}
 		// A closed or frozen place inside asks for more than the folder around it.
-		if (affected.some((p) => !allows(reach.held(p), 'work')))
+		if (affected.some((p) => !allows(reach.held(p, OPEN_SPOT), 'work')))
 			throw new Problem(
 				'needs-level',
 				'Something in this folder is not yours to remove. Ask somebody with Run here; nothing was removed.',
@@ -99,10 +99,10 @@ export const restorePlace = defineAct({
 	summary: 'Bring a removed document or folder back to where it was',
 	method: 'POST',
 	path: '/places/{place}/restore',
-	input: z.object({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look', removed: true },
+	input: z.strictObject({ place: id }),
+	at: { kind: 'place', id: (i) => i.place, level: 'look', removed: true, past: ['archived'] },
 	events: ['place.restored'],
-	async run({ tx, project, place: target, level, person: by, now, tell }, input) {
+	async run({ tx, project, place: target, level, reach, person: by, now, tell }, input) {
 		await holdTree(tx, project.id);
 		const [fresh] = await tx.select().from(place).where(eq(place.id, input.place)).for('update');
 		if (!fresh?.removalId) throw new Problem('conflict', 'It was restored a moment ago.');
@@ -157,10 +157,12 @@ export const restorePlace = defineAct({
 				kind: target.kind,
 				documents,
 				folders: goneAbove.map((f) => f.name),
+				folderIds: goneAbove.map((f) => f.id),
 				renamed
 			}
 		});
-		return { documents, folders: goneAbove.map((f) => f.name), renamed };
+		const seen = goneAbove.filter((f) => allows(reach.level(f.scope), 'look'));
+		return { documents, folders: seen.map((f) => f.name), renamed };
 	}
 });
 

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { Problem } from '../../core/problem';
@@ -12,7 +13,8 @@ import {
 } from '../../core/revisions/revisions';
 import { document, project as projectTable, version } from '../db/schema';
 import { defineAct } from './act';
-import { holdDocument, inHand, openLock } from './documents';
+import { holdDocument, openLock } from './documents';
+import { inHand } from './locate';
 import { id, note, projectKey, reason } from './fields';
 
 const STATES = ['wip', 'shared', 'published', 'archived'] as const;
@@ -22,7 +24,7 @@ export const issueRevision = defineAct({
 	summary: 'Issue the newest working save as the next revision, outside a release',
 	method: 'POST',
 	path: '/documents/{document}/issue',
-	input: z.object({ document: id, purpose: z.enum(PURPOSES), note: reason }),
+	input: z.strictObject({ document: id, purpose: z.enum(PURPOSES), note: reason }),
 	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'] },
 	events: ['document.revised'],
 	async run({ tx, project, person: by, now, newId, tell }, input) {
@@ -81,8 +83,8 @@ export const changeState = defineAct({
 	summary: 'Change the state of a document, with a reason (the four states of ISO 19650-1)',
 	method: 'POST',
 	path: '/documents/{document}/state',
-	input: z.object({ document: id, state: z.enum(STATES), reason }),
-	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'] },
+	input: z.strictObject({ document: id, state: z.enum(STATES), reason }),
+	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'], past: ['archived'] },
 	events: ['document.state-changed'],
 	async run({ tx, tell }, input) {
 		const { row, current } = await holdDocument(tx, input.document);
@@ -105,17 +107,17 @@ export const changeState = defineAct({
 	}
 });
 
-const schemeInput = z.object({
+const schemeInput = z.strictObject({
 	sequences: z
 		.array(
-			z.object({
+			z.strictObject({
 				prefix: z.string().trim(),
 				name: z.string().trim().max(60),
 				digits: z.number().int()
 			})
 		)
 		.max(8, 'At most eight sequences.'),
-	demands: z.object({
+	demands: z.strictObject({
 		information: z.string(),
 		comment: z.string(),
 		approval: z.string(),
@@ -144,6 +146,7 @@ export const changeRevisionScheme = defineAct({
 			used.map((u) => u.label)
 		);
 		if (fault) throw new Problem('invalid', fault);
+		if (isDeepStrictEqual(scheme, fresh!.settings.revisions)) return {};
 		await tx
 			.update(projectTable)
 			.set({ settings: { ...fresh!.settings, revisions: scheme } })

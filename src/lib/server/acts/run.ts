@@ -7,7 +7,7 @@ import { newId } from '../ids';
 import { putMail } from '../mail/put';
 import type { Services } from '../services';
 import { writeEvents, type Teller, type Told } from '../trail';
-import type { Actor, Proof } from '../actor';
+import type { Actor, Person, Proof } from '../actor';
 import type { Act, Acting, At, ContextOf, Project, View } from './act';
 import { locate } from './locate';
 
@@ -94,7 +94,13 @@ export async function runAct<K extends Kind, S extends z.ZodObject, O>(
 	const now = circumstances.now ?? new Date();
 	const common = { now, services, newId: circumstances.newId ?? newId };
 	const { db } = services.database;
-	const asked = { actor, now, method: act.method, proofs: circumstances.proofs ?? [] };
+	const asked = {
+		actor,
+		now,
+		method: act.method,
+		whileTrying: act.whileTrying ?? false,
+		proofs: circumstances.proofs ?? []
+	};
 	let prepared: unknown;
 	if (any.prepare) {
 		const context = { ...(await locate(db, any.at as At<unknown>, input, asked)), ...common, tx: db };
@@ -147,13 +153,18 @@ function actingIn(
 	services: Services,
 	power: boolean
 ) {
+	const { person, self } = context as { person?: Person; self?: Person };
+	const more = {
+		...(power ? { power } : {}),
+		...(self && person && self.id !== person.id ? { as: person.name } : {})
+	};
 	const here = (context.project as Project | undefined)?.id;
 	const told = new Map<string, Told[]>();
 	const acting: Acting = {
 		tx,
 		tell(one, projectId = here) {
 			if (!projectId) throw new Error('An event needs a project');
-			const noted = power ? { ...one, details: { ...one.details, power } } : one;
+			const noted = { ...one, details: { ...one.details, ...more } };
 			told.set(projectId, [...(told.get(projectId) ?? []), noted]);
 		},
 		enqueue: (name, data) => services.jobs.enqueue(tx, name, data),

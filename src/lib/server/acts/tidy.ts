@@ -7,10 +7,10 @@ import { Problem } from '../../core/problem';
 import { MOST_TAGS } from '../../core/settle';
 import { content, document, place, version } from '../db/schema';
 import { holdTree } from '../scopes';
-import { defineAct, type Acting, type ContextOf, type Place } from './act';
-import { createDocument, holdDocument, holdStill, inHand, markSeen, openLock } from './documents';
+import { defineAct, type Acting, type ContextOf } from './act';
+import { createDocument, holdDocument, holdStill, markSeen, openLock } from './documents';
 import { id, name, note, number, projectKey, tag, tags } from './fields';
-import { visiblePlaces } from './locate';
+import { inHand, visiblePlaces, type SeenPlace } from './locate';
 
 type InProject = ContextOf['project'] & Acting;
 
@@ -18,7 +18,7 @@ type InProject = ContextOf['project'] & Acting;
 const many = z.array(id).min(1, 'Choose documents first.').max(1_000, 'At most 1,000 at a time.');
 
 /** The documents by id that the person may look at. Raises `not-found` when one is missing. */
-async function chosen({ tx, reach }: InProject, ids: string[]): Promise<Place[]> {
+async function chosen({ tx, reach }: InProject, ids: string[]): Promise<SeenPlace[]> {
 	const wanted = [...new Set(ids)].sort();
 	const found = (await visiblePlaces(tx, reach, wanted)).filter((p) => p.kind === 'document');
 	if (found.length < wanted.length)
@@ -27,25 +27,25 @@ async function chosen({ tx, reach }: InProject, ids: string[]): Promise<Place[]>
 }
 
 /** Raises `needs-level` unless the person may tidy every document, or added it themselves. */
-function checkTidy({ reach, person: by }: InProject, places: Place[], doing: string): void {
+function checkTidy({ reach, person: by }: InProject, places: SeenPlace[], doing: string): void {
 	const refused = places.filter((p) => {
-		const held = reach.held(p);
+		const held = reach.held(p, p);
 		return !allows(held, 'tidy') && !(allows(held, 'work') && p.createdBy === by.id);
 	});
 	if (refused.length)
 		throw new Problem(
 			'needs-level',
-			`${doing} what others added needs Tidy, and nothing frozen: “${refused[0]!.name}”${refused.length > 1 ? ` and ${refused.length - 1} more` : ''}. Nothing was changed.`,
+			`${doing} what others added needs Tidy, and that nothing is frozen, archived or in somebody’s hand: “${refused[0]!.name}”${refused.length > 1 ? ` and ${refused.length - 1} more` : ''}. Nothing was changed.`,
 			{ needed: 'tidy', refused: refused.length }
 		);
 }
 
 /** A folder or shelf where the person may work. */
-async function target({ tx, reach }: InProject, to: string): Promise<Place> {
+async function target({ tx, reach }: InProject, to: string): Promise<SeenPlace> {
 	const [found] = await visiblePlaces(tx, reach, [to]);
 	if (!found || found.kind === 'document')
 		throw new Problem('not-found', 'The folder to put them into is not there.');
-	if (!allows(reach.held(found), 'work'))
+	if (!allows(reach.held(found, found), 'work'))
 		throw new Problem('needs-level', `This needs Work in ${found.name}.`, { needed: 'work' });
 	return found;
 }
@@ -55,7 +55,7 @@ export const changeDocument = defineAct({
 	summary: 'Change the number, title or tags of a document',
 	method: 'PATCH',
 	path: '/documents/{document}',
-	input: z.object({
+	input: z.strictObject({
 		document: id,
 		number: number.optional(),
 		title: name.optional(),
@@ -65,7 +65,7 @@ export const changeDocument = defineAct({
 	events: ['document.changed'],
 	async run(context, input) {
 		const { tx, project, place: here, person: by, tell } = context;
-		checkTidy(context, [here], 'Changing');
+		checkTidy(context, await chosen(context, [here.id]), 'Changing');
 		const { row } = await holdDocument(tx, input.document);
 		const open = await openLock(tx, input.document);
 		if (open && open.holderId !== by.id) throw inHand(open);
@@ -74,6 +74,9 @@ export const changeDocument = defineAct({
 			title: input.title ?? row.title,
 			tags: input.tags ? [...new Set(input.tags)].sort() : row.tags
 		};
+		const same =
+			next.number === row.number && next.title === row.title && next.tags.join() === row.tags.join();
+		if (same) return next;
 		if (next.number !== row.number) {
 			const fits = checkNumber(project.settings.numbering, next.number);
 			if (!fits.ok) throw new Problem('invalid', fits.sentence, { field: 'number' });
@@ -103,7 +106,7 @@ export const tidyDocuments = defineAct({
 	summary: 'Move documents to another folder, tag them or take tags from them: all of them or none',
 	method: 'POST',
 	path: '/projects/{project}/documents/tidy',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
 		documents: many,
 		to: id.optional(),
@@ -138,7 +141,12 @@ export const tidyDocuments = defineAct({
 					kind: 'document.moved',
 					placeId: one.id,
 					documentId: one.id,
-					details: { number: about.get(one.id)!.number, to: folder.name, from: one.parentId }
+					details: {
+						number: about.get(one.id)!.number,
+						to: folder.name,
+						toId: folder.id,
+						from: one.parentId
+					}
 				});
 			}
 		}
@@ -169,13 +177,13 @@ export const copyDocuments = defineAct({
 		'Copy documents into a folder as new documents, each with its newest content and the next free number',
 	method: 'POST',
 	path: '/projects/{project}/documents/copies',
-	input: z.object({ project: projectKey, documents: many, to: id, note: note.default('') }),
+	input: z.strictObject({ project: projectKey, documents: many, to: id, note: note.default('') }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: ['document.added'],
 	async run(context, input) {
 		const { tx, project, reach } = context;
 		const places = await chosen(context, input.documents);
-		if (places.some((p) => !allows(reach.held(p), 'take')))
+		if (places.some((p) => !allows(reach.held(p, p, ['inHand']), 'take')))
 			throw new Problem('needs-level', 'Copying needs Take on every one of these. Nothing was copied.');
 		await target(context, input.to);
 		const rows = await tx
@@ -228,13 +236,13 @@ export const downloadMany = defineAct({
 	summary: 'Note the download of the newest versions of several documents and say which bytes to send',
 	method: 'POST',
 	path: '/projects/{project}/documents/download',
-	input: z.object({ project: projectKey, documents: many }),
+	input: z.strictObject({ project: projectKey, documents: many }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: ['document.downloaded'],
 	async run(context, input) {
 		const { tx, reach, person: by, now, tell } = context;
 		const places = await chosen(context, input.documents);
-		if (places.some((p) => !allows(reach.held(p), 'take')))
+		if (places.some((p) => !allows(reach.held(p, p, ['inHand']), 'take')))
 			throw new Problem('needs-level', 'One of these is only to be looked at. Nothing was downloaded.');
 		const rows = await tx
 			.select({

@@ -12,7 +12,7 @@ import { loadModel } from '../access-model';
 import { defineView, type Place, type Project } from '../acts/act';
 import { id } from '../acts/fields';
 import type { Querier } from '../db';
-import { department, document, group, pass, person, place } from '../db/schema';
+import { department, document, group, lock, pass, person, place } from '../db/schema';
 import { breadcrumb } from './tree';
 
 /** What everything that can be let in is called, with how many people it stands for. */
@@ -47,7 +47,7 @@ export const access = defineView({
 	name: 'access',
 	summary: 'Who reaches a place, how far, and where that comes from (A9)',
 	path: '/places/{place}/access',
-	input: z.object({ place: id }),
+	input: z.strictObject({ place: id }),
 	at: { kind: 'place', id: (i) => i.place, level: 'look' },
 	async run({ db, project, place: here, level, reach, now }) {
 		const model = await loadModel(db, project.id);
@@ -90,7 +90,8 @@ export const access = defineView({
 			people,
 			passes: passes!.n,
 			known:
-				allows(level, 'run') || bringing(model, reach, here, now.getTime()).length
+				// Somebody outside brings people in by mail address; whom the project knows is not theirs to see (A12).
+				!reach.subject.outside && (allows(level, 'run') || bringing(model, reach, here, now.getTime()).length)
 					? knownSubjects(model, names, project)
 					: [],
 			bringing: bringing(model, reach, here, now.getTime()),
@@ -284,7 +285,7 @@ export const why = defineView({
 	name: 'why',
 	summary: 'Why a person has the level they have at a place, in words, and what would change it (A9)',
 	path: '/places/{place}/why/{person}',
-	input: z.object({ place: id, person: id }),
+	input: z.strictObject({ place: id, person: id }),
 	at: { kind: 'place', id: (i) => i.place, level: 'look' },
 	async run({ db, project, place: here, reach, now }, input) {
 		const model = await loadModel(db, project.id);
@@ -301,11 +302,17 @@ export const why = defineView({
 					.where(and(inArray(place.id, placeIds), reach.sees(place.scope)))
 			: [];
 		const [doc] = await db.select({ state: document.state }).from(document).where(eq(document.id, here.id));
+		const [held] = await db
+			.select({ id: person.id, name: person.name })
+			.from(lock)
+			.innerJoin(person, eq(person.id, lock.holderId))
+			.where(and(eq(lock.documentId, here.id), isNull(lock.endedAt)));
 		const freeze = reach.freezeAt(here.path);
 		const closed = await db
 			.select({ name: place.name })
 			.from(place)
-			.where(and(inArray(place.id, idsOf(here.path)), eq(place.closed, true), reach.sees(place.scope)));
+			.where(and(inArray(place.id, idsOf(here.path)), eq(place.closed, true), reach.sees(place.scope)))
+			.orderBy(place.path);
 		const day = (at: number) =>
 			new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: project.timeZone })
 				.format(at)
@@ -317,6 +324,7 @@ export const why = defineView({
 			{
 				frozen: freeze && { by: freeze.by, at: freeze.at.getTime(), reason: freeze.reason },
 				archived: doc?.state === 'archived',
+				inHandOf: held && held.id !== input.person ? held.name : null,
 				closed: closed.at(-1)?.name ?? null
 			},
 			now.getTime(),
@@ -344,7 +352,7 @@ export const reachOf = defineView({
 	name: 'reachOf',
 	summary: 'Who else reaches a folder and the documents in it, summed up by scope',
 	path: '/places/{place}/reach',
-	input: z.object({ place: id }),
+	input: z.strictObject({ place: id }),
 	at: { kind: 'place', id: (i) => i.place, level: 'look' },
 	async run({ db, project, place: here, reach, now }) {
 		const scopes = await db
@@ -397,7 +405,7 @@ export const mayTryAs = defineView({
 	name: 'mayTryAs',
 	summary: 'The people you can look as',
 	path: '/projects/{project}/try',
-	input: z.object({ project: z.string().max(20) }),
+	input: z.strictObject({ project: z.string().max(20) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach }) {
 		if (!reach.subject.controller && !reach.subject.leads.length) return { people: [] };

@@ -1,14 +1,17 @@
 import { and, desc, eq, gte, like, lt, sql, type SQL } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import type { EventRow } from '../../core/rows';
+import { placesNamed, readableDetails } from '../../core/trail/named';
+import type { Reach } from '../access';
 import { defineView } from '../acts/act';
 import { day, id, projectKey } from '../acts/fields';
-import type { Querier } from '../db';
+import { among, type Querier } from '../db';
 import { event, place, release } from '../db/schema';
 import { visibleEvents } from '../trail';
 
-/** Events with what they tell of, newest first. */
-export async function eventRows(db: Querier, where: SQL, limit: number): Promise<EventRow[]> {
+/** Events with what they tell of as a reader may know it, newest first. */
+async function eventRows(db: Querier, reach: Reach, where: SQL, limit: number): Promise<EventRow[]> {
 	const rows = await db
 		.select({
 			seq: event.seq,
@@ -19,7 +22,6 @@ export async function eventRows(db: Querier, where: SQL, limit: number): Promise
 			details: event.details,
 			placeId: event.placeId,
 			placeKind: place.kind,
-			placePath: place.path,
 			removalId: place.removalId,
 			release: release.number
 		})
@@ -29,15 +31,23 @@ export async function eventRows(db: Querier, where: SQL, limit: number): Promise
 		.where(where)
 		.orderBy(desc(event.seq))
 		.limit(limit);
-	return rows.map(({ placeId, placeKind, placePath, removalId, ...row }) => ({
+	const named = new Set(rows.flatMap((row) => placesNamed(row.kind, row.details)));
+	const seen = named.size
+		? await db
+				.select({ id: place.id })
+				.from(place)
+				.where(and(among(place.id, named), reach.sees(place.scope)))
+		: [];
+	const sees = new Set(seen.map((s) => s.id));
+	return rows.map(({ placeId, placeKind, removalId, ...row }) => ({
 		...row,
+		details: readableDetails(row.kind, row.details, (id) => sees.has(id)),
 		at: row.at.toISOString(),
-		place:
-			placeId && placeKind
-				? { id: placeId, kind: placeKind, path: placePath!, removed: removalId !== null }
-				: null
+		place: placeId && placeKind ? { id: placeId, kind: placeKind, removed: removalId !== null } : null
 	}));
 }
+
+const above = alias(place, 'above');
 
 const page = {
 	before: z.coerce.number().int().positive().optional(),
@@ -48,7 +58,7 @@ export const activity = defineView({
 	name: 'activity',
 	summary: 'What happened in the project, newest first, as far as you may know of it',
 	path: '/projects/{project}/activity',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
 		...page,
 		actor: z.string().max(60).optional(),
@@ -65,7 +75,11 @@ export const activity = defineView({
 			input.before ? lt(event.seq, input.before) : undefined,
 			input.actor ? eq(event.actor, input.actor) : undefined,
 			input.kind ? like(event.kind, `${input.kind}.%`) : undefined,
-			input.place ? sql`${place.path} like ${'%' + input.place + '%'}` : undefined,
+			// Beneath a place that one may look at; the ids of others lead nowhere (A10).
+			input.place
+				? sql`exists (select 1 from ${place} above where above.id = ${input.place} and ${reach.sees(above.scope)}
+					and ${place.path} collate "C" like above.path || '%')`
+				: undefined,
 			input.from
 				? gte(event.at, sql`(${input.from}::date)::timestamp at time zone ${project.timeZone}`)
 				: undefined,
@@ -73,7 +87,7 @@ export const activity = defineView({
 				? lt(event.at, sql`(${input.to}::date + 1)::timestamp at time zone ${project.timeZone}`)
 				: undefined
 		)!;
-		return { events: await eventRows(db, where, input.limit) };
+		return { events: await eventRows(db, reach, where, input.limit) };
 	}
 });
 
@@ -81,7 +95,7 @@ export const trail = defineView({
 	name: 'trail',
 	summary: 'What happened to one document or folder',
 	path: '/places/{place}/trail',
-	input: z.object({ place: id, ...page }),
+	input: z.strictObject({ place: id, ...page }),
 	at: { kind: 'place', id: (i) => i.place, level: 'look' },
 	async run({ db, project, place: here, reach }, input) {
 		const where = and(
@@ -90,6 +104,6 @@ export const trail = defineView({
 			visibleEvents(reach),
 			input.before ? lt(event.seq, input.before) : undefined
 		)!;
-		return { events: await eventRows(db, where, input.limit) };
+		return { events: await eventRows(db, reach, where, input.limit) };
 	}
 });

@@ -28,7 +28,7 @@ import {
 import { breadcrumb } from './tree';
 import { documentRows } from './rows';
 
-const documentInput = z.object({ document: id });
+const documentInput = z.strictObject({ document: id });
 
 export const documentRow = defineView({
 	name: 'documentRow',
@@ -169,7 +169,7 @@ export const handInCheck = defineView({
 	name: 'handInCheck',
 	summary: 'What looks wrong with a file sent for handing in: its kind, or the number in its title block',
 	path: '/documents/{document}/hand-in-check',
-	input: z.object({ document: id, upload: id }),
+	input: z.strictObject({ document: id, upload: id }),
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
 	async run({ db, services, place: here, person: me, now }, input) {
 		const [file] = await ownUploads(db, { personId: me.id }, [input.upload], now);
@@ -202,7 +202,7 @@ export const knownBytes = defineView({
 	name: 'knownBytes',
 	summary: 'Documents you may look at that have the very bytes of an upload of yours',
 	path: '/projects/{project}/same-bytes',
-	input: z.object({ project: projectKey, upload: id }),
+	input: z.strictObject({ project: projectKey, upload: id }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, reach, person: me }, input) {
 		const [row] = await db.execute<{ hash: string }>(
@@ -217,7 +217,7 @@ export const versionContent = defineView({
 	name: 'versionContent',
 	summary: 'Which stored bytes a version has',
 	path: '/documents/{document}/versions/{label}',
-	input: z.object({ document: id, label: z.string().max(20) }),
+	input: z.strictObject({ document: id, label: z.string().max(20) }),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	async run({ db, place: here }, input) {
 		const [row] = await db
@@ -246,7 +246,7 @@ export const everythingInHand = defineView({
 	summary:
 		'Everything in hand in a project that you may look at, longest held first; or what you have yourself',
 	path: '/projects/{project}/in-hand',
-	input: z.object({ project: projectKey, mine: z.stringbool().default(false) }),
+	input: z.strictObject({ project: projectKey, mine: z.stringbool().default(false) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me, now }, input) {
 		const held = await db

@@ -1,6 +1,8 @@
 import { and, count, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { allows, rank } from '../../core/access/levels';
+import { settleBrought } from '../../core/access/brought';
+import { EVERY_CAP } from '../../core/access/decide';
+import { allows, cap, LEVELS, rank } from '../../core/access/levels';
 import {
 	crossesSight,
 	effect,
@@ -14,7 +16,7 @@ import { Problem } from '../../core/problem';
 import { idsOf } from '../access';
 import { loadModel } from '../access-model';
 import { defineView } from '../acts/act';
-import { id, projectKey } from '../acts/fields';
+import { id, inQuery, projectKey } from '../acts/fields';
 import type { Querier } from '../db';
 import { document, lock, place } from '../db/schema';
 
@@ -79,14 +81,57 @@ export const effectOfEnding = defineView({
 	name: 'effectOfEnding',
 	summary: 'What ending a grant would mean: who loses what, and what they have in hand there',
 	path: '/places/{place}/access/{grant}/effect',
-	input: z.object({ place: id, grant: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look' },
+	input: z.strictObject({ place: id, grant: id }),
+	at: { kind: 'place', id: (i) => i.place, level: 'look', past: EVERY_CAP },
+	async run({ db, project, place: here, level, person: me, now }, input) {
+		const model = await loadModel(db, project.id);
+		const found = (model.grants.get(here.id) ?? []).find((g) => g.id === input.grant);
+		if (!found) throw new Problem('conflict', 'This grant has ended already, or stands at another place.');
+		if (!allows(level, 'run') && !(found.underId && found.byId === me.id))
+			throw new Problem('needs-level', 'Ending this needs Run here, or that you brought them in.');
+		const scope = model.scopes.get(here.id)!;
+		return counted(db, model, effect(model, withEntry(model, scope, found, null), now.getTime()));
+	}
+});
+
+export const effectOfChange = defineView({
+	name: 'effectOfChange',
+	summary: 'What changing the level of a grant would mean, before it is done (A13)',
+	path: '/places/{place}/access/{grant}/change-effect',
+	input: z.strictObject({ place: id, grant: id, level: z.enum([...LEVELS, 'barred']) }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
 	async run({ db, project, place: here, now }, input) {
 		const model = await loadModel(db, project.id);
 		const found = (model.grants.get(here.id) ?? []).find((g) => g.id === input.grant);
 		if (!found) throw new Problem('conflict', 'This grant has ended already, or stands at another place.');
-		const scope = model.scopes.get(here.id)!;
-		return counted(db, model, effect(model, withEntry(model, scope, found, null), now.getTime()));
+		const level = input.level === 'barred' ? null : input.level;
+		const next = {
+			...found,
+			level,
+			exactly: found.exactly && level !== null,
+			bringLevel: found.bringLevel && level ? cap(found.bringLevel, level) : null
+		};
+		const after = withEntry(model, model.scopes.get(here.id)!, found, next);
+		return counted(db, model, effect(model, after, now.getTime()));
+	}
+});
+
+export const effectOfGroup = defineView({
+	name: 'effectOfGroup',
+	summary: 'What a group would mean with other people in it, those included whom leavers brought in',
+	path: '/projects/{project}/groups/{group}/effect',
+	input: z.strictObject({ project: projectKey, group: id, people: inQuery(z.array(id).max(2_000)) }),
+	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
+	async run({ db, project, now }, input) {
+		const model = await loadModel(db, project.id);
+		const members = new Map(
+			[...model.members].map(([personId, m]) => {
+				const others = m.subject.groups.filter((g) => g !== input.group);
+				const groups = input.people.includes(personId) ? [...others, input.group] : others;
+				return [personId, { ...m, subject: { ...m.subject, groups } }] as const;
+			})
+		);
+		return counted(db, model, effect(model, settleBrought({ ...model, members }).model, now.getTime()));
 	}
 });
 
@@ -94,7 +139,7 @@ export const effectOfClosing = defineView({
 	name: 'effectOfClosing',
 	summary: 'What closing a place would mean',
 	path: '/places/{place}/closing/effect',
-	input: z.object({ place: id }),
+	input: z.strictObject({ place: id }),
 	at: { kind: 'place', id: (i) => i.place, level: 'run' },
 	async run({ db, project, place: here, now }) {
 		const model = await loadModel(db, project.id);
@@ -159,7 +204,7 @@ export const effectOfDepartments = defineView({
 	summary:
 		'What putting a person into other departments, or letting them leave, would mean for what they reach',
 	path: '/projects/{project}/people/{person}/departments/effect',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
 		person: id,
 		/** Ids of departments, with `*` behind those they lead, comma between; empty for none. */
@@ -185,11 +230,8 @@ export const effectOfDepartments = defineView({
 					controller: input.controller
 				}
 			});
-		const only = (m: AccessModel) => ({
-			...m,
-			members: new Map([...m.members].filter(([personId]) => personId === input.person))
-		});
-		const row = await counted(db, model, effect(only(model), only({ ...model, members }), now.getTime()));
+		const after = settleBrought({ ...model, members }).model;
+		const row = await counted(db, model, effect(model, after, now.getTime()));
 		const [held] = await db
 			.select({ n: count() })
 			.from(lock)

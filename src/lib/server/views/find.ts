@@ -31,7 +31,7 @@ export const find = defineView({
 	summary:
 		'Documents by part of their number, or by words of their number, title, tags and text; with typing errors when nothing has them as typed',
 	path: '/projects/{project}/find',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
 		q: z.string().trim().min(2, 'Type at least two characters.').max(100)
 	}),

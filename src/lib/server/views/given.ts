@@ -11,11 +11,12 @@ export const given = defineView({
 	name: 'given',
 	summary: 'What others gave you, with what changed since; and what you gave to whom',
 	path: '/projects/{project}/given',
-	input: z.object({ project: projectKey }),
+	input: z.strictObject({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me, now }) {
 		const { subject } = reach;
 		const giver = alias(person, 'giver');
+		const inside = alias(place, 'q');
 		const whom = alias(person, 'whom');
 		const columns = {
 			id: grant.id,
@@ -36,7 +37,7 @@ export const given = defineView({
 			/** Documents here that others changed since it was given, and since one looked. */
 			changed: sql<number>`(select count(*)::int from place q join document d on d.id = q.id
 				left join seen s on s.document_id = d.id and s.person_id = ${me.id}
-				where q.project_id = ${project.id} and q.path collate "C" like ${place.path} || '%' and q.removal_id is null
+				where q.project_id = ${project.id} and q.path collate "C" like ${place.path} || '%' and q.removal_id is null and ${reach.sees(inside.scope)}
 					and d.changed_at > ${grant.createdAt} and (s.at is null or d.changed_at > s.at)
 					and d.changed_by is distinct from ${me.id})`
 		};

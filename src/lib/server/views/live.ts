@@ -14,7 +14,7 @@ import { id } from '../acts/fields';
 import { among, type Querier } from '../db';
 import { content, document, liveCut, livePicture, liveWriter, person, version } from '../db/schema';
 
-const documentInput = z.object({ document: id });
+const documentInput = z.strictObject({ document: id });
 
 /** The room of a live document. Raises `not-found` for a plain file. */
 async function roomOf(db: Querier, documentId: string): Promise<string> {
@@ -136,7 +136,7 @@ export const liveAuthors = defineView({
 	name: 'liveAuthors',
 	summary: 'Who wrote and who took away what in a live text, between two versions or up to now',
 	path: '/documents/{document}/live/authors',
-	input: z.object({
+	input: z.strictObject({
 		document: id,
 		from: z.string().max(20).default(''),
 		to: z.string().max(20).default('now')
@@ -167,7 +167,7 @@ export const livePictureContent = defineView({
 	name: 'livePictureContent',
 	summary: 'Which stored bytes a picture of a live text has',
 	path: '/documents/{document}/live/pictures/{content}',
-	input: z.object({ document: id, content: z.string().regex(/^[0-9a-f]{64}$/, 'This is no picture.') }),
+	input: z.strictObject({ document: id, content: z.string().regex(/^[0-9a-f]{64}$/, 'This is no picture.') }),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	async run({ db, place }, input) {
 		const [row] = await db

@@ -9,7 +9,7 @@ import type { Querier } from '../db';
 import { version } from '../db/schema';
 import { nameOf } from '../rooms/names';
 
-const versionInput = z.object({ document: id, label: z.string().max(20) });
+const versionInput = z.strictObject({ document: id, label: z.string().max(20) });
 
 /** The room of the marks on a version. Raises `not-found` when there is no such version. */
 async function roomOf(db: Querier, input: z.output<typeof versionInput>): Promise<string> {

@@ -9,7 +9,7 @@ export const notices = defineView({
 	name: 'notices',
 	summary: 'What you have been told in a project, newest first; nothing of what you may no longer look at',
 	path: '/projects/{project}/notices',
-	input: z.object({ project: projectKey, limit: z.coerce.number().int().min(1).max(200).default(50) }),
+	input: z.strictObject({ project: projectKey, limit: z.coerce.number().int().min(1).max(200).default(50) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me }, input) {
 		const mine = and(
@@ -47,7 +47,7 @@ export const noticeChoices = defineView({
 	name: 'noticeChoices',
 	summary: 'How you want to be told of each kind of thing by mail',
 	path: '/me/notice-choices',
-	input: z.object({}),
+	input: z.strictObject({}),
 	at: { kind: 'self' },
 	async run({ db, person: me }) {
 		const rows = await db.select().from(noticeChoice).where(eq(noticeChoice.personId, me.id));
@@ -64,7 +64,7 @@ export const mySessions = defineView({
 	name: 'mySessions',
 	summary: 'Where you are signed in',
 	path: '/me/sessions',
-	input: z.object({}),
+	input: z.strictObject({}),
 	at: { kind: 'self' },
 	async run({ db, person: me, now }) {
 		const rows = await db

@@ -35,7 +35,7 @@ export const passes = defineView({
 	name: 'passes',
 	summary: 'The passes and hatches of a project that you made or that stand where you have Run',
 	path: '/projects/{project}/passes',
-	input: z.object({ project: projectKey, place: id.optional() }),
+	input: z.strictObject({ project: projectKey, place: id.optional() }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me, now }, input) {
 		const maker = alias(person, 'maker');
@@ -143,7 +143,7 @@ export const passGate = defineView({
 	name: 'passGate',
 	summary: 'What a pass leads to, in kind only, and what it asks for before it opens',
 	path: '/passes/{secret}/gate',
-	input: z.object({ secret }),
+	input: z.strictObject({ secret }),
 	at: { kind: 'any-pass', secret: (i) => i.secret },
 	async run({ pass: held, proof, project, services }) {
 		return {
@@ -170,7 +170,7 @@ export const placeByPass = defineView({
 	name: 'placeByPass',
 	summary: 'The folder or document a pass leads to, or a folder within it',
 	path: '/passes/{secret}/place',
-	input: z.object({ secret, folder: id.optional() }),
+	input: z.strictObject({ secret, folder: id.optional() }),
 	at: { kind: 'place-pass', secret: (i) => i.secret },
 	async run({ db, pass: held, place: at, project }, input) {
 		const [here] = await db
@@ -262,7 +262,7 @@ export const hatchView = defineView({
 	name: 'hatchView',
 	summary: 'What somebody with a hatch may know: what is asked for, and the limits',
 	path: '/hatches/{secret}',
-	input: z.object({ secret }),
+	input: z.strictObject({ secret }),
 	at: { kind: 'hatch', secret: (i) => i.secret },
 	async run({ db, hatch: open, project }) {
 		return {
@@ -282,7 +282,7 @@ export const arrivals = defineView({
 	name: 'arrivals',
 	summary: 'What came in from outside at places where you have Run, waiting first',
 	path: '/projects/{project}/arrivals',
-	input: z.object({ project: projectKey }),
+	input: z.strictObject({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach }) {
 		const decider = alias(person, 'decider');
@@ -343,7 +343,7 @@ export const dropView = defineView({
 	name: 'dropView',
 	summary: 'What somebody with Drop at a place may know of it',
 	path: '/places/{place}/drop',
-	input: z.object({ place: id }),
+	input: z.strictObject({ place: id }),
 	at: { kind: 'place', id: (i) => i.place, level: 'drop', only: ['shelf', 'folder'] },
 	async run({ project, place: at, level }) {
 		return {

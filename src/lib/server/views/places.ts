@@ -5,7 +5,7 @@ import { headOf, nextAfter, propose, typeForFile } from '../../core/numbering/nu
 import { idsOf, live, type Reach } from '../access';
 import { mayTry } from '../acts/locate';
 import { defineView } from '../acts/act';
-import { id, projectKey } from '../acts/fields';
+import { id, inQuery, projectKey } from '../acts/fields';
 import type { Querier } from '../db';
 import { department, departmentMember, document, lock, person, place, version } from '../db/schema';
 import { documentRows } from './rows';
@@ -14,7 +14,7 @@ export const projectFrame = defineView({
 	name: 'projectFrame',
 	summary: 'A project, its departments and what you are in it',
 	path: '/projects/{project}',
-	input: z.object({ project: projectKey }),
+	input: z.strictObject({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me }) {
 		const departments = await db
@@ -63,7 +63,7 @@ export const documentsIn = defineView({
 	name: 'documentsIn',
 	summary: 'The documents of a folder, by number; in pages',
 	path: '/places/{place}/documents',
-	input: z.object({
+	input: z.strictObject({
 		place: id,
 		offset: z.coerce.number().int().min(0).default(0),
 		limit: z.coerce.number().int().min(1).max(5_000).default(200)
@@ -80,12 +80,9 @@ export const proposals = defineView({
 	summary:
 		'Numbers and titles proposed for files: those of a document here that came under the same name, or new ones',
 	path: '/places/{place}/proposals',
-	input: z.object({
+	input: z.strictObject({
 		place: id,
-		files: z.preprocess(
-			(v) => (typeof v === 'string' ? JSON.parse(v) : v),
-			z.array(z.string().max(400)).max(500)
-		)
+		files: inQuery(z.array(z.string().max(400)).max(500))
 	}),
 	at: { kind: 'place', id: (i) => i.place, level: 'work', only: ['shelf', 'folder'] },
 	async run({ db, project, place: here, reach }, input) {
@@ -177,12 +174,9 @@ export const numbersInUse = defineView({
 	summary:
 		'Which of these numbers are in use, by which of the documents that you may work on, and the next free ones',
 	path: '/projects/{project}/numbers',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
-		numbers: z.preprocess(
-			(v) => (typeof v === 'string' ? JSON.parse(v) : v),
-			z.array(z.string().max(60)).max(MOST_NUMBERS)
-		)
+		numbers: inQuery(z.array(z.string().max(60)).max(MOST_NUMBERS))
 	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me }, input) {
@@ -195,6 +189,7 @@ export const numbersInUse = defineView({
 				label: version.label,
 				scope: place.scope,
 				path: place.path,
+				state: document.state,
 				holder: person.name,
 				holderId: lock.holderId
 			})
@@ -207,7 +202,9 @@ export const numbersInUse = defineView({
 				and(
 					eq(document.projectId, project.id),
 					eq(document.live, true),
-					sql`${document.number} = any(${sql.param(input.numbers)}::text[])`
+					sql`${document.number} = any(${sql.param(input.numbers)}::text[])`,
+					// That a number is taken is told to those who may add documents, and nothing else of it (A10).
+					reach.scopes('work').length ? undefined : reach.sees(place.scope)
 				)
 			);
 		const heads = rows.map((r) => r.number.slice(0, r.number.lastIndexOf(rule.separator) + 1));
@@ -216,8 +213,10 @@ export const numbersInUse = defineView({
 			inUse: rows.map((r) => ({
 				number: r.number,
 				free: nextAfter(rule, r.number, taken),
-				// That a number is taken is no secret, for nobody could choose one; what has it may be.
-				document: allows(reach.held(r), 'work')
+				document: allows(
+					reach.held(r, { archived: r.state === 'archived', inHandOf: r.holderId }, ['inHand']),
+					'work'
+				)
 					? { id: r.id, title: r.title, label: r.label, holder: r.holder, mine: r.holderId === me.id }
 					: null
 			}))

@@ -1,8 +1,13 @@
 import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { decide, type Subject } from '../../core/access/decide';
 import { allows } from '../../core/access/levels';
+import { wayOf } from '../../core/access/model';
+import type { Reach } from '../access';
+import { loadModel } from '../access-model';
 import { defineView } from '../acts/act';
 import { projectKey } from '../acts/fields';
+import type { Querier } from '../db';
 import {
 	apiToken,
 	department,
@@ -23,7 +28,7 @@ export const myProjects = defineView({
 	name: 'myProjects',
 	summary: 'The projects you are in',
 	path: '/projects',
-	input: z.object({}),
+	input: z.strictObject({}),
 	at: { kind: 'self' },
 	async run({ db, person: me }) {
 		const rows = await db
@@ -41,7 +46,7 @@ export const mySecurity = defineView({
 	name: 'mySecurity',
 	summary: 'How you sign in',
 	path: '/me/security',
-	input: z.object({}),
+	input: z.strictObject({}),
 	at: { kind: 'self' },
 	async run({ db, person: me }) {
 		const [row] = await db
@@ -56,9 +61,10 @@ export const people = defineView({
 	name: 'people',
 	summary: 'The departments of a project with their people',
 	path: '/projects/{project}/people',
-	input: z.object({ project: projectKey }),
+	input: z.strictObject({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	async run({ db, project: here, reach }) {
+	async run({ db, project: here, reach, now }) {
+		const shared = reach.subject.outside ? await peopleSharingPlaces(db, reach, now) : null;
 		const departments = await db
 			.select({ id: department.id, code: department.code, name: department.name })
 			.from(department)
@@ -105,23 +111,42 @@ export const people = defineView({
 			.from(groupMember)
 			.innerJoin(group, eq(group.id, groupMember.groupId))
 			.where(eq(group.projectId, here.id));
+		const ofGroups = groups.map((g) => ({
+			...g,
+			people: inGroups.filter((i) => i.group === g.id).map((i) => i.person)
+		}));
+		if (!shared) return { departments, members, recipients, groups: ofGroups };
+		// Somebody outside sees whom they share a place with, and their own company (A12).
+		const seen = members.filter((m) => shared.has(m.id));
 		return {
-			departments,
-			members,
+			departments: departments.filter((d) => seen.some((m) => m.departmentId === d.id)),
+			members: seen,
 			recipients,
-			groups: groups.map((g) => ({
-				...g,
-				people: inGroups.filter((i) => i.group === g.id).map((i) => i.person)
-			}))
+			groups: ofGroups
+				.filter((g) => g.people.includes(reach.subject.personId))
+				.map((g) => ({ ...g, people: g.people.filter((one) => shared.has(one)) }))
 		};
 	}
 });
+
+/** Ids of the people who can look at a place that the reader can look at, and of the document controllers. */
+async function peopleSharingPlaces(db: Querier, reach: Reach, now: Date): Promise<Set<string>> {
+	const model = await loadModel(db, reach.subject.projectId);
+	const ways = reach.scopes().map((scope) => wayOf(model, scope));
+	const shares = (subject: Subject) =>
+		subject.controller || ways.some((way) => allows(decide(subject, way, now.getTime()), 'look'));
+	return new Set(
+		[...model.members]
+			.filter(([personId, m]) => personId === reach.subject.personId || shares(m.subject))
+			.map(([personId]) => personId)
+	);
+}
 
 export const removed = defineView({
 	name: 'removed',
 	summary: 'What was removed and can still be restored',
 	path: '/projects/{project}/removed',
-	input: z.object({ project: projectKey }),
+	input: z.strictObject({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project: here, reach, person: me, now }) {
 		const since = new Date(now.getTime() - here.settings.retentionDays * 86_400_000).toISOString();
@@ -164,7 +189,7 @@ export const outbox = defineView({
 	name: 'outbox',
 	summary: 'The mail that Cupboard sent for a project',
 	path: '/projects/{project}/outbox',
-	input: z.object({ project: projectKey, limit: z.coerce.number().int().min(1).max(500).default(200) }),
+	input: z.strictObject({ project: projectKey, limit: z.coerce.number().int().min(1).max(500).default(200) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	async run({ db, project: here, services }, input) {
 		const rows = await db
@@ -199,7 +224,7 @@ export const myTokens = defineView({
 	name: 'myTokens',
 	summary: 'Your personal API tokens',
 	path: '/me/tokens',
-	input: z.object({}),
+	input: z.strictObject({}),
 	at: { kind: 'self' },
 	async run({ db, person: me }) {
 		const rows = await db

@@ -16,7 +16,7 @@ export const releases = defineView({
 	name: 'releases',
 	summary: 'The releases you build, approve or control, newest first',
 	path: '/projects/{project}/releases',
-	input: z.object({ project: projectKey }),
+	input: z.strictObject({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me }) {
 		const approver = alias(person, 'approver');
@@ -101,7 +101,7 @@ export const releaseView = defineView({
 	name: 'releaseView',
 	summary: 'A release with its documents, checks and route',
 	path: '/projects/{project}/releases/{number}',
-	input: z.object({ project: projectKey, number: z.coerce.number().int().positive() }),
+	input: z.strictObject({ project: projectKey, number: z.coerce.number().int().positive() }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach, person: me, services }, input) {
 		const [about] = await db
@@ -198,7 +198,7 @@ export const passView = defineView({
 	name: 'passView',
 	summary: 'What the holder of a pass sees',
 	path: '/passes/{secret}',
-	input: z.object({ secret: z.string().max(100) }),
+	input: z.strictObject({ secret: z.string().max(100) }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	async run({ db, project, pass: held, release: about, services }) {
 		return describePass(services, db, project, held, about);
@@ -254,7 +254,7 @@ export const passCoverNote = defineView({
 	name: 'passCoverNote',
 	summary: 'The stored cover note of an issued release',
 	path: '/passes/{secret}/cover-note',
-	input: z.object({ secret: z.string().max(100) }),
+	input: z.strictObject({ secret: z.string().max(100) }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	async run({ release: about }) {
 		return { hash: about.coverNoteHash!, number: about.number };
@@ -265,7 +265,7 @@ export const releaseCoverNote = defineView({
 	name: 'releaseCoverNote',
 	summary: 'The stored cover note of an issued release, for its route',
 	path: '/releases/{release}/cover-note',
-	input: z.object({ release: z.string().max(20) }),
+	input: z.strictObject({ release: z.string().max(20) }),
 	at: { kind: 'release', id: (i) => i.release, who: 'route' },
 	async run({ release: about }) {
 		if (!about.coverNoteHash)

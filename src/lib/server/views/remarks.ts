@@ -117,7 +117,7 @@ export const remarks = defineView({
 	name: 'remarks',
 	summary: 'The remarks on a document, with their answers',
 	path: '/documents/{document}/remarks',
-	input: z.object({ document: id }),
+	input: z.strictObject({ document: id }),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	async run({ db, project, reach, place: here, person: me, level }) {
 		const of = { projectId: project.id, reach, readerId: me.id };
@@ -132,7 +132,7 @@ export const remarksWithin = defineView({
 	name: 'remarksWithin',
 	summary: 'Remarks on documents you may look at, in a project or a folder: open, settled, yours, or all',
 	path: '/projects/{project}/remarks',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
 		place: id.optional(),
 		filter: z.enum(REMARK_FILTERS).default('open'),
@@ -177,7 +177,7 @@ export const mentionable = defineView({
 	summary:
 		'Who can be mentioned in a remark here: people who may look at the document, and their departments',
 	path: '/documents/{document}/mentionable',
-	input: z.object({ document: id }),
+	input: z.strictObject({ document: id }),
 	at: { kind: 'place', id: (i) => i.document, level: 'remark', only: ['document'] },
 	async run({ db, project, place: here, now }) {
 		const model = await loadModel(db, project.id);

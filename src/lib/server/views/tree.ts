@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray, ne, or, sql, type SQL } from 'drizzle-orm';
 import { z } from 'zod';
 import { allows, levelLabel } from '../../core/access/levels';
-import { idsOf, live, type Reach } from '../access';
+import { idsOf, live, OPEN_SPOT, type Reach } from '../access';
 import { defineView, type Place } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
 import { among, type Querier } from '../db';
@@ -163,7 +163,7 @@ export const shelves = defineView({
 	summary:
 		'The shelves you reach, with a box for each folder and true counts; and what was given to you alone',
 	path: '/projects/{project}/shelves',
-	input: z.object({ project: projectKey }),
+	input: z.strictObject({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach }) {
 		const [places, alone, counted, held, fresh, departments] = await Promise.all([
@@ -283,7 +283,7 @@ export const folder = defineView({
 	name: 'folder',
 	summary: 'A shelf or folder: the way to it, the folders around it, what you may do',
 	path: '/places/{place}',
-	input: z.object({ place: id }),
+	input: z.strictObject({ place: id }),
 	at: { kind: 'place', id: (i) => i.place, level: 'look', only: ['shelf', 'folder'] },
 	async run({ db, project, place: here, level, reach, person: me }) {
 		const way = idsOf(here.path);
@@ -362,7 +362,7 @@ export const folders = defineView({
 	name: 'folders',
 	summary: 'The shelves and folders where you may work, for choosing one to move to',
 	path: '/projects/{project}/folders',
-	input: z.object({ project: projectKey }),
+	input: z.strictObject({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	async run({ db, project, reach }) {
 		const rows = await db
@@ -376,7 +376,7 @@ export const folders = defineView({
 		const names = new Map(rows.map((r) => [r.id, r.name]));
 		return {
 			folders: rows
-				.filter((r) => allows(reach.held(r), 'work'))
+				.filter((r) => allows(reach.held(r, OPEN_SPOT), 'work'))
 				.map((r) => ({
 					id: r.id,
 					inside: idsOf(r.path),

@@ -15,9 +15,10 @@ import { Problem } from '../../../core/problem';
 import { idsOf } from '../../access';
 import { loadModel } from '../../access-model';
 import type { Tx } from '../../db';
-import { department, document, grant, group, person, place } from '../../db/schema';
+import { department, document, grant, group, person } from '../../db/schema';
 import { tellNotices } from '../../notices';
 import { foldScope, makeScope } from '../../scopes';
+import { followBrought } from './brought';
 import type { Acting, ContextOf, Place, Project } from '../act';
 
 /** The context of an act at a place, as far as changing entries needs it. */
@@ -108,23 +109,30 @@ export interface Given {
 }
 
 /**
- * Puts entries at a place, writes their events, tells the people who see the place from now on. Raises `invalid`
- * for a bar on oneself and `conflict` when the last Run would go; then nothing is kept, since the act is one whole.
+ * Puts entries at a place, writes their events, tells the people who see the place from now on; what stands so already
+ * is left alone. Raises `invalid` for a bar on oneself or a controller and for terms that mean nothing, and `conflict`
+ * when the last Run would go; then nothing is kept, since the act is one whole.
  */
 export async function putEntries(
 	context: AtPlace,
 	given: Given[],
 	note: string
-): Promise<{ before: AccessModel; after: AccessModel; reached: string[] }> {
+): Promise<{ reached: string[]; changed: number }> {
 	const { tx, project, place: at, person: by, now, newId, tell } = context;
 	const before = withScope(await loadModel(tx, project.id), scopeAt(at));
 	let after = before;
 	const name = await placeName(tx, at);
+	const own = new Set<string>();
 	for (const one of given) {
 		if (one.level === null && one.subject.subjectKind === 'person' && one.subject.subjectId === by.id)
 			throw new Problem('invalid', 'You cannot bar yourself. Ask somebody else with Run to do it.');
+		checkTerms(at, before, one);
 		const old = (after.grants.get(at.id) ?? []).find((g) => sameSubject(g, one.subject)) ?? null;
+		if (old && saysTheSame(old, one)) continue;
 		const id = old?.id ?? newId();
+		own.add(id);
+		// Who brought somebody in stays who it hangs on, whoever changes it later (A8).
+		const giver = old?.underId && one.underId ? { by: old.by, byId: old.byId } : { by: by.name, byId: by.id };
 		const values = {
 			level: one.level,
 			endsAt: one.endsAt,
@@ -132,7 +140,7 @@ export async function putEntries(
 			bringCount: one.bringCount,
 			bringLevel: one.bringLevel,
 			underId: one.underId,
-			grantedBy: by.id,
+			grantedBy: giver.byId,
 			createdAt: now
 		};
 		await tx
@@ -146,7 +154,7 @@ export async function putEntries(
 			level: one.level,
 			exactly: one.exactly,
 			endsAt: one.endsAt?.getTime() ?? null,
-			by: by.name,
+			...giver,
 			at: now.getTime(),
 			underId: one.underId,
 			bringCount: one.bringCount,
@@ -169,23 +177,69 @@ export async function putEntries(
 		});
 	}
 	keepRun(before, after, at.id, now);
+	await followBrought(context, before, after, own);
+	if (!own.size) return { reached: [], changed: 0 };
 	await makeScope(tx, at);
 	const changes = effect(before, after, now.getTime()).filter((c) => c.personId !== by.id);
 	const peopleIn = (some: Change[]) => [...new Set(some.map((c) => c.personId))];
 	const reached = peopleIn(
 		changes.filter((c) => crossesSight(c) === 'gained' || (c.before === null && c.after === 'drop'))
 	);
-	const higher = peopleIn(
-		changes.filter((c) => c.after !== null && rank(c.after) > (c.before === null ? -1 : rank(c.before)))
+	const higher = changes.filter(
+		(c) =>
+			c.scopeId === at.id && c.after !== null && rank(c.after) > (c.before === null ? -1 : rank(c.before))
 	);
+	const said = note ? ` “${note}”` : '';
 	await tellNotices(context, {
 		kind: 'access-given',
-		people: higher,
+		people: peopleIn(higher.filter((c) => c.after !== 'drop')),
 		placeId: at.id,
-		sentence: `${by.name} let you into ${name}.${note ? ` “${note}”` : ''}`,
+		sentence: `${by.name} let you into ${name}.${said}`,
 		way: at.kind === 'document' ? `document/${at.id}` : `place/${at.id}`
 	});
-	return { before, after, reached };
+	// Whoever may only put files in is told where to, and not what it is called (A10).
+	await tellNotices(context, {
+		kind: 'access-given',
+		people: peopleIn(higher.filter((c) => c.after === 'drop')),
+		sentence: `${by.name} asks you to put files in for ${project.name}.${said}`,
+		way: `drop/${at.id}`
+	});
+	return { reached, changed: own.size };
+}
+
+/** Whether a grant as it stands says already what is asked. */
+function saysTheSame(old: Grant, asked: Given): boolean {
+	return (
+		old.level === asked.level &&
+		old.exactly === asked.exactly &&
+		old.endsAt === (asked.endsAt?.getTime() ?? null) &&
+		old.bringCount === asked.bringCount &&
+		old.bringLevel === asked.bringLevel &&
+		old.underId === asked.underId
+	);
+}
+
+/** Refuses terms that would mean nothing, or a bar on a controller, who has Run everywhere (A5). */
+function checkTerms(at: Place, model: AccessModel, { subject, subjectName, level, bringCount }: Given): void {
+	if (level === 'drop' && at.kind === 'document')
+		throw new Problem('invalid', 'Files are put into a folder or shelf, not into a document.', {
+			field: 'level'
+		});
+	if (bringCount > 0 && subject.subjectKind === 'everyone')
+		throw new Problem(
+			'invalid',
+			'Everyone is in already; only a person, department or group can bring others in.',
+			{ field: 'bringCount' }
+		);
+	if (
+		level === null &&
+		subject.subjectKind === 'person' &&
+		model.members.get(subject.subjectId)?.subject.controller
+	)
+		throw new Problem(
+			'invalid',
+			`${subjectName} is a document controller and has Run everywhere. Take away that role instead.`
+		);
 }
 
 /** Ends grants that stand at one place, with what hangs on them, and writes their events. */
@@ -214,34 +268,14 @@ export async function endEntries(
 		});
 	}
 	keepRun(before, after, at.id, now);
-	const hanging = await underneath(
-		tx,
-		grants.map((g) => g.id)
-	);
+	await followBrought(context, before, after, new Set(grants.map((g) => g.id)));
 	await tx.delete(grant).where(
 		inArray(
 			grant.id,
 			grants.map((g) => g.id)
 		)
 	);
-	for (const placeId of new Set([at.id, ...hanging])) {
-		const [row] = await tx.select().from(place).where(eq(place.id, placeId));
-		await foldScope(tx, row!);
-	}
-}
-
-/** The places of grants that hang on others and end with them (A8). */
-async function underneath(tx: Tx, ids: string[]): Promise<string[]> {
-	const places: string[] = [];
-	for (let level = ids; level.length;) {
-		const rows = await tx
-			.select({ id: grant.id, placeId: grant.placeId })
-			.from(grant)
-			.where(inArray(grant.underId, level));
-		places.push(...rows.map((r) => r.placeId));
-		level = rows.map((r) => r.id);
-	}
-	return places;
+	await foldScope(tx, at);
 }
 
 /** Raises `invalid` when a level for somebody outside goes past what the project gives to people outside. */

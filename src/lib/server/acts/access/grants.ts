@@ -1,6 +1,8 @@
 import { and, count, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
-import { allows, cap, levelLabel, LEVELS, rank, type Level } from '../../../core/access/levels';
+import { EVERY_CAP } from '../../../core/access/decide';
+import { mostBelow } from '../../../core/access/brought';
+import { allows, cap, levelLabel, LEVELS, type Level } from '../../../core/access/levels';
 import { Problem } from '../../../core/problem';
 import { grantOf } from '../../access-model';
 import { grant, group, member, place } from '../../db/schema';
@@ -18,26 +20,28 @@ import {
 	type AtPlace,
 	type Given
 } from './entries';
+import { BROUGHT_EVENTS } from './brought';
 import { inviteLink, isMember, joinOutside, personByMail } from './newcomers';
 
 const level = z.enum(LEVELS, 'Choose a level.').nullable();
+const bringCount = z.number().int().min(0).max(500);
 /** How far a grant goes; a level of null bars. */
 const terms = {
 	level,
 	until: day.nullable().default(null),
 	exactly: z.boolean().default(false),
-	bringCount: z.number().int().min(0).max(500).default(0),
+	bringCount: bringCount.default(0),
 	bringLevel: z.enum(LEVELS).nullable().default(null)
 };
-const line = z.object({
+const line = z.strictObject({
 	...terms,
 	/** Whom it is about: somebody known, or somebody by mail address. */
 	subject: z.union([
-		z.object({
+		z.strictObject({
 			kind: z.enum(['person', 'department', 'leads', 'group', 'everyone']),
 			id: z.string().max(20)
 		}),
-		z.object({ email, name: name.optional(), company: name.optional() })
+		z.strictObject({ email, name: name.optional(), company: name.optional() })
 	])
 });
 
@@ -122,13 +126,13 @@ export const letIn = defineAct({
 		'Let people, departments and groups in at a place, or bar them, each with a level of its own; all or none',
 	method: 'POST',
 	path: '/places/{place}/access',
-	input: z.object({
+	input: z.strictObject({
 		place: id,
 		lines: z.array(line).min(1, 'Name somebody.').max(300, 'At most 300 at once.'),
 		note: note.default('')
 	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'run' },
-	events: ['access.given', 'access.barred'],
+	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
+	events: ['access.given', 'access.barred', ...BROUGHT_EVENTS],
 	async run(context, input) {
 		await holdTree(context.tx, context.project.id);
 		const given: (Given & { link?: string; email?: string })[] = [];
@@ -174,53 +178,54 @@ export const changeAccess = defineAct({
 	summary: 'Change the level, the end or the conditions of a grant where it stands',
 	method: 'PATCH',
 	path: '/places/{place}/access/{grant}',
-	input: z.object({ place: id, grant: id, ...terms }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run' },
-	events: ['access.given', 'access.barred', 'access.brought-in'],
+	input: z.strictObject({
+		place: id,
+		grant: id,
+		level: level.optional(),
+		until: day.nullable().optional(),
+		exactly: z.boolean().optional(),
+		bringCount: bringCount.optional(),
+		bringLevel: z.enum(LEVELS).nullable().optional()
+	}),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
+	events: ['access.given', 'access.barred', 'access.brought-in', ...BROUGHT_EVENTS],
 	async run(context, input) {
 		const { tx, project, now } = context;
 		await holdTree(tx, project.id);
 		const row = await grantHere(context, input.grant);
+		// What is not named stays as it is.
+		const next = {
+			level: input.level === undefined ? row.level : input.level,
+			exactly: input.exactly ?? row.exactly,
+			bringCount: input.bringCount ?? row.bringCount,
+			bringLevel: input.bringLevel === undefined ? row.bringLevel : input.bringLevel
+		};
 		const subject = { subjectKind: row.subjectKind, subjectId: row.subjectId };
 		const called = (await subjectName(tx, project, subject)) ?? 'somebody';
-		if (await isOutside(context, subject)) checkOutside(project, called, input.level);
-		if (input.exactly && row.subjectKind !== 'person')
+		if (await isOutside(context, subject)) checkOutside(project, called, next.level);
+		if (next.exactly && row.subjectKind !== 'person')
 			throw new Problem('invalid', `Only a personal grant can be exactly so; ${called} is not one person.`);
-		checkBring(input.level, input.bringCount, input.bringLevel);
-		let endsAt = endOfDay(input.until, project, now);
+		if (next.level === null) Object.assign(next, { bringCount: 0, bringLevel: null, exactly: false });
+		else if (input.level !== undefined && next.bringLevel && input.bringLevel === undefined)
+			next.bringLevel = cap(next.bringLevel, next.level);
+		checkBring(next.level, next.bringCount, next.bringLevel);
+		let endsAt = input.until === undefined ? row.endsAt : endOfDay(input.until, project, now);
 		if (row.underId) {
 			const [above] = await tx.select().from(grant).where(eq(grant.id, row.underId));
-			if (!allows(above!.bringLevel, input.level ?? 'drop'))
+			const most = mostBelow(above!);
+			if (next.level !== null && !allows(most, next.level))
 				throw new Problem(
 					'invalid',
-					`${called} was brought in; the ceiling for that is ${levelLabel(above!.bringLevel ?? 'look')}.`
+					`${called} was brought in; the ceiling for that is ${levelLabel(most ?? 'look')}.`
 				);
 			endsAt = earlier(endsAt, above!.endsAt);
 		}
-		await putEntries(
+		const { changed } = await putEntries(
 			context,
-			[
-				{
-					subject,
-					subjectName: called,
-					level: input.level,
-					endsAt,
-					exactly: input.exactly,
-					bringCount: input.bringCount,
-					bringLevel: input.bringLevel,
-					underId: row.underId
-				}
-			],
+			[{ subject, subjectName: called, ...next, endsAt, underId: row.underId }],
 			''
 		);
-		// What hangs on it never outlasts it, nor goes further than it lets others in (A8).
-		const hanging = await tx.select().from(grant).where(eq(grant.underId, row.id));
-		for (const one of hanging)
-			await tx
-				.update(grant)
-				.set({ endsAt: earlier(one.endsAt, endsAt), level: cap(one.level, input.bringLevel ?? 'drop') })
-				.where(eq(grant.id, one.id));
-		return {};
+		return { changed: changed > 0 };
 	}
 });
 
@@ -234,9 +239,9 @@ export const endAccess = defineAct({
 	summary: 'End a grant or lift a bar where it stands; what was brought in under it ends too',
 	method: 'DELETE',
 	path: '/places/{place}/access/{grant}',
-	input: z.object({ place: id, grant: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look' },
-	events: ['access.ended'],
+	input: z.strictObject({ place: id, grant: id }),
+	at: { kind: 'place', id: (i) => i.place, level: 'look', past: EVERY_CAP },
+	events: BROUGHT_EVENTS,
 	async run(context, input) {
 		await holdTree(context.tx, context.project.id);
 		const row = await grantHere(context, input.grant);
@@ -255,9 +260,9 @@ export const endGiven = defineAct({
 	summary: 'End several grants that you gave, wherever they stand; all or none',
 	method: 'POST',
 	path: '/projects/{project}/given/ended',
-	input: z.object({ project: projectKey, grants: z.array(id).min(1, 'Choose a grant.').max(500) }),
+	input: z.strictObject({ project: projectKey, grants: z.array(id).min(1, 'Choose a grant.').max(500) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: ['access.ended'],
+	events: BROUGHT_EVENTS,
 	async run(context, input) {
 		const { tx, project, person: by, reach } = context;
 		await holdTree(tx, project.id);
@@ -298,16 +303,16 @@ export const bringIn = defineAct({
 	summary: 'Bring somebody in under a grant of yours that allows it, up to its count and ceiling (A8)',
 	method: 'POST',
 	path: '/places/{place}/brought-in',
-	input: z.object({
+	input: z.strictObject({
 		place: id,
 		under: id,
-		who: z.union([z.object({ person: id }), z.object({ email, name: name.optional() })]),
+		who: z.union([z.strictObject({ person: id }), z.strictObject({ email, name: name.optional() })]),
 		level: z.enum(LEVELS).default('look'),
 		until: day.nullable().default(null),
 		note: note.default('')
 	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'look' },
-	events: ['access.brought-in'],
+	at: { kind: 'place', id: (i) => i.place, level: 'look', past: EVERY_CAP },
+	events: ['access.brought-in', ...BROUGHT_EVENTS],
 	async run(context, input) {
 		const { tx, project, reach, now } = context;
 		await holdTree(tx, project.id);
@@ -326,7 +331,7 @@ export const bringIn = defineAct({
 				'conflict',
 				`You may bring in ${above.bringCount}, and ${n} are in. End one of them first, or ask for more.`
 			);
-		const most = rank(above.bringLevel) < rank(above.level!) ? above.bringLevel : above.level!;
+		const most = mostBelow(above)!;
 		if (!allows(most, input.level))
 			throw new Problem('invalid', `You may bring others in at ${levelLabel(most)} at most.`, {
 				field: 'level'

@@ -1,5 +1,6 @@
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { EVERY_CAP } from '../../../core/access/decide';
 import { Problem } from '../../../core/problem';
 import { beneath, idsOf } from '../../access';
 import { member, pass, person, place } from '../../db/schema';
@@ -16,8 +17,8 @@ export const closePlace = defineAct({
 	summary: 'Close a folder or document: what was given above stops reaching it, apart from Run (A3)',
 	method: 'POST',
 	path: '/places/{place}/closing',
-	input: z.object({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['folder', 'document'] },
+	input: z.strictObject({ place: id }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['folder', 'document'], past: EVERY_CAP },
 	events: ['place.closed'],
 	async run({ tx, project, place: at, tell }) {
 		await holdTree(tx, project.id);
@@ -43,8 +44,8 @@ export const openPlace = defineAct({
 	summary: 'Open a closed folder or document again to what was given above',
 	method: 'DELETE',
 	path: '/places/{place}/closing',
-	input: z.object({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['folder', 'document'] },
+	input: z.strictObject({ place: id }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['folder', 'document'], past: EVERY_CAP },
 	events: ['place.opened'],
 	async run({ tx, project, place: at, tell }) {
 		await holdTree(tx, project.id);
@@ -70,8 +71,8 @@ export const freezePlace = defineAct({
 	summary: 'Freeze a shelf, folder or document with a reason: nobody below Run changes anything there (A6)',
 	method: 'POST',
 	path: '/places/{place}/freeze',
-	input: z.object({ place: id, reason }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run' },
+	input: z.strictObject({ place: id, reason }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
 	events: ['place.frozen'],
 	async run({ tx, place: at, person: by, now, tell }, input) {
 		const done = await tx
@@ -95,8 +96,8 @@ export const thawPlace = defineAct({
 	summary: 'Thaw what was frozen here',
 	method: 'DELETE',
 	path: '/places/{place}/freeze',
-	input: z.object({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run' },
+	input: z.strictObject({ place: id }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
 	events: ['place.thawed'],
 	async run({ tx, place: at, reach, tell }) {
 		const done = await tx
@@ -134,10 +135,11 @@ export const markSensitive = defineAct({
 	summary: 'Mark what lies here as sensitive: no pass with a chosen ending reaches it',
 	method: 'PUT',
 	path: '/places/{place}/sensitive',
-	input: z.object({ place: id, sensitive: z.boolean() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run' },
+	input: z.strictObject({ place: id, sensitive: z.boolean() }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
 	events: ['place.marked-sensitive'],
 	async run({ tx, project, place: at, now, tell }, input) {
+		if (at.sensitive === input.sensitive) return {};
 		if (input.sensitive) {
 			const [open] = await tx
 				.select({ n: sql<number>`count(*)::int` })
@@ -174,7 +176,7 @@ export const tryAs = defineAct({
 	summary: 'Note that you look at the project as another person would; nothing can be changed meanwhile',
 	method: 'POST',
 	path: '/projects/{project}/try',
-	input: z.object({ project: projectKey, person: id }),
+	input: z.strictObject({ project: projectKey, person: id }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: ['access.tried'],
 	async run({ tx, project, reach, tell }, input) {

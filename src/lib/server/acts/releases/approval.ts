@@ -16,7 +16,7 @@ export const askApproval = defineAct({
 	summary: 'Ask for the approval of a release whose checks do not stop it',
 	method: 'POST',
 	path: '/releases/{release}/ask',
-	input: z.object({ release: id }),
+	input: z.strictObject({ release: id }),
 	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
 	events: ['release.asked'],
 	prepare: ({ services, tx, release: about }) => checkRelease(services, tx, about.id, false),
@@ -57,7 +57,7 @@ export const approveRelease = defineAct({
 	summary: 'Approve a release',
 	method: 'POST',
 	path: '/releases/{release}/approval',
-	input: z.object({ release: id }),
+	input: z.strictObject({ release: id }),
 	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
 	events: ['release.approved'],
 	async run({ tx, person: by, release: about, now, tell }) {
@@ -82,7 +82,7 @@ export const sendBack = defineAct({
 	summary: 'Send a release back to its builder with a reason',
 	method: 'POST',
 	path: '/releases/{release}/send-back',
-	input: z.object({ release: id, reason }),
+	input: z.strictObject({ release: id, reason }),
 	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
 	events: ['release.sent-back'],
 	async run(context, input) {
@@ -115,7 +115,7 @@ export const downloadFromRelease = defineAct({
 		'Note that a document of a release was opened by somebody on its route, and say which bytes to send',
 	method: 'POST',
 	path: '/releases/{release}/documents/{document}/opened',
-	input: z.object({ release: id, document: id }),
+	input: z.strictObject({ release: id, document: id }),
 	at: { kind: 'release', id: (i) => i.release, who: 'route' },
 	events: ['document.opened'],
 	async run({ tx, release: about, reach, tell }, input) {

@@ -49,7 +49,7 @@ export const buildRelease = defineAct({
 	summary: 'Start a release from chosen documents',
 	method: 'POST',
 	path: '/projects/{project}/releases',
-	input: z.object({
+	input: z.strictObject({
 		project: projectKey,
 		title: name,
 		purpose,
@@ -152,7 +152,7 @@ export const changeRelease = defineAct({
 	summary: 'Change the head of a release that is not issued; it needs approval again',
 	method: 'PATCH',
 	path: '/releases/{release}',
-	input: z.object({
+	input: z.strictObject({
 		release: id,
 		title: name,
 		purpose,
@@ -186,7 +186,7 @@ export const addToRelease = defineAct({
 	summary: 'Put documents in a release',
 	method: 'POST',
 	path: '/releases/{release}/documents',
-	input: z.object({ release: id, documents: z.array(id).min(1, 'Choose a document.').max(MOST_ITEMS) }),
+	input: z.strictObject({ release: id, documents: z.array(id).min(1, 'Choose a document.').max(MOST_ITEMS) }),
 	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
 	events: ['release.changed'],
 	async run({ tx, project: here, reach, release: about, tell }, input) {
@@ -202,7 +202,7 @@ export const leaveOut = defineAct({
 	summary: 'Leave a document out of a release',
 	method: 'DELETE',
 	path: '/releases/{release}/documents/{document}',
-	input: z.object({ release: id, document: id }),
+	input: z.strictObject({ release: id, document: id }),
 	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
 	events: ['release.changed'],
 	async run({ tx, release: about, tell }, input) {
@@ -230,7 +230,7 @@ export const takeNewest = defineAct({
 	summary: 'Take the newest version of a document into a release',
 	method: 'POST',
 	path: '/releases/{release}/documents/{document}/newest',
-	input: z.object({ release: id, document: id }),
+	input: z.strictObject({ release: id, document: id }),
 	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
 	events: ['release.changed'],
 	async run({ tx, release: about, tell }, input) {

@@ -107,7 +107,7 @@ async function* oneChunk(bytes: Uint8Array) {
 	yield bytes;
 }
 
-const issueInput = z.object({ release: id, passDays: z.number().int().min(1).max(730).default(60) });
+const issueInput = z.strictObject({ release: id, passDays: z.number().int().min(1).max(730).default(60) });
 
 export const issueRelease = defineAct({
 	name: 'issueRelease',
@@ -299,7 +299,7 @@ export const withdrawPass = defineAct({
 	summary: 'Withdraw the pass of a release',
 	method: 'DELETE',
 	path: '/releases/{release}/pass',
-	input: z.object({ release: id }),
+	input: z.strictObject({ release: id }),
 	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
 	events: ['pass.withdrawn'],
 	async run({ tx, person: by, release: about, now, tell }) {
