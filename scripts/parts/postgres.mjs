@@ -50,6 +50,8 @@ function freePort() {
 /** Where the cluster's files go: in the home, or beside the system's when the user postgres cannot enter it. */
 function dataFolder(home) {
 	const own = join(home, 'postgres');
+	// Nobody else on the machine reads the home. Its own PostgreSQL, as another user, has to pass through it.
+	chmodSync(home, asRoot ? 0o711 : 0o700);
 	if (!asRoot) return own;
 	const uid = Number(spawnSync('id', ['-u', 'postgres'], { encoding: 'utf8' }).stdout);
 	const gid = Number(spawnSync('id', ['-g', 'postgres'], { encoding: 'utf8' }).stdout);
@@ -64,6 +66,7 @@ function dataFolder(home) {
 		'/var/lib',
 		`cupboard-${createHash('sha256').update(resolve(home)).digest('hex').slice(0, 12)}`
 	);
+	chmodSync(home, 0o700);
 	if (take(elsewhere)) return elsewhere;
 	throw new Refusal(
 		`The user postgres cannot write to ${own}. Set CUPBOARD_HOME to a folder that it can enter.`

@@ -43,8 +43,16 @@ describe('a pass in a browser', () => {
 		expect(first.headers.getSetCookie()[0]).toMatch(/HttpOnly/i);
 		expect((await get(way, { cookie })).status).toBe(200);
 		expect((await get(way)).status).toBe(404);
-		expect((await get(`${way}/file/${doc}`, { cookie })).status).toBe(200);
-		expect((await get(`${way}/file/${doc}`)).status).toBe(404);
+		expect((await get(`${way}/file/${doc}/shown`, { cookie })).status).toBe(200);
+		expect((await get(`${way}/file/${doc}/shown`)).status).toBe(404);
+	});
+
+	it('counts every way of reading, also that of a program that opens nothing first', async () => {
+		const { way } = await pass({ maxUses: 3 });
+		const statuses: number[] = [];
+		for (let i = 0; i < 4; i++) statuses.push((await get(`${way}/file/${doc}/shown`)).status);
+		expect(statuses).toEqual([200, 200, 200, 404]);
+		expect((await get(way)).status).toBe(404);
 	});
 
 	it('with a password shows only its gate, takes the right one, and refuses the wrong one', async () => {
@@ -63,11 +71,11 @@ describe('a pass in a browser', () => {
 		expect((await get(`${way}/file/${doc}`)).status).toBe(403);
 	});
 
-	it('for looking serves the file on screen and refuses the download', async () => {
+	it('for looking is shown on screen, and refuses the file and its download', async () => {
 		const { way } = await pass({});
-		const shown = await get(`${way}/file/${doc}`);
-		expect(shown.headers.get('content-disposition')).toMatch(/^inline/);
-		expect(await shown.text()).toBe('words to look at');
+		const shown = await get(`${way}/file/${doc}/shown`);
+		expect(await shown.json()).toEqual({ kind: 'text', html: '<p>words to look at</p>' });
+		expect((await get(`${way}/file/${doc}`, { 'sec-fetch-dest': 'document' })).status).toBe(403);
 		expect((await get(`${way}/file/${doc}?download`)).status).toBe(403);
 	});
 

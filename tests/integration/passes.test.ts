@@ -265,7 +265,15 @@ describe('stamped copies', () => {
 			const file = join(dir, 'a.pdf');
 			writeFileSync(file, pdf);
 			const copy = join(dir, 'b.pdf');
-			writeFileSync(copy, await stamped(file, 'application/pdf', pdf.length, 'copy for Ansa Reyl'));
+			writeFileSync(
+				copy,
+				await stamped({
+					path: file,
+					mediaType: 'application/pdf',
+					size: pdf.length,
+					text: 'copy for Ansa Reyl'
+				})
+			);
 			const pages = execFileSync('pdftotext', [copy, '-'], { encoding: 'utf8' })
 				.split('\f')
 				.filter((p) => p.trim());
@@ -278,8 +286,12 @@ describe('stamped copies', () => {
 	});
 
 	it('are refused for what cannot carry one, rather than sent without', async () => {
-		expect(await refused(stamped('/nowhere', 'image/vnd.dxf', 10, 'x'))).toMatchObject({ code: 'invalid' });
-		expect(await refused(stamped('/nowhere', 'application/pdf', 10, 'x'))).toMatchObject({ code: 'invalid' });
+		expect(
+			await refused(stamped({ path: '/nowhere', mediaType: 'image/vnd.dxf', size: 10, text: 'x' }))
+		).toMatchObject({ code: 'invalid' });
+		expect(
+			await refused(stamped({ path: '/nowhere', mediaType: 'application/pdf', size: 10, text: 'x' }))
+		).toMatchObject({ code: 'invalid' });
 	});
 });
 

@@ -177,19 +177,30 @@ describe('the client (T5)', () => {
 		const { proof } = await world.act(null, openPass, { secret });
 		// Opening it again in the same browser is the same use.
 		await world.act(null, openPass, { secret }, undefined, [proof!]);
-		await world.act(null, confirmReceipt, { secret });
-		expect(await refused(world.act(null, confirmReceipt, { secret }))).toMatchObject({ code: 'conflict' });
-		await world.act(null, saveVerdicts, { secret, answers: [{ document: a.id, code: 'C', remark: '' }] });
+		await world.act(null, confirmReceipt, { secret }, undefined, [proof!]);
+		expect(await refused(world.act(null, confirmReceipt, { secret }, undefined, [proof!]))).toMatchObject({
+			code: 'conflict'
+		});
+		await world.act(
+			null,
+			saveVerdicts,
+			{ secret, answers: [{ document: a.id, code: 'C', remark: '' }] },
+			undefined,
+			[proof!]
+		);
 		const sign = (answers: unknown[]) =>
-			world.act(null, signVerdicts, { secret, name: 'Maren Aldgate', answers });
+			world.act(null, signVerdicts, { secret, name: 'Maren Aldgate', answers }, undefined, [proof!]);
 		expect(await refused(sign([{ document: a.id, code: 'C', remark: '' }]))).toMatchObject({
 			code: 'invalid'
 		});
 		await sign([{ document: a.id, code: 'C', remark: 'Ladder lacks a cage' }]);
-		await world.act(null, saveVerdicts, {
-			secret,
-			answers: [{ document: a.id, code: 'A', remark: 'changed my mind' }]
-		});
+		await world.act(
+			null,
+			saveVerdicts,
+			{ secret, answers: [{ document: a.id, code: 'A', remark: 'changed my mind' }] },
+			undefined,
+			[proof!]
+		);
 		const { items, pass } = await see(number);
 		expect(items.find((i) => i.documentId === a.id)!.verdict).toEqual({
 			code: 'C',

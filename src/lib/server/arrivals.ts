@@ -19,7 +19,8 @@ export async function checkOne(services: Services, arrivalId: string, now = new 
 	const scan: Scan = await checkArrival(
 		await services.store.localPath(row.arrival.hash),
 		row.mediaType,
-		await scanner
+		await scanner,
+		() => services.inspector.archiveFault(row.arrival.hash)
 	);
 	await db.transaction(async (tx) => {
 		await tx

@@ -42,6 +42,7 @@ export async function releaseItems(db: Querier, releaseId: string) {
 			heldSince: lock.takenAt,
 			state: document.state,
 			scope: place.scope,
+			path: place.path,
 			openRemarks: sql<number>`(select count(*)::int from ${remark}
 				where ${remark.documentId} = ${document.id} and ${remark.settledAt} is null)`
 		})

@@ -15,6 +15,7 @@ import { nameOf } from './rooms/names';
 import { tellWriting } from './rooms/writing';
 import { Rooms } from './rooms/rooms';
 import type { Services } from './services';
+import { keepPrivate } from './privacy';
 import { LocalStore } from './store/local';
 import { liveRoom } from './views/live';
 import { markRoom } from './views/marks';
@@ -28,6 +29,7 @@ export const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
  */
 export async function startServices(given: Config = readConfig(), { work = true } = {}): Promise<Services> {
 	const config = { ...given };
+	keepPrivate(config);
 	const database = openDatabase(config.databaseUrl);
 	const store = await LocalStore.open(config.store);
 	const inspector = new Inspector(store, join(config.store, 'previews'), config.workerFile);

@@ -51,7 +51,8 @@
 		refreshed: () => void;
 	} = $props();
 
-	const file = $derived(`/api/v1/documents/${document}/versions/${version.label}/file`);
+	const base = $derived(`/api/v1/documents/${document}/versions/${version.label}`);
+	const file = $derived(mayTake ? `${base}/file` : `${base}/shown`);
 	/** Places can be chosen on what is shown as a sheet. */
 	const isSheet = $derived(/^(application\/pdf|image\/)/.test(version.mediaType));
 	const marked = $derived(versions.marked.includes(version.label));
@@ -126,6 +127,7 @@
 		<div class="min-h-0 min-w-0 flex-1">
 			<Viewer
 				url={file}
+				made={!mayTake}
 				download={mayTake ? `${file}?download` : null}
 				title={name}
 				mediaType={version.mediaType}

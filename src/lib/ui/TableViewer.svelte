@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { columnLetter, type Table } from '../core/compare/tables';
-	import { readTables } from './read-office';
+	import { tablesToShow } from './shown';
 	import { Unreadable } from './unreadable';
 	import { plural } from './words';
 
@@ -10,8 +10,15 @@
 		url,
 		title,
 		mediaType,
+		made = false,
 		failed
-	}: { url: string; title: string; mediaType: string; failed: (sentence: string) => void } = $props();
+	}: {
+		url: string;
+		title: string;
+		mediaType: string;
+		made?: boolean;
+		failed: (sentence: string) => void;
+	} = $props();
 
 	let tables = $state.raw<Table[] | null>(null);
 	let sheet = $state(0);
@@ -25,9 +32,7 @@
 		const abort = new AbortController();
 		void (async () => {
 			try {
-				const response = await fetch(url, { signal: abort.signal });
-				if (!response.ok) throw new Error();
-				tables = await readTables(await response.arrayBuffer(), mediaType, 'Schedule');
+				tables = await tablesToShow({ url, mediaType, made }, abort.signal);
 			} catch (error) {
 				if (!abort.signal.aborted)
 					failed(error instanceof Unreadable ? error.message : 'The schedule could not be fetched.');

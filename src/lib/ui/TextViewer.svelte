@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { readText } from './read-office';
+	import { textToShow } from './shown';
 	import { Unreadable } from './unreadable';
 
 	/** Shows text as it is, and Markdown, DOCX and ODT laid out; what they hold is cleaned before it is shown. */
@@ -8,9 +8,16 @@
 		url,
 		title,
 		mediaType,
+		made = false,
 		failed
-	}: { url: string; title: string; mediaType: string; failed: (sentence: string) => void } = $props();
-	const plain = $derived(mediaType === 'text/plain');
+	}: {
+		url: string;
+		title: string;
+		mediaType: string;
+		made?: boolean;
+		failed: (sentence: string) => void;
+	} = $props();
+	const plain = $derived(mediaType === 'text/plain' && !made);
 	let text = $state<string | null>(null);
 	let html = $state('');
 
@@ -18,11 +25,12 @@
 		const abort = new AbortController();
 		void (async () => {
 			try {
-				const response = await fetch(url, { signal: abort.signal });
-				if (!response.ok) throw new Error();
-				if (plain) text = await response.text();
-				else {
-					html = await readText(await response.arrayBuffer(), mediaType);
+				if (plain) {
+					const response = await fetch(url, { signal: abort.signal });
+					if (!response.ok) throw new Error();
+					text = await response.text();
+				} else {
+					html = await textToShow({ url, mediaType, made }, abort.signal);
 					text = '';
 				}
 			} catch (error) {
@@ -39,7 +47,7 @@
 	{:else if plain}<pre
 			class="mx-auto w-fit max-w-full min-w-[60ch] overflow-auto border border-rule bg-sheet p-6 font-mono text-[12.5px]">{text}</pre>
 	{:else}<div class="prose-sheet mx-auto max-w-[76ch] border border-rule bg-sheet p-8">
-			<!-- eslint-disable-next-line svelte/no-at-html-tags -- cleaned by DOMPurify in readText -->
+			<!-- eslint-disable-next-line svelte/no-at-html-tags -- cleaned by DOMPurify in cleanHtml -->
 			{@html html}
 		</div>{/if}
 </div>

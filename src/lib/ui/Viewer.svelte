@@ -5,6 +5,7 @@
 	import PdfViewer from './PdfViewer.svelte';
 	import PictureViewer from './PictureViewer.svelte';
 	import FilmViewer from './FilmViewer.svelte';
+	import MadeViewer from './MadeViewer.svelte';
 	import { TABLE_KINDS, TEXT_KINDS } from './read-office';
 	import TableViewer from './TableViewer.svelte';
 	import TextViewer from './TextViewer.svelte';
@@ -19,14 +20,17 @@
 		mediaType,
 		fileName,
 		size,
+		made = false,
 		layer
 	}: {
+		/** Where the file is, or, for those who may only look at it, what the server makes of it. */
 		url: string;
 		download: string | null;
 		title: string;
 		mediaType: string;
 		fileName: string;
 		size: number;
+		made?: boolean;
 		/** What lies over sheets: remarks and markup. */
 		layer?: Snippet<[Face]>;
 	} = $props();
@@ -66,7 +70,7 @@
 									? 'film'
 									: null;
 	}
-	const kind = $derived(kindOf(shown.mediaType));
+	const kind = $derived(made ? 'made' : kindOf(shown.mediaType));
 	let fault = $state('');
 	const why = $derived(
 		fault ||
@@ -106,7 +110,8 @@
 		{:else}
 			{#key shown.url}
 				{@const file = { url: shown.url, title, failed }}
-				{#if kind === 'pdf'}<PdfViewer {...file} layer={inside ? undefined : layer} />
+				{#if kind === 'made'}<MadeViewer {...file} mediaType={shown.mediaType} {layer} />
+				{:else if kind === 'pdf'}<PdfViewer {...file} layer={inside ? undefined : layer} />
 				{:else if kind === 'dxf'}<DxfViewer {...file} layer={inside ? undefined : layer} />
 				{:else if kind === 'picture'}<PictureViewer {...file} layer={inside ? undefined : layer} />
 				{:else if kind === 'table'}<TableViewer {...file} mediaType={shown.mediaType} />

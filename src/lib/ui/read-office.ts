@@ -38,9 +38,21 @@ async function checkPackage(bytes: ArrayBuffer): Promise<void> {
 	});
 }
 
-async function clean(html: string): Promise<string> {
+/**
+ * HTML that is safe to show: nothing in it runs, and its pictures are its own. A picture from an address could have
+ * anything of the application fetched in its reader's name.
+ */
+export async function cleanHtml(html: string): Promise<string> {
 	const { default: purify } = await import('dompurify');
-	return purify.sanitize(html, { FORBID_TAGS: ['style', 'form', 'input'], FORBID_ATTR: ['style'] });
+	const cleaner = purify();
+	cleaner.addHook('uponSanitizeAttribute', (_, data) => {
+		const fetches = ['src', 'srcset', 'poster', 'background', 'data'].includes(data.attrName);
+		if (fetches && !/^data:image\//i.test(data.attrValue)) data.keepAttr = false;
+	});
+	return cleaner.sanitize(html, {
+		FORBID_TAGS: ['style', 'form', 'input', 'link', 'audio', 'video', 'iframe', 'object', 'embed'],
+		FORBID_ATTR: ['style']
+	});
 }
 
 /**
@@ -58,16 +70,16 @@ export async function readText(bytes: ArrayBuffer, mediaType: string): Promise<s
 		}
 		if (mediaType === 'text/markdown') {
 			const { marked } = await import('marked');
-			return await clean(await marked.parse(new TextDecoder().decode(bytes), { gfm: true }));
+			return await cleanHtml(await marked.parse(new TextDecoder().decode(bytes), { gfm: true }));
 		}
-		if (mediaType === 'text/html') return await clean(new TextDecoder().decode(bytes));
+		if (mediaType === 'text/html') return await cleanHtml(new TextDecoder().decode(bytes));
 		await checkPackage(bytes);
 		if (mediaType === 'application/vnd.oasis.opendocument.text') {
 			const { readOdt } = await import('./read-odt');
-			return await clean(await readOdt(bytes));
+			return await cleanHtml(await readOdt(bytes));
 		}
 		const { readDocx } = await import('./read-docx');
-		return await clean(await readDocx(bytes));
+		return await cleanHtml(await readDocx(bytes));
 	} catch (error) {
 		if (error instanceof Unreadable) throw error;
 		throw new Unreadable('This file is damaged or locked and cannot be shown.', { cause: error });

@@ -16,10 +16,11 @@ function escapeXml(text: string): string {
  * Draws a flattened drawing as SVG on white, for previews.
  *
  * @param width pixels across; the height follows from the drawing, up to four times the width
+ * @param edge white around the drawing, as a share of its longer side
  */
-export function sheetToSvg(sheet: Sheet, width: number): string {
+export function sheetToSvg(sheet: Sheet, width: number, edge = 0.02): string {
 	const [left, bottom, right, top] = sheet.box;
-	const margin = Math.max(right - left, top - bottom) * 0.02;
+	const margin = Math.max(right - left, top - bottom) * edge;
 	const spanX = right - left + 2 * margin;
 	const spanY = top - bottom + 2 * margin;
 	const scale = Math.min(width / spanX, (width * 4) / spanY);

@@ -228,6 +228,37 @@ export const restoreVersion = defineAct({
 	}
 });
 
+/** How long a download that goes on in parts counts as one, in milliseconds. */
+const ONE_DOWNLOAD = 12 * 3_600_000;
+
+/**
+ * Whether a part of a file goes on with a download that was noted when it began: by the same person, browser or pass,
+ * of the very same bytes.
+ */
+export async function goesOn(
+	tx: Tx,
+	what: { actor: string; kind: string; documentId: string; hash: string },
+	now: Date
+): Promise<boolean> {
+	const [begun] = await tx
+		.select({ seq: event.seq })
+		.from(event)
+		.where(
+			and(
+				eq(event.documentId, what.documentId),
+				eq(event.kind, what.kind),
+				eq(event.actor, what.actor),
+				gt(event.at, new Date(now.getTime() - ONE_DOWNLOAD)),
+				sql`details->>'hash' = ${what.hash}`
+			)
+		)
+		.limit(1);
+	return begun !== undefined;
+}
+
+/** Whether it is only a part of a file that is asked for. */
+export const ranged = z.boolean().default(false);
+
 /** Remembers that somebody looked at a document, so that it is no longer new to them. */
 export async function markSeen(tx: Tx, personId: string, documentId: string, at: Date): Promise<void> {
 	await tx
@@ -292,7 +323,7 @@ export const downloadDocument = defineAct({
 	summary: 'Note the download of a version and say which bytes to send',
 	method: 'POST',
 	path: '/documents/{document}/versions/{label}/download',
-	input: z.strictObject({ document: id, label: z.string().max(20) }),
+	input: z.strictObject({ document: id, label: z.string().max(20), ranged }),
 	at: { kind: 'place', id: (i) => i.document, level: 'take', only: ['document'] },
 	events: ['document.downloaded'],
 	async run({ tx, person: by, now, tell }, input) {
@@ -309,6 +340,8 @@ export const downloadDocument = defineAct({
 			.where(and(eq(version.documentId, input.document), eq(version.label, input.label)));
 		if (!row) throw new Problem('not-found', 'There is no such version.');
 		await markSeen(tx, by.id, input.document, now);
+		const what = { kind: 'document.downloaded', actor: by.id, documentId: input.document, hash: row.hash };
+		if (input.ranged && (await goesOn(tx, what, now))) return row;
 		tell({
 			kind: 'document.downloaded',
 			placeId: input.document,

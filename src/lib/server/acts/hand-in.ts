@@ -6,7 +6,7 @@ import { ownUploads } from '../content';
 import { content, document, lock, sideVersion, version } from '../db/schema';
 import { tellNotices } from '../notices';
 import { defineAct, type Acting, type ContextOf } from './act';
-import { addSave, holdDocument, openLock, workedOnLive } from './documents';
+import { addSave, goesOn, holdDocument, openLock, ranged, workedOnLive } from './documents';
 import { id, note, reason } from './fields';
 import { endLock } from './locks';
 
@@ -224,10 +224,10 @@ export const takeSide = defineAct({
 	summary: 'Note that a side version was opened or downloaded, and say which bytes to send',
 	method: 'POST',
 	path: '/documents/{document}/sides/{side}/taken',
-	input: sideInput.extend({ how: z.enum(['opened', 'downloaded']) }),
+	input: sideInput.extend({ how: z.enum(['opened', 'downloaded']), ranged }),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	events: ['document.opened', 'document.downloaded'],
-	async run({ tx, level, tell }, input) {
+	async run({ tx, level, person: by, now, tell }, input) {
 		if (input.how === 'downloaded' && !allows(level, 'take'))
 			throw new Problem('needs-level', 'This needs Take here.', { needed: 'take', held: level });
 		const [found] = await tx
@@ -243,8 +243,11 @@ export const takeSide = defineAct({
 			.innerJoin(content, eq(content.hash, sideVersion.hash))
 			.where(and(eq(sideVersion.documentId, input.document), eq(sideVersion.number, input.side)));
 		if (!found) throw new Problem('not-found', `There is no side version ${input.side}.`);
+		const kind = input.how === 'opened' ? 'document.opened' : 'document.downloaded';
+		const what = { kind, actor: by.id, documentId: input.document, hash: found.hash };
+		if (input.ranged && (await goesOn(tx, what, now))) return found;
 		tell({
-			kind: input.how === 'opened' ? 'document.opened' : 'document.downloaded',
+			kind,
 			placeId: input.document,
 			documentId: input.document,
 			details: { number: found.number, label: `side ${input.side}`, hash: found.hash }

@@ -1,4 +1,4 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
@@ -6,12 +6,12 @@ import { Problem } from '../../core/problem';
 import { loadModel } from '../access-model';
 import { ownUploads } from '../content';
 import type { Querier } from '../db';
-import { arrival, content, hatch } from '../db/schema';
+import { arrival, content, event, hatch } from '../db/schema';
 import { newSecret, secretHash } from '../ids';
 import { tellNotices } from '../notices';
 import { defineAct, type Acting, type ContextOf } from './act';
 import { endOfDay } from './access/entries';
-import { createDocument } from './documents';
+import { createDocument, ranged } from './documents';
 import { day, email, id, name, note, number, projectKey, reason } from './fields';
 import { visiblePlaces } from './locate';
 
@@ -317,7 +317,7 @@ export const openArrival = defineAct({
 	summary: 'Note that a file that came in was looked at, and say which bytes to send',
 	method: 'POST',
 	path: '/places/{place}/arrivals/{arrival}/opened',
-	input: z.strictObject(atArrival),
+	input: z.strictObject({ ...atArrival, ranged }),
 	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
 	events: ['hatch.looked-at'],
 	async run(context, input) {
@@ -327,11 +327,30 @@ export const openArrival = defineAct({
 				'conflict',
 				row.scan?.fault ?? 'The file is still being checked. Try again in a moment.'
 			);
+		const file = { hash: row.hash, fileName: row.fileName };
+		if (input.ranged && (await lookedAt(context, row.hash))) return file;
 		context.tell({
 			kind: 'hatch.looked-at',
 			placeId: context.place.id,
 			details: { file: row.fileName, sender: row.sender, hash: row.hash }
 		});
-		return { hash: row.hash, fileName: row.fileName };
+		return file;
 	}
 });
+
+/** Whether the person began to take these bytes here before, so that a part of them only goes on. */
+async function lookedAt({ tx, place: at, person: by }: ContextOf['place'] & Acting, hash: string) {
+	const [begun] = await tx
+		.select({ seq: event.seq })
+		.from(event)
+		.where(
+			and(
+				eq(event.placeId, at.id),
+				eq(event.kind, 'hatch.looked-at'),
+				eq(event.actor, by.id),
+				sql`details->>'hash' = ${hash}`
+			)
+		)
+		.limit(1);
+	return begun !== undefined;
+}

@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull, or } from 'drizzle-orm';
+import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import type { Cap } from '../../core/access/decide';
 import { allows, cap, levelLabel, rank, type Level } from '../../core/access/levels';
@@ -248,6 +248,21 @@ export function passAsks(
 	return held.passwordHash ? 'password' : null;
 }
 
+const USED_UP = (used: number) =>
+	new Problem('not-found', 'This pass has been used as often as it may be. Ask the sender for a new one.', {
+		used
+	});
+
+/** Counts a use of a pass; false when it was used as often as it may be. */
+export async function countUse(db: Querier, { id }: Pick<Pass, 'id'>, now: Date): Promise<boolean> {
+	const counted = await db
+		.update(pass)
+		.set({ uses: sql`${pass.uses} + 1`, lastUsedAt: now })
+		.where(and(eq(pass.id, id), or(isNull(pass.maxUses), lt(pass.uses, pass.maxUses))))
+		.returning({ uses: pass.uses });
+	return counted.length > 0;
+}
+
 async function byPass(
 	db: Querier,
 	kind: 'pass' | 'place-pass' | 'any-pass',
@@ -268,14 +283,7 @@ async function byPass(
 			ended: row.endsAt
 		});
 	const proof = proofs.find((p) => p.passId === row.id && p.endsAt > now.getTime()) ?? null;
-	if (row.maxUses !== null && row.uses >= row.maxUses && !proof)
-		throw new Problem(
-			'not-found',
-			'This pass has been used as often as it may be. Ask the sender for a new one.',
-			{
-				used: row.uses
-			}
-		);
+	if (row.maxUses !== null && row.uses >= row.maxUses && !proof) throw USED_UP(row.uses);
 	const found = (await projectBy(db, row.projectId))!;
 	if (kind === 'any-pass') return { pass: row, project: found, proof };
 	const asks = passAsks(row, proof, actor);
@@ -289,6 +297,8 @@ async function byPass(
 			}[asks],
 			{ asks }
 		);
+	// Whoever reads without having opened it first (a program, another browser) uses it once more each time.
+	if (!proof && !(await countUse(db, row, now))) throw USED_UP(row.uses);
 	if (kind === 'pass') {
 		const [about] = row.releaseId ? await db.select().from(release).where(eq(release.id, row.releaseId)) : [];
 		if (!about) throw new Problem('not-found', 'This pass is not for a release.');

@@ -6,6 +6,7 @@ import { pass, releaseItem, verdict } from '../db/schema';
 import { tellNotices } from '../notices';
 import { releaseItems } from '../release-checks';
 import { defineAct } from './act';
+import { goesOn, ranged } from './documents';
 import { id, name, note } from './fields';
 import type { Tx } from '../db';
 
@@ -17,26 +18,30 @@ export const takeFromPass = defineAct({
 		'Note that a document of a release was opened or downloaded through its pass, and say which bytes to send',
 	method: 'POST',
 	path: '/passes/{secret}/documents/{document}/taken',
-	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']) }),
+	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']), ranged }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	events: ['pass.document-opened', 'pass.document-downloaded'],
-	async run({ tx, release, tell }, input) {
+	async run({ tx, pass: held, release, now, tell }, input) {
 		const row = (await releaseItems(tx, release.id)).find((i) => i.documentId === input.document);
 		if (!row?.pinnedHash) throw new Problem('not-found', 'The document is not in this release.');
-		tell({
-			kind: `pass.document-${input.how}`,
-			placeId: row.documentId,
-			documentId: row.documentId,
-			releaseId: release.id,
-			details: { number: row.number, label: row.chosenLabel, release: release.number, hash: row.pinnedHash }
-		});
-		return {
+		const given = {
 			hash: row.pinnedHash,
 			fileName: row.outgoingName!,
 			number: row.number,
 			title: row.title,
 			label: row.chosenLabel
 		};
+		const kind = `pass.document-${input.how}`;
+		const what = { kind, actor: `pass:${held.id}`, documentId: row.documentId, hash: row.pinnedHash };
+		if (input.ranged && (await goesOn(tx, what, now))) return given;
+		tell({
+			kind,
+			placeId: row.documentId,
+			documentId: row.documentId,
+			releaseId: release.id,
+			details: { number: row.number, label: row.chosenLabel, release: release.number, hash: row.pinnedHash }
+		});
+		return given;
 	}
 });
 

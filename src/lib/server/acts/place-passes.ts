@@ -6,7 +6,7 @@ import { EVERY_CAP } from '../../core/access/decide';
 import { allows, rank } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
 import { idsOf, live, beneath } from '../access';
-import type { Tx } from '../db';
+import type { Querier, Tx } from '../db';
 import { content, document, pass, passPerson, place, release, version } from '../db/schema';
 import { newSecret, secretHash } from '../ids';
 import { hashPassword, verifyPassword } from '../passwords';
@@ -14,8 +14,9 @@ import { PROOF_HOURS } from '../proofs';
 import { defineAct, type Pass, type Place } from './act';
 import type { Proof } from '../actor';
 import { endOfDay, placeName } from './access/entries';
+import { goesOn, ranged } from './documents';
 import { day, email, id, name, projectKey } from './fields';
-import { visiblePlaces } from './locate';
+import { countUse, visiblePlaces } from './locate';
 
 const secret = z.string().max(100);
 /** Guessing a password or a code is slowed down, for each pass. */
@@ -315,12 +316,7 @@ export const openPass = defineAct({
 			if (!(await verifyPassword({ hash: held.passwordHash, password: input.password })))
 				return { proof: null, fresh: false };
 		}
-		const counted = await tx
-			.update(pass)
-			.set({ uses: sql`${pass.uses} + 1`, lastUsedAt: now })
-			.where(and(eq(pass.id, held.id), or(isNull(pass.maxUses), lt(pass.uses, pass.maxUses))))
-			.returning({ uses: pass.uses });
-		if (!counted.length)
+		if (!(await countUse(tx, held, now)))
 			throw new Problem(
 				'not-found',
 				'This pass has been used as often as it may be. Ask the sender for a new one.'
@@ -346,7 +342,7 @@ export const openPass = defineAct({
 });
 
 /** The version of a document that a pass leads to, or null when the document does not lie within it. */
-export async function versionByPass(tx: Tx, held: Pass, at: Place, documentId: string) {
+export async function versionByPass(tx: Querier, held: Pass, at: Place, documentId: string) {
 	const [row] = await tx
 		.select({
 			number: document.number,
@@ -383,20 +379,24 @@ export const takeFromPlacePass = defineAct({
 	summary: 'Note that a document was opened or downloaded through a pass, and say which bytes to send',
 	method: 'POST',
 	path: '/passes/{secret}/place/{document}/taken',
-	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']) }),
+	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']), ranged }),
 	at: { kind: 'place-pass', secret: (i) => i.secret },
 	events: ['pass.document-opened', 'pass.document-downloaded'],
-	async run({ tx, pass: held, place: at, tell }, input) {
+	async run({ tx, pass: held, place: at, now, tell }, input) {
 		const row = await versionByPass(tx, held, at, input.document);
 		if (!row) throw new Problem('not-found', 'The document is not within this pass.');
 		if (input.how === 'downloaded' && !held.mayTake)
 			throw new Problem('needs-level', 'This pass is for looking only.');
+		const given = { ...row, stamp: held.stamped && input.how === 'downloaded' ? held.holderName : null };
+		const kind = `pass.document-${input.how}`;
+		const what = { kind, actor: `pass:${held.id}`, documentId: input.document, hash: row.hash };
+		if (input.ranged && (await goesOn(tx, what, now))) return given;
 		tell({
-			kind: `pass.document-${input.how}`,
+			kind,
 			placeId: input.document,
 			documentId: input.document,
 			details: { pass: held.id, number: row.number, label: row.label, hash: row.hash }
 		});
-		return { ...row, stamp: held.stamped && input.how === 'downloaded' ? held.holderName : null };
+		return given;
 	}
 });

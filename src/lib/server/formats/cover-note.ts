@@ -17,6 +17,13 @@ const COLUMNS = [
 	{ x: 480, w: 65 }
 ] as const;
 
+/** What the worker needs to write the cover note of a release. */
+export interface CoverNoteTask {
+	task: 'cover-note';
+	manifest: Manifest;
+	replyBy: string | null;
+}
+
 async function font(name: string): Promise<Uint8Array> {
 	return readFile(require.resolve(`@expo-google-fonts/archivo/${name}.ttf`));
 }

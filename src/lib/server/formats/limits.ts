@@ -6,6 +6,9 @@ const run = promisify(execFile);
 /** Drawings over this many bytes are kept and downloaded, not read. */
 export const MOST_DXF_BYTES = 120_000_000;
 
+/** Pictures of more pixels than this are not opened. */
+export const MOST_PICTURE_PIXELS = 268_000_000;
+
 const LIMITS = { timeout: 20_000, maxBuffer: 64 * 1024 * 1024, killSignal: 'SIGKILL' as const };
 const MEMORY = '--as=1500000000';
 

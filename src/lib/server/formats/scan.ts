@@ -65,9 +65,14 @@ const simulated: Scanner = {
 };
 
 /** Checks a file that came from outside: archives within their limits, and nothing that the scanner knows. */
-export async function checkArrival(path: string, mediaType: string, scanner: Scanner | null): Promise<Scan> {
+export async function checkArrival(
+	path: string,
+	mediaType: string,
+	scanner: Scanner | null,
+	checkArchive: () => Promise<string | null> = () => archiveFault(path)
+): Promise<Scan> {
 	if (/zip|openxmlformats|opendocument/.test(mediaType)) {
-		const fault = await archiveFault(path);
+		const fault = await checkArchive();
 		if (fault) return { scanner: scanner?.name ?? null, fault };
 	}
 	if (!scanner) return { scanner: null, fault: null };

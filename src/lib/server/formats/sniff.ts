@@ -61,7 +61,6 @@ export const INLINE_TYPES = new Set([
 	'image/webp',
 	'image/gif',
 	'image/svg+xml',
-	'image/vnd.dxf',
 	'text/plain',
 	'text/markdown',
 	'text/csv',

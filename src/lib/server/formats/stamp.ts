@@ -10,6 +10,15 @@ const require = createRequire(import.meta.url);
 /** Largest file that is stamped while somebody waits, in bytes. */
 const MOST_BYTES = 200 * 1024 ** 2;
 
+/** What the worker needs to stamp a copy of a file. */
+export interface StampTask {
+	task: 'stamp';
+	path: string;
+	mediaType: string;
+	size: number;
+	text: string;
+}
+
 /** Kinds of file that can carry a stamp. */
 export function canStamp(mediaType: string): boolean {
 	return mediaType === 'application/pdf' || mediaType === 'image/png' || mediaType === 'image/jpeg';
@@ -19,12 +28,7 @@ export function canStamp(mediaType: string): boolean {
  * A copy of a file with a stamp on every page: for whom it was made and when. The original stays as it is.
  * Raises `invalid` for kinds that cannot carry one, and for locked or damaged files.
  */
-export async function stamped(
-	path: string,
-	mediaType: string,
-	size: number,
-	text: string
-): Promise<Uint8Array> {
+export async function stamped({ path, mediaType, size, text }: Omit<StampTask, 'task'>): Promise<Uint8Array> {
 	if (!canStamp(mediaType) || size > MOST_BYTES)
 		throw new Problem(
 			'invalid',

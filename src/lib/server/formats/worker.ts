@@ -1,4 +1,4 @@
-/** Runs in worker threads: opens one stored file, says what it is, or draws its preview. */
+/** Runs in processes of its own (`pool.ts`): opens one stored file, says what it is, draws it, or writes one. */
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import yauzl from 'yauzl';
@@ -7,7 +7,14 @@ import { flatten } from '../../core/dxf/flatten';
 import { sheetToSvg } from '../../core/dxf/svg';
 import { titleBlock } from '../../core/dxf/title-block';
 import type { Inspection } from '../db/schema';
-import { MOST_DXF_BYTES, poppler, popplerBytes } from './limits';
+import { Problem, type ProblemCode } from '../../core/problem';
+import type { Shown, ShownWord } from '../../core/shown';
+import { listArchive, type ArchiveEntry } from './archive';
+import { coverNote, type CoverNoteTask } from './cover-note';
+import { MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
+import { archiveFault } from './scan';
+import { shown, shownPage, shownWords, type ShownPicture, type ShownTask } from './shown';
+import { stamped, type StampTask } from './stamp';
 import { commentSheet, type CommentSheetTask } from './comment-sheet';
 import {
 	drawingLayersTask,
@@ -24,20 +31,37 @@ import { writtenIn } from './written';
 
 /** Pixels across a preview. */
 const PREVIEW_WIDTH = 640;
-const MOST_PIXELS = 268_000_000;
 
-export type Task = FileTask | WriteTask | LayersTask;
+/** Most bytes of a file that a worker gives back. */
+const MOST_OUTPUT = 600_000_000;
+
+export type Task = FileTask | WriteTask | LayersTask | ShownTask;
 /** Tasks that write a file instead of opening one. */
-export type WriteTask = TextTask | ScheduleTask | DrawingTask | CommentSheetTask;
+export type WriteTask = TextTask | ScheduleTask | DrawingTask | CommentSheetTask | CoverNoteTask | StampTask;
 
 type FileTask =
 	| { task: 'inspect'; path: string; mediaType: string; size: number }
+	| { task: 'list-archive'; path: string }
+	| { task: 'archive-fault'; path: string }
 	| { task: 'written'; path: string; mediaType: string; size: number }
 	| { task: 'preview'; path: string; mediaType: string; size: number; to: string };
 
-export default async function work(
-	task: Task
-): Promise<Inspection | string | boolean | Uint8Array | DrawingLayers> {
+/** What a worker sends back: what the task gave, or what went wrong. */
+export type Answer = { value: unknown } | { code: ProblemCode | null; message: string };
+
+type Given =
+	| Inspection
+	| string
+	| boolean
+	| null
+	| Uint8Array
+	| DrawingLayers
+	| Shown
+	| ShownPicture
+	| ShownWord[]
+	| { entries: ArchiveEntry[]; more: boolean };
+
+export default async function work(task: Task): Promise<Given> {
 	switch (task.task) {
 		case 'text':
 			return writeTextTask(task);
@@ -51,6 +75,20 @@ export default async function work(
 			return commentSheet(task);
 		case 'written':
 			return writtenIn(task.path, task.mediaType, task.size);
+		case 'cover-note':
+			return coverNote(task.manifest, task.replyBy);
+		case 'stamp':
+			return stamped(task);
+		case 'shown':
+			return shown(task);
+		case 'shown-page':
+			return shownPage(task);
+		case 'shown-words':
+			return shownWords(task);
+		case 'list-archive':
+			return listArchive(task.path);
+		case 'archive-fault':
+			return archiveFault(task.path);
 		case 'inspect':
 			return inspect(task);
 		case 'preview':
@@ -58,7 +96,11 @@ export default async function work(
 	}
 }
 
-async function inspect({ path, mediaType, size }: FileTask): Promise<Inspection> {
+async function inspect({
+	path,
+	mediaType,
+	size
+}: Extract<FileTask, { task: 'inspect' }>): Promise<Inspection> {
 	const fine = (shows: Inspection['shows'], more: Partial<Inspection> = {}): Inspection => ({
 		shows,
 		fault: null,
@@ -77,7 +119,7 @@ async function inspect({ path, mediaType, size }: FileTask): Promise<Inspection>
 			return fine('dxf', { titleBlock: titleBlock(sheet.attributes) });
 		}
 		if (mediaType.startsWith('image/')) {
-			const meta = await sharp(path, { limitInputPixels: MOST_PIXELS }).metadata();
+			const meta = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS }).metadata();
 			if (!meta.width) return broken('The picture cannot be read.');
 			return fine(
 				['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'].includes(mediaType)
@@ -135,11 +177,11 @@ async function preview(task: Extract<FileTask, { task: 'preview' }>): Promise<bo
 	}
 	if (mediaType === 'image/vnd.dxf' && size <= MOST_DXF_BYTES) {
 		const svg = sheetToSvg(flatten(readDxf(decodeDxf(await readFile(path)))), PREVIEW_WIDTH);
-		await sharp(Buffer.from(svg), { limitInputPixels: MOST_PIXELS }).webp({ quality: 85 }).toFile(to);
+		await sharp(Buffer.from(svg), { limitInputPixels: MOST_PICTURE_PIXELS }).webp({ quality: 85 }).toFile(to);
 		return true;
 	}
 	if (mediaType.startsWith('image/')) {
-		await sharp(path, { limitInputPixels: MOST_PIXELS })
+		await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS })
 			.autoOrient()
 			.resize({ width: PREVIEW_WIDTH, withoutEnlargement: true })
 			.webp({ quality: 80 })
@@ -147,4 +189,25 @@ async function preview(task: Extract<FileTask, { task: 'preview' }>): Promise<bo
 		return true;
 	}
 	return false;
+}
+
+async function answer(task: Task): Promise<Answer> {
+	try {
+		const value = await work(task);
+		if (value instanceof Uint8Array && value.byteLength > MOST_OUTPUT)
+			return { code: 'too-large', message: 'What would be written is too large.' };
+		return { value };
+	} catch (error) {
+		return {
+			code: error instanceof Problem ? error.code : null,
+			message: error instanceof Error ? error.message : String(error)
+		};
+	}
+}
+
+if (process.env.CUPBOARD_FORMAT_WORKER === '1') {
+	process.on('message', ({ task }: { task: Task }) => {
+		void answer(task).then((given) => process.send!(given));
+	});
+	process.on('disconnect', () => process.exit(0));
 }

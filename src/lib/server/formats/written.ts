@@ -41,6 +41,20 @@ async function rawText(path: string, mediaType: string, size: number): Promise<s
 	return parts ? officeText(path, parts) : '';
 }
 
+/** The paragraphs of an OpenDocument text, one after the other. */
+export async function writtenLines(path: string): Promise<string[]> {
+	const { stream } = await openEntry(path, 'content.xml');
+	const chunks: Buffer[] = [];
+	for await (const chunk of stream) chunks.push(chunk as Buffer);
+	const xml = Buffer.concat(chunks)
+		.toString('utf8')
+		.replace(/<\/text:[ph]>/g, '\n');
+	return withoutTags(xml)
+		.split('\n')
+		.map((line) => line.trim())
+		.filter(Boolean);
+}
+
 /** Which parts of an office file hold its words. */
 const OFFICE: readonly (readonly [kind: RegExp, parts: RegExp])[] = [
 	[/wordprocessingml/, /^word\/(document|header\d*|footer\d*|footnotes|comments)\.xml$/],
@@ -54,7 +68,8 @@ async function pdfText(path: string): Promise<string> {
 	return stdout;
 }
 
-async function plainText(path: string): Promise<string> {
+/** The beginning of a text file, up to a bound. */
+export async function plainText(path: string): Promise<string> {
 	const file = await open(path);
 	try {
 		const { buffer, bytesRead } = await file.read({ buffer: Buffer.alloc(MOST_READ), position: 0 });

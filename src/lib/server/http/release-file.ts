@@ -6,7 +6,6 @@ import { releaseNumber, type Manifest } from '../../core/releases';
 import { content } from '../db/schema';
 import type { Services } from '../services';
 import { log } from '../start';
-import { stamped } from '../formats/stamp';
 import { dispositionOf, fileResponse } from './respond';
 
 /** Sends stored bytes by hash with the kind they were sniffed as. */
@@ -30,7 +29,13 @@ export async function stampedResponse(
 ): Promise<Response> {
 	const day = new Date().toISOString().slice(0, 10);
 	const text = `${file.number} ${file.label} · copy for ${holder} · ${day}`;
-	const bytes = await stamped(await services.store.localPath(file.hash), file.mediaType, file.size, text);
+	const bytes = await services.inspector.write({
+		task: 'stamp',
+		path: await services.store.localPath(file.hash),
+		mediaType: file.mediaType,
+		size: file.size,
+		text
+	});
 	return new Response(bytes as BodyInit, {
 		headers: {
 			'content-type': 'application/octet-stream',

@@ -46,7 +46,10 @@ function rangeOf(header: string | null, size: number): { start: number; end: num
 }
 
 /** Headers under which foreign bytes do no harm: shown only as kinds that are safe, and in a sandbox of their own. */
-function safeHeaders(file: { mediaType: string; fileName: string }, how: 'show' | 'download'): Headers {
+export function safeHeaders(
+	file: { mediaType: string; fileName: string },
+	how: 'show' | 'download'
+): Headers {
 	const inline = how === 'show' && INLINE_TYPES.has(file.mediaType);
 	return new Headers({
 		'content-type': inline

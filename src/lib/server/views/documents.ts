@@ -219,7 +219,7 @@ export const versionContent = defineView({
 	path: '/documents/{document}/versions/{label}',
 	input: z.strictObject({ document: id, label: z.string().max(20) }),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	async run({ db, place: here }, input) {
+	async run({ db, place: here, level }, input) {
 		const [row] = await db
 			.select({
 				label: version.label,
@@ -234,7 +234,30 @@ export const versionContent = defineView({
 			.innerJoin(content, eq(content.hash, version.hash))
 			.where(and(eq(version.documentId, here.id), eq(version.label, input.label)));
 		if (!row) throw new Problem('not-found', 'There is no such version.');
-		return row;
+		return { ...row, mayGive: allows(level, 'take') };
+	}
+});
+
+/** The stored bytes of a side version, for showing them. The caller notes the opening by an act. */
+export const sideContent = defineView({
+	name: 'sideContent',
+	summary: 'Which stored bytes a side version has',
+	path: '/documents/{document}/sides/{side}',
+	input: z.strictObject({ document: id, side: z.coerce.number().int().min(1) }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	async run({ db, place: here, level }, input) {
+		const [row] = await db
+			.select({
+				hash: sideVersion.hash,
+				fileName: sideVersion.fileName,
+				mediaType: content.mediaType,
+				size: content.size
+			})
+			.from(sideVersion)
+			.innerJoin(content, eq(content.hash, sideVersion.hash))
+			.where(and(eq(sideVersion.documentId, here.id), eq(sideVersion.number, input.side)));
+		if (!row) throw new Problem('not-found', `There is no side version ${input.side}.`);
+		return { ...row, mayGive: allows(level, 'take') };
 	}
 });
 

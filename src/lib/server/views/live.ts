@@ -8,6 +8,7 @@ import { ownersOf, readBase, readEdits } from '../../core/drawing/shared';
 import { readSchedule } from '../../core/schedule/shared';
 import { whoWrote } from '../../core/text/authorship';
 import { readText } from '../../core/text/shared';
+import { allows } from '../../core/access/levels';
 import { defineView } from '../acts/act';
 import { openLock } from '../acts/documents';
 import { id } from '../acts/fields';
@@ -169,13 +170,13 @@ export const livePictureContent = defineView({
 	path: '/documents/{document}/live/pictures/{content}',
 	input: z.strictObject({ document: id, content: z.string().regex(/^[0-9a-f]{64}$/, 'This is no picture.') }),
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	async run({ db, place }, input) {
+	async run({ db, place, level }, input) {
 		const [row] = await db
 			.select({ hash: content.hash, mediaType: content.mediaType, size: content.size })
 			.from(livePicture)
 			.innerJoin(content, eq(content.hash, livePicture.hash))
 			.where(and(eq(livePicture.documentId, place.id), eq(livePicture.hash, input.content)));
 		if (!row) throw new Problem('not-found', 'There is no such picture.');
-		return { ...row, fileName: 'picture' };
+		return { ...row, fileName: 'picture', mayGive: allows(level, 'take') };
 	}
 });

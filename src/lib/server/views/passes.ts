@@ -7,7 +7,8 @@ import { beneath, idsOf, live, type Reach } from '../access';
 import { defineView } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
 import { passAsks } from '../acts/locate';
-import { withinPass } from '../acts/place-passes';
+import { versionByPass, withinPass } from '../acts/place-passes';
+import { releaseItems } from '../release-checks';
 import type { Querier } from '../db';
 import {
 	arrival,
@@ -235,6 +236,34 @@ export const placeByPass = defineView({
 				takeable: held.mayTake && (!held.stamped || canStamp(d.mediaType))
 			}))
 		};
+	}
+});
+
+export const placePassContent = defineView({
+	name: 'placePassContent',
+	summary: 'Which stored bytes a document has that a pass to a folder or document leads to',
+	path: '/passes/{secret}/place/{document}/content',
+	input: z.strictObject({ secret, document: id }),
+	at: { kind: 'place-pass', secret: (i) => i.secret },
+	async run({ db, pass: held, place: at }, input) {
+		const row = await versionByPass(db, held, at, input.document);
+		if (!row) throw new Problem('not-found', 'The document is not within this pass.');
+		const { hash, size, mediaType, fileName } = row;
+		return { hash, size, mediaType, fileName, mayGive: held.mayTake, copies: held.stamped };
+	}
+});
+
+export const releasePassContent = defineView({
+	name: 'releasePassContent',
+	summary: 'Which stored bytes a document has that the pass of a release leads to',
+	path: '/passes/{secret}/documents/{document}/content',
+	input: z.strictObject({ secret, document: id }),
+	at: { kind: 'pass', secret: (i) => i.secret },
+	async run({ db, release: about }, input) {
+		const row = (await releaseItems(db, about.id)).find((i) => i.documentId === input.document);
+		if (!row?.pinnedHash) throw new Problem('not-found', 'The document is not in this release.');
+		const { pinnedHash: hash, size, mediaType, outgoingName } = row;
+		return { hash, size, mediaType, fileName: outgoingName!, mayGive: true, copies: false };
 	}
 });
 

@@ -6,7 +6,8 @@ import { Problem } from '../../core/problem';
 import { label, nextIssue, parse } from '../../core/revisions/revisions';
 import { worst } from '../../core/releases';
 import { defineView, type Project, type Release } from '../acts/act';
-import { projectKey } from '../acts/fields';
+import { id, projectKey } from '../acts/fields';
+import { itemOnRoute } from '../acts/releases/approval';
 import type { Querier } from '../db';
 import { pass, person, recipient, release, releaseItem, verdict, version } from '../db/schema';
 import { checkRelease, releaseItems } from '../release-checks';
@@ -55,6 +56,19 @@ export const releases = defineView({
 			)
 			.orderBy(desc(release.number));
 		return { releases: rows };
+	}
+});
+
+export const releaseContent = defineView({
+	name: 'releaseContent',
+	summary: 'Which stored bytes a document of a release has, for those on its route',
+	path: '/releases/{release}/documents/{document}/content',
+	input: z.strictObject({ release: id, document: id }),
+	at: { kind: 'release', id: (i) => i.release, who: 'route' },
+	async run({ db, release: about, reach }, input) {
+		const row = await itemOnRoute(db, reach, about.id, input.document);
+		const { hash, size, mediaType, fileName, number, title, chosenLabel, mayGive } = row;
+		return { hash, size, mediaType, fileName, number, title, label: chosenLabel, mayGive };
 	}
 });
 

@@ -86,10 +86,11 @@
 				pair = await SheetPair.open(before, after, abort.signal);
 				pages = pair.pages;
 				await compare();
-				if (pair.before.sheet && pair.after.sheet)
+				const { before: a, after: b } = pair;
+				if (a.sheet && b.sheet && a.bytes && b.bytes)
 					changes = await compareInWorker(
 						'drawings',
-						{ before: pair.before.bytes, after: pair.after.bytes },
+						{ before: a.bytes, after: b.bytes },
 						{ signal: abort.signal }
 					);
 			} catch (error) {

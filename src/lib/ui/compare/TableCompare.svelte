@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { keyColumns, type ComparedTable, type Table } from '../../core/compare/tables';
-	import { readTables } from '../read-office';
+	import { tablesToShow } from '../shown';
 	import { compareInWorker } from './ask';
 	import type { Side } from './sheet-pair';
 
@@ -42,18 +42,16 @@
 		total = (one?.rows ?? []).filter((r) => r.kind !== 'same').length;
 	});
 
-	async function load({ url, mediaType }: Side) {
-		const response = await fetch(url, { signal: abort.signal });
-		if (!response.ok) throw new Error('One of the two files could not be fetched.');
-		return readTables(await response.arrayBuffer(), mediaType, 'Schedule');
-	}
 	async function compare() {
 		if (tables) compared = await compareInWorker('tables', { ...tables, key }, { signal: abort.signal });
 	}
 	onMount(() => {
 		void (async () => {
 			try {
-				const [a, b] = await Promise.all([load(before), load(after)]);
+				const [a, b] = await Promise.all([
+					tablesToShow(before, abort.signal),
+					tablesToShow(after, abort.signal)
+				]);
 				tables = { before: a, after: b };
 				await compare();
 				sheet = Math.max(

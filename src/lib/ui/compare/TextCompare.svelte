@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import type { ComparedBlock } from '../../core/compare/texts';
-	import { paragraphsOf, readText } from '../read-office';
+	import { paragraphsOf } from '../read-office';
+	import { textToShow } from '../shown';
 	import { compareInWorker } from './ask';
 	import type { Side } from './sheet-pair';
 
@@ -26,11 +27,7 @@
 	/** Paragraphs kept around a change when the unchanged ones are left out. */
 	const AROUND = 1;
 
-	async function paragraphs({ url, mediaType }: Side, signal: AbortSignal) {
-		const response = await fetch(url, { signal });
-		if (!response.ok) throw new Error('One of the two files could not be fetched.');
-		return paragraphsOf(await readText(await response.arrayBuffer(), mediaType));
-	}
+	const paragraphs = async (side: Side, signal: AbortSignal) => paragraphsOf(await textToShow(side, signal));
 	onMount(() => {
 		const abort = new AbortController();
 		void (async () => {

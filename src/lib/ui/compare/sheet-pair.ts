@@ -3,12 +3,10 @@ import type { Sheet } from '../../core/dxf/sheet';
 import { DrawnSheet } from '../draw-sheet';
 import { openPdf } from '../pdf';
 import { readDrawing } from '../read-drawing';
+import { readPage, readShown, type FileToShow } from '../shown';
 
 /** One of the two files to compare. */
-export interface Side {
-	url: string;
-	mediaType: string;
-}
+export type Side = FileToShow;
 
 /** Two sheets rendered at one resolution. */
 export interface RenderedPair {
@@ -38,7 +36,8 @@ interface Opened {
 	/** Size of a page in pixels at the resolution of comparing. */
 	size(page: number): Promise<{ width: number; height: number }>;
 	render(page: number, scale: number): Promise<HTMLCanvasElement>;
-	bytes: ArrayBuffer;
+	/** The file itself; null where the reader may only look, and pages come drawn from the server. */
+	bytes: ArrayBuffer | null;
 	sheet?: Sheet;
 	close(): void;
 }
@@ -123,7 +122,36 @@ function openedDrawing(sheet: Sheet, bytes: ArrayBuffer): Opened {
 	};
 }
 
-async function open({ url, mediaType }: Side, signal: AbortSignal): Promise<Opened> {
+/** What the server draws, page by page, for those who may look at a file and not take it. */
+async function openedMade(url: string, signal: AbortSignal): Promise<Opened> {
+	const shown = await readShown(url, signal);
+	if (shown.kind !== 'pages') throw new Error('One of the two cannot be compared as a sheet.');
+	const at = (page: number) => shown.pages[Math.min(page, shown.pages.length) - 1]!;
+	const size = (page: number) => {
+		const { width, height } = at(page);
+		const k =
+			shown.unit === 'pt' ? DPI / 72 : shown.unit === 'px' ? 1 : DRAWING_PIXELS / Math.max(width, height);
+		return { width: width * k, height: height * k };
+	};
+	return {
+		pages: shown.pages.length,
+		bytes: null,
+		close: () => {},
+		size: (page) => Promise.resolve(size(page)),
+		async render(page, scale) {
+			const { width, height } = size(page);
+			const [canvas, context] = ground(width * scale, height * scale);
+			const number = Math.min(page, shown.pages.length);
+			const image = await readPage(url, number, Math.ceil(canvas.width), signal);
+			context.drawImage(image, 0, 0, canvas.width, canvas.height);
+			URL.revokeObjectURL(image.src);
+			return canvas;
+		}
+	};
+}
+
+async function open({ url, mediaType, made }: Side, signal: AbortSignal): Promise<Opened> {
+	if (made) return openedMade(url, signal);
 	const response = await fetch(url, { signal });
 	if (!response.ok) throw new Error('One of the two files could not be fetched.');
 	const bytes = await response.arrayBuffer();

@@ -56,12 +56,10 @@ async function changesOn(
 	mediaType: string,
 	signal: AbortSignal
 ): Promise<Area[]> {
-	if (pair.before.sheet && pair.after.sheet) {
-		const changes = await compareInWorker(
-			'drawings',
-			{ before: pair.before.bytes, after: pair.after.bytes },
-			{ signal }
-		);
+	const { before, after } = pair;
+	if (before.sheet && after.sheet && before.bytes && after.bytes) {
+		const sides = { before: before.bytes, after: after.bytes };
+		const changes = await compareInWorker('drawings', sides, { signal });
 		return changes.map(({ box: [left, low, right, high] }) => ({ left, right, top: low, bottom: high }));
 	}
 	const both = await pair.render(page);

@@ -4,10 +4,13 @@ import { allows } from '../../../core/access/levels';
 import { Problem } from '../../../core/problem';
 import { PURPOSE_LABEL } from '../../../core/revisions/revisions';
 import { releaseNumber, worst } from '../../../core/releases';
-import { person, place, release } from '../../db/schema';
+import type { Reach } from '../../access';
+import type { Querier } from '../../db';
+import { person, release } from '../../db/schema';
 import { tellNotices } from '../../notices';
 import { checkRelease, releaseItems } from '../../release-checks';
 import { defineAct } from '../act';
+import { goesOn, ranged } from '../documents';
 import { id, reason } from '../fields';
 import { reopen } from './build';
 
@@ -109,37 +112,49 @@ export const sendBack = defineAct({
 	}
 });
 
-export const downloadFromRelease = defineAct({
-	name: 'downloadFromRelease',
-	summary:
-		'Note that a document of a release was opened by somebody on its route, and say which bytes to send',
+export const openFromRelease = defineAct({
+	name: 'openFromRelease',
+	summary: 'Note that a document of a release was opened, or taken, by somebody on its route',
 	method: 'POST',
 	path: '/releases/{release}/documents/{document}/opened',
-	input: z.strictObject({ release: id, document: id }),
+	input: z.strictObject({
+		release: id,
+		document: id,
+		how: z.enum(['opened', 'downloaded']).default('opened'),
+		ranged
+	}),
 	at: { kind: 'release', id: (i) => i.release, who: 'route' },
-	events: ['document.opened'],
-	async run({ tx, release: about, reach, tell }, input) {
-		const row = (await releaseItems(tx, about.id)).find((i) => i.documentId === input.document);
-		if (!row) throw new Problem('not-found', 'The document is not in this release.');
-		const [at] = await tx.select().from(place).where(eq(place.id, row.documentId));
+	events: ['document.opened', 'document.downloaded'],
+	async run({ tx, release: about, person: by, reach, now, tell }, input) {
+		const row = await itemOnRoute(tx, reach, about.id, input.document);
+		if (input.how === 'downloaded' && !row.mayGive)
+			throw new Problem('needs-level', 'On a release’s route one views; taking the file needs Take there.', {
+				needed: 'take'
+			});
+		const kind = `document.${input.how}`;
+		const what = { kind, actor: by.id, documentId: row.documentId, hash: row.hash };
+		if (input.ranged && (await goesOn(tx, what, now))) return {};
 		tell({
-			kind: 'document.opened',
+			kind,
 			placeId: row.documentId,
 			documentId: row.documentId,
 			releaseId: about.id,
 			details: {
 				number: row.number,
 				label: row.chosenLabel,
+				hash: row.hash,
 				release: about.number,
-				byRoute: !allows(reach.level(at!.scope), 'look')
+				byRoute: !row.mayLook
 			}
 		});
-		return {
-			hash: row.hash,
-			fileName: row.fileName,
-			number: row.number,
-			title: row.title,
-			label: row.chosenLabel
-		};
+		return {};
 	}
 });
+
+/** A document of a release, and what somebody on its route may do with it where it lies. */
+export async function itemOnRoute(db: Querier, reach: Reach, releaseId: string, documentId: string) {
+	const row = (await releaseItems(db, releaseId)).find((i) => i.documentId === documentId);
+	if (!row) throw new Problem('not-found', 'The document is not in this release.');
+	const level = reach.held(row, { archived: row.state === 'archived', inHandOf: null });
+	return { ...row, mayLook: allows(level, 'look'), mayGive: allows(level, 'take') };
+}

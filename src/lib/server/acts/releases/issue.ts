@@ -17,7 +17,6 @@ import {
 	releaseItem,
 	version
 } from '../../db/schema';
-import { coverNote } from '../../formats/cover-note';
 import { newSecret, secretHash } from '../../ids';
 import { checkRelease, releaseItems } from '../../release-checks';
 import { signingKey, signText } from '../../signing';
@@ -97,7 +96,11 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 			sha256: i.hash
 		}))
 	};
-	const bytes = await coverNote(manifest, about.replyBy);
+	const bytes = await services.inspector.write({
+		task: 'cover-note',
+		manifest,
+		replyBy: about.replyBy
+	});
 	const note = await services.store.put(oneChunk(bytes), bytes.byteLength);
 	const signature = signText(signingKey(services.config.home), canonicalize(manifest)!);
 	return { items, manifest, note, signature };

@@ -23,6 +23,7 @@
 	const row = $derived(data.view.row);
 	/** The file of the side version that is looked at. */
 	const file = $derived(`/api/v1/documents/${row.id}/sides/${data.side?.number}/file`);
+	const shown = $derived(data.view.mayTake ? file : file.replace(/file$/, 'shown'));
 	const newest = $derived(data.version.label === row.label);
 	/** A version of a live document is looked at; the document itself has gone on. */
 	const older = $derived(!newest || (data.view.room !== null && !data.live));
@@ -258,7 +259,8 @@
 				{/if}
 			{/key}
 		{:else if data.side}<Viewer
-				url={file}
+				url={shown}
+				made={!data.view.mayTake}
 				download={data.view.mayTake ? `${file}?download` : null}
 				title="{row.number} {row.title}"
 				mediaType={data.side.mediaType}

@@ -198,8 +198,7 @@
 										href="/{code}/document/{item.documentId}?version={item.label}">{item.title}</a
 									>{:else}<a
 										class="hover:text-act"
-										href="/api/v1/release-files/{about.id}/{item.documentId}"
-										target="_blank">{item.title}</a
+										href="/{code}/releases/{about.number}/view/{item.documentId}">{item.title}</a
 									>{/if}</td
 							>
 							<td class="whitespace-nowrap"

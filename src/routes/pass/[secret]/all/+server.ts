@@ -7,7 +7,10 @@ import { problemResponse } from '$lib/server/http/respond';
 export const GET: RequestHandler = async ({ locals, params }) => {
 	try {
 		const { services } = locals.app;
-		return zipResponse(services, await runAct(services, takeAllFromPass, null, params));
+		return zipResponse(
+			services,
+			await runAct(services, takeAllFromPass, locals.actor, params, { proofs: locals.proofs })
+		);
 	} catch (error) {
 		return problemResponse(error);
 	}

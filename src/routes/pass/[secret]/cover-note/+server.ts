@@ -7,7 +7,11 @@ import { passCoverNote } from '$lib/server/views/releases';
 export const GET: RequestHandler = async ({ locals, params, request }) => {
 	try {
 		const { services } = locals.app;
-		return await coverNoteResponse(services, request, await readView(services, passCoverNote, null, params));
+		return await coverNoteResponse(
+			services,
+			request,
+			await readView(services, passCoverNote, locals.actor, params, { proofs: locals.proofs })
+		);
 	} catch (error) {
 		return problemResponse(error);
 	}

@@ -10,7 +10,8 @@
 >
 <div class="h-screen">
 	<Viewer
-		url={file}
+		url={data.made ? `${file}/shown` : file}
+		made={data.made}
 		download={data.item.takeable ? `${file}?download` : null}
 		title="{data.item.number} {data.item.title}"
 		mediaType={data.item.mediaType}

@@ -14,20 +14,23 @@
 	const code = $derived(data.frame.project.code.toLowerCase());
 	const row = $derived(data.view.row);
 	const newer = $derived(data.other?.row ?? row);
-	const file = (document: string, label: string) => `/api/v1/documents/${document}/versions/${label}/file`;
-	const before = $derived({
-		url: file(row.id, data.from.label),
-		mediaType: data.from.mediaType,
-		label: data.from.label
-	});
+	/** A file to compare: itself where it may be taken, else what the server makes of it. */
+	function side(
+		of: { row: { id: string }; mayTake: boolean },
+		way: string,
+		mediaType: string,
+		label: string
+	) {
+		const url = `/api/v1/documents/${of.row.id}/${way}/${of.mayTake ? 'file' : 'shown'}`;
+		return { url, made: !of.mayTake, mediaType, label };
+	}
+	const before = $derived(
+		side(data.view, `versions/${data.from.label}`, data.from.mediaType, data.from.label)
+	);
 	const after = $derived(
 		data.side
-			? {
-					url: `/api/v1/documents/${row.id}/sides/${data.side.number}/file`,
-					mediaType: data.side.mediaType,
-					label: `side ${data.side.number}`
-				}
-			: { url: file(newer.id, data.to.label), mediaType: data.to.mediaType, label: data.to.label }
+			? side(data.view, `sides/${data.side.number}`, data.side.mediaType, `side ${data.side.number}`)
+			: side(data.other ?? data.view, `versions/${data.to.label}`, data.to.mediaType, data.to.label)
 	);
 	const both = (kinds: string[]) => kinds.includes(before.mediaType) && kinds.includes(after.mediaType);
 	const kind = $derived(

@@ -1,25 +1,23 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { takeFromPass } from '$lib/server/acts/passes';
-import { takeFromPlacePass } from '$lib/server/acts/place-passes';
-import { readView, runAct } from '$lib/server/acts/run';
-import { contentResponse, stampedResponse } from '$lib/server/http/release-file';
+import { contentOut } from '$lib/server/http/giving';
+import { stampedResponse } from '$lib/server/http/release-file';
 import { problemResponse } from '$lib/server/http/respond';
-import { passGate } from '$lib/server/views/passes';
+import { byPass } from './content';
 
-export const GET: RequestHandler = async ({ locals, params, request, url }) => {
+/** The bytes of a document that a pass leads to, where it is for taking; a stamped pass gives stamped copies only. */
+export const GET: RequestHandler = async (event) => {
 	try {
-		const { services } = locals.app;
-		const circumstances = { proofs: locals.proofs };
-		const how = url.searchParams.has('download') ? 'download' : 'show';
-		const input = { ...params, how: how === 'show' ? 'opened' : 'downloaded' };
-		const gate = await readView(services, passGate, locals.actor, params, circumstances);
-		if (gate.leadsTo === 'release') {
-			const file = await runAct(services, takeFromPass, locals.actor, input, circumstances);
-			return await contentResponse(services, request, file.hash, file.fileName, how);
-		}
-		const file = await runAct(services, takeFromPlacePass, locals.actor, input, circumstances);
-		if (file.stamp !== null) return await stampedResponse(services, file, file.stamp);
-		return await contentResponse(services, request, file.hash, file.fileName, how);
+		const { services } = event.locals.app;
+		const { file, note } = await byPass(event);
+		return await contentOut(services, event.request, file, {
+			mayGive: file.mayGive,
+			copies: file.copies,
+			opened: () => note('opened'),
+			given: async (ranged) => {
+				const stamped = await note('downloaded', ranged);
+				if (stamped) return stampedResponse(services, stamped, stamped.stamp);
+			}
+		});
 	} catch (error) {
 		return problemResponse(error);
 	}

@@ -13,7 +13,7 @@ export const load: PageServerLoad = async (event) => {
 		const item = view.items.find((i) => i.documentId === document);
 		if (!item) error(404, { message: 'The document is not in this release.', code: 'not-found' });
 		return {
-			item: { ...item, id: item.documentId, issued: true, takeable: true },
+			item: { ...item, id: item.documentId, issued: true, takeable: true, made: false },
 			secret,
 			back: `Release ${releaseNumber(view.release.number)}`,
 			folder: null
@@ -24,5 +24,6 @@ export const load: PageServerLoad = async (event) => {
 	const item = view.documents.find((d) => d.id === document);
 	if (!item) error(404, { message: 'The document is not within this pass.', code: 'not-found' });
 	const name = view.way.at(-1)?.name ?? 'Back';
-	return { item: { ...item, later: view.newer }, secret, back: name, folder: folder ?? null };
+	const made = !view.mayTake || view.stamped;
+	return { item: { ...item, later: view.newer, made }, secret, back: name, folder: folder ?? null };
 };

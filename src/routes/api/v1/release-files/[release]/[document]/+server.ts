@@ -1,15 +1,22 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { downloadFromRelease } from '$lib/server/acts/releases/approval';
-import { runAct } from '$lib/server/acts/run';
-import { contentResponse } from '$lib/server/http/release-file';
+import { openFromRelease } from '$lib/server/acts/releases/approval';
+import { readView, runAct } from '$lib/server/acts/run';
+import { contentOut } from '$lib/server/http/giving';
 import { problemResponse } from '$lib/server/http/respond';
+import { releaseContent } from '$lib/server/views/releases';
 
-/** A document of a release for those on its route, who may not reach its folder. */
+/** A document of a release for those on its route, as far as they may take it where it lies. */
 export const GET: RequestHandler = async ({ locals, params, request }) => {
+	const { services } = locals.app;
 	try {
-		const { services } = locals.app;
-		const file = await runAct(services, downloadFromRelease, locals.actor, params);
-		return await contentResponse(services, request, file.hash, file.fileName, 'show');
+		const file = await readView(services, releaseContent, locals.actor, params);
+		const note = (how: 'opened' | 'downloaded', ranged = false) =>
+			runAct(services, openFromRelease, locals.actor, { ...params, how, ranged });
+		return await contentOut(services, request, file, {
+			mayGive: file.mayGive,
+			opened: () => note('opened'),
+			given: async (ranged) => void (await note('downloaded', ranged))
+		});
 	} catch (error) {
 		return problemResponse(error);
 	}

@@ -8,7 +8,8 @@ import { problemResponse } from '$lib/server/http/respond';
 export const GET: RequestHandler = async ({ locals, params, request }) => {
 	try {
 		const { services } = locals.app;
-		const file = await runAct(services, openArrival, locals.actor, params);
+		const ranged = request.headers.has('range');
+		const file = await runAct(services, openArrival, locals.actor, { ...params, ranged });
 		return await contentResponse(services, request, file.hash, file.fileName, 'download');
 	} catch (error) {
 		return problemResponse(error);

@@ -1,16 +1,22 @@
 import type { RequestHandler } from '@sveltejs/kit';
 import { takeSide } from '$lib/server/acts/hand-in';
-import { runAct } from '$lib/server/acts/run';
-import { fileResponse, problemResponse } from '$lib/server/http/respond';
+import { readView, runAct } from '$lib/server/acts/run';
+import { contentOut } from '$lib/server/http/giving';
+import { problemResponse } from '$lib/server/http/respond';
+import { sideContent } from '$lib/server/views/documents';
 
 /** The bytes of a side version, to look at or to take. */
-export const GET: RequestHandler = async ({ locals, params, request, url }) => {
+export const GET: RequestHandler = async ({ locals, params, request }) => {
 	const { services } = locals.app;
 	try {
-		const download = url.searchParams.has('download');
-		const how = download ? 'downloaded' : 'opened';
-		const file = await runAct(services, takeSide, locals.actor, { ...params, how });
-		return fileResponse(services, request, file, download ? 'download' : 'show');
+		const file = await readView(services, sideContent, locals.actor, params);
+		const note = (how: 'opened' | 'downloaded', ranged = false) =>
+			runAct(services, takeSide, locals.actor, { ...params, how, ranged });
+		return await contentOut(services, request, file, {
+			mayGive: file.mayGive,
+			opened: () => note('opened'),
+			given: async (ranged) => void (await note('downloaded', ranged))
+		});
 	} catch (error) {
 		return problemResponse(error);
 	}

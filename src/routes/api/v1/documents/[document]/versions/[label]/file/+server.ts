@@ -1,20 +1,21 @@
 import type { RequestHandler } from '@sveltejs/kit';
 import { downloadDocument, openDocument } from '$lib/server/acts/documents';
 import { readView, runAct } from '$lib/server/acts/run';
-import { fileResponse, problemResponse } from '$lib/server/http/respond';
+import { contentOut } from '$lib/server/http/giving';
+import { problemResponse } from '$lib/server/http/respond';
 import { versionContent } from '$lib/server/views/documents';
 
-export const GET: RequestHandler = async ({ locals, params, request, url }) => {
+/** The bytes of a version, for those who may take them. */
+export const GET: RequestHandler = async ({ locals, params, request }) => {
 	const { services } = locals.app;
 	try {
 		const file = await readView(services, versionContent, locals.actor, params);
-		const download = url.searchParams.has('download');
-		// What is continued was noted when it began.
-		if (!request.headers.has('range')) {
-			if (download) await runAct(services, downloadDocument, locals.actor, params);
-			else await runAct(services, openDocument, locals.actor, params);
-		}
-		return fileResponse(services, request, file, download ? 'download' : 'show');
+		return await contentOut(services, request, file, {
+			mayGive: file.mayGive,
+			opened: () => runAct(services, openDocument, locals.actor, params),
+			given: async (ranged) =>
+				void (await runAct(services, downloadDocument, locals.actor, { ...params, ranged }))
+		});
 	} catch (error) {
 		return problemResponse(error);
 	}

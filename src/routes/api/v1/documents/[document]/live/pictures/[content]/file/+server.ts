@@ -1,5 +1,6 @@
 import type { RequestHandler } from '@sveltejs/kit';
 import { readView } from '$lib/server/acts/run';
+import { shownResponse } from '$lib/server/http/giving';
 import { fileResponse, problemResponse } from '$lib/server/http/respond';
 import { livePictureContent } from '$lib/server/views/live';
 
@@ -8,7 +9,11 @@ export const GET: RequestHandler = async ({ locals, params, request }) => {
 	const { services } = locals.app;
 	try {
 		const file = await readView(services, livePictureContent, locals.actor, params);
-		return fileResponse(services, request, file, 'show');
+		if (file.mayGive) return fileResponse(services, request, file, 'show');
+		// For those who may view only it is drawn anew, as everything else is.
+		const address = new URL(request.url);
+		address.searchParams.set('part', 'page');
+		return await shownResponse(services, new Request(address, request), file, async () => {});
 	} catch (error) {
 		return problemResponse(error);
 	}

@@ -1,0 +1,75 @@
+import type { Table } from './compare/tables';
+
+/** Size of a page in its own units: points of a PDF, pixels of a picture, units of a drawing. */
+export interface ShownPage {
+	width: number;
+	height: number;
+}
+
+/**
+ * What the server makes of a file for those who may view it and not take it: pictures, text and tables that show it,
+ * while the file's own bytes stay where they are.
+ */
+export type Shown =
+	/** Page by page as pictures; words can be found. `left` and `top` say where a drawing's page begins. */
+	| { kind: 'pages'; unit: string; pages: ShownPage[]; words: boolean; left: number; top: number }
+	/** HTML that whoever shows it still has to clean. */
+	| { kind: 'text'; html: string }
+	| { kind: 'table'; tables: Table[] }
+	| { kind: 'archive'; entries: { name: string; size: number; locked: boolean }[]; more: boolean }
+	| { kind: 'none'; sentence: string };
+
+/** A run of words on a page, in the page's units with y downward. */
+export interface ShownWord {
+	text: string;
+	x: number;
+	y: number;
+	w: number;
+	h: number;
+}
+
+/** Most pixels across or down of a page that is drawn for showing it. */
+export const MOST_SHOWN_PIXELS = 6_000;
+
+/** A place on a page where words were found. */
+export interface FoundPlace {
+	x: number;
+	y: number;
+	w: number;
+	h: number;
+}
+
+/**
+ * Places where a page's words hold what is looked for, whatever the case and however the lines break.
+ * @param words in reading order
+ */
+export function findWords(words: readonly ShownWord[], query: string): FoundPlace[] {
+	const wanted = query.trim().toLowerCase().split(/\s+/).join(' ');
+	if (!wanted) return [];
+	const starts: number[] = [];
+	let line = '';
+	for (const word of words) {
+		starts.push(line.length);
+		line += word.text.toLowerCase() + ' ';
+	}
+	const places: FoundPlace[] = [];
+	for (let at = line.indexOf(wanted); at >= 0; at = line.indexOf(wanted, at + wanted.length)) {
+		const end = at + wanted.length;
+		const within = words.filter((w, i) => starts[i]! < end && starts[i]! + w.text.length > at);
+		// What goes over a line end lies in two places.
+		const rows: ShownWord[][] = [];
+		for (const word of within) {
+			const row = rows.at(-1);
+			if (row && Math.abs(row[0]!.y - word.y) < row[0]!.h / 2) row.push(word);
+			else rows.push([word]);
+		}
+		for (const row of rows) {
+			const x = Math.min(...row.map((w) => w.x));
+			const y = Math.min(...row.map((w) => w.y));
+			const right = Math.max(...row.map((w) => w.x + w.w));
+			const bottom = Math.max(...row.map((w) => w.y + w.h));
+			places.push({ x, y, w: right - x, h: bottom - y });
+		}
+	}
+	return places;
+}

@@ -1,0 +1,122 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+import { Problem } from '../../core/problem';
+import type { Answer } from './worker';
+
+/** Bounds of a format worker. Hostile files must take neither the server with them nor each other. */
+export interface Bounds {
+	/** Workers at a time. */
+	workers: number;
+	/** Bytes of memory that one may fill, typed arrays included; the system refuses more (RLIMIT_DATA). */
+	memory: number;
+	/** Milliseconds that one task may take. */
+	time: number;
+	/** Tasks that may wait. */
+	waiting: number;
+	/** Milliseconds after which an idle worker ends. */
+	idle: number;
+}
+
+const BOUNDS: Bounds = { workers: 2, memory: 2_200_000_000, time: 45_000, waiting: 2_000, idle: 30_000 };
+
+interface Wanted {
+	task: unknown;
+	done: (value: unknown) => void;
+	failed: (error: Error) => void;
+}
+
+interface Worker {
+	child: ChildProcess;
+	doing: Wanted | null;
+	timer: NodeJS.Timeout | null;
+}
+
+/**
+ * Processes that open and write files, each within bounds of memory and time. A worker that runs over is killed, which
+ * answers its one task with an error and touches no other.
+ */
+export class WorkerPool {
+	private readonly workers: Worker[] = [];
+	private readonly queue: Wanted[] = [];
+	private readonly bounds: Bounds;
+	private closed = false;
+
+	/** @param file the built worker, or null to run it from source */
+	constructor(
+		private readonly file: string | null,
+		bounds: Partial<Bounds> = {}
+	) {
+		this.bounds = { ...BOUNDS, ...bounds };
+	}
+
+	/** Has a task done. Raises what the worker raised, or an Error when it died or took too long. */
+	run(task: unknown): Promise<unknown> {
+		if (this.closed) return Promise.reject(new Error('The workers have ended'));
+		if (this.queue.length >= this.bounds.waiting)
+			return Promise.reject(new Problem('busy', 'The server is busy opening files. Try again in a moment.'));
+		return new Promise((done, failed) => {
+			this.queue.push({ task, done, failed });
+			this.next();
+		});
+	}
+
+	private next(): void {
+		if (!this.queue.length) return;
+		let worker = this.workers.find((w) => !w.doing);
+		if (!worker) {
+			if (this.workers.length >= this.bounds.workers) return;
+			worker = this.start();
+		}
+		if (worker.timer) clearTimeout(worker.timer);
+		worker.doing = this.queue.shift()!;
+		worker.timer = setTimeout(() => worker.child.kill('SIGKILL'), this.bounds.time);
+		worker.child.send({ task: worker.doing.task }, (error) => {
+			if (error) worker.child.kill('SIGKILL');
+		});
+	}
+
+	private start(): Worker {
+		const limit = [`--data=${this.bounds.memory}`, process.execPath];
+		const child = fork(this.file ?? fileURLToPath(new URL('./worker.ts', import.meta.url)), [], {
+			execPath: 'prlimit',
+			execArgv: [...limit, ...(this.file ? [] : ['--import', 'tsx']), '--max-old-space-size=1536'],
+			// Nothing of the server's own settings and secrets is theirs to know.
+			env: { PATH: process.env.PATH, CUPBOARD_FORMAT_WORKER: '1' },
+			serialization: 'advanced',
+			stdio: ['ignore', 'ignore', 'ignore', 'ipc']
+		});
+		const worker: Worker = { child, doing: null, timer: null };
+		this.workers.push(worker);
+		child.on('message', (answer: Answer) => this.answered(worker, answer));
+		child.on('error', () => child.kill('SIGKILL'));
+		child.once('exit', () => this.gone(worker));
+		return worker;
+	}
+
+	private answered(worker: Worker, answer: Answer): void {
+		const { doing } = worker;
+		if (worker.timer) clearTimeout(worker.timer);
+		worker.doing = null;
+		worker.timer = setTimeout(() => worker.child.disconnect(), this.bounds.idle).unref();
+		if ('value' in answer) doing?.done(answer.value);
+		else if (answer.code) doing?.failed(new Problem(answer.code, answer.message));
+		else doing?.failed(new Error(answer.message));
+		this.next();
+	}
+
+	private gone(worker: Worker): void {
+		if (worker.timer) clearTimeout(worker.timer);
+		this.workers.splice(this.workers.indexOf(worker), 1);
+		worker.doing?.failed(new Error('The file took too much time or memory to open.'));
+		if (!this.closed) this.next();
+	}
+
+	/** Ends all workers; what waits is answered with an error. */
+	async close(): Promise<void> {
+		this.closed = true;
+		for (const wanted of this.queue.splice(0)) wanted.failed(new Error('The workers have ended'));
+		const ended = this.workers.map((w) => new Promise((done) => w.child.once('exit', done)));
+		for (const worker of this.workers) worker.child.kill('SIGKILL');
+		await Promise.all(ended);
+	}
+}

@@ -1,0 +1,147 @@
+/** What is made of a stored file for those who may view it and not take it. Runs in the format workers. */
+import { readFile } from 'node:fs/promises';
+import mammoth from 'mammoth';
+import { marked } from 'marked';
+import sharp from 'sharp';
+import { flatten } from '../../core/dxf/flatten';
+import { decodeDxf, readDxf } from '../../core/dxf/read';
+import { sheetToSvg } from '../../core/dxf/svg';
+import { MOST_SHOWN_PIXELS, type Shown, type ShownPage, type ShownWord } from '../../core/shown';
+import { listArchive } from './archive';
+import { MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
+import { tablesIn } from './shown-tables';
+import { plainText, writtenLines } from './written';
+
+export type ShownTask =
+	| { task: 'shown'; path: string; mediaType: string; size: number }
+	| { task: 'shown-page'; path: string; mediaType: string; size: number; page: number; width: number }
+	| { task: 'shown-words'; path: string; mediaType: string; page: number };
+
+export interface ShownPicture {
+	bytes: Uint8Array;
+	mediaType: string;
+}
+
+const WORD = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';
+const ODT = 'application/vnd.oasis.opendocument.text';
+const PICTURES = ['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'];
+/** Most pages whose sizes are told. */
+const MOST_PAGES = 2_000;
+
+const escapeHtml = (text: string) => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
+const paragraphs = (lines: string[]) => lines.map((line) => `<p>${escapeHtml(line)}</p>`).join('');
+
+/** What a file is shown as. Throws when it is damaged. */
+export async function shown({
+	path,
+	mediaType,
+	size
+}: Extract<ShownTask, { task: 'shown' }>): Promise<Shown> {
+	if (mediaType === 'application/pdf')
+		return { kind: 'pages', unit: 'pt', pages: await pdfPages(path), words: true, left: 0, top: 0 };
+	if (mediaType === 'image/vnd.dxf' && size <= MOST_DXF_BYTES) {
+		const { box, unit } = flatten(readDxf(decodeDxf(await readFile(path))));
+		const [left, bottom, right, top] = box;
+		const pages = [{ width: right - left, height: top - bottom }];
+		return { kind: 'pages', unit, pages, words: false, left, top };
+	}
+	if (PICTURES.includes(mediaType)) {
+		const meta = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS }).metadata();
+		const { width, height } = meta.autoOrient;
+		return { kind: 'pages', unit: 'px', pages: [{ width, height }], words: false, left: 0, top: 0 };
+	}
+	if (mediaType === 'text/markdown')
+		return { kind: 'text', html: await marked.parse(await plainText(path), { gfm: true }) };
+	if (mediaType === 'text/html') return { kind: 'text', html: await plainText(path) };
+	if (mediaType === WORD) return { kind: 'text', html: (await mammoth.convertToHtml({ path })).value };
+	if (mediaType === ODT) return { kind: 'text', html: paragraphs(await writtenLines(path)) };
+	const tables = await tablesIn(path, mediaType);
+	if (tables) return { kind: 'table', tables };
+	if (mediaType.startsWith('text/'))
+		return { kind: 'text', html: paragraphs((await plainText(path)).split(/\r?\n/)) };
+	if (mediaType === 'application/zip') return { kind: 'archive', ...(await listArchive(path)) };
+	return {
+		kind: 'none',
+		sentence: 'Files of this kind are not shown here, only downloaded, and that needs Take.'
+	};
+}
+
+/** Sizes of the pages of a PDF as they are seen: cropped and turned. */
+async function pdfPages(path: string): Promise<ShownPage[]> {
+	const { stdout } = await poppler('pdfinfo', ['-f', '1', '-l', String(MOST_PAGES), '-box', path]);
+	const pages: ShownPage[] = [];
+	for (const line of stdout.split('\n')) {
+		const [, number, key, rest] = /^Page\s+(\d+)\s+(CropBox|rot):\s+(.+)$/.exec(line) ?? [];
+		if (!number) continue;
+		const at = Number(number) - 1;
+		if (key === 'CropBox') {
+			const [x0, y0, x1, y1] = rest!.trim().split(/\s+/).map(Number) as [number, number, number, number];
+			const before = pages[at];
+			pages[at] = { width: Math.abs(x1 - x0), height: Math.abs(y1 - y0) };
+			if (before?.width === -1) pages[at] = turned(pages[at]);
+		} else if (Number(rest) % 180 !== 0)
+			pages[at] = pages[at] ? turned(pages[at]) : { width: -1, height: -1 };
+	}
+	return pages;
+}
+
+const turned = ({ width, height }: ShownPage): ShownPage => ({ width: height, height: width });
+
+/** One page as a picture, `width` pixels across at most; drawings as SVG. */
+export async function shownPage({
+	path,
+	mediaType,
+	page,
+	width
+}: Extract<ShownTask, { task: 'shown-page' }>): Promise<ShownPicture> {
+	const across = Math.max(16, Math.min(MOST_SHOWN_PIXELS, Math.round(width)));
+	if (mediaType === 'application/pdf') {
+		const one = ['-f', String(page), '-l', String(page)];
+		const size = ['-cropbox', '-scale-to-x', String(across), '-scale-to-y', '-1'];
+		// Of a page that is far higher than wide, the height sets the bound.
+		const pages = await pdfPages(path);
+		const { width: w, height: h } = pages[page - 1] ?? { width: 1, height: 1 };
+		if ((across * h) / w > MOST_SHOWN_PIXELS) size.splice(1, 4, '-scale-to', String(MOST_SHOWN_PIXELS));
+		const stdout = await popplerBytes('pdftoppm', [...one, ...size, path]);
+		const header = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(stdout.subarray(0, 64).toString('latin1'));
+		if (!header) throw new Error('The page cannot be drawn.');
+		const raw = { width: Number(header[1]), height: Number(header[2]), channels: 3 as const };
+		const bytes = await sharp(stdout.subarray(header[0].length), { raw })
+			.webp({ quality: 88, effort: 1 })
+			.toBuffer();
+		return { bytes, mediaType: 'image/webp' };
+	}
+	if (mediaType === 'image/vnd.dxf') {
+		const svg = sheetToSvg(flatten(readDxf(decodeDxf(await readFile(path)))), MOST_SHOWN_PIXELS, 0);
+		return { bytes: Buffer.from(svg), mediaType: 'image/svg+xml' };
+	}
+	const bytes = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS })
+		.autoOrient()
+		.resize({ width: across, height: MOST_SHOWN_PIXELS, fit: 'inside', withoutEnlargement: true })
+		.webp({ quality: 90, effort: 1 })
+		.toBuffer();
+	return { bytes, mediaType: 'image/webp' };
+}
+
+/** The words of one page of a PDF with where they stand. */
+export async function shownWords({
+	path,
+	mediaType,
+	page
+}: Extract<ShownTask, { task: 'shown-words' }>): Promise<ShownWord[]> {
+	if (mediaType !== 'application/pdf') return [];
+	const one = ['-f', String(page), '-l', String(page), '-cropbox', '-bbox'];
+	const { stdout } = await poppler('pdftotext', [...one, path, '-']);
+	const words: ShownWord[] = [];
+	const each = /<word xMin="([\d.-]+)" yMin="([\d.-]+)" xMax="([\d.-]+)" yMax="([\d.-]+)">([^<]*)<\/word>/g;
+	for (const [, x0, y0, x1, y1, text] of stdout.matchAll(each)) {
+		const [x, y] = [Number(x0), Number(y0)];
+		const plain = text!
+			.replace(/&lt;/g, '<')
+			.replace(/&gt;/g, '>')
+			.replace(/&quot;/g, '"')
+			.replace(/&amp;/g, '&');
+		words.push({ text: plain, x, y, w: Number(x1) - x, h: Number(y1) - y });
+	}
+	return words;
+}

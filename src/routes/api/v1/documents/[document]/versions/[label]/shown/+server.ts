@@ -1,0 +1,19 @@
+import type { RequestHandler } from '@sveltejs/kit';
+import { openDocument } from '$lib/server/acts/documents';
+import { readView, runAct } from '$lib/server/acts/run';
+import { shownResponse } from '$lib/server/http/giving';
+import { problemResponse } from '$lib/server/http/respond';
+import { versionContent } from '$lib/server/views/documents';
+
+/** What the server makes of a version for showing it, for those who may view and not take. */
+export const GET: RequestHandler = async ({ locals, params, request }) => {
+	const { services } = locals.app;
+	try {
+		const file = await readView(services, versionContent, locals.actor, params);
+		return await shownResponse(services, request, file, () =>
+			runAct(services, openDocument, locals.actor, params)
+		);
+	} catch (error) {
+		return problemResponse(error);
+	}
+};

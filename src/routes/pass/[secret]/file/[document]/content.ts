@@ -1,0 +1,39 @@
+import type { RequestEvent } from '@sveltejs/kit';
+import { takeFromPass } from '$lib/server/acts/passes';
+import { openPass, takeFromPlacePass } from '$lib/server/acts/place-passes';
+import { readView, runAct } from '$lib/server/acts/run';
+import { passGate, placePassContent, releasePassContent } from '$lib/server/views/passes';
+
+/** A document that a pass leads to, of either kind, and how its opening and its taking are noted. */
+export async function byPass({ locals, params }: Pick<RequestEvent, 'locals' | 'params'>) {
+	const { services } = locals.app;
+	const { secret } = params;
+	let { proofs } = locals;
+	const { leadsTo, opened, asks } = await readView(services, passGate, locals.actor, { secret }, { proofs });
+	// A program opens nothing first: its request is one use, like that of a browser that comes back with its proof.
+	if (!opened && !asks) {
+		const { proof } = await runAct(services, openPass, locals.actor, { secret }, { proofs });
+		if (proof) proofs = [...proofs, proof];
+	}
+	const circumstances = { proofs };
+	if (leadsTo === 'release') {
+		const file = await readView(services, releasePassContent, locals.actor, params, circumstances);
+		return {
+			file,
+			note: async (how: 'opened' | 'downloaded', ranged = false) => {
+				await runAct(services, takeFromPass, locals.actor, { ...params, how, ranged }, circumstances);
+				return null;
+			}
+		};
+	}
+	const file = await readView(services, placePassContent, locals.actor, params, circumstances);
+	return {
+		file,
+		/** Gives the version with whose name its copy is stamped, where the pass says so. */
+		note: async (how: 'opened' | 'downloaded', ranged = false) => {
+			const input = { ...params, how, ranged };
+			const taken = await runAct(services, takeFromPlacePass, locals.actor, input, circumstances);
+			return taken.stamp === null ? null : { ...taken, stamp: taken.stamp };
+		}
+	};
+}
