@@ -48,7 +48,11 @@ export async function makeLargeProject(url: string): Promise<void> {
 		maxFileBytes: 20e9,
 		outsideLevel: 'take',
 		runNeedsTwoStep: false,
-		keepPosition: true
+		keepPosition: true,
+		stamps: [],
+		ownDomains: [],
+		releasePurposes: [],
+		titleBlock: { left: 0.5, top: 0.6, right: 1, bottom: 1 }
 	});
 	const steps = [
 		`set synchronous_commit = off; set session_replication_role = replica; set work_mem = '256MB'; set maintenance_work_mem = '512MB'`,

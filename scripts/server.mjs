@@ -5,7 +5,7 @@ import { handler } from '../build/handler.js';
 const origin = new URL(process.env.ORIGIN);
 const loopback = new Set(['localhost', '127.0.0.1', '[::1]']);
 
-const server = createServer((request, response) => {
+const server = createServer({ connectionsCheckingInterval: 5_000 }, (request, response) => {
 	// A session belongs to one host name; whoever types the other name of this machine is led to the right one.
 	const host = request.headers.host ?? '';
 	const name = host.replace(/:\d+$/, '');
@@ -18,14 +18,29 @@ const server = createServer((request, response) => {
 		response.writeHead(307, { location: origin.origin + request.url }).end();
 		return;
 	}
+	response.once('finish', () => dropRest(request));
 	// A body without a named kind is bytes; the framework would take it for no body at all.
 	request.headers['content-type'] ??= 'application/octet-stream';
 	handler(request, response, () => response.writeHead(404).end());
 });
-// A large file on a slow line takes as long as it takes.
+/**
+ * Reads and drops what is left of a body that was answered before it was read whole. The framework holds on to it, so
+ * nobody else would, and the next request on the same connection would wait behind it for ever.
+ */
+function dropRest(request) {
+	if (request.complete) return;
+	request.removeAllListeners('data');
+	request.resume();
+	const late = setTimeout(() => request.destroy(), 30_000);
+	request.once('close', () => clearTimeout(late));
+}
+
+// A large file on a slow line takes as long as it takes, but a line on which nothing moves ends.
 server.requestTimeout = 0;
-server.headersTimeout = 30_000;
+server.timeout = 120_000;
+server.headersTimeout = 20_000;
 server.keepAliveTimeout = 65_000;
+server.maxConnections = 4_000;
 server.on('upgrade', (request, socket, head) =>
 	globalThis.cupboard.services.rooms.upgrade(request, socket, head)
 );

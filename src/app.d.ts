@@ -11,6 +11,8 @@ declare global {
 		interface Locals {
 			app: { services: Services; auth: Auth };
 			actor: Actor;
+			/** Network address that the request comes from, as far as it is known. */
+			address: string;
 			/** What the holder of a pass has proven in this browser. */
 			proofs: Proof[];
 		}

@@ -1,13 +1,20 @@
-import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
+import type { Handle, HandleServerError, RequestEvent, ServerInit } from '@sveltejs/kit';
+import type { BlockList } from 'node:net';
 import { building } from '$app/environment';
 import { Problem } from '$lib/core/problem';
 import { makeAuth } from '$lib/server/auth';
 import type { Actor } from '$lib/server/actor';
 import { readProofs } from '$lib/server/proofs';
+import { clientAddress, trustedProxies } from '$lib/server/http/address';
+import { awayPage } from '$lib/server/http/away';
+import { bodyLimit, withBoundedBody } from '$lib/server/http/body';
+import { load } from '$lib/server/http/load';
 import { problemResponse, unexpected } from '$lib/server/http/respond';
+import { checkTries, countTry } from '$lib/server/tries';
 import { startServices } from '$lib/server/start';
 import type { App } from './app.d';
 
+let proxies: BlockList | null = null;
 const holder = globalThis as { cupboard?: App.Locals['app'] };
 
 export const init: ServerInit = async () => {
@@ -38,42 +45,98 @@ function cookieIn(headers: Headers, name: string): string | undefined {
 }
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
+/** Addresses that can be guessed: passes and hatches may have endings of their maker's choice. */
+const GUESSABLE = /^\/(?:api\/v1\/)?(?:pass|passes|hatch|hatches|invited|renew)\//;
+
+/**
+ * Everything that holds for every request, in this order: how full the process is, how large the body may be, who asks,
+ * and whether a change comes from our own pages. Gives the function that ends what it began.
+ */
+async function admit(event: RequestEvent): Promise<() => void> {
+	const { auth, services } = holder.cupboard!;
+	const { url, locals } = event;
+	const { database, config } = services;
+	const carriesProof = /session_token|^bearer /i.test(
+		`${event.request.headers.get('authorization') ?? ''} ${event.request.headers.get('cookie') ?? ''}`
+	);
+	load.checkMemory(config.memoryMark, carriesProof);
+	let done = () => {};
+	locals.actor = lookingAs(await auth.actor(event.request.headers), event.cookies.get(TRY_COOKIE));
+	locals.proofs = readProofs(config.secret, event.cookies.getAll());
+	load.checkMemory(config.memoryMark, locals.actor !== null);
+	// A change must come from our own pages, unless it comes with a token: nobody sends that unasked.
+	const { method, headers } = event.request;
+	if (CHANGES.has(method) && locals.actor?.via !== 'token' && headers.get('origin') !== url.origin)
+		throw new Problem('wrong-origin', 'This request did not come from a page of Cupboard.');
+	if (CHANGES.has(method) && locals.actor?.scope === 'read')
+		throw new Problem('needs-level', 'This token is for reading only. Nothing was changed.');
+	if (GUESSABLE.test(url.pathname)) await checkTries(database, 'address', locals.address);
+	const limit = bodyLimit(url.pathname, locals.actor !== null);
+	if (event.request.body) {
+		done = load.begin('body', locals.address, locals.actor?.person.id ?? null);
+		try {
+			if (limit !== null) event.request = await withBoundedBody(event.request, limit);
+		} catch (error) {
+			done();
+			throw error;
+		}
+	}
+	return done;
+}
+
+/** A problem as whoever asked can read it: a page for a browser that goes somewhere, else a problem document. */
+function refused(event: RequestEvent, error: unknown): Response {
+	const problem = error instanceof Problem ? error : unexpected(error);
+	const asksPage = event.request.headers.get('accept')?.includes('text/html') ?? false;
+	if (problem.status === 503 && asksPage)
+		return awayPage(problem.sentence, Number(problem.facts.seconds ?? 5));
+	return problemResponse(problem);
+}
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const app = holder.cupboard!;
-	const { request, url } = event;
 	event.locals.app = app;
 	event.locals.actor = null;
 	event.locals.proofs = [];
+	proxies ??= trustedProxies(app.services.config.trustedProxies);
+	event.locals.address = clientAddress(event.getClientAddress(), event.request.headers, proxies);
+	let done: () => void;
 	try {
-		// A change that carries a cookie must come from our own pages.
-		const bearer = request.headers.has('authorization');
-		if (CHANGES.has(request.method) && !bearer && request.headers.get('origin') !== url.origin) {
-			throw new Problem('wrong-origin', 'This request did not come from a page of Cupboard.');
-		}
-		event.locals.actor = lookingAs(await app.auth.actor(request.headers), event.cookies.get(TRY_COOKIE));
-		event.locals.proofs = readProofs(app.services.config.secret, event.cookies.getAll());
+		done = await admit(event);
 	} catch (error) {
-		return problemResponse(error);
+		return refused(event, error);
 	}
+	try {
+		return await answer(event, resolve);
+	} finally {
+		done();
+	}
+};
+
+async function answer(event: RequestEvent, resolve: Parameters<Handle>[0]['resolve']): Promise<Response> {
+	const { url } = event;
 	const response = await resolve(event, {
 		preload: ({ type }) => type === 'js' || type === 'css' || type === 'font'
 	});
 	const { headers } = response;
+	if (response.status === 404 && GUESSABLE.test(url.pathname))
+		await countTry(holder.cupboard!.services.database, 'address', event.locals.address).catch(() => {});
 	// A page made for frames elsewhere is the only one that may stand in them; its load checks the pass.
 	const policy = headers.get('content-security-policy');
 	if (policy && response.status === 200 && /^\/pass\/[^/]+\/embed$/.test(url.pathname))
 		headers.set('content-security-policy', policy.replace(/frame-ancestors [^;]+/, 'frame-ancestors *'));
 	if (!headers.has('x-content-type-options')) headers.set('x-content-type-options', 'nosniff');
-	headers.set('referrer-policy', 'no-referrer');
+	// Within the application the origin has to be known, or the browser says none with a form; nobody else learns it.
+	headers.set('referrer-policy', 'same-origin');
 	headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
 	if (event.locals.actor && !headers.has('cache-control')) headers.set('cache-control', 'private, no-store');
 	return response;
-};
+}
 
 export const handleError: HandleServerError = ({ error, status, message }) => {
 	if (error instanceof Problem) return { message: error.sentence, code: error.code };
 	if (status === 404) return { message: 'There is nothing at this address.', code: 'not-found' };
 	if (status < 500) return { message, code: 'invalid' };
-	return { message: unexpected(error).sentence, code: 'busy' };
+	const { sentence, code } = unexpected(error);
+	return { message: sentence, code };
 };

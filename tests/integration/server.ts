@@ -1,4 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { readFile } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { resolve } from 'node:path';
 
@@ -61,6 +62,17 @@ export class ServerProcess {
 		const ended = new Promise((done) => child.once('exit', done));
 		child.kill(signal);
 		await ended;
+	}
+
+	/** Process id, for reading what it takes of the machine. */
+	get pid(): number {
+		return this.child!.pid!;
+	}
+
+	/** Memory of the process now, in bytes. */
+	async memory(): Promise<number> {
+		const status = await readFile(`/proc/${this.pid}/status`, 'utf8');
+		return Number(/VmRSS:\s+(\d+)/.exec(status)![1]) * 1024;
 	}
 
 	/** Calls the API with a token. */

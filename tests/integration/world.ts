@@ -60,6 +60,9 @@ export class TestWorld {
 			smtpUrl: null,
 			mailFrom: 'Cupboard <cupboard@localhost>',
 			redisUrl: null,
+			trustedProxies: [],
+			memoryMark: 4_000,
+			waiting: { member: 1e9, hatch: 1e9, project: 1e9 },
 			secret: 'a secret for tests only, long enough',
 			// The built one: threads do not run from source within the test runner.
 			workerFile: resolve('build/worker/worker.js'),

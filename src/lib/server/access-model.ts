@@ -38,6 +38,7 @@ export async function loadModel(db: Querier, projectId: string): Promise<AccessM
 					projectId: member.projectId,
 					controller: member.controller,
 					outside: member.outside,
+					blockedAt: member.blockedAt,
 					twoStep: person.twoFactorEnabled,
 					name: person.name,
 					email: person.email

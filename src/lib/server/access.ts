@@ -17,7 +17,14 @@ export function idsOf(path: string): string[] {
 /** What the rules need to know of a member, from the rows that tell it. */
 export function subjectOf(
 	settings: { outsideLevel: Level | null; runNeedsTwoStep: boolean },
-	row: { personId: string; projectId: string; controller: boolean; outside: boolean; twoStep: boolean },
+	row: {
+		personId: string;
+		projectId: string;
+		controller: boolean;
+		outside: boolean;
+		twoStep: boolean;
+		blockedAt: Date | null;
+	},
 	belongs: Pick<Subject, 'departments' | 'leads' | 'groups'>
 ): Subject {
 	const mayNotRun = settings.runNeedsTwoStep && !row.twoStep;
@@ -27,6 +34,7 @@ export function subjectOf(
 		controller: row.controller && !mayNotRun,
 		...belongs,
 		outside: row.outside,
+		...(row.blockedAt ? { blocked: true } : {}),
 		ceiling: row.outside ? settings.outsideLevel : mayNotRun ? 'tidy' : null
 	};
 }
@@ -135,6 +143,7 @@ async function loadSubject(db: Querier, projectId: string, personId: string) {
 			projectId: member.projectId,
 			controller: member.controller,
 			outside: member.outside,
+			blockedAt: member.blockedAt,
 			twoStep: person.twoFactorEnabled,
 			settings: project.settings,
 			version: project.accessVersion,
@@ -148,7 +157,7 @@ async function loadSubject(db: Querier, projectId: string, personId: string) {
 		.innerJoin(project, eq(project.id, member.projectId))
 		.innerJoin(person, eq(person.id, member.personId))
 		.where(and(eq(member.projectId, projectId), eq(member.personId, personId), isNull(member.leftAt)));
-	if (!row) return null;
+	if (!row || row.blockedAt) return null;
 	const { departments, leads, groups } = row;
 	return {
 		version: row.version,

@@ -6,6 +6,8 @@ export type Person = Pick<typeof person.$inferSelect, 'id' | 'name' | 'email'>;
 export type Actor = {
 	person: Person;
 	via: 'session' | 'token';
+	/** What a token may be used for; everything when left out. */
+	scope?: 'read' | 'all';
 	/** Whose eyes the person looks through in one project: views answer as for them, and nothing can be changed. */
 	trying?: { projectId: string; personId: string };
 } | null;

@@ -12,11 +12,19 @@ export interface Config {
 	mailFrom: string;
 	/** Redis that carries live editing between several app processes; null when one process serves all. */
 	redisUrl: string | null;
+	/** Addresses and networks of proxies whose word about who asks is believed (X-Forwarded-For). */
+	trustedProxies: string[];
+	/** Memory of the process in MB above which those who are not signed in are asked to come back later. */
+	memoryMark: number;
+	/** Most bytes that may lie unsorted and unused: of one member, in one hatch, and in one project. */
+	waiting: { member: number; hatch: number; project: number };
 	/** Secret that signs session cookies. */
 	secret: string;
 	/** Module of the format worker; null runs it from source. */
 	workerFile: string | null;
 }
+
+const gigabytes = (given: string | undefined, usual: number) => (Number(given) || usual) * 1e9;
 
 /** Reads the configuration. Raises an Error that says which variable is missing. */
 export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
@@ -36,6 +44,13 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
 		smtpUrl: env.SMTP_URL || null,
 		mailFrom: env.MAIL_FROM ?? 'Cupboard <cupboard@localhost>',
 		redisUrl: env.REDIS_URL || null,
+		trustedProxies: (env.CUPBOARD_TRUSTED_PROXIES ?? '').split(/[\s,]+/).filter(Boolean),
+		memoryMark: Number(env.CUPBOARD_MEMORY_MARK) || 1_500,
+		waiting: {
+			member: gigabytes(env.CUPBOARD_WAITING_MEMBER, 100),
+			hatch: gigabytes(env.CUPBOARD_WAITING_HATCH, 50),
+			project: gigabytes(env.CUPBOARD_WAITING_PROJECT, 500)
+		},
 		secret: need('CUPBOARD_SECRET'),
 		workerFile: env.CUPBOARD_WORKER ?? null
 	};

@@ -10,6 +10,9 @@ import { CHANNEL, visibleEvents } from './trail';
 /** The channel on which a process tells of a preview it made; the payload is the hash of the content. */
 export const PREVIEWS = 'cupboard_previews';
 
+/** The channel on which the database tells whose session or token has ended. */
+const SESSIONS = 'cupboard_sessions';
+
 interface Watcher {
 	projectId: string;
 	personId: string;
@@ -54,6 +57,7 @@ const PREVIEW_PAUSE = 500;
 export class Live {
 	private readonly watchers = new Set<Watcher>();
 	private readonly passWatchers = new Set<{ passId: string; projectId: string; ended: () => void }>();
+	private readonly sessionWatchers = new Set<{ personId: string; ended: () => void }>();
 	private readonly listeners: ((projectId: string) => void)[] = [];
 	private readonly stops: (() => Promise<void>)[] = [];
 	private readonly previews = new Set<string>();
@@ -74,6 +78,10 @@ export class Live {
 		await listen(CHANNEL, (text) =>
 			this.pass(JSON.parse(text) as { projectId: string; from: number; to: number })
 		);
+		await listen(SESSIONS, (personId) => {
+			for (const one of this.sessionWatchers) if (one.personId === personId) one.ended();
+			return Promise.resolve();
+		});
 		await listen(PREVIEWS, async (hash) => {
 			this.previews.add(hash);
 			this.previewTimer ??= setTimeout(() => {
@@ -99,6 +107,13 @@ export class Live {
 		const watcher = { projectId, passId, ended };
 		this.passWatchers.add(watcher);
 		return () => this.passWatchers.delete(watcher);
+	}
+
+	/** Calls back when a session or token of a person has ended somewhere; gives the function that ends it. */
+	watchSessions(personId: string, ended: () => void): () => void {
+		const watcher = { personId, ended };
+		this.sessionWatchers.add(watcher);
+		return () => this.sessionWatchers.delete(watcher);
 	}
 
 	/** Calls back with a project in which something has happened. */

@@ -1,6 +1,6 @@
 import { createHash, type Hash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { open, readdir, rm, stat } from 'node:fs/promises';
+import { open, readdir, rm, stat, statfs } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { FileStore } from '@tus/file-store';
@@ -18,9 +18,16 @@ import type { Services } from './services';
 export const RESUMABLE_PATH = '/api/v1/uploads/resumable';
 
 /** What is not continued for this long is thrown away, in milliseconds. */
-const KEPT = 7 * 86_400_000;
+const KEPT = 86_400_000;
 /** A state of the hash is kept this often, so that after a break only so much is read again; in bytes. */
 const SNAPSHOT = 64 * 1024 * 1024;
+
+/** With less room than this on the disk, in bytes, it counts as full. */
+const LEAST_FREE = 1024 * 1024;
+const FULL = {
+	status_code: 507,
+	body: 'The disk of the server is full. What has arrived is kept; go on when there is room.'
+};
 
 /** Who sends: found by the route before the protocol is spoken. */
 export interface Sender {
@@ -81,7 +88,11 @@ class HashingStore extends FileStore {
 			}
 		});
 		source.on('error', (error) => through.destroy(error));
-		const end = await super.write(source.pipe(through), id, offset);
+		// The library keeps to itself why it could not write; whether there is room left is easily asked.
+		const end = await super.write(source.pipe(through), id, offset).catch(async (error: unknown) => {
+			const { bavail, bsize } = await statfs(this.directory);
+			throw bavail * bsize < LEAST_FREE ? FULL : error;
+		});
 		if (end === at) hashes.keep(id, at, hash);
 		return end;
 	}
@@ -124,10 +135,28 @@ class Resumable {
 		});
 	}
 
-	/** Answers a request of the protocol for a sender. */
-	async answer(request: Request, sender: Sender): Promise<Response> {
-		this.senders.set(request, sender);
-		return this.tus.handleWeb(request);
+	/**
+	 * Answers a request of the protocol for a sender. The library takes the upload from the end of the address, so it is
+	 * given one that says that and nothing else.
+	 * @param id the upload that the sender was found to own; empty for beginning one
+	 */
+	async answer(request: Request, id: string, sender: Sender): Promise<Response> {
+		const address = new URL(`${RESUMABLE_PATH}${id ? `/${id}` : ''}`, request.url);
+		const { method, headers, body, signal } = request;
+		const plain = new Request(address, { method, headers, body, signal, duplex: 'half' } as RequestInit);
+		this.senders.set(plain, sender);
+		return this.tus.handleWeb(plain);
+	}
+
+	/** Bytes of uploads of a person that have not arrived whole, as large as they say they will be. */
+	async arriving(personId: string): Promise<number> {
+		let bytes = 0;
+		for (const name of await readdir(this.store.directory).catch(() => [])) {
+			if (!name.endsWith('.json')) continue;
+			const found = await this.store.getUpload(name.slice(0, -'.json'.length)).catch(() => null);
+			if (found?.metadata?.person === personId) bytes += found.size ?? 0;
+		}
+		return bytes;
 	}
 
 	/** Who began an upload that is not whole yet; null when there is none of this id. */

@@ -7,6 +7,7 @@ import { Inspector } from './formats/inspector';
 import { handlers } from './jobs/handlers';
 import { Jobs } from './jobs/jobs';
 import { readView } from './acts/run';
+import { trustedProxies } from './http/address';
 import { Live } from './live';
 import { startDemoMail } from './mail/demo-server';
 import { Mailer } from './mail/send';
@@ -35,7 +36,13 @@ export async function startServices(given: Config = readConfig(), { work = true 
 	const inspector = new Inspector(store, join(config.store, 'previews'), config.workerFile);
 	const jobs = new Jobs(config.databaseUrl, log);
 	const live = new Live(database, log);
-	const rooms = new Rooms(database, config.origin, config.redisUrl, log);
+	const rooms = new Rooms(
+		database,
+		config.origin,
+		config.redisUrl,
+		log,
+		trustedProxies(config.trustedProxies)
+	);
 	await jobs.open();
 	await live.open();
 	const closing: (() => Promise<void> | void)[] = [];

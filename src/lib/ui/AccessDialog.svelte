@@ -8,8 +8,15 @@
 	let {
 		row = $bindable(null),
 		place,
+		levels = LEVELS,
 		done
-	}: { row: AccessRow | null; place: string; done: () => Promise<void> } = $props();
+	}: {
+		row: AccessRow | null;
+		place: string;
+		/** Levels that mean something here. */
+		levels?: readonly Level[];
+		done: () => Promise<void>;
+	} = $props();
 
 	let level = $state<Level | 'barred'>('look');
 	let until = $state('');
@@ -50,7 +57,7 @@
 		<div class="flex gap-3">
 			<label class="flex-1"
 				><span class="label">May</span><select class="field" bind:value={level}
-					>{#each LEVELS as one (one)}<option value={one}>{levelLabel(one)}</option>{/each}<option
+					>{#each levels as one (one)}<option value={one}>{levelLabel(one)}</option>{/each}<option
 						value="barred">Barred</option
 					></select
 				></label
@@ -68,7 +75,7 @@
 					>Exactly this level, whatever departments and groups would give</span
 				></label
 			>{/if}
-		{#if level !== 'barred' && level !== 'drop'}
+		{#if level !== 'barred' && level !== 'drop' && row?.kind !== 'everyone'}
 			<fieldset class="flex flex-wrap items-end gap-3 border-t border-rule pt-3">
 				<legend class="sr-only">Bringing others in</legend>
 				<label class="w-[150px]"

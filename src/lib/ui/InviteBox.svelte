@@ -10,8 +10,18 @@
 		place,
 		known,
 		outsideLevel,
+		ownDomains,
+		levels = LEVELS,
 		done
-	}: { place: string; known: Known[]; outsideLevel: Level | null; done: () => Promise<void> } = $props();
+	}: {
+		place: string;
+		known: Known[];
+		outsideLevel: Level | null;
+		/** Mail domains of colleagues; everybody else comes from outside. */
+		ownDomains: string[];
+		levels?: readonly Level[];
+		done: () => Promise<void>;
+	} = $props();
 
 	let text = $state('');
 	let note = $state('');
@@ -24,11 +34,14 @@
 	const lines = $derived(readInvites(text, known, preset, today).map(checked));
 	const faults = $derived(lines.filter((l) => l.fault));
 	const people = $derived(lines.reduce((n, l) => n + (l.known?.people ?? (l.fresh ? 1 : 0)), 0));
-	const fresh = $derived(lines.filter((l) => l.fresh && !l.fault).length);
+	const isColleague = (email: string) => ownDomains.includes(email.split('@')[1]?.toLowerCase() ?? '');
+	const fresh = $derived(lines.filter((l) => l.fresh && !l.fault && !isColleague(l.fresh.email)).length);
 
 	/** What can be told before asking: how far people outside may go. */
 	function checked(line: InviteLine): InviteLine {
-		const outside = line.fresh !== null || line.known?.outside;
+		if (line.level === 'drop' && !levels.includes('drop'))
+			return { ...line, fault: 'Files are put into a folder, not into a document.' };
+		const outside = line.fresh ? !isColleague(line.fresh.email) : line.known?.outside;
 		if (line.fault || !outside || line.level === null) return line;
 		if (outsideLevel === null) return { ...line, fault: 'This project gives nothing to people outside.' };
 		if (rank(line.level) > rank(outsideLevel))
@@ -93,7 +106,7 @@
 					{:else}<span class="min-w-0 truncate"
 							><b class="font-semibold">{l.known?.name ?? l.fresh!.name}</b>
 							{l.fresh
-								? `new, ${l.fresh.email}`
+								? `new ${isColleague(l.fresh.email) ? 'colleague' : 'from outside'}, ${l.fresh.email}`
 								: l.known!.people > 1
 									? plural(l.known!.people, 'person', 'people')
 									: ''}</span
@@ -107,7 +120,7 @@
 	<div class="flex gap-2">
 		<label class="w-[108px]"
 			><span class="label">Lines without a level</span><select class="field" bind:value={preset}
-				>{#each LEVELS as level (level)}<option value={level}>{levelLabel(level)}</option>{/each}</select
+				>{#each levels as level (level)}<option value={level}>{levelLabel(level)}</option>{/each}</select
 			></label
 		>
 		<label class="flex-1"

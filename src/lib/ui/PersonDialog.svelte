@@ -27,6 +27,9 @@
 			twoStep: boolean;
 			departmentId: string | null;
 			lead: boolean | null;
+			cameIn: boolean;
+			blockedAt: Date | string | null;
+			blockedReason: string | null;
 		}[];
 		me: string;
 		done: () => Promise<void>;
@@ -52,7 +55,7 @@
 		);
 		controller = who?.controller ?? false;
 		leaving = false;
-		reason = fault = '';
+		reason = fault = blocking = '';
 	});
 	const wanted = $derived(departments.filter((d) => chosen[d.id] && chosen[d.id] !== 'out'));
 	$effect(() => {
@@ -70,6 +73,22 @@
 			.then((answer) => asked === person && (meaning = answer))
 			.catch(() => (meaning = null));
 	});
+
+	/** What is done about somebody at once, beside the form. */
+	async function act(method: 'POST' | 'DELETE', way: string, said: string, body: object = {}) {
+		fault = '';
+		busy = true;
+		try {
+			await call(method, `/projects/${project}/people/${person}/${way}`, body);
+			toast(said);
+			person = null;
+			await done();
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+		busy = false;
+	}
+	let blocking = $state('');
 
 	async function submit(event: SubmitEvent) {
 		event.preventDefault();
@@ -102,6 +121,67 @@
 		<p class="text-ink-2">
 			{who?.email}{who?.twoStep ? ' · signs in with two steps' : ''}{who?.outside ? ' · outside' : ''}
 		</p>
+		{#if who && !who.cameIn}
+			<div class="flex flex-wrap items-center gap-2 border-l-4 border-lock bg-lock-soft px-3 py-2">
+				<span class="flex-1">Was invited and has not come in yet.</span>
+				<button
+					type="button"
+					class="button"
+					disabled={busy}
+					onclick={() => act('POST', 'invitation', `A new invitation is on its way to ${who.email}.`)}
+					>Invite again</button
+				>
+			</div>
+		{/if}
+		{#if who?.blockedAt}
+			<div class="flex flex-wrap items-center gap-2 border-l-4 border-fault bg-fault-soft px-3 py-2">
+				<span class="flex-1">Kept out for the time being: {who.blockedReason}</span>
+				<button
+					type="button"
+					class="button"
+					disabled={busy}
+					onclick={() => act('DELETE', 'block', `${who.name} is back in, with everything as it was.`)}
+					>Let back in</button
+				>
+			</div>
+		{:else if who && person !== me && !leaving}
+			<details>
+				<summary class="cursor-pointer text-ink-2">Keep out for a time…</summary>
+				<div class="mt-1 flex gap-2">
+					<input
+						class="field"
+						aria-label="Reason for keeping out"
+						placeholder="Reason"
+						bind:value={blocking}
+						maxlength="500"
+					/>
+					<button
+						type="button"
+						class="button whitespace-nowrap"
+						disabled={busy || !blocking.trim()}
+						onclick={() =>
+							act('POST', 'block', `${who.name} is kept out until you let them back in.`, {
+								reason: blocking
+							})}>Keep out</button
+					>
+				</div>
+				<p class="mt-1 text-[12px] text-ink-2">
+					They are signed out and see nothing of the project; what was given to them stays and comes back.
+				</p>
+			</details>
+		{/if}
+		{#if who?.outside && !leaving}
+			<p class="flex flex-wrap items-center gap-2">
+				<span class="flex-1 text-ink-2">From outside: belongs to a company, and to no department.</span>
+				<button
+					type="button"
+					class="button"
+					disabled={busy}
+					onclick={() => act('POST', 'inside', `${who.name} is a colleague now; put them into a department.`)}
+					>Make a colleague</button
+				>
+			</p>
+		{/if}
 		{#if !leaving && !who?.outside}
 			<table class="w-full">
 				<tbody>

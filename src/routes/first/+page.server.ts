@@ -19,7 +19,7 @@ export const load: PageServerLoad = async ({ locals }) => {
 };
 
 export const actions: Actions = {
-	default: async ({ request, locals, cookies, getClientAddress }) => {
+	default: async ({ request, locals, cookies }) => {
 		const form = Object.fromEntries(await request.formData());
 		const parsed = input.safeParse(form);
 		const kept = { name: String(form.name ?? ''), email: String(form.email ?? '') };
@@ -29,7 +29,7 @@ export const actions: Actions = {
 			const { cookies: given } = await locals.app.auth.signIn(
 				parsed.data.email,
 				parsed.data.password,
-				getClientAddress(),
+				locals.address,
 				request.headers
 			);
 			setCookies(cookies, given);

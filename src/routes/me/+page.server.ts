@@ -44,11 +44,11 @@ export const actions: Actions = {
 			};
 		});
 	},
-	confirmTwoStep: async ({ request, locals, cookies, getClientAddress }) => {
+	confirmTwoStep: async ({ request, locals, cookies }) => {
 		const form = await request.formData();
 		return step(async () => {
 			const code = String(form.get('code') ?? '');
-			setCookies(cookies, await locals.app.auth.signInCode(code, getClientAddress(), request.headers));
+			setCookies(cookies, await locals.app.auth.signInCode(code, locals.address, request.headers));
 			return { twoStepIs: 'on' };
 		});
 	},

@@ -6,7 +6,7 @@
 	import { enhance } from '$app/forms';
 	import { CHOICE_LABEL, NOTICE_CHOICES, NOTICE_LABEL } from '$lib/core/notices';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { whenText } from '$lib/ui/words';
+	import { dayText, whenText } from '$lib/ui/words';
 
 	let { data, form } = $props();
 	// svelte-ignore state_referenced_locally
@@ -15,6 +15,9 @@
 	let next = $state('');
 	let passwordFault = $state('');
 	let tokenName = $state('');
+	let tokenDays = $state(365);
+	let tokenReads = $state(false);
+	let tokenEnds = $state(false);
 	let secret = $state('');
 	let theme = $state(globalThis.localStorage?.getItem('cupboard-theme') ?? 'system');
 
@@ -37,7 +40,14 @@
 	}
 	async function makeToken(event: SubmitEvent) {
 		event.preventDefault();
-		const made = await attempt(() => call<{ secret: string }>('POST', '/me/tokens', { name: tokenName }));
+		const made = await attempt(() =>
+			call<{ secret: string }>('POST', '/me/tokens', {
+				name: tokenName,
+				scope: tokenReads ? 'read' : 'all',
+				days: tokenDays,
+				endsWithPassword: tokenEnds
+			})
+		);
 		if (!made) return;
 		secret = made.secret;
 		tokenName = '';
@@ -228,7 +238,11 @@
 				{#each data.tokens as token (token.id)}
 					<tr class="h-8 border-b border-rule-2"
 						><td class="font-semibold">{token.name}</td><td class="text-ink-2"
-							>made {whenText(token.createdAt)}</td
+							>{token.scope === 'read' ? 'reads only' : 'all you may'}, made {whenText(
+								token.createdAt
+							)}{token.endsAt ? `, ends ${dayText(token.endsAt)}` : ''}{token.endsWithPassword
+								? ' or with your password'
+								: ''}</td
 						><td class="text-ink-2"
 							>{token.lastUsedAt ? `used ${whenText(token.lastUsedAt)}` : 'not used yet'}</td
 						><td class="text-right"
@@ -238,14 +252,27 @@
 				{:else}<tr><td class="text-ink-2">You have no tokens.</td></tr>{/each}
 			</tbody>
 		</table>
-		<form onsubmit={makeToken} class="flex gap-2">
+		<form onsubmit={makeToken} class="flex flex-wrap items-center gap-x-3 gap-y-2">
 			<input
 				class="field max-w-[260px]"
 				placeholder="What it is for"
 				aria-label="What the token is for"
 				bind:value={tokenName}
 				required
-			/><button class="button">Make a token</button>
+			/><label class="flex items-center gap-1.5"
+				>for <input
+					class="field w-[70px] font-mono"
+					type="number"
+					min="1"
+					max="730"
+					aria-label="Days it works"
+					bind:value={tokenDays}
+				/> days</label
+			><label class="flex items-center gap-1.5"
+				><input type="checkbox" class="accent-act" bind:checked={tokenReads} />for reading only</label
+			><label class="flex items-center gap-1.5"
+				><input type="checkbox" class="accent-act" bind:checked={tokenEnds} />ends when the password changes</label
+			><button class="button">Make a token</button>
 		</form>
 	</section>
 </main>

@@ -11,21 +11,22 @@ export const load: PageServerLoad = async ({ locals }) => {
 	return { demo: services.config.demo };
 };
 
-/** Goes on to where somebody wanted to go; only ways inside Cupboard, since “//host” would lead elsewhere. */
+/** Goes on to where somebody wanted to go; only ways inside Cupboard, as the browser itself will read them. */
 function goOn(url: URL, cookies: Cookies, given: string[]): never {
 	setCookies(cookies, given);
-	const to = url.searchParams.get('to') ?? '/';
-	redirect(303, /^\/(?![/\\])/.test(to) ? to : '/');
+	const asked = url.searchParams.get('to') ?? '/';
+	const to = URL.canParse(asked, url.origin) ? new URL(asked, url.origin) : url;
+	redirect(303, to !== url && to.origin === url.origin ? to.pathname + to.search : '/');
 }
 
 export const actions: Actions = {
-	password: async ({ request, locals, cookies, url, getClientAddress }) => {
+	password: async ({ request, locals, cookies, url }) => {
 		const form = await request.formData();
 		const email = String(form.get('email') ?? '');
 		let given: { cookies: string[]; asksCode: boolean };
 		try {
 			const password = String(form.get('password') ?? '');
-			given = await locals.app.auth.signIn(email, password, getClientAddress(), request.headers);
+			given = await locals.app.auth.signIn(email, password, locals.address, request.headers);
 		} catch (error) {
 			if (error instanceof Problem) return fail(error.status, { email, fault: error.sentence });
 			throw error;
@@ -34,12 +35,12 @@ export const actions: Actions = {
 		setCookies(cookies, given.cookies);
 		return { asksCode: true };
 	},
-	code: async ({ request, locals, cookies, url, getClientAddress }) => {
+	code: async ({ request, locals, cookies, url }) => {
 		const form = await request.formData();
 		let given: string[];
 		try {
 			const code = String(form.get('code') ?? '');
-			given = await locals.app.auth.signInCode(code, getClientAddress(), request.headers);
+			given = await locals.app.auth.signInCode(code, locals.address, request.headers);
 		} catch (error) {
 			if (error instanceof Problem) return fail(error.status, { asksCode: true, fault: error.sentence });
 			throw error;

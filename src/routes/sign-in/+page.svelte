@@ -18,6 +18,9 @@
 </script>
 
 <Gate title="Sign in">
+	{#if page.url.searchParams.has('renewed')}<p role="status" class="mb-3 bg-done-soft px-2 py-1 text-done">
+			Your new password is set. Sign in with it.
+		</p>{/if}
 	{#if form && 'asksCode' in form && form.asksCode}
 		<form method="post" action="?/code{way}" class="space-y-3" use:enhance={submit}>
 			<label class="block"
@@ -54,6 +57,7 @@
 			>
 			{#if form && 'fault' in form && form.fault}<p role="alert" class="text-fault">{form.fault}</p>{/if}
 			<button class="button button-act" disabled={busy}>Sign in</button>
+			<a class="link ml-3" href="/forgotten">Forgotten your password?</a>
 		</form>
 	{/if}
 	{#if data.demo}<p class="mt-4 border-t border-rule pt-3 text-[12px] text-ink-2">

@@ -28,6 +28,8 @@ export interface Subject {
 	groups: readonly string[];
 	/** People of another company: `everyone` does not mean them, and the project sets how far they may go at most. */
 	outside: boolean;
+	/** Kept out of the project for a time: what was given stays, and gives nothing meanwhile. */
+	blocked?: boolean;
 	/** Most that this person may hold whatever is given: the project's limit for outsiders, or Tidy without two steps. */
 	ceiling: Level | null;
 }
@@ -181,6 +183,7 @@ export function decide(who: Subject, way: readonly Step[], now: number): Level |
 
 /** Lowers a level to what the person may hold at most; outsiders of a project that gives them nothing hold nothing. */
 export function limited(who: Subject, level: Level | null): Level | null {
+	if (who.blocked) return null;
 	if (who.ceiling === null) return who.outside ? null : level;
 	return cap(level, who.ceiling);
 }

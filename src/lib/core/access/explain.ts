@@ -165,7 +165,9 @@ function capSentences(
 ): string[] {
 	const caps: string[] = [];
 	const from = decided ? levelLabel(decided) : '';
-	if (decided !== null && limited(who, decided) !== decided)
+	if (who.blocked)
+		caps.push('Kept out of the project for the time being; what was given comes back with it.');
+	else if (decided !== null && limited(who, decided) !== decided)
 		caps.push(
 			who.outside
 				? who.ceiling === null

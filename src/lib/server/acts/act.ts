@@ -84,7 +84,13 @@ export interface Acting {
 	/** Has a job done after the commit. */
 	enqueue<N extends JobName>(name: N, data: JobData[N]): Promise<void>;
 	/** Puts a mail in the outbox; it is sent after the commit. */
-	mail(to: { name: string; address: string }, subject: string, body: string): Promise<void>;
+	mail(
+		to: { name: string; address: string },
+		subject: string,
+		body: string,
+		/** What of it only the addressee may read, also in the outbox: links that open something, codes. */
+		secrets?: string[]
+	): Promise<void>;
 }
 
 export type Method = 'POST' | 'PUT' | 'PATCH' | 'DELETE';

@@ -72,7 +72,8 @@ export const makeHatch = defineAct({
 			await mail(
 				{ name: input.tell.name, address: input.tell.email },
 				`${project.code}: put your files in here`,
-				`Dear ${input.tell.name},\n\n${by.name} asks you to send files for ${project.name} (“${input.title}”). No account is needed:\n${link}\n\nThe link works until ${input.until}.\n`
+				`Dear ${input.tell.name},\n\n${by.name} asks you to send files for ${project.name} (“${input.title}”). No account is needed:\n${link}\n\nThe link works until ${input.until}.\n`,
+				[link]
 			);
 		tell({
 			kind: 'hatch.made',

@@ -3,6 +3,7 @@ import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { LEVELS } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
+import { PURPOSES } from '../../core/revisions/revisions';
 import { idsOf } from '../access';
 import type { Tx } from '../db';
 import {
@@ -31,7 +32,7 @@ import { id, name, projectKey, reason } from './fields';
 
 type InProject = ContextOf['project'] & Acting;
 
-async function memberIn({ tx, project: here }: Pick<InProject, 'tx' | 'project'>, personId: string) {
+export async function memberIn({ tx, project: here }: Pick<InProject, 'tx' | 'project'>, personId: string) {
 	const [row] = await tx
 		.select({ member, name: person.name, email: person.email, twoStep: person.twoFactorEnabled })
 		.from(member)
@@ -43,7 +44,10 @@ async function memberIn({ tx, project: here }: Pick<InProject, 'tx' | 'project'>
 }
 
 /** Refuses what would leave a project without a document controller. */
-async function keepController({ tx, project: here }: Pick<InProject, 'tx' | 'project'>, personId: string) {
+export async function keepController(
+	{ tx, project: here }: Pick<InProject, 'tx' | 'project'>,
+	personId: string
+) {
 	const [other] = await tx
 		.select({ id: member.personId })
 		.from(member)
@@ -52,7 +56,8 @@ async function keepController({ tx, project: here }: Pick<InProject, 'tx' | 'pro
 				eq(member.projectId, here.id),
 				eq(member.controller, true),
 				ne(member.personId, personId),
-				isNull(member.leftAt)
+				isNull(member.leftAt),
+				isNull(member.blockedAt)
 			)
 		)
 		.limit(1);
@@ -314,6 +319,13 @@ async function endOwnGrants({ tx, project: here }: InProject, personId: string):
 	return own.length;
 }
 
+const share = z.number().min(0).max(1);
+const domain = z
+	.string()
+	.trim()
+	.toLowerCase()
+	.regex(/^(?=.{3,200}$)[a-z0-9-]+(\.[a-z0-9-]+)+$/, 'Give a mail domain, such as vennholm.example.');
+
 export const changeSettings = defineAct({
 	name: 'changeSettings',
 	summary:
@@ -325,6 +337,12 @@ export const changeSettings = defineAct({
 		outsideLevel: z.enum(LEVELS).nullable().optional(),
 		runNeedsTwoStep: z.boolean().optional(),
 		keepPosition: z.boolean().optional(),
+		ownDomains: z.array(domain).max(40).optional(),
+		releasePurposes: z.array(z.enum(PURPOSES)).max(PURPOSES.length).optional(),
+		titleBlock: z
+			.strictObject({ left: share, top: share, right: share, bottom: share })
+			.refine((a) => a.left < a.right && a.top < a.bottom, 'The place of the title block is empty.')
+			.optional(),
 		stamps: z.array(name).max(40, 'At most 40 stamps.').optional()
 	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },

@@ -3,9 +3,10 @@ import { z } from 'zod';
 import { DEFAULT_STAMPS } from '../../core/markup/stamps';
 import { standardRule } from '../../core/numbering/numbering';
 import { Problem } from '../../core/problem';
+import { USUAL_TITLE_BLOCK } from '../../core/title-block';
 import { DEFAULT_SCHEME } from '../../core/revisions/revisions';
-import { department, departmentMember, invitation, member, person, project, recipient } from '../db/schema';
-import { newSecret, secretHash } from '../ids';
+import { department, departmentMember, member, person, project, recipient } from '../db/schema';
+import { cameIn, inviteLink, isOwnAddress, joinInside, joinOutside } from './access/newcomers';
 import { defineAct } from './act';
 import { email, id, name, projectKey } from './fields';
 
@@ -61,7 +62,10 @@ export const makeProject = defineAct({
 				outsideLevel: 'take',
 				runNeedsTwoStep: false,
 				keepPosition: true,
-				stamps: [...DEFAULT_STAMPS]
+				stamps: [...DEFAULT_STAMPS],
+				ownDomains: [by.email.split('@')[1]!],
+				releasePurposes: ['construction', 'as-built'],
+				titleBlock: USUAL_TITLE_BLOCK
 			},
 			createdAt: now
 		});
@@ -135,6 +139,13 @@ export const addPerson = defineAct({
 			if (!found)
 				throw new Problem('invalid', 'This department is not in the project.', { field: 'department' });
 		}
+		const outside = !isOwnAddress(here, input.email);
+		if (outside && (input.department || input.controller))
+			throw new Problem(
+				'invalid',
+				`${input.email} is not of ${here.settings.ownDomains.join(' or ')}, so ${input.name} comes from outside and belongs to no department. Let them in at a place instead, or add the domain to the project’s own in the settings.`,
+				{ field: 'email' }
+			);
 		const [known] = await tx.select().from(person).where(eq(person.email, input.email));
 		const personId = known?.id ?? newId();
 		if (!known)
@@ -143,38 +154,40 @@ export const addPerson = defineAct({
 			.select()
 			.from(member)
 			.where(and(eq(member.projectId, here.id), eq(member.personId, personId), isNull(member.leftAt)));
-		if (already)
-			throw new Problem('conflict', `${known!.name} (${input.email}) is in this project already.`, {
-				field: 'email'
-			});
+		if (already) {
+			const never = !(await cameIn(tx, personId));
+			throw new Problem(
+				'conflict',
+				never
+					? `${known!.name} (${input.email}) was invited before and has not come in. Invite them again.`
+					: `${known!.name} (${input.email}) is in this project already.`,
+				{ field: 'email', ...(never ? { inviteAgain: personId } : {}) }
+			);
+		}
 		// Somebody who left and comes back has their place again, and what was given then stays ended.
-		await tx
-			.insert(member)
-			.values({ projectId: here.id, personId, controller: input.controller, seenUntil: now, createdAt: now })
-			.onConflictDoUpdate({
-				target: [member.projectId, member.personId],
-				set: { controller: input.controller, leftAt: null, outside: false }
-			});
+		if (outside) await joinOutside(tx, here, { personId, email: input.email }, { newId, now });
+		else {
+			await joinInside(tx, here, personId, { now });
+			await tx
+				.update(member)
+				.set({ controller: input.controller })
+				.where(and(eq(member.projectId, here.id), eq(member.personId, personId)));
+		}
 		if (known?.closedAt) await tx.update(person).set({ closedAt: null }).where(eq(person.id, personId));
 		if (input.department)
 			await tx
 				.insert(departmentMember)
 				.values({ departmentId: input.department, personId, lead: input.lead });
 		const personName = known?.name ?? input.name;
-		let way = `Sign in at ${services.config.origin} with the password you have.`;
-		if (!known) {
-			const secret = newSecret();
-			await tx.insert(invitation).values({
-				secretHash: secretHash(secret),
-				personId,
-				expiresAt: new Date(now.getTime() + 14 * 86_400_000)
-			});
-			way = `Set your password here within 14 days:\n${services.config.origin}/invited/${secret}`;
-		}
+		const invited = (await cameIn(tx, personId))
+			? null
+			: await inviteLink(tx, services, personId, now, { projectId: here.id, placeId: null });
+		const way = invited?.says ?? `Sign in at ${services.config.origin} with the password you have.`;
 		await mail(
 			{ name: personName, address: input.email },
 			`${here.code}: you have been added to ${here.name}`,
-			`Dear ${personName},\n\n${by.name} has added you to the project ${here.name} in Cupboard.\n\n${way}\n`
+			`Dear ${personName},\n\n${by.name} has added you to the project ${here.name} in Cupboard.\n\n${way}\n`,
+			invited ? [invited.link] : []
 		);
 		tell({
 			kind: 'person.added',
@@ -183,7 +196,8 @@ export const addPerson = defineAct({
 				name: personName,
 				department: input.department,
 				lead: input.lead,
-				controller: input.controller
+				controller: input.controller,
+				outside
 			}
 		});
 		return { id: personId };

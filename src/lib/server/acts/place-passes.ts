@@ -1,6 +1,5 @@
 import { randomInt } from 'node:crypto';
 import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
-import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { z } from 'zod';
 import { EVERY_CAP } from '../../core/access/decide';
 import { allows, rank } from '../../core/access/levels';
@@ -13,14 +12,13 @@ import { hashPassword, verifyPassword } from '../passwords';
 import { PROOF_HOURS } from '../proofs';
 import { defineAct, type Pass, type Place } from './act';
 import type { Proof } from '../actor';
+import { checkTries, countTry } from '../tries';
 import { endOfDay, placeName } from './access/entries';
 import { goesOn, ranged } from './documents';
 import { day, email, id, name, projectKey } from './fields';
 import { countUse, visiblePlaces } from './locate';
 
 const secret = z.string().max(100);
-/** Guessing a password or a code is slowed down, for each pass. */
-const passTries = new RateLimiterMemory({ points: 30, duration: 300 });
 /** Longest time a pass may be open, in days. */
 const MOST_DAYS = 730;
 /** How long a mailed code holds, in minutes, and how often it may be tried. */
@@ -98,7 +96,8 @@ export const makePass = defineAct({
 			await mail(
 				{ name: input.for, address },
 				`${project.code}: a pass to ${what}`,
-				`Dear ${input.for},\n\n${by.name} gives you a pass to ${what} in ${project.name}. No account is needed:\n${link}\n\nThe link works until ${input.until}.${input.password ? ' It asks for a password, which comes to you another way.' : ''}\n`
+				`Dear ${input.for},\n\n${by.name} gives you a pass to ${what} in ${project.name}. No account is needed:\n${link}\n\nThe link works until ${input.until}.${input.password ? ' It asks for a password, which comes to you another way.' : ''}\n`,
+				[link]
 			);
 		tell({
 			kind: 'pass.made',
@@ -262,7 +261,8 @@ export const sendPassCode = defineAct({
 			await mail(
 				{ name: held.holderName, address: input.email },
 				`${project.code}: your code is ${code}`,
-				`Dear ${held.holderName},\n\nyour code for the pass is ${code}. It holds for ${CODE_MINUTES} minutes.\n\nIf you did not ask for it, you can forget this mail.\n`
+				`Dear ${held.holderName},\n\nyour code for the pass is ${code}. It holds for ${CODE_MINUTES} minutes, and works once.\n\nIf you did not ask for it, you can forget this mail.\n`,
+				[code]
 			);
 		// The same answer whether the address is named or not.
 		return { minutes: CODE_MINUTES };
@@ -275,13 +275,19 @@ async function proveAddress(tx: Tx, held: Pass, address: string, code: string, n
 		.set({ tries: sql`${passPerson.tries} + 1` })
 		.where(and(eq(passPerson.passId, held.id), eq(passPerson.email, address)))
 		.returning();
-	return (
+	const right =
 		row !== undefined &&
 		row.tries <= CODE_TRIES &&
 		row.codeEndsAt !== null &&
 		row.codeEndsAt > now &&
-		row.codeHash === secretHash(`${held.id}:${code.trim()}`)
-	);
+		row.codeHash === secretHash(`${held.id}:${code.trim()}`);
+	// A code works once.
+	if (right)
+		await tx
+			.update(passPerson)
+			.set({ codeHash: null, codeEndsAt: null })
+			.where(and(eq(passPerson.passId, held.id), eq(passPerson.email, address)));
+	return right;
 }
 
 export const openPass = defineAct({
@@ -297,24 +303,27 @@ export const openPass = defineAct({
 	}),
 	at: { kind: 'any-pass', secret: (i) => i.secret },
 	events: ['pass.opened'],
-	async run({ tx, pass: held, proof, now, tell }, input) {
+	async run({ tx, pass: held, proof, services, now, tell }, input) {
 		if (proof) return { proof, fresh: false };
-		await passTries.consume(held.id).catch(() => {
-			throw new Problem('too-many', 'Too many tries. Wait five minutes, then try again.');
-		});
+		await checkTries(services.database, 'pass', held.id);
 		let address: string | null = null;
 		// A wrong try must stay counted, so it is answered and not thrown.
 		if (held.audience === 'named') {
 			if (!input.email || !input.code)
 				throw new Problem('needs-proof', 'Prove your mail address first.', { asks: 'address' });
-			if (!(await proveAddress(tx, held, input.email, input.code, now))) return { proof: null, fresh: false };
+			if (!(await proveAddress(tx, held, input.email, input.code, now))) {
+				await countTry(services.database, 'pass', held.id);
+				return { proof: null, fresh: false };
+			}
 			address = input.email;
 		}
 		if (held.passwordHash) {
 			if (input.password === undefined)
 				throw new Problem('needs-proof', 'This pass asks for a password.', { asks: 'password' });
-			if (!(await verifyPassword({ hash: held.passwordHash, password: input.password })))
+			if (!(await verifyPassword({ hash: held.passwordHash, password: input.password }))) {
+				await countTry(services.database, 'pass', held.id);
 				return { proof: null, fresh: false };
+			}
 		}
 		if (!(await countUse(tx, held, now)))
 			throw new Problem(
@@ -334,7 +343,6 @@ export const openPass = defineAct({
 				...(address ? { by: address } : {})
 			}
 		});
-		await passTries.delete(held.id);
 		const until = Math.min(now.getTime() + PROOF_HOURS * 3_600_000, held.endsAt.getTime());
 		const given: Proof = { passId: held.id, email: address, endsAt: until };
 		return { proof: given, fresh: true };

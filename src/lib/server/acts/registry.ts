@@ -2,6 +2,7 @@ import type { Act } from './act';
 import * as account from './account';
 import * as grants from './access/grants';
 import * as standing from './access/standing';
+import * as comingIn from './coming-in';
 import * as documents from './documents';
 import * as folders from './folders';
 import * as groups from './groups';
@@ -47,6 +48,7 @@ export const ACTS: readonly Act[] = [
 	revising,
 	people,
 	membership,
+	comingIn,
 	groups,
 	grants,
 	standing,

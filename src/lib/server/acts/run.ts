@@ -4,6 +4,7 @@ import { Problem } from '../../core/problem';
 import { ordinaryLevel } from '../access';
 import type { Querier, Tx } from '../db';
 import { newId } from '../ids';
+import { AWAY_PROBLEM, databaseIsAway } from '../http/away';
 import { putMail } from '../mail/put';
 import type { Services } from '../services';
 import { writeEvents, type Teller, type Told } from '../trail';
@@ -59,6 +60,7 @@ function pgError(error: unknown): PgError | null {
 }
 
 function translate(error: unknown): unknown {
+	if (databaseIsAway(error)) return AWAY_PROBLEM();
 	const pg = pgError(error);
 	if (pg?.code === '23505')
 		return new Problem('conflict', CONSTRAINTS[pg.constraint_name ?? ''] ?? 'This exists already.');
@@ -103,7 +105,10 @@ export async function runAct<K extends Kind, S extends z.ZodObject, O>(
 	};
 	let prepared: unknown;
 	if (any.prepare) {
-		const context = { ...(await locate(db, any.at as At<unknown>, input, asked)), ...common, tx: db };
+		const here = await locate(db, any.at as At<unknown>, input, asked).catch((error: unknown) => {
+			throw translate(error);
+		});
+		const context = { ...here, ...common, tx: db };
 		prepared = await any.prepare(context as never, input as never);
 	}
 	for (let attempt = 1; ; attempt++) {
@@ -168,8 +173,9 @@ function actingIn(
 			told.set(projectId, [...(told.get(projectId) ?? []), noted]);
 		},
 		enqueue: (name, data) => services.jobs.enqueue(tx, name, data),
-		async mail(to, subject, body) {
-			await putMail(tx, services, { projectId: here ?? null, to, subject, body, now: common.now });
+		async mail(to, subject, body, secrets = []) {
+			const projectId = here ?? null;
+			await putMail(tx, services, { projectId, to, subject, body, secrets, now: common.now });
 		}
 	};
 	return {

@@ -40,6 +40,9 @@ export function openDatabase(url: string, max = 12): Database {
 	const client = postgres(url, {
 		max,
 		onnotice: () => {},
+		// When the database comes back, it is asked again within half a second.
+		connect_timeout: 5,
+		backoff: (tries: number) => Math.min(0.5, tries / 10),
 		connection: {
 			application_name: 'cupboard',
 			jit: false,

@@ -25,20 +25,9 @@ const ROUTES: Route[] = [
 	...VIEWS.map((view) => route('GET', view.path, { view }))
 ];
 
-/** Largest JSON body of an act, in bytes. */
-const MOST_BODY = 2 * 1024 * 1024;
-
+/** The JSON body of a request, which was bounded when it came in (`body.ts`). */
 async function readBody(request: Request): Promise<Record<string, unknown>> {
-	const chunks: Uint8Array[] = [];
-	let size = 0;
-	if (request.body) {
-		for await (const chunk of request.body as unknown as AsyncIterable<Uint8Array>) {
-			size += chunk.byteLength;
-			if (size > MOST_BODY) throw new Problem('too-large', 'The request is too large.');
-			chunks.push(chunk);
-		}
-	}
-	const text = Buffer.concat(chunks).toString('utf8');
+	const text = await request.text();
 	if (text.trim() === '') return {};
 	let value: unknown;
 	try {

@@ -2,20 +2,27 @@ import { Readable } from 'node:stream';
 import { Problem } from '../../core/problem';
 import { HEAD_BYTES, INLINE_TYPES, sniff } from '../formats/sniff';
 import { log } from '../start';
+import { AWAY_PROBLEM, databaseIsAway } from './away';
 import type { Services } from '../services';
 
 /** A problem document for whatever went wrong; what is not meant for people is logged and hidden. */
 export function problemResponse(error: unknown): Response {
 	const problem = error instanceof Problem ? error : unexpected(error);
+	const { seconds } = problem.facts;
 	return new Response(JSON.stringify(problem.document()), {
 		status: problem.status,
-		headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' }
+		headers: {
+			'content-type': 'application/problem+json',
+			'cache-control': 'no-store',
+			...(typeof seconds === 'number' ? { 'retry-after': String(seconds) } : {})
+		}
 	});
 }
 
 /** Logs what nobody foresaw and gives the sentence that is shown instead. */
 export function unexpected(error: unknown): Problem {
 	const code = (error as { code?: string })?.code;
+	if (databaseIsAway(error)) return AWAY_PROBLEM();
 	log.error(
 		{
 			error: error instanceof Error ? `${error.name}: ${error.message}` : String(error),

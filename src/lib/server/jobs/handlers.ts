@@ -2,6 +2,7 @@ import { cleanUploads } from '../content';
 import { learnWords, readContent, readMissed } from '../reading';
 import { resumableOf } from '../resumable';
 import { checkOne } from '../arrivals';
+import { forgetOldTries } from '../tries';
 import type { Mailer } from '../mail/send';
 import type { Services } from '../services';
 import type { Handlers } from './jobs';
@@ -18,6 +19,7 @@ export function handlers(services: Services, mailer: Mailer): Handlers {
 		'clean-uploads': async () => {
 			await cleanUploads(services, new Date());
 			await resumableOf(services).clean();
+			await forgetOldTries(services.database, new Date());
 		},
 		'remind-stale-locks': () => remindStaleLocks(services),
 		'check-arrival': ({ arrivalId }) => checkOne(services, arrivalId),

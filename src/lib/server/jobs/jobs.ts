@@ -19,7 +19,7 @@ const OPTIONS: Record<JobName, PgBoss.SendOptions> = {
 };
 const SCHEDULES: Partial<Record<JobName, string>> = {
 	'remind-stale-locks': '0 * * * *',
-	'clean-uploads': '30 3 * * *',
+	'clean-uploads': '30 * * * *',
 	'read-missed': '10 * * * *',
 	'learn-words': '* * * * *',
 	'tell-overdue': '30 5 * * *',

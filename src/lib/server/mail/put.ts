@@ -12,6 +12,8 @@ export async function putMail(
 		to: { name: string; address: string };
 		subject: string;
 		body: string;
+		/** What of it only the addressee may read. */
+		secrets?: string[];
 		now: Date;
 	}
 ): Promise<void> {
@@ -23,6 +25,7 @@ export async function putMail(
 		toAddress: what.to.address,
 		subject: what.subject,
 		body: what.body,
+		secrets: what.secrets ?? [],
 		createdAt: what.now
 	});
 	await services.jobs.enqueue(tx, 'send-mail', { mailId: id });

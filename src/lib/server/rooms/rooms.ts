@@ -1,4 +1,5 @@
 import type { IncomingMessage } from 'node:http';
+import { BlockList } from 'node:net';
 import type { Duplex } from 'node:stream';
 import { Hocuspocus, type Document } from '@hocuspocus/server';
 import { Redis } from '@hocuspocus/extension-redis';
@@ -9,6 +10,8 @@ import { Problem } from '../../core/problem';
 import type { RoomMode } from '../../core/live';
 import type { Actor } from '../actor';
 import type { Database } from '../db';
+import { clientAddress } from '../http/address';
+import { load } from '../http/load';
 import { readMessage, type Presence } from './messages';
 import { judgePresence } from './presence';
 import { CLOSED, headersOf, limitRate } from './sockets';
@@ -98,7 +101,8 @@ export class Rooms {
 		private readonly database: Database,
 		private readonly origin: string,
 		redisUrl: string | null,
-		private readonly log: Logger
+		private readonly log: Logger,
+		private readonly proxies = new BlockList()
 	) {
 		this.record = new RoomRecord(database, (error) => log.error({ error: String(error) }, 'room not stored'));
 		this.server = new Hocuspocus({
@@ -174,12 +178,15 @@ export class Rooms {
 			? roomOf(decodeURIComponent(path.slice(ROOMS_PATH.length)))
 			: null;
 		if (!room) throw new Problem('not-found', 'There is no such room.');
-		// What carries a cookie must come from our own pages; a token is sent by nobody unasked.
-		if (!request.headers.authorization && request.headers.origin !== this.origin)
-			throw new Problem('wrong-origin', 'This request did not come from a page of Cupboard.');
 		const actor = await this.identify(headersOf(request));
+		// What comes by a session must come from our own pages; a token is sent by nobody unasked.
+		if (actor?.via !== 'token' && request.headers.origin !== this.origin)
+			throw new Problem('wrong-origin', 'This request did not come from a page of Cupboard.');
 		if (!actor) throw new Problem('needs-sign-in', 'Sign in first.');
 		const { projectId, mode, departments } = await this.modeOf(actor, room);
+		const address = clientAddress(request.socket.remoteAddress ?? '', headersOf(request), this.proxies);
+		const ended = load.begin('line', address, actor.person.id);
+		socket.once('close', ended);
 		this.sockets.handleUpgrade(request, socket, head, (ws) => {
 			const guest: Guest = {
 				socket: ws,

@@ -78,6 +78,12 @@ export const people = defineView({
 				controller: member.controller,
 				outside: member.outside,
 				twoStep: person.twoFactorEnabled,
+				/** Whether they have a password; who has none was invited and has not come in. */
+				cameIn: sql<boolean>`exists (select 1 from account a where a.person_id = ${person.id})`,
+				invitedUntil: sql<string | null>`(select max(i.expires_at) from invitation i
+					where i.person_id = ${person.id} and i.purpose = 'invite' and i.used_at is null)`,
+				blockedAt: member.blockedAt,
+				blockedReason: member.blockedReason,
 				departmentId: departmentMember.departmentId,
 				lead: departmentMember.lead
 			})
@@ -185,13 +191,21 @@ export const removed = defineView({
 	}
 });
 
+/** Stands in the outbox for what only the addressee may read. */
+const WITHHELD = '[only in the mail itself]';
+
 export const outbox = defineView({
 	name: 'outbox',
 	summary: 'The mail that Cupboard sent for a project',
 	path: '/projects/{project}/outbox',
 	input: z.strictObject({ project: projectKey, limit: z.coerce.number().int().min(1).max(500).default(200) }),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	async run({ db, project: here, services }, input) {
+	async run({ db, project: here, person: me, services }, input) {
+		// What opens something is for its addressee; others see that it was sent, and not the thing itself.
+		const readable = (text: string, row: { toAddress: string; secrets: string[] }) =>
+			row.toAddress === me.email
+				? text
+				: row.secrets.reduce((rest, secret) => rest.replaceAll(secret, WITHHELD), text);
 		const rows = await db
 			.select()
 			.from(mail)
@@ -208,8 +222,8 @@ export const outbox = defineView({
 				id: m.id,
 				toName: m.toName,
 				toAddress: m.toAddress,
-				subject: m.subject,
-				body: m.body,
+				subject: readable(m.subject, m),
+				body: readable(m.body, m),
 				state: m.state,
 				trouble: m.trouble,
 				createdAt: m.createdAt.toISOString(),
@@ -231,6 +245,9 @@ export const myTokens = defineView({
 			.select({
 				id: apiToken.id,
 				name: apiToken.name,
+				scope: apiToken.scope,
+				endsAt: apiToken.endsAt,
+				endsWithPassword: apiToken.endsWithPassword,
 				createdAt: apiToken.createdAt,
 				lastUsedAt: apiToken.lastUsedAt
 			})

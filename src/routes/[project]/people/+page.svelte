@@ -61,6 +61,8 @@
 		>
 		{#if m.lead}<span class="tag bg-rule-2">lead</span>{/if}
 		{#if m.outside}<span class="tag border border-dashed border-ink-2">outside</span>{/if}
+		{#if !m.cameIn}<span class="tag bg-lock-soft text-lock">not come in yet</span>{/if}
+		{#if m.blockedAt}<span class="tag bg-fault-soft text-fault">kept out</span>{/if}
 		{#if m.controller}<span class="tag bg-done-soft text-done">controller</span>{/if}
 		{#if controller}<button class="link text-[12px] text-ink-2" onclick={() => (moving = m.id)}>Change</button
 			>{/if}

@@ -2,6 +2,7 @@
 	import { invalidateAll } from '$app/navigation';
 	import { toast } from 'svelte-sonner';
 	import { LEVELS, levelLabel, type Level } from '$lib/core/access/levels';
+	import { PURPOSE_LABEL, PURPOSES, type Purpose } from '$lib/core/revisions/revisions';
 	import { call, sentenceOf } from '$lib/ui/api';
 	import SchemeEditor from '$lib/ui/SchemeEditor.svelte';
 
@@ -14,6 +15,16 @@
 	let keepPosition = $state(data.frame.project.keepPosition);
 	// svelte-ignore state_referenced_locally
 	let stamps = $state(data.frame.project.stamps.join('\n'));
+	// svelte-ignore state_referenced_locally
+	let domains = $state(data.frame.project.ownDomains.join(', '));
+	// svelte-ignore state_referenced_locally
+	let releasePurposes = $state<Purpose[]>([...data.frame.project.releasePurposes]);
+	// svelte-ignore state_referenced_locally
+	let block = $state(
+		Object.fromEntries(
+			Object.entries(data.frame.project.titleBlock).map(([side, share]) => [side, Math.round(share * 100)])
+		) as Record<'left' | 'top' | 'right' | 'bottom', number>
+	);
 	let fault = $state('');
 
 	async function submit(event: SubmitEvent) {
@@ -24,6 +35,9 @@
 				outsideLevel: outside === 'nothing' ? null : outside,
 				runNeedsTwoStep: twoStep,
 				keepPosition,
+				ownDomains: domains.split(/[\s,;]+/).filter(Boolean),
+				releasePurposes,
+				titleBlock: Object.fromEntries(Object.entries(block).map(([side, percent]) => [side, percent / 100])),
 				stamps: stamps
 					.split('\n')
 					.map((line) => line.trim())
@@ -69,6 +83,48 @@
 				></span
 			></label
 		>
+		<label class="block"
+			><span class="font-semibold">Mail domains of your own organisation</span>
+			<span class="block text-[12px] text-ink-2"
+				>Who is invited from one of these is a colleague; everybody else comes from outside.</span
+			>
+			<input class="field mt-1 max-w-[400px]" bind:value={domains} placeholder="vennholm.example" /></label
+		>
+		<fieldset>
+			<legend class="font-semibold">Purposes that need a release</legend>
+			<p class="text-[12px] text-ink-2">
+				For these nobody issues a revision alone; it goes through a release, checked and approved by a second
+				person.
+			</p>
+			<div class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+				{#each PURPOSES as purpose (purpose)}<label class="flex items-center gap-1.5"
+						><input
+							type="checkbox"
+							class="accent-act"
+							value={purpose}
+							bind:group={releasePurposes}
+						/>{PURPOSE_LABEL[purpose]}</label
+					>{/each}
+			</div>
+		</fieldset>
+		<fieldset>
+			<legend class="font-semibold">Place of the title block on PDF sheets</legend>
+			<p class="text-[12px] text-ink-2">
+				In percent of the sheet from its upper left corner. Number and revision are read there before a
+				release goes out.
+			</p>
+			<div class="mt-1 flex flex-wrap gap-3">
+				{#each ['left', 'top', 'right', 'bottom'] as const as side (side)}<label
+						><span class="label">{side}</span><input
+							class="field w-[80px] font-mono"
+							type="number"
+							min="0"
+							max="100"
+							bind:value={block[side]}
+						/></label
+					>{/each}
+			</div>
+		</fieldset>
 		<label class="block"
 			><span class="font-semibold">Stamps for marking up sheets</span>
 			<span class="block text-[12px] text-ink-2">One a line; day and name are added when one is set.</span>

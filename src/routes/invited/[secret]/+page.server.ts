@@ -10,24 +10,30 @@ export const load: PageServerLoad = async ({ locals, params }) => ({
 });
 
 export const actions: Actions = {
-	default: async ({ request, locals, params, cookies, getClientAddress }) => {
-		const password = String((await request.formData()).get('password') ?? '');
+	default: async ({ request, locals, params, cookies }) => {
+		const form = await request.formData();
+		const password = String(form.get('password') ?? '');
+		const name = String(form.get('name') ?? '');
+		let way = '/';
 		try {
-			const { email } = await runAct(locals.app.services, acceptInvitation, null, {
+			const accepted = await runAct(locals.app.services, acceptInvitation, null, {
 				secret: params.secret,
-				password
+				password,
+				...(name.trim() ? { name } : {})
 			});
+			const { email } = accepted;
+			way = accepted.way;
 			const { cookies: given } = await locals.app.auth.signIn(
 				email,
 				password,
-				getClientAddress(),
+				locals.address,
 				request.headers
 			);
 			setCookies(cookies, given);
 		} catch (error) {
-			if (error instanceof Problem) return fail(error.status, { fault: error.sentence });
+			if (error instanceof Problem) return fail(error.status, { fault: error.sentence, name });
 			throw error;
 		}
-		redirect(303, '/');
+		redirect(303, way);
 	}
 };

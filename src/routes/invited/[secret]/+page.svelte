@@ -10,7 +10,18 @@
 		<p class="mb-3 text-ink-2">You will sign in as {data.invited.email}.</p>
 		<form method="post" class="space-y-3" use:enhance>
 			<label class="block"
-				><span class="label">Choose a password, at least 10 characters</span><input
+				><span class="label">Your name, as others see it</span><input
+					class="field"
+					name="name"
+					autocomplete="name"
+					maxlength="180"
+					defaultValue={form?.name ?? data.invited.name}
+					required
+				/></label
+			>
+			<label class="block"
+				><span class="label">Choose a password, at least 10 characters; four words make a good one</span
+				><input
 					class="field"
 					name="password"
 					type="password"
@@ -26,7 +37,7 @@
 {:else}
 	<Gate title="This invitation is over"
 		><p>
-			It was used already or has ended. Ask the document controller to add you again, or <a
+			It was used already or has ended. Ask the document controller to invite you again, or <a
 				class="link"
 				href="/sign-in">sign in</a
 			>.

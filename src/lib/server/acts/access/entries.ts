@@ -65,6 +65,18 @@ export async function subjectName(
 	return row ? (kind === 'leads' ? `Leads of ${row.name}` : row.name) : null;
 }
 
+/** A moment as a day in the project's time zone: `27 Nov 2026`. */
+export function dayIn(project: Pick<Project, 'timeZone'>, at: Date): string {
+	return new Intl.DateTimeFormat('en-GB', {
+		day: 'numeric',
+		month: 'short',
+		year: 'numeric',
+		timeZone: project.timeZone
+	})
+		.format(at)
+		.replace('Sept', 'Sep');
+}
+
 /** Last moment of a day in the project's time zone, as the end of a grant; raises `invalid` for a day gone by. */
 export function endOfDay(day: string | null, project: Project, now: Date): Date | null {
 	if (day === null) return null;

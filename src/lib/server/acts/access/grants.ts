@@ -14,14 +14,24 @@ import {
 	checkBring,
 	checkOutside,
 	endEntries,
+	dayIn,
 	endOfDay,
+	placeName,
 	putEntries,
 	subjectName,
 	type AtPlace,
 	type Given
 } from './entries';
 import { BROUGHT_EVENTS } from './brought';
-import { inviteLink, isMember, joinOutside, personByMail } from './newcomers';
+import {
+	cameIn,
+	inviteLink,
+	isMember,
+	isOwnAddress,
+	joinInside,
+	joinOutside,
+	personByMail
+} from './newcomers';
 
 const level = z.enum(LEVELS, 'Choose a level.').nullable();
 const bringCount = z.number().int().min(0).max(500);
@@ -45,11 +55,11 @@ const line = z.strictObject({
 	])
 });
 
+/** What is put at a place, with the invitation of somebody who never came in. */
+type Invited = Given & { invited?: { link: string; says: string }; email?: string };
+
 /** Finds whom a line is about; makes an account for a mail address that nobody has yet. */
-async function subjectOfLine(
-	context: AtPlace,
-	one: z.output<typeof line>
-): Promise<Given & { link?: string; email?: string }> {
+async function subjectOfLine(context: AtPlace, one: z.output<typeof line>): Promise<Invited> {
 	const { tx, project, now, newId, services } = context;
 	const given = {
 		level: one.level,
@@ -77,7 +87,10 @@ async function subjectOfLine(
 		{ id: newId(), now }
 	);
 	const subject = { subjectKind: 'person' as const, subjectId: who.id };
-	if (!(await isMember(tx, project.id, who.id))) {
+	if (await isMember(tx, project.id, who.id)) {
+		if (await isOutside(context, subject)) checkOutside(project, who.name, one.level);
+	} else if (isOwnAddress(project, mail)) await joinInside(tx, project, who.id, { now });
+	else {
 		checkOutside(project, who.name, one.level);
 		await joinOutside(
 			tx,
@@ -85,9 +98,10 @@ async function subjectOfLine(
 			{ personId: who.id, email: mail, ...(one.subject.company ? { company: one.subject.company } : {}) },
 			{ newId, now }
 		);
-	} else if (await isOutside(context, subject)) checkOutside(project, who.name, one.level);
-	const link = who.fresh ? await inviteLink(tx, services, who.id, now) : undefined;
-	return { ...given, subject, subjectName: who.name, email: mail, ...(link ? { link } : {}) };
+	}
+	const where = { projectId: project.id, placeId: context.place.id };
+	const invited = (await cameIn(tx, who.id)) ? undefined : await inviteLink(tx, services, who.id, now, where);
+	return { ...given, subject, subjectName: who.name, email: mail, ...(invited ? { invited } : {}) };
 }
 
 async function isOutside(
@@ -109,14 +123,23 @@ async function isOutside(
 	return row?.company ?? false;
 }
 
-/** Sends somebody new the link to set a password; the notice about the place goes out beside it. */
-async function welcome(context: AtPlace, given: Given & { link?: string; email?: string }): Promise<void> {
-	if (!given.link) return;
-	const { project, person: by, mail } = context;
+/**
+ * Sends somebody who never came in the link to set a password, saying who lets them in, where, how far and until when.
+ * To whom the place stays unseen it stays unnamed (A10).
+ */
+async function welcome(context: AtPlace, given: Invited): Promise<void> {
+	if (!given.invited || given.level === null) return;
+	const { tx, project, place: at, person: by, mail } = context;
+	const until = given.endsAt ? `, until ${dayIn(project, given.endsAt)}` : '';
+	const what =
+		given.level === 'drop'
+			? `${by.name} asks you to put files in for the project ${project.name}${until}.`
+			: `${by.name} has let you into ${await placeName(tx, at)} in the project ${project.name}, with ${levelLabel(given.level)}${until}.`;
 	await mail(
 		{ name: given.subjectName, address: given.email! },
-		`${project.code}: you have an account in ${project.name}`,
-		`Dear ${given.subjectName},\n\n${by.name} has let you into the project ${project.name} in Cupboard.\n\n${given.link}\n`
+		`${project.code}: you are invited to ${project.name}`,
+		`Dear ${given.subjectName},\n\n${what}\n\n${given.invited.says}\n`,
+		[given.invited.link]
 	);
 }
 
@@ -135,7 +158,7 @@ export const letIn = defineAct({
 	events: ['access.given', 'access.barred', ...BROUGHT_EVENTS],
 	async run(context, input) {
 		await holdTree(context.tx, context.project.id);
-		const given: (Given & { link?: string; email?: string })[] = [];
+		const given: Invited[] = [];
 		for (const [i, one] of input.lines.entries()) {
 			const found = await subjectOfLine(context, one).catch((error: unknown) => {
 				if (error instanceof Problem && input.lines.length > 1)
@@ -158,7 +181,7 @@ export const letIn = defineAct({
 		}
 		const { reached } = await putEntries(context, given, input.note);
 		for (const one of given) await welcome(context, one);
-		return { lines: given.length, reached: reached.length, fresh: given.filter((g) => g.link).length };
+		return { lines: given.length, reached: reached.length, fresh: given.filter((g) => g.invited).length };
 	}
 });
 

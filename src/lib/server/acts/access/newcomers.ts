@@ -1,8 +1,8 @@
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import { nameKey } from '../../../core/names';
 import { Problem } from '../../../core/problem';
-import type { Tx } from '../../db';
-import { group, groupMember, invitation, member, person } from '../../db/schema';
+import type { Querier, Tx } from '../../db';
+import { account, group, groupMember, invitation, member, person } from '../../db/schema';
 import { newSecret, secretHash } from '../../ids';
 import type { Services } from '../../services';
 import type { Project } from '../act';
@@ -10,15 +10,59 @@ import type { Project } from '../act';
 /** How long a link for setting the first password works, in days. */
 const INVITED_DAYS = 14;
 
-/** Makes the link by which somebody new sets their password. */
-export async function inviteLink(tx: Tx, services: Services, personId: string, now: Date): Promise<string> {
+/**
+ * Makes the link by which somebody new sets their password; earlier ones that were not used end.
+ * @param where the place they land at, and its project
+ */
+export async function inviteLink(
+	tx: Tx,
+	services: Services,
+	personId: string,
+	now: Date,
+	where: { projectId: string; placeId: string | null }
+): Promise<{ link: string; says: string }> {
 	const secret = newSecret();
+	await tx
+		.update(invitation)
+		.set({ usedAt: now })
+		.where(
+			and(eq(invitation.personId, personId), eq(invitation.purpose, 'invite'), isNull(invitation.usedAt))
+		);
 	await tx.insert(invitation).values({
 		secretHash: secretHash(secret),
 		personId,
+		...where,
 		expiresAt: new Date(now.getTime() + INVITED_DAYS * 86_400_000)
 	});
-	return `Set your password here within ${INVITED_DAYS} days:\n${services.config.origin}/invited/${secret}`;
+	const link = `${services.config.origin}/invited/${secret}`;
+	return { link, says: `Set your password here within ${INVITED_DAYS} days:\n${link}` };
+}
+
+/** Whether somebody has ever come in: without a password they were invited and no more. */
+export async function cameIn(tx: Querier, personId: string): Promise<boolean> {
+	const [row] = await tx.select({ id: account.id }).from(account).where(eq(account.userId, personId));
+	return row !== undefined;
+}
+
+/** Whether a mail address is of the project's own organisation, so that its owner is a colleague (A12). */
+export function isOwnAddress(project: Project, address: string): boolean {
+	return project.settings.ownDomains.includes(address.split('@')[1]!.toLowerCase());
+}
+
+/** Puts a colleague into a project; to be put into departments later. */
+export async function joinInside(
+	tx: Tx,
+	project: Project,
+	personId: string,
+	make: { now: Date }
+): Promise<void> {
+	await tx
+		.insert(member)
+		.values({ projectId: project.id, personId, seenUntil: make.now, createdAt: make.now })
+		.onConflictDoUpdate({
+			target: [member.projectId, member.personId],
+			set: { leftAt: null, outside: false }
+		});
 }
 
 /** The person with a mail address: found, or made without a password. Raises `conflict` for one who has left. */

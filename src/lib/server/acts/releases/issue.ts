@@ -252,7 +252,8 @@ export const issueRelease = defineAct({
 		await mail(
 			{ name: to!.name, address: to!.email },
 			`${here.code} release ${releaseNumber(about.number)}: ${about.title}`,
-			`Dear ${to!.name},\n\n${by.name} sends you release ${releaseNumber(about.number)}, “${about.title}”, ${PURPOSE_LABEL[about.purpose].toLowerCase()}: ${plan.items.length} ${plan.items.length === 1 ? 'document' : 'documents'}.\n\nOpen it here, no account is needed:\n${link}\n\nThe link works until ${endsAt.toISOString().slice(0, 10)}.${about.replyBy ? ` Please reply by ${about.replyBy}.` : ''}\n`
+			`Dear ${to!.name},\n\n${by.name} sends you release ${releaseNumber(about.number)}, “${about.title}”, ${PURPOSE_LABEL[about.purpose].toLowerCase()}: ${plan.items.length} ${plan.items.length === 1 ? 'document' : 'documents'}.\n\nOpen it here, no account is needed:\n${link}\n\nThe link works until ${endsAt.toISOString().slice(0, 10)}.${about.replyBy ? ` Please reply by ${about.replyBy}.` : ''}\n`,
+			[link]
 		);
 		tell({
 			kind: 'release.issued',

@@ -11,6 +11,7 @@ import {
 	uniqueIndex
 } from 'drizzle-orm/pg-core';
 import type { TitleBlock } from '../../../core/dxf/title-block';
+import type { SheetWord } from '../../../core/title-block';
 import type { DocumentKind } from '../../../core/live';
 import { created, time } from './columns';
 import { person } from './people';
@@ -27,6 +28,8 @@ export interface Inspection {
 	unchecked: boolean;
 	pages?: number;
 	titleBlock?: TitleBlock;
+	/** Words on the first sheet that could be a number or a revision, with where they stand, in shares of the sheet. */
+	sheetWords?: SheetWord[];
 }
 
 export const content = pgTable('content', {

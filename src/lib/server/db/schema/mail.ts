@@ -11,6 +11,8 @@ export const mail = pgTable(
 		toAddress: text('to_address').notNull(),
 		subject: text().notNull(),
 		body: text().notNull(),
+		/** What of the body only its addressee may read: links that open something, codes. */
+		secrets: text().array().notNull().default([]),
 		state: text().$type<'waiting' | 'sent' | 'failed'>().notNull().default('waiting'),
 		/** Why it has not gone out yet. */
 		trouble: text(),

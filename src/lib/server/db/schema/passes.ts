@@ -20,6 +20,8 @@ export const pass = pgTable(
 		releaseId: text('release_id'),
 		placeId: text('place_id').references(() => place.id),
 		secretHash: text('secret_hash').notNull().unique(),
+		/** Its address, encrypted with the installation's secret, so that its maker can look it up again. */
+		sealedSecret: text('sealed_secret'),
 		/** For whom it was made, as its maker says. */
 		holderName: text('holder_name').notNull(),
 		holderEmail: text('holder_email'),
@@ -34,6 +36,8 @@ export const pass = pgTable(
 		versionId: text('version_id'),
 		/** Whether what is taken carries a stamp with the holder's name and the day. */
 		stamped: boolean().notNull().default(false),
+		/** Whether marks on the sheets are burned into what is taken. */
+		withMarks: boolean('with_marks').notNull().default(false),
 		/** Whether its maker chose the ending of the address, which is easier to guess. */
 		ownEnding: boolean('own_ending').notNull().default(false),
 		/** Whether web pages elsewhere may show it in a frame. */

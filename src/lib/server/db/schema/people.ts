@@ -1,4 +1,4 @@
-import { boolean, index, integer, pgTable, text, uniqueIndex } from 'drizzle-orm/pg-core';
+import { boolean, index, integer, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
 import { created, time } from './columns';
 
 /* People and sign-in. The shapes of person, session, account and verification are what better-auth expects. */
@@ -81,15 +81,33 @@ export const twoFactor = pgTable(
 	(t) => [index('two_factor_by_person').on(t.userId)]
 );
 
-/** A one-time link by which a person sets their first password. Only the hash of its secret is kept. */
+/** A one-time link by which a person sets a password: the first one, or another for one that was forgotten. */
 export const invitation = pgTable('invitation', {
+	/** Only the hash of its secret is kept. */
 	secretHash: text('secret_hash').primaryKey(),
 	personId: text('person_id')
 		.notNull()
 		.references(() => person.id),
+	purpose: text().$type<'invite' | 'renew'>().notNull().default('invite'),
+	/** Where whoever accepts it lands: the place they were let into, else the project. */
+	projectId: text('project_id'),
+	placeId: text('place_id'),
 	expiresAt: time('expires_at').notNull(),
 	usedAt: time('used_at')
 });
+
+/** Time codes that were used, so that each works once; by person and code, until the code has gone by itself. */
+export const usedCode = pgTable(
+	'used_code',
+	{
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		codeHash: text('code_hash').notNull(),
+		at: time('at').notNull()
+	},
+	(t) => [primaryKey({ columns: [t.personId, t.codeHash] })]
+);
 
 export const apiToken = pgTable(
 	'api_token',
@@ -100,6 +118,11 @@ export const apiToken = pgTable(
 			.references(() => person.id),
 		name: text().notNull(),
 		secretHash: text('secret_hash').notNull().unique(),
+		/** What it may be used for: reading only, or everything its person may. */
+		scope: text().$type<'read' | 'all'>().notNull().default('all'),
+		/** Whether it ends when its person changes the password. */
+		endsWithPassword: boolean('ends_with_password').notNull().default(false),
+		endsAt: time('ends_at'),
 		createdAt: created(),
 		lastUsedAt: time('last_used_at'),
 		withdrawnAt: time('withdrawn_at')

@@ -11,7 +11,8 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Level } from '../../../core/access/levels';
 import type { NumberingRule } from '../../../core/numbering/numbering';
-import type { RevisionScheme } from '../../../core/revisions/revisions';
+import type { Purpose, RevisionScheme } from '../../../core/revisions/revisions';
+import type { SheetArea } from '../../../core/title-block';
 import { created, time } from './columns';
 import { person } from './people';
 
@@ -32,6 +33,12 @@ export interface ProjectSettings {
 	keepPosition: boolean;
 	/** Names of the stamps that people put on sheets. */
 	stamps: string[];
+	/** Mail domains of the project's own organisation: who is invited from these is a colleague (A12). */
+	ownDomains: string[];
+	/** Purposes for which revisions are issued in releases only, and never by one person alone. */
+	releasePurposes: Purpose[];
+	/** Where the title block stands on a sheet, in shares of its width and height from the upper left corner. */
+	titleBlock: SheetArea;
 }
 
 export const project = pgTable('project', {
@@ -60,6 +67,9 @@ export const member = pgTable(
 		/** Of another company: no department, and sees only what was given. */
 		outside: boolean().notNull().default(false),
 		leftAt: time('left_at'),
+		/** Kept out for a time; everything that was given stays as it is. */
+		blockedAt: time('blocked_at'),
+		blockedReason: text('blocked_reason'),
 		/** Changes before this moment are not new to the member. */
 		seenUntil: time('seen_until').notNull().defaultNow(),
 		createdAt: created()

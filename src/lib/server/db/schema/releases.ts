@@ -1,6 +1,6 @@
 import { index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
 import type { Purpose } from '../../../core/revisions/revisions';
-import type { Manifest, Verdict } from '../../../core/releases';
+import type { CheckName, Manifest, Verdict } from '../../../core/releases';
 import { created, time } from './columns';
 import { content, document, version } from './documents';
 import { pass } from './passes';
@@ -22,7 +22,7 @@ export const recipient = pgTable(
 	(t) => [uniqueIndex('recipient_email').on(t.projectId, t.email)]
 );
 
-export type ReleaseState = 'building' | 'in-review' | 'approved' | 'issued' | 'superseded';
+export type ReleaseState = 'building' | 'in-review' | 'approved' | 'issued' | 'superseded' | 'cancelled';
 
 export const release = pgTable(
 	'release',
@@ -50,6 +50,10 @@ export const release = pgTable(
 		askedAt: time('asked_at'),
 		approvedAt: time('approved_at'),
 		sentBackReason: text('sent_back_reason'),
+		cancelledAt: time('cancelled_at'),
+		cancelledReason: text('cancelled_reason'),
+		/** SHA-256 of the build as it was approved. */
+		approvedDigest: text('approved_digest'),
 		issuedAt: time('issued_at'),
 		issuedBy: text('issued_by').references(() => person.id),
 		manifest: jsonb().$type<Manifest>(),
@@ -86,6 +90,28 @@ export const releaseItem = pgTable(
 		primaryKey({ columns: [t.releaseId, t.documentId] }),
 		index('release_item_by_document').on(t.documentId)
 	]
+);
+
+/** A check that asked to look at something, and why it goes out all the same. */
+export const releaseOverride = pgTable(
+	'release_override',
+	{
+		releaseId: text('release_id')
+			.notNull()
+			.references(() => release.id),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
+		check: text().$type<CheckName>().notNull(),
+		/** What the check said; another sentence asks again. */
+		sentence: text().notNull(),
+		reason: text().notNull(),
+		decidedBy: text('decided_by')
+			.notNull()
+			.references(() => person.id),
+		decidedAt: time('decided_at').notNull()
+	},
+	(t) => [primaryKey({ columns: [t.releaseId, t.documentId, t.check] })]
 );
 
 export const verdict = pgTable(

@@ -24,6 +24,8 @@ export const remark = pgTable(
 		createdBy: text('created_by')
 			.notNull()
 			.references(() => person.id),
+		/** Who said it, where that is nobody with an account: a client, with the release it came by. */
+		fromName: text('from_name'),
 		createdAt: created(),
 		assignedPerson: text('assigned_person').references(() => person.id),
 		assignedDepartment: text('assigned_department').references(() => department.id),

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import { LEVELS, levelLabel, type Level } from '$lib/core/access/levels';
+	import { LEVELS, levelLabel } from '$lib/core/access/levels';
 	import type { AccessRow, EffectRow } from '$lib/core/access/rows';
 	import AccessDialog from '$lib/ui/AccessDialog.svelte';
 	import { attempt, call } from '$lib/ui/api';
@@ -11,6 +11,7 @@
 	import { effectText } from '$lib/ui/effect-text';
 	import FreezeButton from '$lib/ui/FreezeButton.svelte';
 	import InviteBox from '$lib/ui/InviteBox.svelte';
+	import LevelChange from '$lib/ui/LevelChange.svelte';
 	import { isChange, onLive } from '$lib/ui/live.svelte';
 	import { refresh } from '$lib/ui/refresh';
 	import TryAs from '$lib/ui/TryAs.svelte';
@@ -45,19 +46,8 @@
 		person = row.kind === 'person' ? row.subject : null;
 		entry = row.kind === 'person' ? null : row.grant;
 	}
-	async function setLevel(row: AccessRow, value: string) {
-		const level = value === 'barred' ? null : (value as Level);
-		await attempt(() =>
-			call('PATCH', `/places/${data.place.id}/access/${row.grant}`, {
-				level,
-				until: row.until?.slice(0, 10) ?? null,
-				exactly: row.exactly,
-				bringCount: level ? row.bringCount : 0,
-				bringLevel: row.bringLevel
-			})
-		);
-		await again();
-	}
+	/** Files are put into folders, so Drop means nothing at a document. */
+	const levels = $derived(data.place.kind === 'document' ? LEVELS.filter((l) => l !== 'drop') : LEVELS);
 	async function end(grant: string, name: string) {
 		const effect = await attempt(() =>
 			call<EffectRow>('GET', `/places/${data.place.id}/access/${grant}/effect`)
@@ -192,18 +182,7 @@
 								>
 								<td class="{cell} whitespace-nowrap">
 									{#if row.here && data.mayRun}
-										<select
-											aria-label="Level of {row.name}"
-											class="rounded-sm border border-rule bg-sheet py-0.5 pr-1 pl-1.5 font-semibold {row.level ===
-											null
-												? 'text-fault'
-												: ''}"
-											value={row.level ?? 'barred'}
-											onchange={(e) => setLevel(row, e.currentTarget.value)}
-										>
-											{#each LEVELS as level (level)}<option value={level}>{levelLabel(level)}</option>{/each}
-											<option value="barred">Barred</option>
-										</select>
+										<LevelChange {row} place={data.place.id} {levels} done={again} />
 									{:else}<b class="font-semibold {row.level === null ? 'text-fault' : ''}"
 											>{row.level ? levelLabel(row.level) : 'Barred'}</b
 										>{/if}
@@ -275,6 +254,8 @@
 					place={data.place.id}
 					known={data.known}
 					outsideLevel={data.outsideLevel}
+					ownDomains={data.frame.project.ownDomains}
+					{levels}
 					done={again}
 				/>{/if}
 			{#each data.bringing as allowance (allowance.grant)}<BringIn
@@ -312,5 +293,5 @@
 		</aside>
 	</div>
 </div>
-<AccessDialog bind:row={changing} place={data.place.id} done={again} />
+<AccessDialog bind:row={changing} place={data.place.id} {levels} done={again} />
 <ConfirmDialog bind:asking done={again} />

@@ -1,17 +1,37 @@
 import type { RequestHandler } from '@sveltejs/kit';
 import { readView } from '$lib/server/acts/run';
 import { eventStream } from '$lib/server/http/event-stream';
+import { load } from '$lib/server/http/load';
 import { problemResponse } from '$lib/server/http/respond';
 import { projectFrame } from '$lib/server/views/places';
 
-/** Events of a project as they happen, as server-sent events, for the person who watches. */
-export const GET: RequestHandler = async ({ locals, url }) => {
-	const { services } = locals.app;
+/** Events of a project as they happen, as server-sent events, for the person who watches. Ends with their session. */
+export const GET: RequestHandler = async ({ locals, request, url }) => {
+	const { services, auth } = locals.app;
 	try {
 		const { project, me } = await readView(services, projectFrame, locals.actor, {
 			project: url.searchParams.get('project') ?? ''
 		});
-		return eventStream((send) => services.live.watch(project.id, me.id, send));
+		const self = locals.actor!.person.id;
+		const ended = load.begin('line', locals.address, self);
+		const goesOn = async () => (await auth.actor(request.headers))?.person.id === self;
+		return eventStream({
+			ended,
+			goesOn,
+			begin(send, close) {
+				const stop = services.live.watch(project.id, me.id, send);
+				const unheard = services.live.watchSessions(self, () => {
+					goesOn().then(
+						(may) => may || close(),
+						() => close()
+					);
+				});
+				return () => {
+					stop();
+					unheard();
+				};
+			}
+		});
 	} catch (error) {
 		return problemResponse(error);
 	}

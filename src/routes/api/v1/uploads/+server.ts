@@ -4,6 +4,8 @@ import { readView } from '$lib/server/acts/run';
 import { heardOut } from '$lib/server/http/body';
 import { receive } from '$lib/server/content';
 import { problemResponse } from '$lib/server/http/respond';
+import { resumableOf } from '$lib/server/resumable';
+import { checkMember } from '$lib/server/waiting';
 import { projectFrame } from '$lib/server/views/places';
 
 /** Takes in the bytes of one file as a stream; memory stays flat whatever the size. */
@@ -21,6 +23,9 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
 				{ limit: project.maxFileBytes }
 			);
 		}
+		const most = services.config.waiting.member;
+		const arriving = await resumableOf(services).arriving(me.id);
+		await checkMember(services.database.db, most, me.id, arriving, declared, new Date());
 		if (!request.body) throw new Problem('invalid', 'The file is empty. It was not kept.');
 		return json(
 			await receive(

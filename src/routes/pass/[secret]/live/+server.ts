@@ -1,6 +1,7 @@
 import type { RequestHandler } from '@sveltejs/kit';
 import { readView } from '$lib/server/acts/run';
 import { eventStream } from '$lib/server/http/event-stream';
+import { load } from '$lib/server/http/load';
 import { problemResponse } from '$lib/server/http/respond';
 import { passGate } from '$lib/server/views/passes';
 
@@ -11,7 +12,10 @@ export const GET: RequestHandler = async ({ locals, params }) => {
 		const { id, projectId } = await readView(services, passGate, locals.actor, params, {
 			proofs: locals.proofs
 		});
-		return eventStream((send) => services.live.watchPass(projectId, id, () => send({ ended: true })));
+		return eventStream({
+			ended: load.begin('line', locals.address, null),
+			begin: (send) => services.live.watchPass(projectId, id, () => send({ ended: true }))
+		});
 	} catch (error) {
 		return problemResponse(error);
 	}
