@@ -63,8 +63,12 @@ describe('kill -9 at random moments of adding, handing in and issuing', () => {
 						documents: [add.body.id]
 					});
 					await server.call(tokens.ines!, 'POST', `/releases/${made.body.id}/ask`, {});
-					await server.call(tokens.halla!, 'POST', `/releases/${made.body.id}/approval`, {});
-					const done = await server.call(tokens.ines!, 'POST', `/releases/${made.body.id}/issue`, {});
+					const seen = await server.call(tokens.halla!, 'GET', `/projects/VFT/releases/${made.body.number}`);
+					const { digest } = seen.body as { digest?: string };
+					await server.call(tokens.halla!, 'POST', `/releases/${made.body.id}/approval`, { digest });
+					const done = await server.call(tokens.ines!, 'POST', `/releases/${made.body.id}/issue`, {
+						number: made.body.number
+					});
 					if (done.status === 200) issued.push(Number(made.body.number));
 				}
 			};

@@ -32,9 +32,10 @@ const see = (number: number, who = 'ines') => world.read(who, releaseView, { pro
 
 async function issued(documents: string[], purpose = 'approval') {
 	const made = await build(documents, purpose);
+	await world.acceptAll(made);
 	await world.act('ines', askApproval, { release: made.id });
-	await world.act('halla', approveRelease, { release: made.id });
-	const done = await world.act('ines', issueRelease, { release: made.id });
+	await world.approve('halla', made);
+	const done = await world.act('ines', issueRelease, { release: made.id, number: made.number });
 	return { ...made, secret: done.pass.split('/pass/')[1]! };
 }
 
@@ -66,16 +67,24 @@ describe('building and approving', () => {
 		expect(await refused(see(made.number, 'halla'))).toMatchObject({ code: 'not-found' });
 		await world.act('ines', askApproval, { release: made.id });
 		expect((await see(made.number, 'halla')).mayApprove).toBe(true);
-		expect(await refused(world.act('ines', approveRelease, { release: made.id }))).toMatchObject({
+		expect(
+			await refused(world.act('ines', approveRelease, { release: made.id, digest: 'a'.repeat(64) }))
+		).toMatchObject({
 			code: 'needs-level'
 		});
-		expect(await refused(world.act('petra', approveRelease, { release: made.id }))).toMatchObject({
+		expect(
+			await refused(world.act('petra', approveRelease, { release: made.id, digest: 'a'.repeat(64) }))
+		).toMatchObject({
 			code: 'not-found'
 		});
-		expect(await refused(world.act('halla', issueRelease, { release: made.id }))).toMatchObject({
+		expect(
+			await refused(world.act('halla', issueRelease, { release: made.id, number: made.number }))
+		).toMatchObject({
 			code: 'needs-level'
 		});
-		expect(await refused(world.act('ines', issueRelease, { release: made.id }))).toMatchObject({
+		expect(
+			await refused(world.act('ines', issueRelease, { release: made.id, number: made.number }))
+		).toMatchObject({
 			code: 'conflict'
 		});
 		await world.act('halla', sendBack, { release: made.id, reason: 'Scale missing' });
@@ -90,9 +99,11 @@ describe('building and approving', () => {
 		const [a, b] = [await world.add(), await world.add()];
 		const made = await build([a.id]);
 		await world.act('ines', askApproval, { release: made.id });
-		await world.act('halla', approveRelease, { release: made.id });
+		await world.approve('halla', made);
 		await world.act('ines', addToRelease, { release: made.id, documents: [b.id] });
-		expect(await refused(world.act('ines', issueRelease, { release: made.id }))).toMatchObject({
+		expect(
+			await refused(world.act('ines', issueRelease, { release: made.id, number: made.number }))
+		).toMatchObject({
 			code: 'conflict'
 		});
 	});
@@ -120,7 +131,9 @@ describe('issuing (T4)', () => {
 		expect(await world.services.store.has(row!.coverNoteHash!)).toBe(true);
 		const [sent] = await world.db.select().from(mail).where(eq(mail.toAddress, 'maren@harbourtrust.example'));
 		expect(sent!.body).toContain(`/pass/`);
-		expect(await refused(world.act('ines', issueRelease, { release: made.id }))).toMatchObject({
+		expect(
+			await refused(world.act('ines', issueRelease, { release: made.id, number: made.number }))
+		).toMatchObject({
 			code: 'conflict'
 		});
 	});
@@ -138,11 +151,13 @@ describe('issuing (T4)', () => {
 		const { id } = await world.add('oke', 'bytes that will rot');
 		const made = await build([id]);
 		await world.act('ines', askApproval, { release: made.id });
-		await world.act('halla', approveRelease, { release: made.id });
+		await world.approve('halla', made);
 		const { versions } = await world.read('ines', documentView, { document: id });
 		const { writeFile } = await import('node:fs/promises');
 		await writeFile(await world.services.store.localPath(versions[0]!.hash), 'bytes that have rotten');
-		expect(await refused(world.act('ines', issueRelease, { release: made.id }))).toMatchObject({
+		expect(
+			await refused(world.act('ines', issueRelease, { release: made.id, number: made.number }))
+		).toMatchObject({
 			code: 'conflict',
 			sentence: expect.stringContaining('hash')
 		});
@@ -157,10 +172,10 @@ describe('issuing (T4)', () => {
 		const { id } = await world.add();
 		const made = await build([id]);
 		await world.act('ines', askApproval, { release: made.id });
-		await world.act('halla', approveRelease, { release: made.id });
+		await world.approve('halla', made);
 		const both = await Promise.allSettled([
-			world.act('ines', issueRelease, { release: made.id }),
-			world.act('ines', issueRelease, { release: made.id })
+			world.act('ines', issueRelease, { release: made.id, number: made.number }),
+			world.act('ines', issueRelease, { release: made.id, number: made.number })
 		]);
 		expect(both.filter((b) => b.status === 'fulfilled')).toHaveLength(1);
 		expect((await world.read('ines', documentView, { document: id })).versions.map((v) => v.label)).toEqual([

@@ -12,6 +12,8 @@ import { handIn } from '../../src/lib/server/acts/hand-in';
 import { makeFolder, makeShelf } from '../../src/lib/server/acts/folders';
 import { takeLock } from '../../src/lib/server/acts/locks';
 import { addPerson, addRecipient, makeDepartment, makeProject } from '../../src/lib/server/acts/people';
+import { approveRelease } from '../../src/lib/server/acts/releases/approval';
+import { acceptChecks } from '../../src/lib/server/acts/releases/build';
 import { readView, runAct } from '../../src/lib/server/acts/run';
 import { receive } from '../../src/lib/server/content';
 import { person } from '../../src/lib/server/db/schema';
@@ -19,6 +21,7 @@ import { makeFirst, firstCode } from '../../src/lib/server/first';
 import type { Config } from '../../src/lib/server/config';
 import type { Services } from '../../src/lib/server/services';
 import { startServices } from '../../src/lib/server/start';
+import { releaseView } from '../../src/lib/server/views/releases';
 import { address, TEMPLATE } from './global-setup';
 
 type Kind = At<never>['kind'];
@@ -134,6 +137,22 @@ export class TestWorld {
 		await this.act(who, takeLock, { document, purpose: 'a change' }).catch(() => {});
 		const upload = await this.send(who, content);
 		return (await this.act(who, handIn, { document, upload, note: 'changed', keepLock })).label!;
+	}
+
+	/** Approves a release as it stands, having looked at it. */
+	async approve(who: string, release: { id: string; number: number }): Promise<void> {
+		const { digest } = await this.read(who, releaseView, { project: 'VFT', number: release.number });
+		await this.act(who, approveRelease, { release: release.id, digest });
+	}
+
+	/** Says of everything that checks ask to look at why it goes out. */
+	async acceptAll(release: { id: string; number: number }): Promise<void> {
+		const { items } = await this.read('ines', releaseView, { project: 'VFT', number: release.number });
+		const checks = items.flatMap((i) =>
+			i.checks.filter((c) => c.result === 'look').map((c) => ({ document: i.documentId, check: c.name }))
+		);
+		if (checks.length)
+			await this.act('ines', acceptChecks, { release: release.id, checks, reason: 'looked at' });
 	}
 
 	private async know(name: string): Promise<void> {

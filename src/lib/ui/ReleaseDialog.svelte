@@ -6,29 +6,59 @@
 	import Dialog from './Dialog.svelte';
 	import { plural } from './words';
 
-	/** Puts chosen documents in a new release, or in one that is still being built. */
+	/** Puts chosen documents in a new release or in one that is being built; or corrects the head of one. */
 	let {
 		open = $bindable(false),
 		project,
 		code,
 		me,
-		documents
-	}: { open: boolean; project: string; code: string; me: string; documents: string[] } = $props();
+		documents,
+		edit = null,
+		changed
+	}: {
+		open: boolean;
+		project: string;
+		code: string;
+		me: string;
+		documents: string[];
+		/** The release whose head is corrected, instead of a new one. */
+		edit?: {
+			id: string;
+			number: number;
+			title: string;
+			purpose: string;
+			recipientId: string;
+			approverId: string;
+			replyBy: string | null;
+		} | null;
+		changed?: () => Promise<void>;
+	} = $props();
 
 	interface Choices {
-		members: { id: string; name: string }[];
+		members: { id: string; name: string; outside?: boolean; blockedAt?: string | null }[];
 		recipients: { id: string; name: string; company: string }[];
 	}
 	let choices = $state<Choices | null>(null);
 	let building = $state<{ id: string; number: number; title: string }[]>([]);
 	let into = $state('');
 	let title = $state('');
-	let purpose = $state('approval');
+	let purpose = $state('');
 	let recipient = $state('');
 	let approver = $state('');
 	let replyBy = $state('');
 	let fault = $state('');
 
+	let busy = $state(false);
+	// Every opening begins anew; nothing is chosen that nobody chose.
+	$effect(() => {
+		if (!open) return;
+		into = fault = '';
+		title = edit?.title ?? '';
+		purpose = edit?.purpose ?? '';
+		recipient = edit?.recipientId ?? '';
+		approver = edit?.approverId ?? '';
+		replyBy = edit?.replyBy ?? '';
+	});
 	$effect(() => {
 		if (!open || choices) return;
 		void (async () => {
@@ -39,17 +69,31 @@
 			building = releases.filter((r) => r.state === 'building');
 			choices = {
 				recipients: people.recipients,
-				members: [...new Map(people.members.filter((m) => m.id !== me).map((m) => [m.id, m])).values()]
+				members: [
+					...new Map(
+						people.members.filter((m) => m.id !== me && !m.blockedAt && !m.outside).map((m) => [m.id, m])
+					).values()
+				]
 			};
-			recipient = people.recipients[0]?.id ?? '';
 		})().catch((error: unknown) => (fault = sentenceOf(error)));
 	});
 
 	async function submit(event: SubmitEvent) {
 		event.preventDefault();
+		if (busy) return;
 		fault = '';
+		busy = true;
 		try {
-			if (into) {
+			if (edit) {
+				await call('PATCH', `/releases/${edit.id}`, {
+					title,
+					purpose,
+					recipient,
+					approver,
+					replyBy: replyBy || null
+				});
+				await changed?.();
+			} else if (into) {
 				await call('POST', `/releases/${into}/documents`, { documents });
 				await goto(`/${code}/releases/${building.find((b) => b.id === into)!.number}`);
 			} else {
@@ -67,12 +111,17 @@
 		} catch (error) {
 			fault = sentenceOf(error);
 		}
+		busy = false;
 	}
 </script>
 
 <Dialog
 	bind:open
-	title={documents.length ? `Put ${plural(documents.length, 'document')} in a release` : 'New release'}
+	title={edit
+		? `Change release ${releaseNumber(edit.number)}`
+		: documents.length
+			? `Put ${plural(documents.length, 'document')} in a release`
+			: 'New release'}
 >
 	<form onsubmit={submit} class="space-y-3">
 		{#if building.length && documents.length}
@@ -95,7 +144,8 @@
 			>
 			<div class="grid grid-cols-2 gap-3">
 				<label class="block"
-					><span class="label">Purpose</span><select class="field" bind:value={purpose}
+					><span class="label">Purpose</span><select class="field" bind:value={purpose} required
+						><option value="" disabled>choose what it is for</option
 						>{#each Object.entries(PURPOSE_LABEL) as [key, word] (key)}<option value={key}>{word}</option
 							>{/each}</select
 					></label
@@ -110,6 +160,7 @@
 			</div>
 			<label class="block"
 				><span class="label">To</span><select class="field" bind:value={recipient} required
+					><option value="" disabled>choose who gets it</option
 					>{#each choices?.recipients ?? [] as r (r.id)}<option value={r.id}>{r.name}, {r.company}</option
 						>{/each}</select
 				></label
@@ -124,10 +175,14 @@
 				></label
 			>
 		{/if}
+		{#if edit}<p class="text-[12px] text-ink-2">
+				Whoever has approved it is asked again, and sees what changed.
+			</p>{/if}
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 		<div class="flex justify-end gap-2">
 			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
-				class="button button-act">{into ? 'Put in release' : 'Build release'}</button
+				class="button button-act"
+				disabled={busy}>{edit ? 'Change release' : into ? 'Put in release' : 'Build release'}</button
 			>
 		</div>
 	</form>

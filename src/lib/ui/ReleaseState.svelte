@@ -6,6 +6,7 @@
 		'in-review': ['in review', 'bg-wait-soft text-wait'],
 		approved: ['approved', 'bg-done-soft text-done'],
 		issued: ['issued', 'bg-done-soft text-done'],
+		cancelled: ['cancelled', 'bg-rule-2 text-ink-2'],
 		superseded: ['superseded', 'bg-fault-soft text-fault']
 	};
 </script>

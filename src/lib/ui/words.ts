@@ -143,6 +143,8 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 		'project.scheme-changed': () => 'changed the revision scheme of the project',
 		'document.opened': () => `opened ${doc}`,
 		'document.downloaded': () => `downloaded ${doc}`,
+		'document.returned': () =>
+			`sent ${doc} back to its department with ${d.code}, to be answered by ${d.due ? dayText(d.due) : ''}`,
 		'document.issued': () => `issued ${doc} in release ${release}`,
 		'version.handed-in': () => `handed in ${doc}: ${d.note}`,
 		'version.saved': () => `saved ${doc} and kept the lock: ${d.note}`,
@@ -172,7 +174,10 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 			`removed ${d.name}${d.kind !== 'document' ? ` with ${plural(Number(documents ?? 0), 'document')}` : ''}: ${d.reason}`,
 		'place.restored': () => `restored ${d.name}`,
 		'release.built': () => `began ${about}, ${d.title}`,
-		'release.changed': () => `changed ${about}`,
+		'release.changed': () =>
+			`changed ${about}${d.approver ? `: ${d.approver} decides, not ${d.approverBefore}` : ''}`,
+		'release.cancelled': () => `cancelled ${about}: ${d.reason}`,
+		'release.accepted': () => `lets ${d.document} go out in ${about}: ${d.sentence} ${d.reason}`,
 		'release.asked': () => `asked ${d.of} to approve ${about}`,
 		'release.approved': () => `approved ${about}`,
 		'release.sent-back': () => `sent ${about} back: ${d.reason}`,

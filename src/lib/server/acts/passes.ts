@@ -2,12 +2,13 @@ import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { Problem } from '../../core/problem';
 import { releaseNumber, VERDICTS } from '../../core/releases';
-import { pass, releaseItem, verdict } from '../db/schema';
+import { pass, recipient, releaseItem, verdict } from '../db/schema';
 import { tellNotices } from '../notices';
 import { releaseItems } from '../release-checks';
 import { defineAct } from './act';
 import { goesOn, ranged } from './documents';
 import { id, name, note } from './fields';
+import { RETURNED_EVENTS, returnDocument } from './releases/returned';
 import type { Tx } from '../db';
 
 const secret = z.string().max(100);
@@ -152,7 +153,7 @@ export const signVerdicts = defineAct({
 	path: '/passes/{secret}/verdicts/signed',
 	input: z.strictObject({ secret, name, answers }),
 	at: { kind: 'pass', secret: (i) => i.secret },
-	events: ['verdict.given', 'receipt.confirmed'],
+	events: ['verdict.given', 'receipt.confirmed', ...RETURNED_EVENTS],
 	async run(context, input) {
 		const { tx, pass: held, release, now, tell } = context;
 		const given = input.answers.filter((a) => a.code !== null);
@@ -187,6 +188,10 @@ export const signVerdicts = defineAct({
 			});
 		}
 		const items = await releaseItems(tx, release.id);
+		const [company] = await tx
+			.select({ name: recipient.company })
+			.from(recipient)
+			.where(eq(recipient.id, release.recipientId));
 		for (const one of signed) {
 			const item = items.find((i) => i.documentId === one.documentId)!;
 			tell({
@@ -203,6 +208,12 @@ export const signVerdicts = defineAct({
 					signed: input.name
 				}
 			});
+			if (one.code === 'C' || one.code === 'D')
+				await returnDocument(context, release, item, {
+					code: one.code,
+					remark: one.remark,
+					by: `${input.name}, ${company!.name}`
+				});
 		}
 		const lines = signed
 			.map(

@@ -143,7 +143,7 @@ async function assign(
 const wayTo = (documentId: string, number: number) => `document/${documentId}?remark=${number}`;
 
 /** The next number of a remark on a document whose row is held. */
-async function nextNumber(tx: Tx, documentId: string): Promise<number> {
+export async function nextNumber(tx: Tx, documentId: string): Promise<number> {
 	const [row] = await tx
 		.select({ most: sql<number>`coalesce(max(${remark.number}), 0)::int` })
 		.from(remark)

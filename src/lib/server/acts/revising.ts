@@ -28,6 +28,11 @@ export const issueRevision = defineAct({
 	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'] },
 	events: ['document.revised'],
 	async run({ tx, project, person: by, now, newId, tell }, input) {
+		if (project.settings.releasePurposes.includes(input.purpose))
+			throw new Problem(
+				'conflict',
+				`“${PURPOSE_LABEL[input.purpose]}” needs a release in this project, so that a second person has looked at it. Put the document in one.`
+			);
 		const held = await holdDocument(tx, input.document);
 		const open = await openLock(tx, input.document);
 		if (open) throw inHand(open);

@@ -3,7 +3,7 @@ import { createRequire } from 'node:module';
 import { PDFDocument, rgb, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
 import * as fontkit from 'fontkit';
 import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
-import type { Manifest } from '../../core/releases';
+import { CHECK_LABEL, type Manifest } from '../../core/releases';
 
 const require = createRequire(import.meta.url);
 const INK = rgb(0.09, 0.137, 0.122);
@@ -107,6 +107,16 @@ export async function coverNote(manifest: Manifest, replyBy: string | null): Pro
 		cells.forEach((cell, i) => text(cell, COLUMNS[i]!.x, 9, i === 2 ? bold : regular, INK, COLUMNS[i]!.w));
 		y -= 11;
 		text(`SHA-256 ${item.sha256}`, A4.margin, 6.5, regular, SOFT);
+		for (const one of item.accepted ?? []) {
+			y -= 9;
+			text(
+				`${CHECK_LABEL[one.check]}: ${one.sentence} ${one.by}: ${one.reason}`,
+				A4.margin,
+				7.5,
+				regular,
+				INK
+			);
+		}
 		y -= 6;
 		line();
 		y -= 13;

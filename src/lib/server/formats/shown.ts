@@ -67,8 +67,8 @@ export async function shown({
 }
 
 /** Sizes of the pages of a PDF as they are seen: cropped and turned. */
-async function pdfPages(path: string): Promise<ShownPage[]> {
-	const { stdout } = await poppler('pdfinfo', ['-f', '1', '-l', String(MOST_PAGES), '-box', path]);
+export async function pdfPages(path: string, most = MOST_PAGES): Promise<ShownPage[]> {
+	const { stdout } = await poppler('pdfinfo', ['-f', '1', '-l', String(most), '-box', path]);
 	const pages: ShownPage[] = [];
 	for (const line of stdout.split('\n')) {
 		const [, number, key, rest] = /^Page\s+(\d+)\s+(CropBox|rot):\s+(.+)$/.exec(line) ?? [];
@@ -128,7 +128,7 @@ export async function shownWords({
 	path,
 	mediaType,
 	page
-}: Extract<ShownTask, { task: 'shown-words' }>): Promise<ShownWord[]> {
+}: Omit<Extract<ShownTask, { task: 'shown-words' }>, 'task'>): Promise<ShownWord[]> {
 	if (mediaType !== 'application/pdf') return [];
 	const one = ['-f', String(page), '-l', String(page), '-cropbox', '-bbox'];
 	const { stdout } = await poppler('pdftotext', [...one, path, '-']);

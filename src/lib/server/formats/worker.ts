@@ -6,6 +6,7 @@ import { decodeDxf, DxfError, readDxf } from '../../core/dxf/read';
 import { flatten } from '../../core/dxf/flatten';
 import { sheetToSvg } from '../../core/dxf/svg';
 import { titleBlock } from '../../core/dxf/title-block';
+import { tellingWords, type SheetWord } from '../../core/title-block';
 import type { Inspection } from '../db/schema';
 import { Problem, type ProblemCode } from '../../core/problem';
 import type { Shown, ShownWord } from '../../core/shown';
@@ -13,7 +14,7 @@ import { listArchive, type ArchiveEntry } from './archive';
 import { coverNote, type CoverNoteTask } from './cover-note';
 import { MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
 import { archiveFault } from './scan';
-import { shown, shownPage, shownWords, type ShownPicture, type ShownTask } from './shown';
+import { pdfPages, shown, shownPage, shownWords, type ShownPicture, type ShownTask } from './shown';
 import { stamped, type StampTask } from './stamp';
 import { commentSheet, type CommentSheetTask } from './comment-sheet';
 import {
@@ -111,12 +112,16 @@ async function inspect({
 	try {
 		if (mediaType === 'application/pdf') {
 			const { stdout } = await poppler('pdfinfo', [path]);
-			return fine('pdf', { pages: Number(/^Pages:\s+(\d+)/m.exec(stdout)?.[1] ?? 0) });
+			const pages = Number(/^Pages:\s+(\d+)/m.exec(stdout)?.[1] ?? 0);
+			return fine('pdf', { pages, sheetWords: await wordsOfSheet(path).catch(() => []) });
 		}
 		if (mediaType === 'image/vnd.dxf') {
 			if (size > MOST_DXF_BYTES) return { shows: 'none', fault: null, unchecked: true };
-			const sheet = flatten(readDxf(decodeDxf(await readFile(path))));
-			return fine('dxf', { titleBlock: titleBlock(sheet.attributes) });
+			const drawing = readDxf(decodeDxf(await readFile(path)));
+			const { attributes } = flatten(drawing);
+			// A title block may stand on the sheet that the model is laid out on.
+			const onPaper = flatten(drawing, 'paper').attributes;
+			return fine('dxf', { titleBlock: titleBlock([...onPaper, ...attributes]) });
 		}
 		if (mediaType.startsWith('image/')) {
 			const meta = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS }).metadata();
@@ -137,6 +142,19 @@ async function inspect({
 	} catch (error) {
 		return broken(faultOf(error, mediaType));
 	}
+}
+
+/** The words of a PDF's first page that could be its number or revision, in shares of the page. */
+async function wordsOfSheet(path: string): Promise<SheetWord[]> {
+	const [page] = await pdfPages(path, 1);
+	const words = await shownWords({ path, mediaType: 'application/pdf', page: 1 });
+	return tellingWords(
+		words.map((w) => ({
+			text: w.text,
+			x: (w.x + w.w / 2) / page!.width,
+			y: (w.y + w.h / 2) / page!.height
+		}))
+	);
 }
 
 function faultOf(error: unknown, mediaType: string): string {

@@ -10,7 +10,8 @@ import { id, projectKey } from '../acts/fields';
 import { itemOnRoute } from '../acts/releases/approval';
 import type { Querier } from '../db';
 import { pass, person, recipient, release, releaseItem, verdict, version } from '../db/schema';
-import { checkRelease, releaseItems } from '../release-checks';
+import { handsIn } from '../acts/releases/build';
+import { buildOf, checkRelease, releaseItems } from '../release-checks';
 import type { Services } from '../services';
 
 export const releases = defineView({
@@ -96,6 +97,26 @@ async function laterRevisions(db: Querier, releaseId: string) {
 	return new Map(rows.map((r) => [r.documentId, { label: r.label, at: r.at.toISOString() }]));
 }
 
+/** The newest issued revision of each document of a release before the one it gets. */
+async function earlierRevisions(db: Querier, releaseId: string): Promise<Map<string, string>> {
+	const earlier = alias(version, 'earlier');
+	const rows = await db
+		.selectDistinctOn([releaseItem.documentId], { documentId: releaseItem.documentId, label: earlier.label })
+		.from(releaseItem)
+		.innerJoin(version, eq(version.id, releaseItem.versionId))
+		.innerJoin(
+			earlier,
+			and(
+				eq(earlier.documentId, releaseItem.documentId),
+				eq(earlier.issued, true),
+				sql`${earlier.seq} < ${version.seq}`
+			)
+		)
+		.where(eq(releaseItem.releaseId, releaseId))
+		.orderBy(releaseItem.documentId, desc(earlier.seq));
+	return new Map(rows.map((r) => [r.documentId, r.label]));
+}
+
 async function answersOf(db: Querier, releaseId: string) {
 	const rows = await db
 		.select({
@@ -143,7 +164,10 @@ export const releaseView = defineView({
 			.where(eq(pass.releaseId, about.id))
 			.orderBy(asc(pass.createdAt));
 		const done = about.state === 'issued' || about.state === 'superseded';
-		const checks = done ? [] : await checkRelease(services, db, about.id, false);
+		const checks = done || about.state === 'cancelled' ? [] : await checkRelease(services, db, about, false);
+		const looked = checks.length ? await buildOf(db, about, checks) : null;
+		const hands = done ? new Set<string>() : await handsIn(db, about.id);
+		const earlier = done ? new Map<string, string>() : await earlierRevisions(db, about.id);
 		const later = done
 			? await laterRevisions(db, about.id)
 			: new Map<string, { label: string; at: string }>();
@@ -168,6 +192,8 @@ export const releaseView = defineView({
 				mayLook: allows(reach.level(row.scope), 'look'),
 				checks: checks.find((c) => c.documentId === row.documentId)?.checks ?? [],
 				later: later.get(row.documentId) ?? null,
+				/** The issued revision that this one takes the place of. */
+				supersedes: earlier.get(row.documentId) ?? null,
 				verdict: verdictOf?.signedAt ? { code: verdictOf.code, remark: verdictOf.remark } : null
 			};
 		});
@@ -188,6 +214,8 @@ export const releaseView = defineView({
 				approvedAt: about.approvedAt?.toISOString() ?? null,
 				issuedAt: about.issuedAt?.toISOString() ?? null,
 				sentBackReason: about.sentBackReason,
+				cancelledAt: about.cancelledAt?.toISOString() ?? null,
+				cancelledReason: about.cancelledReason,
 				recipientId: about.recipientId,
 				recipient: { name: to!.name, company: to!.company, email: to!.email },
 				manifestHash: about.manifestHash
@@ -196,7 +224,12 @@ export const releaseView = defineView({
 			stopping: items.filter((i) => i.checks.length && worst(i.checks) === 'stops').length,
 			looking: items.filter((i) => i.checks.length && worst(i.checks) === 'look').length,
 			controller,
-			mayApprove: about.approverId === me.id && about.state === 'in-review',
+			/** What an approval approves, and by what it says so. */
+			build: looked?.build ?? null,
+			digest: looked?.digest ?? null,
+			/** Whether the reader had a hand in it, and so never decides on it. */
+			hand: hands.has(me.id),
+			mayApprove: about.approverId === me.id && about.state === 'in-review' && !hands.has(me.id),
 			pass: held && {
 				endsAt: held.endsAt.toISOString(),
 				withdrawnAt: held.withdrawnAt?.toISOString() ?? null,

@@ -93,9 +93,9 @@ async function remarkRows(
 		anchor: r.anchor,
 		quote: r.quote,
 		text: r.text,
-		by: row.by,
+		by: r.fromName ?? row.by,
 		byId: r.createdBy,
-		from: row.from ?? 'outside',
+		from: r.fromName ? 'client' : (row.from ?? 'outside'),
 		at: r.createdAt.toISOString(),
 		answers: answers
 			.filter((a) => a.remark === r.id)

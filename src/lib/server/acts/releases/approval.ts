@@ -8,11 +8,11 @@ import type { Reach } from '../../access';
 import type { Querier } from '../../db';
 import { person, release } from '../../db/schema';
 import { tellNotices } from '../../notices';
-import { checkRelease, releaseItems } from '../../release-checks';
+import { buildOf, checkRelease, releaseItems } from '../../release-checks';
 import { defineAct } from '../act';
 import { goesOn, ranged } from '../documents';
 import { id, reason } from '../fields';
-import { reopen } from './build';
+import { handsIn, reopen } from './build';
 
 export const askApproval = defineAct({
 	name: 'askApproval',
@@ -22,17 +22,27 @@ export const askApproval = defineAct({
 	input: z.strictObject({ release: id }),
 	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
 	events: ['release.asked'],
-	prepare: ({ services, tx, release: about }) => checkRelease(services, tx, about.id, false),
+	prepare: ({ services, tx, release: about }) => checkRelease(services, tx, about, false),
 	async run(context) {
 		const { tx, person: by, release: about, services, now, tell } = context;
-		const before = await reopen(tx, about.id);
-		const items = await checkRelease(services, tx, about.id, false);
-		if (!items.length) throw new Problem('conflict', 'The release holds no documents.');
-		const stopping = items.filter((i) => worst(i.checks) === 'stops');
-		if (stopping.length)
+		const before = await reopen(tx, about.id, by);
+		if ((await handsIn(tx, about.id)).has(before.approverId))
 			throw new Problem(
 				'conflict',
-				`${stopping.length} of ${items.length} documents stop the release. Mend them or leave them out first.`
+				'Who is to approve it has a hand in this build. Choose a second person, who has none.'
+			);
+		const items = await checkRelease(services, tx, before, false);
+		if (!items.length) throw new Problem('conflict', 'The release holds no documents.');
+		const having = (result: 'stops' | 'look') => items.filter((i) => worst(i.checks) === result).length;
+		if (having('stops'))
+			throw new Problem(
+				'conflict',
+				`${having('stops')} of ${items.length} documents stop the release. Mend them or leave them out first.`
+			);
+		if (having('look'))
+			throw new Problem(
+				'conflict',
+				`At ${having('look')} of ${items.length} documents there is something to look at. Mend it, or say why it goes out all the same.`
 			);
 		await tx
 			.update(release)
@@ -60,21 +70,35 @@ export const approveRelease = defineAct({
 	summary: 'Approve a release',
 	method: 'POST',
 	path: '/releases/{release}/approval',
-	input: z.strictObject({ release: id }),
+	input: z.strictObject({
+		release: id,
+		/** Of the build as it was shown to who approves it. */
+		digest: z.string().regex(/^[0-9a-f]{64}$/, 'Say which build was looked at.')
+	}),
 	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
 	events: ['release.approved'],
-	async run({ tx, person: by, release: about, now, tell }) {
-		if (about.builtBy === by.id) throw new Problem('conflict', 'Nobody approves alone what they built.');
+	prepare: ({ services, tx, release: about }) => checkRelease(services, tx, about, false),
+	async run({ tx, services, person: by, release: about, now, tell }, input) {
+		const [held] = await tx.select().from(release).where(eq(release.id, about.id)).for('update');
+		if ((await handsIn(tx, about.id)).has(by.id))
+			throw new Problem('conflict', 'Nobody decides on what they built, changed or asked for.');
+		const { build, digest } = await buildOf(tx, held!, await checkRelease(services, tx, held!, false));
+		if (digest !== input.digest)
+			throw new Problem(
+				'conflict',
+				'The release is not what you looked at any more. Nothing was approved; look at what changed.',
+				{ build, digest }
+			);
 		const done = await tx
 			.update(release)
-			.set({ state: 'approved', approvedAt: now })
+			.set({ state: 'approved', approvedAt: now, approvedDigest: digest })
 			.where(and(eq(release.id, about.id), eq(release.state, 'in-review')))
 			.returning();
 		if (!done.length) throw new Problem('conflict', 'The release is not waiting for approval.');
 		tell({
 			kind: 'release.approved',
 			releaseId: about.id,
-			details: { number: about.number, title: about.title }
+			details: { number: about.number, title: about.title, digest }
 		});
 		return {};
 	}

@@ -1,13 +1,26 @@
-import { and, asc, eq, inArray, max, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, max, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { Problem } from '../../../core/problem';
 import type { Purpose } from '../../../core/revisions/revisions';
-import { releaseNumber } from '../../../core/releases';
+import { CHECKS, releaseNumber } from '../../../core/releases';
 import type { Reach } from '../../access';
-import type { Tx } from '../../db';
-import { document, member, project, recipient, release, releaseItem, version } from '../../db/schema';
+import type { Querier, Tx } from '../../db';
+import {
+	document,
+	event,
+	member,
+	person,
+	project,
+	recipient,
+	release,
+	releaseItem,
+	releaseOverride,
+	version
+} from '../../db/schema';
+import { tellNotices } from '../../notices';
+import { checkRelease } from '../../release-checks';
 import { defineAct, type Project, type Release } from '../act';
-import { day, id, name, projectKey } from '../fields';
+import { day, id, name, projectKey, reason } from '../fields';
 import { visiblePlaces } from '../locate';
 
 const MOST_ITEMS = 2_000;
@@ -19,23 +32,47 @@ const purpose = z.enum([
 	'as-built'
 ] satisfies Purpose[]);
 
-async function checkParties(
+/** Kinds of event by which somebody has a hand in a release: who does any of these never decides on it. */
+const HANDS = ['release.built', 'release.changed', 'release.asked', 'release.accepted'];
+
+/** Everybody who began, changed or asked for the approval of a release, by what the trail says (T3). */
+export async function handsIn(tx: Querier, releaseId: string): Promise<Set<string>> {
+	const rows = await tx
+		.selectDistinct({ actor: event.actor })
+		.from(event)
+		.where(and(eq(event.releaseId, releaseId), inArray(event.kind, HANDS)));
+	return new Set(rows.flatMap((r) => r.actor ?? []));
+}
+
+async function checkApprover(
 	tx: Tx,
 	here: Project,
-	builder: string,
 	approver: string,
-	recipientId: string
+	hands: ReadonlySet<string>
 ): Promise<void> {
-	if (approver === builder)
-		throw new Problem('invalid', 'Nobody approves alone what they built. Choose a second person.', {
-			field: 'approver'
-		});
 	const [who] = await tx
-		.select()
+		.select({ name: person.name })
 		.from(member)
-		.where(and(eq(member.projectId, here.id), eq(member.personId, approver)));
+		.innerJoin(person, eq(person.id, member.personId))
+		.where(
+			and(
+				eq(member.projectId, here.id),
+				eq(member.personId, approver),
+				isNull(member.leftAt),
+				isNull(member.blockedAt)
+			)
+		);
 	if (!who)
 		throw new Problem('invalid', 'The person who approves is not in this project.', { field: 'approver' });
+	if (hands.has(approver))
+		throw new Problem(
+			'invalid',
+			`${who.name} has a hand in this build, and nobody decides on what they built, changed or asked for. Choose a second person.`,
+			{ field: 'approver' }
+		);
+}
+
+async function checkRecipient(tx: Tx, here: Project, recipientId: string): Promise<void> {
 	const [to] = await tx
 		.select()
 		.from(recipient)
@@ -61,7 +98,8 @@ export const buildRelease = defineAct({
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	events: ['release.built'],
 	async run({ tx, project: here, person: by, reach, now, newId, tell }, input) {
-		await checkParties(tx, here, by.id, input.approver, input.recipient);
+		await checkApprover(tx, here, input.approver, new Set([by.id]));
+		await checkRecipient(tx, here, input.recipient);
 		const [counted] = await tx
 			.update(project)
 			.set({ nextRelease: sql`${project.nextRelease} + 1` })
@@ -132,18 +170,34 @@ async function addItems(
 	return inserted.length;
 }
 
-/** Holds a release for a change of its build; a change after asking reopens it. */
-export async function reopen(tx: Tx, releaseId: string): Promise<Release> {
+/**
+ * Holds a release for a change, which opens its build again: whatever was approved is asked anew. Raises `conflict` when
+ * it is issued or cancelled, or when who changes it is asked to decide on it.
+ */
+export async function reopen(tx: Tx, releaseId: string, by: { id: string }): Promise<Release> {
+	const row = await openRelease(tx, releaseId);
+	if (row.approverId === by.id)
+		throw new Problem(
+			'conflict',
+			'You are asked to decide on this release, and whoever decides does not change what is decided on. Send it back with what you miss, or have somebody else asked.'
+		);
+	await tx
+		.update(release)
+		.set({ state: 'building', askedAt: null, approvedAt: null, approvedDigest: null })
+		.where(eq(release.id, releaseId));
+	return row;
+}
+
+/** Holds a release that is not issued yet. Raises `conflict` for one that is, or was cancelled. */
+async function openRelease(tx: Tx, releaseId: string): Promise<Release> {
 	const [row] = await tx.select().from(release).where(eq(release.id, releaseId)).for('update');
 	if (row!.state === 'issued' || row!.state === 'superseded')
 		throw new Problem(
 			'conflict',
 			`Release ${releaseNumber(row!.number)} is issued; it cannot change any more.`
 		);
-	await tx
-		.update(release)
-		.set({ state: 'building', askedAt: null, approvedAt: null })
-		.where(eq(release.id, releaseId));
+	if (row!.state === 'cancelled')
+		throw new Problem('conflict', `Release ${releaseNumber(row!.number)} was cancelled.`);
 	return row!;
 }
 
@@ -154,29 +208,132 @@ export const changeRelease = defineAct({
 	path: '/releases/{release}',
 	input: z.strictObject({
 		release: id,
-		title: name,
-		purpose,
-		recipient: id,
-		approver: id,
-		replyBy: day.nullable().default(null)
+		title: name.optional(),
+		purpose: purpose.optional(),
+		recipient: id.optional(),
+		approver: id.optional(),
+		replyBy: day.nullable().optional()
 	}),
 	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
 	events: ['release.changed'],
-	async run(
-		{ tx, project: here, release: about, tell },
-		{ release: releaseId, recipient: recipientId, approver, ...head }
-	) {
-		const before = await reopen(tx, releaseId);
-		await checkParties(tx, here, before.builtBy, approver, recipientId);
+	async run({ tx, project: here, person: by, release: about, tell }, input) {
+		const before = await openRelease(tx, about.id);
+		// What is not named stays as it is.
+		const next = {
+			title: input.title ?? before.title,
+			purpose: input.purpose ?? before.purpose,
+			recipientId: input.recipient ?? before.recipientId,
+			approverId: input.approver ?? before.approverId,
+			replyBy: input.replyBy === undefined ? before.replyBy : input.replyBy
+		};
+		const changed = (Object.keys(next) as (keyof typeof next)[]).filter((key) => next[key] !== before[key]);
+		if (!changed.length) return {};
+		await checkApprover(tx, here, next.approverId, (await handsIn(tx, about.id)).add(by.id));
+		await checkRecipient(tx, here, next.recipientId);
 		await tx
 			.update(release)
-			.set({ ...head, recipientId, approverId: approver })
-			.where(eq(release.id, releaseId));
+			.set({ ...next, state: 'building', askedAt: null, approvedAt: null, approvedDigest: null })
+			.where(eq(release.id, about.id));
+		const names = await tx
+			.select({ id: person.id, name: person.name })
+			.from(person)
+			.where(inArray(person.id, [before.approverId, next.approverId]));
+		const nameOf = (one: string) => names.find((n) => n.id === one)?.name ?? '';
 		tell({
 			kind: 'release.changed',
-			releaseId,
-			details: { number: about.number, title: head.title, purpose: head.purpose }
+			releaseId: about.id,
+			details: {
+				number: about.number,
+				title: next.title,
+				purpose: next.purpose,
+				changed: changed.map((key) => key.replace(/Id$/, '')),
+				...(changed.includes('approverId')
+					? { approver: nameOf(next.approverId), approverBefore: nameOf(before.approverId) }
+					: {})
+			}
 		});
+		return {};
+	}
+});
+
+export const cancelRelease = defineAct({
+	name: 'cancelRelease',
+	summary: 'Cancel a release that is not issued, with a reason; its number is never used again',
+	method: 'POST',
+	path: '/releases/{release}/cancelled',
+	input: z.strictObject({ release: id, reason }),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	events: ['release.cancelled'],
+	async run(context, input) {
+		const { tx, person: by, release: about, now, tell } = context;
+		const before = await openRelease(tx, about.id);
+		await tx
+			.update(release)
+			.set({ state: 'cancelled', cancelledAt: now, cancelledReason: input.reason })
+			.where(eq(release.id, about.id));
+		if (before.state !== 'building' && before.approverId !== by.id)
+			await tellNotices(context, {
+				kind: 'approval-asked',
+				people: [before.approverId],
+				releaseId: about.id,
+				sentence: `${by.name} cancelled release ${releaseNumber(about.number)}, “${about.title}”: ${input.reason}`,
+				way: `releases/${about.number}`
+			});
+		tell({
+			kind: 'release.cancelled',
+			releaseId: about.id,
+			details: { number: about.number, title: about.title, reason: input.reason }
+		});
+		return {};
+	}
+});
+
+export const acceptChecks = defineAct({
+	name: 'acceptChecks',
+	summary: 'Say why something that checks of a release asked to look at goes out all the same',
+	method: 'POST',
+	path: '/releases/{release}/accepted',
+	input: z.strictObject({
+		release: id,
+		checks: z
+			.array(z.strictObject({ document: id, check: z.enum(CHECKS) }))
+			.min(1, 'Choose what goes out.')
+			.max(MOST_ITEMS),
+		reason
+	}),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	events: ['release.accepted'],
+	async run({ tx, services, person: by, release: about, now, tell }, input) {
+		const held = await reopen(tx, about.id, by);
+		const items = await checkRelease(services, tx, held, false);
+		for (const one of input.checks) {
+			const item = items.find((i) => i.documentId === one.document);
+			const check = item?.checks.find((c) => c.name === one.check);
+			if (!item || check?.result !== 'look')
+				throw new Problem(
+					'conflict',
+					`${item?.number ?? 'A document'} has nothing to look at there any more. Look at the checks again.`
+				);
+			const what = { sentence: check.sentence, reason: input.reason, decidedBy: by.id, decidedAt: now };
+			await tx
+				.insert(releaseOverride)
+				.values({ releaseId: about.id, documentId: one.document, check: one.check, ...what })
+				.onConflictDoUpdate({
+					target: [releaseOverride.releaseId, releaseOverride.documentId, releaseOverride.check],
+					set: what
+				});
+			tell({
+				kind: 'release.accepted',
+				releaseId: about.id,
+				details: {
+					number: about.number,
+					document: item.number,
+					check: one.check,
+					sentence: check.sentence,
+					reason: input.reason
+				}
+			});
+		}
 		return {};
 	}
 });
@@ -189,9 +346,10 @@ export const addToRelease = defineAct({
 	input: z.strictObject({ release: id, documents: z.array(id).min(1, 'Choose a document.').max(MOST_ITEMS) }),
 	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
 	events: ['release.changed'],
-	async run({ tx, project: here, reach, release: about, tell }, input) {
-		await reopen(tx, about.id);
+	async run({ tx, project: here, person: by, reach, release: about, tell }, input) {
+		await reopen(tx, about.id, by);
 		const added = await addItems(tx, reach, here.id, about.id, input.documents);
+		if (!added) throw new Problem('conflict', 'They are in this release already.');
 		tell({ kind: 'release.changed', releaseId: about.id, details: { number: about.number, added } });
 		return { added };
 	}
@@ -205,8 +363,8 @@ export const leaveOut = defineAct({
 	input: z.strictObject({ release: id, document: id }),
 	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
 	events: ['release.changed'],
-	async run({ tx, release: about, tell }, input) {
-		await reopen(tx, about.id);
+	async run({ tx, person: by, release: about, tell }, input) {
+		await reopen(tx, about.id, by);
 		const [gone] = await tx
 			.delete(releaseItem)
 			.where(and(eq(releaseItem.releaseId, about.id), eq(releaseItem.documentId, input.document)))
@@ -233,8 +391,8 @@ export const takeNewest = defineAct({
 	input: z.strictObject({ release: id, document: id }),
 	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
 	events: ['release.changed'],
-	async run({ tx, release: about, tell }, input) {
-		await reopen(tx, about.id);
+	async run({ tx, person: by, release: about, tell }, input) {
+		await reopen(tx, about.id, by);
 		const [row] = await tx
 			.select({ versionId: version.id, label: version.label, number: document.number })
 			.from(document)

@@ -18,7 +18,7 @@ import {
 	version
 } from '../../db/schema';
 import { newSecret, secretHash } from '../../ids';
-import { checkRelease, releaseItems } from '../../release-checks';
+import { buildOf, checkRelease, releaseItems, type CheckedItem } from '../../release-checks';
 import { signingKey, signText } from '../../signing';
 import { sha256 } from '../../trail';
 import { defineAct } from '../act';
@@ -38,21 +38,23 @@ interface Plan {
 	manifest: Manifest;
 	note: { hash: string; size: number };
 	signature: string;
+	digest: string;
 }
 
 /** Works out what issuing will do and stores the cover note; nothing of the project changes. */
 async function planIssue(context: Parameters<NonNullable<typeof issueRelease.prepare>>[0]): Promise<Plan> {
 	const { services, tx, project: here, release: about, person: by, now } = context;
-	const checked = await checkRelease(services, tx, about.id, true);
-	const stopping = checked.filter((c) => worst(c.checks) === 'stops');
+	const checked = await checkRelease(services, tx, about, true);
+	const stopping = checked.filter((c) => worst(c.checks) !== 'fine');
 	if (!checked.length) throw new Problem('conflict', 'The release holds no documents.');
 	if (stopping.length) {
 		const first = stopping[0]!;
 		throw new Problem(
 			'conflict',
-			`${first.number}: ${first.checks.find((c) => c.result === 'stops')!.sentence} Nothing was issued.`
+			`${first.number}: ${first.checks.find((c) => c.result !== 'fine' && !(c.result === 'look' && c.accepted))!.sentence} Nothing was issued.`
 		);
 	}
+	const { digest } = await buildOf(tx, about, checked);
 	const scheme = here.settings.revisions;
 	const rows = await releaseItems(tx, about.id);
 	const items = rows.map((row) => {
@@ -93,7 +95,8 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 			revision: i.to,
 			file: i.outgoing,
 			size: i.size,
-			sha256: i.hash
+			sha256: i.hash,
+			...acceptedOf(checked, i.documentId)
 		}))
 	};
 	const bytes = await services.inspector.write({
@@ -103,14 +106,31 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 	});
 	const note = await services.store.put(oneChunk(bytes), bytes.byteLength);
 	const signature = signText(signingKey(services.config.home), canonicalize(manifest)!);
-	return { items, manifest, note, signature };
+	return { items, manifest, note, signature, digest };
+}
+
+/** What of a document was looked at and goes out with a reason, for the manifest and the cover note. */
+function acceptedOf(checked: CheckedItem[], documentId: string) {
+	const accepted = checked
+		.find((c) => c.documentId === documentId)!
+		.checks.flatMap((c) =>
+			c.accepted
+				? [{ check: c.name, sentence: c.sentence, reason: c.accepted.reason, by: c.accepted.by }]
+				: []
+		);
+	return accepted.length ? { accepted } : {};
 }
 
 async function* oneChunk(bytes: Uint8Array) {
 	yield bytes;
 }
 
-const issueInput = z.strictObject({ release: id, passDays: z.number().int().min(1).max(730).default(60) });
+const issueInput = z.strictObject({
+	release: id,
+	/** The release's number, typed: what goes out cannot be called back. */
+	number: z.number('Type the number of the release.').int(),
+	passDays: z.number().int().min(1).max(730).default(60)
+});
 
 export const issueRelease = defineAct({
 	name: 'issueRelease',
@@ -131,6 +151,17 @@ export const issueRelease = defineAct({
 			throw new Problem(
 				'conflict',
 				held!.state === 'issued' ? 'The release is issued already.' : 'The release needs its approval first.'
+			);
+		if (input.number !== held!.number)
+			throw new Problem(
+				'invalid',
+				`This is release ${releaseNumber(held!.number)}. Type its number to issue it. Nothing was issued.`,
+				{ field: 'number' }
+			);
+		if (held!.approvedDigest !== plan.digest)
+			throw new Problem(
+				'conflict',
+				'The release is not what was approved any more. Nothing was issued; ask for approval again.'
 			);
 		const ids = plan.items.map((i) => i.documentId);
 		const documents = await tx

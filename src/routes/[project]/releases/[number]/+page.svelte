@@ -1,12 +1,21 @@
 <script lang="ts">
 	import { refresh } from '$lib/ui/refresh';
-	import { onMount } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import { CHECK_LABEL, CHECKS, releaseNumber, VERDICT_LABEL, type Check } from '$lib/core/releases';
+	import {
+		CHECK_LABEL,
+		CHECKS,
+		differences,
+		releaseNumber,
+		VERDICT_LABEL,
+		type Check
+	} from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
 	import { attempt, call } from '$lib/ui/api';
 	import { onLive } from '$lib/ui/live.svelte';
+	import IssueDialog from '$lib/ui/IssueDialog.svelte';
 	import ReasonDialog from '$lib/ui/ReasonDialog.svelte';
+	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
 	import ReleaseState from '$lib/ui/ReleaseState.svelte';
 	import Revision from '$lib/ui/Revision.svelte';
 	import Stamp from '$lib/ui/Stamp.svelte';
@@ -21,6 +30,21 @@
 	let busy = $state('');
 	let sendingBack = $state(false);
 	let link = $state('');
+	let editing = $state(false);
+	let cancelling = $state(false);
+	let issuing = $state(false);
+	/** What goes out all the same, waiting for its reason. */
+	let accepting = $state<{ document: string; check: string }[]>([]);
+	const open = $derived(['building', 'in-review', 'approved'].includes(about.state));
+	/** The build as whoever decides has seen it; what changes under their eyes is said until they have looked. */
+	let seen = $state.raw(untrack(() => data.build));
+	const changes = $derived(seen && data.build ? differences(seen, data.build) : []);
+	const looks = $derived(
+		data.items.flatMap((item) =>
+			item.checks.filter((c) => c.result === 'look').map((check) => ({ item, check }))
+		)
+	);
+	const asking = $derived(looks.filter(({ check }) => !check.accepted));
 	const faults = $derived(
 		data.items.flatMap((item) =>
 			item.checks.filter((c) => c.result === 'stops').map((check) => ({ item, check }))
@@ -38,16 +62,14 @@
 		})
 	);
 
-	async function act(word: string, method: 'POST' | 'DELETE', path: string, said = '') {
+	async function act(word: string, method: 'POST' | 'DELETE', path: string, said = '', body: object = {}) {
+		if (busy) return;
 		busy = word;
 		const answer = await attempt(() =>
-			call<{ pass?: string }>(method, `/releases/${about.id}${path}`, method === 'POST' ? {} : undefined)
+			call(method, `/releases/${about.id}${path}`, method === 'POST' ? body : undefined)
 		);
 		busy = '';
-		if (answer) {
-			if (said) toast.success(said);
-			if (answer.pass) link = answer.pass;
-		}
+		if (answer && said) toast.success(said);
 		await again();
 	}
 	const leaveOut = (document: string) => act('leave', 'DELETE', `/documents/${document}`);
@@ -100,29 +122,49 @@
 					<button class="button" onclick={() => (sendingBack = true)}>Send back</button>
 					<button
 						class="button button-act"
-						disabled={!!busy}
+						disabled={!!busy || changes.length > 0}
 						onclick={() =>
-							act('approve', 'POST', '/approval', 'Approved. The document controller can issue it now.')}
-						>Approve</button
+							act('approve', 'POST', '/approval', 'Approved. The document controller can issue it now.', {
+								digest: data.digest
+							})}>Approve</button
 					>
+				{/if}
+				{#if data.controller && open}
+					<button class="button" onclick={() => (editing = true)}>Change…</button>
+					<button class="button" onclick={() => (cancelling = true)}>Cancel release…</button>
 				{/if}
 				{#if data.controller && about.state === 'building'}<button
 						class="button button-act"
-						disabled={!!busy || data.stopping > 0 || !data.items.length}
+						disabled={!!busy || data.stopping > 0 || asking.length > 0 || !data.items.length}
 						onclick={() => act('ask', 'POST', '/ask', `${about.approver} is asked to approve.`)}
 						>Ask for approval</button
 					>{/if}
 				{#if data.controller && about.state === 'approved'}<button
 						class="button button-act"
 						disabled={!!busy || data.stopping > 0}
-						onclick={() => act('issue', 'POST', '/issue', `Release ${number} is issued and on its way.`)}
-						>{busy === 'issue' ? 'Issuing…' : 'Issue'}</button
+						onclick={() => (issuing = true)}>Issue…</button
 					>{/if}
 			</div>
 		</div>
 		{#if link}<p class="mb-3 border-l-4 border-done bg-done-soft px-3 py-2">
 				Issued. The pass went out by mail to {about.recipient.email}:
 				<a class="link break-all" href={link} target="_blank" rel="noreferrer">{link}</a>
+			</p>{/if}
+		{#if about.state === 'cancelled'}<p class="mb-3 border-l-4 border-fault bg-fault-soft px-3 py-2">
+				<b>Cancelled {dayText(about.cancelledAt ?? about.createdAt)}:</b>
+				{about.cancelledReason} The number is not used again.
+			</p>{/if}
+		{#if data.mayApprove && changes.length}
+			<div class="mb-3 border-l-4 border-wait bg-wait-soft px-3 py-2" role="status">
+				<b>Changed since you opened this page:</b>
+				<ul class="list-disc pl-5">
+					{#each changes as change (change)}<li>{change}</li>{/each}
+				</ul>
+				<button class="button mt-1" onclick={() => (seen = data.build)}>I have looked at it</button>
+			</div>
+		{/if}
+		{#if data.hand && about.state === 'in-review' && !data.controller}<p class="mb-3 text-ink-2">
+				You had a hand in this build, so somebody else decides on it.
 			</p>{/if}
 		{#if about.sentBackReason && about.state === 'building'}<p
 				class="mb-3 border-l-4 border-fault bg-fault-soft px-3 py-2"
@@ -175,8 +217,8 @@
 			{#if data.stopping}<span class="tag bg-fault-soft text-fault"
 					>✕ {data.stopping} {data.stopping === 1 ? 'stops' : 'stop'} the release</span
 				>{/if}
-			{#if data.looking}<span class="tag bg-lock-soft text-lock">! {data.looking} to look at</span>{/if}
-			{#if !done}<button class="button ml-auto" onclick={() => again()}>Run checks again</button>{/if}
+			{#if asking.length}<span class="tag bg-lock-soft text-lock">! {asking.length} to look at</span>{/if}
+			{#if open}<button class="button ml-auto" onclick={() => again()}>Run checks again</button>{/if}
 		</div>
 		<div class="overflow-x-auto">
 			<table class="w-full min-w-[560px] bg-sheet">
@@ -232,13 +274,15 @@
 									<td
 										class="text-center font-semibold {check ? SIGN[check.result][1] : ''}"
 										title={check?.sentence}
-										>{#if check}{SIGN[check.result][0]}<span class="sr-only"
+										>{#if check?.accepted}<span class="text-done">(!)</span><span class="sr-only"
+												>accepted: {check.sentence}</span
+											>{:else if check}{SIGN[check.result][0]}<span class="sr-only"
 												>{SIGN[check.result][2]}: {check.sentence}</span
 											>{/if}</td
 									>
 								{/each}
 								<td class="pr-2 text-right text-[12px]"
-									>{#if data.controller}<button class="link" onclick={() => leaveOut(item.documentId)}
+									>{#if data.controller && open}<button class="link" onclick={() => leaveOut(item.documentId)}
 											>Leave out</button
 										>{/if}</td
 								>
@@ -262,6 +306,40 @@
 					>{/if}
 			</p>
 		{/each}
+		{#if looks.length}
+			<section class="mt-4">
+				<div class="mb-1 flex items-center gap-2">
+					<h2 class="text-[15px]">To look at</h2>
+					{#if data.controller && open && asking.length > 1}<button
+							class="button ml-auto"
+							onclick={() =>
+								(accepting = asking.map(({ item, check }) => ({
+									document: item.documentId,
+									check: check.name
+								})))}>All of these go out…</button
+						>{/if}
+				</div>
+				{#each looks as { item, check } (item.documentId + check.name)}
+					<p
+						class="mb-1 flex flex-wrap items-center gap-x-3 border-l-4 px-3 py-1.5 {check.accepted
+							? 'border-done bg-done-soft/50'
+							: 'border-lock bg-lock-soft'}"
+					>
+						<span
+							><span class="font-mono text-[12.5px]">{item.number}</span>
+							{CHECK_LABEL[check.name]}: {check.sentence}
+							{#if check.accepted}<b class="font-semibold">{check.accepted.by}: {check.accepted.reason}</b
+								>{/if}</span
+						>
+						{#if data.controller && open}<button
+								class="button ml-auto"
+								onclick={() => (accepting = [{ document: item.documentId, check: check.name }])}
+								>{check.accepted ? 'Another reason…' : 'Goes out…'}</button
+							>{/if}
+					</p>
+				{/each}
+			</section>
+		{/if}
 	</div>
 	<aside class="border-l border-rule bg-sheet px-5 py-4 lg:overflow-auto">
 		<h2 class="mb-3 text-[15px]">Route</h2>
@@ -328,6 +406,46 @@
 			</p>{/if}
 	</aside>
 </div>
+<ReleaseDialog
+	bind:open={editing}
+	project={data.frame.project.id}
+	{code}
+	me={data.frame.me.id}
+	documents={[]}
+	edit={about}
+	changed={again}
+/>
+<IssueDialog
+	bind:open={issuing}
+	release={about}
+	items={data.items}
+	issued={async (pass) => {
+		link = pass;
+		toast.success(`Release ${number} is issued and on its way.`);
+		await again();
+	}}
+/>
+<ReasonDialog
+	bind:open={cancelling}
+	title="Cancel release {number}?"
+	consequence="It is not issued, and its number is never used again. What was built stays to be looked at."
+	button="Cancel release {number}"
+	dangerous
+	act={async (reason) => {
+		await call('POST', `/releases/${about.id}/cancelled`, { reason });
+		await again();
+	}}
+/>
+<ReasonDialog
+	bind:open={() => accepting.length > 0, (open) => !open && (accepting = [])}
+	title={accepting.length === 1 ? 'Goes out all the same?' : `${accepting.length} go out all the same?`}
+	consequence="The reason stands in the trail and in the cover note, beside the document."
+	button="Goes out"
+	act={async (reason) => {
+		await call('POST', `/releases/${about.id}/accepted`, { checks: accepting, reason });
+		await again();
+	}}
+/>
 <ReasonDialog
 	bind:open={sendingBack}
 	title="Send release {number} back?"

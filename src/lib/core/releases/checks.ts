@@ -1,0 +1,176 @@
+/** The checks of a release on each of its documents (rule T2). */
+
+export const CHECKS = [
+	'newest',
+	'handed-in',
+	'free',
+	'settled',
+	'opens',
+	'number',
+	'title-block',
+	'same-bytes',
+	'revision',
+	'issued-before'
+] as const;
+export type CheckName = (typeof CHECKS)[number];
+export const CHECK_LABEL: Record<CheckName, string> = {
+	newest: 'Newest version',
+	'handed-in': 'Handed in',
+	free: 'Not in hand',
+	settled: 'Remarks settled',
+	opens: 'File opens',
+	number: 'Number',
+	'title-block': 'Title block',
+	'same-bytes': 'Own file',
+	revision: 'Revision',
+	'issued-before': 'Not issued before'
+};
+
+export type CheckResult = 'fine' | 'look' | 'stops';
+
+/** Why something that a check asked to look at goes out all the same. Times are ISO 8601. */
+export interface Accepted {
+	reason: string;
+	by: string;
+	at: string;
+}
+
+/** The answer of one check on one document, with the step that mends it where there is one. */
+export interface Check {
+	name: CheckName;
+	result: CheckResult;
+	sentence: string;
+	remedy: 'take-newest' | 'leave-out' | null;
+	/** Set where somebody looked, and said why it goes out. */
+	accepted?: Accepted;
+}
+
+/** What is known of one document of a release when its checks run. */
+export interface ItemFacts {
+	number: string;
+	chosenLabel: string;
+	newestLabel: string;
+	/** The chosen version is the newest one. */
+	isNewest: boolean;
+	/** Whether something live was written that no version holds. */
+	unhandedIn: boolean;
+	/** Name of who has it in hand, or null. */
+	inHandOf: string | null;
+	removed: boolean;
+	/** Remarks on it that nobody has settled. */
+	openRemarks: number;
+	/** What opening the stored file showed: null when it opens and its hash holds, else what is wrong. */
+	fault: string | null;
+	/** True when the kind of file cannot be checked beyond its hash. */
+	unchecked: boolean;
+	/** What the numbering rule says of the number, when it does not fit. */
+	numberFault: string | null;
+	/** What the sheet says of itself; null where nothing is read. */
+	titleBlock: { number: string | null; revision: string | null };
+	/** Other documents of the project whose newest version has the very same bytes, by number. */
+	twins: readonly string[];
+	/** The label it would get, or null when its own does not fit the scheme. */
+	to: string | null;
+	/** The sequence that the purpose demands, by prefix, and the one the document is in. */
+	demanded: string;
+	sequence: string | null;
+}
+
+const fine = (name: CheckName, sentence: string): Check => ({ name, result: 'fine', sentence, remedy: null });
+const look = (name: CheckName, sentence: string, remedy: Check['remedy'] = null): Check => ({
+	name,
+	result: 'look',
+	sentence,
+	remedy
+});
+const stops = (name: CheckName, sentence: string, remedy: Check['remedy'] = 'leave-out'): Check => ({
+	name,
+	result: 'stops',
+	sentence,
+	remedy
+});
+
+const RUN: Record<CheckName, (f: ItemFacts) => Check> = {
+	newest: (f) =>
+		f.removed
+			? stops('newest', 'The document has been removed.')
+			: f.isNewest
+				? fine('newest', `${f.chosenLabel} is the newest version.`)
+				: stops('newest', `${f.chosenLabel} was chosen, but ${f.newestLabel} is newer.`, 'take-newest'),
+	'handed-in': (f) =>
+		f.unhandedIn
+			? stops('handed-in', `Something was written live since ${f.newestLabel} and is not handed in.`)
+			: fine('handed-in', 'Nothing waits to be handed in.'),
+	free: (f) =>
+		f.inHandOf === null
+			? fine('free', 'Nobody has it in hand.')
+			: stops('free', `${f.inHandOf} has it in hand.`),
+	settled: (f) =>
+		f.openRemarks === 0
+			? fine('settled', 'Every remark on it is settled.')
+			: look(
+					'settled',
+					`${f.openRemarks === 1 ? 'One remark' : `${f.openRemarks} remarks`} on it ${f.openRemarks === 1 ? 'is' : 'are'} open.`
+				),
+	opens: (f) =>
+		f.fault !== null
+			? stops('opens', f.fault)
+			: f.unchecked
+				? look('opens', 'The hash holds; this kind of file is not opened by the check.')
+				: fine('opens', 'The file opens and its hash holds.'),
+	number: (f) =>
+		f.numberFault === null
+			? fine('number', 'The number fits the rule of the project.')
+			: look('number', `The number does not fit the rule of the project: ${f.numberFault}`),
+	'title-block': titleBlock,
+	'same-bytes': (f) =>
+		f.twins.length
+			? look(
+					'same-bytes',
+					`The very same file is also ${f.twins.slice(0, 3).join(', ')}${f.twins.length > 3 ? ` and ${f.twins.length - 3} more` : ''}; one of them is the wrong one.`,
+					'leave-out'
+				)
+			: fine('same-bytes', 'No other document has this file.'),
+	revision: (f) =>
+		f.sequence === null || f.to === null
+			? stops('revision', `${f.chosenLabel} is no revision of the project’s scheme.`)
+			: f.to.startsWith(f.demanded)
+				? fine('revision', `${f.to} is what the purpose demands.`)
+				: look(
+						'revision',
+						`The purpose demands ${f.demanded}, and this is in ${f.sequence} already; it would go out as ${f.to}.`
+					),
+	'issued-before': (f) =>
+		f.to !== null && f.to === f.chosenLabel
+			? look('issued-before', `${f.to} is issued already, and nothing was handed in since.`, 'leave-out')
+			: fine('issued-before', 'It was not issued at this revision.')
+};
+
+/** A working save carries the revision that is prepared, so its sheet may say that, its own label, or what it becomes. */
+function titleBlock({ titleBlock: says, number, chosenLabel, to }: ItemFacts): Check {
+	if (says.number !== null && says.number.toUpperCase() !== number.toUpperCase())
+		return stops('title-block', `The sheet’s own title block says ${says.number}, not ${number}.`);
+	const fitting = [to, chosenLabel, chosenLabel.replace(/\.\d+$/, '')];
+	if (says.revision !== null && !fitting.includes(says.revision.toUpperCase()))
+		return look(
+			'title-block',
+			`The sheet’s own title block says revision ${says.revision}; it would go out as ${to ?? chosenLabel}.`
+		);
+	return fine(
+		'title-block',
+		says.number === null
+			? 'No number is read in a title block.'
+			: `The title block says ${says.number}${says.revision ? ` ${says.revision}` : ''}.`
+	);
+}
+
+/** Runs the checks on one document. */
+export function checkItem(facts: ItemFacts): Check[] {
+	return CHECKS.map((name) => RUN[name](facts));
+}
+
+/** The worst result among checks; what somebody accepted with a reason no longer asks. */
+export function worst(checks: readonly Check[]): CheckResult {
+	if (checks.some((c) => c.result === 'stops')) return 'stops';
+	return checks.some((c) => c.result === 'look' && !c.accepted) ? 'look' : 'fine';
+}

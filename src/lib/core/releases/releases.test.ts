@@ -1,0 +1,111 @@
+import { describe, expect, it } from 'vitest';
+import fc from 'fast-check';
+import {
+	checkItem,
+	differences,
+	outgoingName,
+	releaseNumber,
+	worst,
+	type Build,
+	type BuildItem,
+	type ItemFacts
+} from './index';
+
+const good: ItemFacts = {
+	number: 'VFT-MW-LS-00-DR-0101',
+	chosenLabel: 'P03.2',
+	newestLabel: 'P03.2',
+	isNewest: true,
+	inHandOf: null,
+	removed: false,
+	openRemarks: 0,
+	fault: null,
+	unchecked: false,
+	unhandedIn: false,
+	numberFault: null,
+	titleBlock: { number: 'VFT-MW-LS-00-DR-0101', revision: 'P03' },
+	twins: [],
+	to: 'P03',
+	demanded: 'P',
+	sequence: 'P'
+};
+
+describe('checks of a release', () => {
+	it('are fine for a newest, free file that opens', () => {
+		expect(worst(checkItem(good))).toBe('fine');
+	});
+	it.each<[Partial<ItemFacts>, string, string, string | null]>([
+		[{ isNewest: false, newestLabel: 'P03.3' }, 'newest', 'stops', 'take-newest'],
+		[{ removed: true }, 'newest', 'stops', 'leave-out'],
+		[{ inHandOf: 'Aino Weir' }, 'free', 'stops', 'leave-out'],
+		[{ fault: 'The PDF is encrypted.' }, 'opens', 'stops', 'leave-out'],
+		[{ openRemarks: 2 }, 'settled', 'look', null],
+		[{ unchecked: true }, 'opens', 'look', null],
+		[{ unhandedIn: true }, 'handed-in', 'stops', 'leave-out'],
+		[{ numberFault: 'Zone XY is not one.' }, 'number', 'look', null],
+		[
+			{ titleBlock: { number: 'VFT-MW-LS-00-DR-0102', revision: 'P03' } },
+			'title-block',
+			'stops',
+			'leave-out'
+		],
+		[{ titleBlock: { number: null, revision: 'P02' } }, 'title-block', 'look', null],
+		[{ twins: ['VFT-MW-LS-00-DR-0102'] }, 'same-bytes', 'look', 'leave-out'],
+		[{ sequence: null, to: null }, 'revision', 'stops', 'leave-out'],
+		[{ demanded: 'C', to: 'P03' }, 'revision', 'look', null],
+		[{ chosenLabel: 'P03', to: 'P03' }, 'issued-before', 'look', 'leave-out']
+	])('%j', (change, name, result, remedy) => {
+		const checks = checkItem({ ...good, ...change });
+		expect(checks.find((c) => c.name === name)).toMatchObject({ result, remedy });
+		expect(worst(checks)).toBe(result);
+	});
+	it('let a sheet say its own label, the revision it prepares, or what it becomes', () => {
+		for (const revision of ['P03.2', 'P03', 'C01', null])
+			expect(
+				worst(checkItem({ ...good, to: 'C01', demanded: 'C', titleBlock: { number: null, revision } }))
+			).toBe('fine');
+	});
+	it('ask no more about what somebody accepted with a reason, and still stop what stops', () => {
+		const accepted = { reason: 'agreed', by: 'Ines', at: '2026-11-23T08:00:00.000Z' };
+		const checks = checkItem({ ...good, openRemarks: 1 }).map((c) =>
+			c.result === 'look' ? { ...c, accepted } : c
+		);
+		expect(worst(checks)).toBe('fine');
+		const stopping = checkItem({ ...good, inHandOf: 'Aino' }).map((c) => ({ ...c, accepted }));
+		expect(worst(stopping)).toBe('stops');
+	});
+	it('name files so that no part can leave the folder', () => {
+		expect(outgoingName('VFT-1', 'P03', 'a/b\\c: d', 'dxf')).toBe('VFT-1_P03 a-b-c- d.dxf');
+		expect(releaseNumber(42)).toBe('0042');
+	});
+});
+
+describe('what changed in a build', () => {
+	const item = fc.record({
+		number: fc.constantFrom('A', 'B', 'C', 'D'),
+		title: fc.constantFrom('t', 'u'),
+		label: fc.constantFrom('P01.1', 'P01.2'),
+		to: fc.constantFrom('P01', 'C01'),
+		hash: fc.constantFrom('1', '2'),
+		accepted: fc.constantFrom<BuildItem['accepted']>([], [{ check: 'settled', sentence: 's', reason: 'r' }])
+	});
+	const build: fc.Arbitrary<Build> = fc.record({
+		title: fc.constantFrom('x', 'y'),
+		purpose: fc.constantFrom('comment', 'approval'),
+		recipient: fc.constantFrom('M', 'N'),
+		approver: fc.constantFrom('H', 'T'),
+		replyBy: fc.option(fc.constant('2026-12-01'), { nil: null }),
+		items: fc.uniqueArray(item, { selector: (i) => i.number })
+	});
+
+	it('is said whenever anything did, and never when nothing did', () => {
+		fc.assert(
+			fc.property(build, build, (a, b) => {
+				const sorted = (one: Build) =>
+					JSON.stringify({ ...one, items: [...one.items].sort((x, y) => (x.number < y.number ? -1 : 1)) });
+				expect(differences(a, b).length > 0).toBe(sorted(a) !== sorted(b));
+			}),
+			{ numRuns: 2_000 }
+		);
+	});
+});
