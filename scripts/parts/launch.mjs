@@ -98,7 +98,8 @@ export async function launch({ demo, fresh = false }) {
 				throw new Refusal('--fresh works on Cupboard’s own cluster only, not on DATABASE_URL.');
 			step('throwing the old demo world away');
 			postgres.dropDatabase();
-			for (const name of ['store', 'mail']) rmSync(join(home, name), { recursive: true, force: true });
+			for (const name of ['store', 'mail', 'heads'])
+				rmSync(join(home, name), { recursive: true, force: true });
 		}
 		const env = environment(home, postgres.url, port, demo);
 		if (runTask('prepare', demo ? ['--demo'] : [], env) !== 0)

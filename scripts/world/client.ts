@@ -1,7 +1,9 @@
 import { eq, sql } from 'drizzle-orm';
 import { askApproval, approveRelease } from '../../src/lib/server/acts/releases/approval';
-import { buildRelease } from '../../src/lib/server/acts/releases/build';
+import { acceptChecks, buildRelease } from '../../src/lib/server/acts/releases/build';
+import { releaseView } from '../../src/lib/server/views/releases';
 import { document, version } from '../../src/lib/server/db/schema';
+import type { CheckName } from '../../src/lib/core/releases';
 import { type Stage, type Doc, HOUR } from './stage';
 
 export async function build(
@@ -11,7 +13,7 @@ export async function build(
 	docs: Doc[],
 	replyBy: string | null,
 	approver: string
-): Promise<{ id: string }> {
+): Promise<{ id: string; number: number }> {
 	const { db } = stage.services.database;
 	const [to] = await db.execute<{ id: string }>(
 		sql`select id from recipient where email = 'maren@harbourtrust.example'`
@@ -33,11 +35,42 @@ export async function buildAndApprove(
 	purpose: string,
 	docs: Doc[],
 	replyBy: string | null
-): Promise<{ id: string }> {
+): Promise<{ id: string; number: number }> {
 	const about = await build(stage, title, purpose, docs, replyBy, 'Halla Brandt');
+	await acceptLooks(stage, about);
 	await stage.act('Ines Maddock', askApproval, { release: about.id }, stage.clock + 20 * 60_000);
-	await stage.act('Halla Brandt', approveRelease, { release: about.id }, stage.clock + HOUR);
+	const { digest } = await stage.read('Halla Brandt', releaseView, {
+		project: stage.project,
+		number: about.number
+	});
+	await stage.act('Halla Brandt', approveRelease, { release: about.id, digest }, stage.clock + HOUR);
 	return about;
+}
+
+const REASONS: Partial<Record<CheckName, string>> = {
+	settled: 'The remark is for the next stage and does not bear on this release.',
+	opens: 'Opened by hand and found in order.',
+	'issued-before': 'Nothing changed since; the client wants the whole set together.',
+	revision: 'It went out for construction with an earlier set and stays as it is.',
+	'title-block': 'The sheet is redrawn with the next change; the number here holds.'
+};
+
+/** Says of everything the checks ask to look at why it goes out. */
+export async function acceptLooks(stage: Stage, about: { id: string; number: number }): Promise<void> {
+	const { items } = await stage.read('Ines Maddock', releaseView, {
+		project: stage.project,
+		number: about.number
+	});
+	const byCheck = new Map<CheckName, { document: string; check: CheckName }[]>();
+	for (const item of items)
+		for (const c of item.checks.filter((one) => one.result === 'look' && !one.accepted))
+			byCheck.set(c.name, [...(byCheck.get(c.name) ?? []), { document: item.documentId, check: c.name }]);
+	for (const [name, checks] of byCheck)
+		await stage.act('Ines Maddock', acceptChecks, {
+			release: about.id,
+			checks,
+			reason: REASONS[name] ?? 'Looked at, and right as it is.'
+		});
 }
 
 export async function refreshLabels(stage: Stage, docs: Doc[]): Promise<void> {

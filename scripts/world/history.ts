@@ -11,7 +11,7 @@ import { planTogether } from './together';
 import { PEOPLE } from './catalogue';
 import { type Stage, type Doc, HOUR, DAY } from './stage';
 import { add, revise, take } from './works';
-import { build, buildAndApprove, refreshLabels } from './client';
+import { acceptLooks, build, buildAndApprove, refreshLabels } from './client';
 
 /** Everything that happens after the founding, each step with its moment. */
 export async function plan(stage: Stage): Promise<{ at: number; run: () => Promise<void> }[]> {
@@ -65,7 +65,7 @@ export async function plan(stage: Stage): Promise<{ at: number; run: () => Promi
 			const { pass } = await stage.act(
 				'Ines Maddock',
 				issueRelease,
-				{ release: about.id, passDays: 120 },
+				{ release: about.id, number: about.number, passDays: 120 },
 				stage.clock + 20 * 60_000
 			);
 			await refreshLabels(stage, docs);
@@ -237,6 +237,7 @@ export async function plan(stage: Stage): Promise<{ at: number; run: () => Promi
 			new Date(stage.at(-9, 0)).toISOString().slice(0, 10),
 			'Tomas Verrin'
 		);
+		await acceptLooks(stage, about);
 		await stage.act('Ines Maddock', askApproval, { release: about.id });
 		await stage.act(
 			'Tomas Verrin',

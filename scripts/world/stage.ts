@@ -2,7 +2,8 @@ import { eq } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { Act, At } from '../../src/lib/server/acts/act';
 import type { Actor, Proof } from '../../src/lib/server/actor';
-import { runAct } from '../../src/lib/server/acts/run';
+import { readView, runAct } from '../../src/lib/server/acts/run';
+import type { View } from '../../src/lib/server/acts/act';
 import { receive } from '../../src/lib/server/content';
 import { person as personTable } from '../../src/lib/server/db/schema';
 import { startServices } from '../../src/lib/server/start';
@@ -60,6 +61,15 @@ export class Stage {
 		this.clock = Math.min(Math.max(this.clock + 1, at ?? this.clock), this.end);
 		const actor = who === null ? null : (this.people.get(who) ?? null);
 		return runAct(this.services, act, actor, input, { now: new Date(this.clock), proofs });
+	}
+
+	/** Reads a view as a person. */
+	async read<K extends Kind, S extends z.ZodObject, O>(
+		who: string,
+		view: View<K, S, O>,
+		input: unknown
+	): Promise<O> {
+		return readView(this.services, view, this.people.get(who)!, input);
 	}
 
 	async send(who: string, name: string, bytes: Uint8Array | string): Promise<string> {

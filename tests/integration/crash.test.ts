@@ -4,7 +4,6 @@ import { makeToken } from '../../src/lib/server/acts/account';
 import { documentsIn } from '../../src/lib/server/views/places';
 import { documentView } from '../../src/lib/server/views/documents';
 import { releaseView } from '../../src/lib/server/views/releases';
-import { verifyAll } from '../../src/lib/server/verify';
 import { ServerProcess } from './server';
 import { TestWorld } from './world';
 
@@ -79,7 +78,7 @@ describe('kill -9 at random moments of adding, handing in and issuing', () => {
 			await Promise.all(working);
 			await server.start();
 		}
-		const verified = await verifyAll(world.services.database, world.services.store);
+		const verified = await world.verify();
 		expect(verified.fault).toBeNull();
 		expect(confirmed.size).toBeGreaterThan(5);
 		const { rows } = await world.read('ines', documentsIn, { place: world.folder, limit: 5_000 });

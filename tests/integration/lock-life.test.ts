@@ -15,7 +15,6 @@ import {
 } from '../../src/lib/server/acts/locks';
 import { event, lock, notice, sideVersion, version } from '../../src/lib/server/db/schema';
 import { remindStaleLocks } from '../../src/lib/server/jobs/reminders';
-import { verifyAll } from '../../src/lib/server/verify';
 import { documentView, everythingInHand, handInCheck } from '../../src/lib/server/views/documents';
 import { refused, TestWorld } from './world';
 
@@ -287,5 +286,5 @@ it('200 hand-ins, locks, breaks and givings back at once lose nothing and overla
 		const kept = new Set([...versions, ...sides].map((v) => `${document}:${v.hash}`));
 		for (const one of sent) if (one.startsWith(document)) expect(kept.has(one)).toBe(true);
 	}
-	expect((await verifyAll(world.services.database, world.services.store)).fault).toBeNull();
+	expect((await world.verify()).fault).toBeNull();
 }, 60_000);

@@ -3,7 +3,6 @@ import { restoreVersion } from '../../src/lib/server/acts/documents';
 import { handIn } from '../../src/lib/server/acts/hand-in';
 import { giveBackLock, takeLock } from '../../src/lib/server/acts/locks';
 import { documentView } from '../../src/lib/server/views/documents';
-import { verifyAll } from '../../src/lib/server/verify';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;
@@ -139,6 +138,6 @@ describe('versions (L6 to L8)', () => {
 			expect(versions.map((v) => v.label).reverse()).toEqual(versions.map((_, i) => `P01.${i + 1}`));
 			expect(row.lock).toBeNull();
 		}
-		expect(await verifyAll(world.services.database, world.services.store)).toMatchObject({ fault: null });
+		expect(await world.verify()).toMatchObject({ fault: null });
 	});
 });

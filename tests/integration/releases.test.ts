@@ -10,7 +10,6 @@ import { approveRelease, askApproval, sendBack } from '../../src/lib/server/acts
 import { issueRelease, withdrawPass } from '../../src/lib/server/acts/releases/issue';
 import { mail, release } from '../../src/lib/server/db/schema';
 import { signingKey } from '../../src/lib/server/signing';
-import { verifyAll } from '../../src/lib/server/verify';
 import { documentView } from '../../src/lib/server/views/documents';
 import { passView, releases, releaseView } from '../../src/lib/server/views/releases';
 import { refused, TestWorld } from './world';
@@ -162,9 +161,7 @@ describe('issuing (T4)', () => {
 			sentence: expect.stringContaining('hash')
 		});
 		expect((await world.read('ines', documentView, { document: id })).row.label).toBe('P01.1');
-		expect((await verifyAll(world.services.database, world.services.store)).fault).toContain(
-			versions[0]!.hash
-		);
+		expect((await world.verify()).fault).toContain(versions[0]!.hash);
 		await writeFile(await world.services.store.localPath(versions[0]!.hash), 'bytes that will rot');
 	});
 

@@ -20,6 +20,7 @@ import { person } from '../../src/lib/server/db/schema';
 import { makeFirst, firstCode } from '../../src/lib/server/first';
 import type { Config } from '../../src/lib/server/config';
 import type { Services } from '../../src/lib/server/services';
+import { verifyAll } from '../../src/lib/server/verify';
 import { startServices } from '../../src/lib/server/start';
 import { releaseView } from '../../src/lib/server/views/releases';
 import { address, TEMPLATE } from './global-setup';
@@ -30,7 +31,7 @@ type Kind = At<never>['kind'];
 export class TestWorld {
 	private constructor(
 		readonly services: Services,
-		private readonly config: Config,
+		readonly config: Config,
 		private readonly database: string
 	) {}
 	private readonly others: Services[] = [];
@@ -153,6 +154,11 @@ export class TestWorld {
 		);
 		if (checks.length)
 			await this.act('ines', acceptChecks, { release: release.id, checks, reason: 'looked at' });
+	}
+
+	/** What `npm run verify` finds. */
+	verify() {
+		return verifyAll(this.services.database, this.services.store, this.config.home);
 	}
 
 	private async know(name: string): Promise<void> {

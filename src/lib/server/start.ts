@@ -82,6 +82,7 @@ export async function startServices(given: Config = readConfig(), { work = true 
 		const mailer = new Mailer(config, database);
 		closing.push(() => mailer.close());
 		await jobs.work(handlers(services, mailer));
+		await jobs.enqueue(database.db, 'sign-heads', {});
 	}
 	return services;
 }

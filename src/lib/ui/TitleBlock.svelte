@@ -43,13 +43,13 @@
 	const openSides = $derived(view.sides.filter((s) => s.state === 'open').length);
 	const issued = $derived(view.versions.find((v) => v.issued));
 	let events = $state<EventRow[]>([]);
+	let openings = $state(false);
 
 	$effect(() => {
 		if (tab !== 'trail') return;
 		void [row.id, row.changedAt, row.lock?.since];
-		void attempt(
-			async () => (events = (await call<{ events: EventRow[] }>('GET', `/places/${row.id}/trail`)).events)
-		);
+		const way = `/places/${row.id}/trail${openings ? '?kind=all' : ''}`;
+		void attempt(async () => (events = (await call<{ events: EventRow[] }>('GET', way)).events));
 	});
 
 	let reached = $state<ReachRow[] | null>(null);
@@ -161,6 +161,8 @@
 			<p class="px-3 pb-2"><a class="link" href="/{code}/access/{row.id}">Change or explain</a></p>
 		</Tabs.Content>
 		<Tabs.Content value="trail" class="min-h-0 flex-1 overflow-auto"
+			><label class="flex items-center gap-2 px-3 py-2 text-ink-2"
+				><input type="checkbox" bind:checked={openings} /> openings and downloads too</label
 			><EventList {events} project={code} /></Tabs.Content
 		>
 	</Tabs.Root>

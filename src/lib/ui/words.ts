@@ -208,7 +208,9 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 
 /** Words by which activity can be filtered, by the first part of an event's kind. */
 export const EVENT_KINDS: Record<string, string> = {
-	document: 'Documents added, opened, issued',
+	openings: 'Openings and downloads',
+	all: 'Changes, openings and downloads',
+	document: 'Documents added, changed, issued',
 	version: 'Versions handed in',
 	lock: 'Locks',
 	live: 'Working live',

@@ -36,6 +36,8 @@ export interface Manifest {
 	issuedBy: string;
 	approvedBy: string;
 	recipient: string;
+	/** The trail's last entry before the issue and its hash; whoever holds the note can prove that it still stands. */
+	trail?: { entry: number; hash: string };
 	documents: ManifestItem[];
 }
 

@@ -91,10 +91,15 @@ export async function coverNote(manifest: Manifest, replyBy: string | null): Pro
 		...(replyBy ? ([['Reply asked by', replyBy]] as [string, string][]) : []),
 		['Documents', String(manifest.documents.length)]
 	];
+	if (manifest.trail) facts.push(['Trail', `entry ${manifest.trail.entry}`]);
 	for (const [head, value] of facts) {
 		text(head, A4.margin, 9, regular, SOFT);
 		text(value, 150, 10, bold);
 		y -= 17;
+	}
+	if (manifest.trail) {
+		text(`SHA-256 ${manifest.trail.hash}`, 150, 6.5, regular, SOFT);
+		y -= 12;
 	}
 	y -= 12;
 	heads();

@@ -1,3 +1,4 @@
+import { signHeads } from '../heads';
 import { cleanUploads } from '../content';
 import { learnWords, readContent, readMissed } from '../reading';
 import { resumableOf } from '../resumable';
@@ -20,6 +21,9 @@ export function handlers(services: Services, mailer: Mailer): Handlers {
 			await cleanUploads(services, new Date());
 			await resumableOf(services).clean();
 			await forgetOldTries(services.database, new Date());
+		},
+		'sign-heads': async (data) => {
+			await signHeads(db, services.config.home, new Date(), data?.project ?? null);
 		},
 		'remind-stale-locks': () => remindStaleLocks(services),
 		'check-arrival': ({ arrivalId }) => checkOne(services, arrivalId),

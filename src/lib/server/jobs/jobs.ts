@@ -15,13 +15,15 @@ const OPTIONS: Record<JobName, PgBoss.SendOptions> = {
 	'remind-stale-locks': { retryLimit: 2 },
 	'read-missed': { retryLimit: 0, expireInSeconds: 3_000 },
 	'learn-words': { retryLimit: 0, expireInSeconds: 600 },
-	'clean-uploads': { retryLimit: 2 }
+	'clean-uploads': { retryLimit: 2 },
+	'sign-heads': { retryLimit: 5, retryDelay: 30 }
 };
 const SCHEDULES: Partial<Record<JobName, string>> = {
 	'remind-stale-locks': '0 * * * *',
 	'clean-uploads': '30 * * * *',
 	'read-missed': '10 * * * *',
 	'learn-words': '* * * * *',
+	'sign-heads': '50 23 * * *',
 	'tell-overdue': '30 5 * * *',
 	'send-digests': '0 6 * * *'
 };

@@ -9,5 +9,7 @@ export interface JobData {
 	'read-missed': Record<string, never>;
 	'learn-words': Record<string, never>;
 	'clean-uploads': Record<string, never>;
+	/** One project, after an issue, or every one. */
+	'sign-heads': { project?: string };
 }
 export type JobName = keyof JobData;

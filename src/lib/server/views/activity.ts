@@ -1,7 +1,8 @@
-import { and, desc, eq, gte, like, lt, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gte, inArray, like, lt, notInArray, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import type { EventRow } from '../../core/rows';
+import { OPENINGS } from '../../core/trail/openings';
 import { placesNamed, readableDetails } from '../../core/trail/named';
 import type { Reach } from '../access';
 import { defineView } from '../acts/act';
@@ -47,6 +48,16 @@ async function eventRows(db: Querier, reach: Reach, where: SQL, limit: number): 
 	}));
 }
 
+/** Changes only, unless openings and downloads are asked for (V5). */
+function ofKind(kind: string | undefined): SQL | undefined {
+	if (kind === 'all') return undefined;
+	if (kind === 'openings') return inArray(event.kind, [...OPENINGS]);
+	return and(
+		notInArray(event.kind, [...OPENINGS]),
+		kind === undefined ? undefined : like(event.kind, `${kind}.%`)
+	);
+}
+
 const above = alias(place, 'above');
 
 const page = {
@@ -62,7 +73,11 @@ export const activity = defineView({
 		project: projectKey,
 		...page,
 		actor: z.string().max(60).optional(),
-		kind: z.string().max(60).optional(),
+		/** The first part of an event's kind, "openings" for those and downloads, or "all". */
+		kind: z
+			.string()
+			.regex(/^[a-z]{1,20}$/, 'That is no kind of event.')
+			.optional(),
 		place: id.optional(),
 		from: day.optional(),
 		to: day.optional()
@@ -74,7 +89,7 @@ export const activity = defineView({
 			visibleEvents(reach),
 			input.before ? lt(event.seq, input.before) : undefined,
 			input.actor ? eq(event.actor, input.actor) : undefined,
-			input.kind ? like(event.kind, `${input.kind}.%`) : undefined,
+			ofKind(input.kind),
 			// Beneath a place that one may look at; the ids of others lead nowhere (A10).
 			input.place
 				? sql`exists (select 1 from ${place} above where above.id = ${input.place} and ${reach.sees(above.scope)}
@@ -95,13 +110,14 @@ export const trail = defineView({
 	name: 'trail',
 	summary: 'What happened to one document or folder',
 	path: '/places/{place}/trail',
-	input: z.strictObject({ place: id, ...page }),
+	input: z.strictObject({ place: id, ...page, kind: z.enum(['all']).optional() }),
 	at: { kind: 'place', id: (i) => i.place, level: 'look' },
 	async run({ db, project, place: here, reach }, input) {
 		const where = and(
 			eq(event.projectId, project.id),
 			eq(event.placeId, here.id),
 			visibleEvents(reach),
+			ofKind(input.kind),
 			input.before ? lt(event.seq, input.before) : undefined
 		)!;
 		return { events: await eventRows(db, reach, where, input.limit) };

@@ -80,8 +80,8 @@
 				aria-label="Kind"
 				value={data.filter.kind ?? ''}
 				onchange={choose}
-				><option value="">Everything</option>{#each Object.entries(EVENT_KINDS) as [kind, name] (kind)}<option
-						value={kind}>{name}</option
+				><option value="">Every change</option
+				>{#each Object.entries(EVENT_KINDS) as [kind, name] (kind)}<option value={kind}>{name}</option
 					>{/each}</select
 			>
 			<select

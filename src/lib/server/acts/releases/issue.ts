@@ -7,6 +7,7 @@ import { label, nextIssue, parse, PURPOSE_LABEL } from '../../../core/revisions/
 import { outgoingName, releaseNumber, worst, type Manifest } from '../../../core/releases';
 import type { Tx } from '../../db';
 import {
+	chainHead,
 	content,
 	document,
 	lock,
@@ -79,6 +80,7 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 	});
 	const [approver] = await tx.select().from(person).where(eq(person.id, about.approverId));
 	const [to] = await tx.select().from(recipient).where(eq(recipient.id, about.recipientId));
+	const [head] = await tx.select().from(chainHead).where(eq(chainHead.projectId, here.id));
 	const manifest: Manifest = {
 		format: 'cupboard-manifest/1',
 		project: `${here.code} ${here.name}`,
@@ -89,6 +91,7 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 		issuedBy: by.name,
 		approvedBy: approver!.name,
 		recipient: `${to!.name}, ${to!.company}`,
+		trail: { entry: head!.seq, hash: head!.hash },
 		documents: items.map((i) => ({
 			number: i.number,
 			title: i.title,
@@ -142,7 +145,7 @@ export const issueRelease = defineAct({
 	events: ['release.issued', 'document.issued', 'release.superseded'],
 	prepare: (context): Promise<unknown> => planIssue(context),
 	async run(
-		{ tx, project: here, person: by, release: about, services, now, newId, prepared, tell, mail },
+		{ tx, project: here, person: by, release: about, services, now, newId, prepared, tell, mail, enqueue },
 		input
 	) {
 		const plan = prepared as Plan;
@@ -295,9 +298,11 @@ export const issueRelease = defineAct({
 				purpose: about.purpose,
 				documents: plan.items.length,
 				to: to!.company,
-				manifest: sha256(manifestText)
+				manifest: sha256(manifestText),
+				note: plan.note.hash
 			}
 		});
+		await enqueue('sign-heads', { project: here.id });
 		return { number: about.number, documents: plan.items.length, pass: link };
 	}
 });
