@@ -160,6 +160,8 @@ function pointing(target: Act | View): Record<string, unknown> {
 		sequences: [],
 		demands: { information: 'P', comment: 'P', approval: 'P', construction: 'C', 'as-built': 'C' },
 		ask: false,
+		digest: 'a'.repeat(64),
+		checks: [{ document: hidden, check: 'settled' }],
 		expectedEnd: new Date(Date.now() + 86_400_000).toISOString()
 	};
 	if (['addDocument', 'addLiveText', 'addLiveSchedule', 'sortArrival'].includes(target.name))
@@ -170,6 +172,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 	// What is said in a remark is plain words; what a live text begins with is a text.
 	if (/Remark$/.test(target.name)) known.text = 'words';
 	if (target.name === 'takeLock') known.purpose = '';
+	if (target.name === 'activity' || target.name === 'trail') delete known.kind;
 	if (target.name === 'activity') delete known.to;
 	if (!['liveAuthors', 'carryMarks'].includes(target.name)) delete known.from;
 	if (target.name === 'handOverLock') known.to = world.people.oke!.person.id;

@@ -95,7 +95,7 @@ export async function runAct<K extends Kind, S extends z.ZodObject, O>(
 	const input = parse(act.input, raw);
 	const now = circumstances.now ?? new Date();
 	const common = { now, services, newId: circumstances.newId ?? newId };
-	const { db } = services.database;
+	const { db, acting: pool } = services.database;
 	const asked = {
 		actor,
 		now,
@@ -113,7 +113,7 @@ export async function runAct<K extends Kind, S extends z.ZodObject, O>(
 	}
 	for (let attempt = 1; ; attempt++) {
 		try {
-			return await db.transaction(async (tx) => {
+			return await pool.transaction(async (tx) => {
 				const context = await locate(tx, any.at as At<unknown>, input, asked);
 				const acting = actingIn(tx, context, common, services, await usesPower(tx, any.at, context, now));
 				const result = await any.run(

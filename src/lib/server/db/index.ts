@@ -15,9 +15,14 @@ export type Tx = PgTransaction<
 /** Anything that can be queried: the pool or a transaction. */
 export type Querier = Db | Tx;
 
-/** An open connection pool and the raw client behind it (for LISTEN). */
+/** Open connection pools and the raw client behind the first (for LISTEN). */
 export interface Database {
 	db: Db;
+	/**
+	 * The connections of acts and of nothing else: what an act asks of the others while it runs (counting a try, a live
+	 * room, reading a file) then never waits for a connection that only acts waiting for it could give back.
+	 */
+	acting: Db;
 	client: postgres.Sql;
 	close(): Promise<void>;
 }
@@ -35,9 +40,21 @@ function preparing(client: postgres.Sql): postgres.Sql {
 	});
 }
 
-/** Opens a pool to a PostgreSQL address. Connects on first use. */
-export function openDatabase(url: string, max = 12): Database {
-	const client = postgres(url, {
+/** Opens pools to a PostgreSQL address, each of so many connections at most. Connects on first use. */
+export function openDatabase(url: string, max = 10): Database {
+	const [client, acting] = [connect(url, max), connect(url, max)];
+	return {
+		db: drizzle(preparing(client), { schema }),
+		acting: drizzle(preparing(acting), { schema }),
+		client,
+		async close() {
+			await Promise.all([client.end({ timeout: 5 }), acting.end({ timeout: 5 })]);
+		}
+	};
+}
+
+function connect(url: string, max: number): postgres.Sql {
+	return postgres(url, {
 		max,
 		onnotice: () => {},
 		// When the database comes back, it is asked again within half a second.
@@ -52,7 +69,6 @@ export function openDatabase(url: string, max = 12): Database {
 			'pg_trgm.similarity_threshold': '0.2'
 		} as Record<string, string | boolean>
 	});
-	return { db: drizzle(preparing(client), { schema }), client, close: () => client.end({ timeout: 5 }) };
 }
 
 /** Condition for one of many ids, sent as one array: a parameter for each of thousands is slow to read and to plan. */
