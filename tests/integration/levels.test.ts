@@ -307,7 +307,11 @@ describe('opening', () => {
 		const ines = world.people.ines!;
 		world.people.asRhosyn = { ...ines, trying: { projectId: world.project, personId: id('rhosyn') } };
 		await world.act('asRhosyn', openDocument, { document: doc.id });
-		const { events: told } = await world.read('ines', activity, { project: 'VFT', place: doc.id });
+		const { events: told } = await world.read('ines', activity, {
+			project: 'VFT',
+			place: doc.id,
+			kind: 'openings'
+		});
 		expect(told[0]).toMatchObject({
 			kind: 'document.opened',
 			actor: 'Ines Maddock',

@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { zipSync } from 'fflate';
-import { eq } from 'drizzle-orm';
+import { eq, like } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { letIn } from '../../src/lib/server/acts/access/grants';
 import { closePlace, markSensitive } from '../../src/lib/server/acts/access/standing';
@@ -20,6 +20,7 @@ import {
 	sortArrival
 } from '../../src/lib/server/acts/hatches';
 import { changeSettings } from '../../src/lib/server/acts/membership';
+import { changePass, sendPass } from '../../src/lib/server/acts/given-passes';
 import { chooseNotices, readNotices } from '../../src/lib/server/acts/notices';
 import {
 	makePass,
@@ -31,7 +32,7 @@ import {
 import { removePlace } from '../../src/lib/server/acts/removals';
 import { checkOne } from '../../src/lib/server/arrivals';
 import { cleanUploads, receive } from '../../src/lib/server/content';
-import { arrival, content, mail, notice } from '../../src/lib/server/db/schema';
+import { arrival, content, event, mail, notice, pass as passTable } from '../../src/lib/server/db/schema';
 import { coverNote } from '../../src/lib/server/formats/cover-note';
 import { checkArrival, type Scanner } from '../../src/lib/server/formats/scan';
 import { stamped } from '../../src/lib/server/formats/stamp';
@@ -39,7 +40,14 @@ import { sendDigests } from '../../src/lib/server/jobs/reminders';
 import { readProofs, writeProof } from '../../src/lib/server/proofs';
 import { documentView } from '../../src/lib/server/views/documents';
 import { notices } from '../../src/lib/server/views/notices';
-import { arrivals, hatchView, passes, passGate, placeByPass } from '../../src/lib/server/views/passes';
+import {
+	arrivals,
+	hatchView,
+	passAddress,
+	passes,
+	passGate,
+	placeByPass
+} from '../../src/lib/server/views/passes';
 import { shelves } from '../../src/lib/server/views/tree';
 import { refused, TestWorld } from './world';
 
@@ -219,9 +227,88 @@ describe('a pass to a folder', () => {
 	});
 });
 
+describe('a pass that was made', () => {
+	const on = (one: string) => ({ project: 'VFT', pass: one });
+	const address = (who: string, one: string) => world.read(who, passAddress, on(one));
+	const change = (one: string, more: object, who = 'oke') =>
+		world.act(who, changePass, { ...on(one), ...more });
+
+	it('is looked up again by who made it and nobody else, and lies encrypted', async () => {
+		const { id, link, secret } = await pass();
+		expect(await address('oke', id)).toMatchObject({ link });
+		expect(await refused(address('ines', id))).toMatchObject({ code: 'not-found' });
+		expect(await refused(address('petra', id))).toMatchObject({ code: 'not-found' });
+		expect(JSON.stringify(await world.db.select().from(passTable))).not.toContain(secret);
+	});
+	it('is changed, and becomes wider only when that is said', async () => {
+		const { id, secret } = await pass({ audience: 'named', emails: ['ansa@pilots.example'] });
+		for (const [more, sentence] of [
+			[{ mayTake: true }, 'files may be taken'],
+			[{ audience: 'anyone' }, 'anyone who holds the link'],
+			[{ emails: ['ansa@pilots.example', 'b@pilots.example'] }, 'b@pilots.example may use it'],
+			[{ until: '2028-02-01' }, 'it works until']
+		] as const) {
+			expect((await refused(change(id, more))).sentence).toContain(sentence);
+			const [row] = await world.db.select().from(passTable).where(eq(passTable.id, id));
+			expect(row).toMatchObject({ mayTake: false, audience: 'named' });
+		}
+		expect(await change(id, { audience: 'anyone', wider: true })).toEqual({ changed: true });
+		expect((await world.read(null, placeByPass, { secret })).documents.length).toBeGreaterThan(0);
+		expect(await change(id, {})).toEqual({ changed: false });
+		expect(await refused(change(id, { for: 'X' }, 'petra'))).toMatchObject({ code: 'not-found' });
+		expect(await refused(change(id, { colour: 'red' }))).toMatchObject({ code: 'invalid' });
+	});
+	it('asks anew when its password changes or somebody is not named any more', async () => {
+		const locked = await pass({ password: 'slack water' });
+		const proof = (await open(locked.secret, { password: 'slack water' }))!;
+		await world.read(null, placeByPass, { secret: locked.secret }, [proof]);
+		await change(locked.id, { password: 'another water' });
+		expect(await refused(world.read(null, placeByPass, { secret: locked.secret }, [proof]))).toMatchObject({
+			code: 'needs-proof'
+		});
+	});
+	it('is sent by mail with a message, to people it names when it names people', async () => {
+		const { id, link } = await pass({ audience: 'named', emails: ['ansa@pilots.example'] });
+		const send = (emails: string[], who = 'oke') =>
+			world.act(who, sendPass, { ...on(id), emails, message: 'Mind the sill at low water.' });
+		expect((await refused(send(['x@pilots.example']))).sentence).toContain('Name them first');
+		expect(await refused(send(['ansa@pilots.example'], 'ines'))).toMatchObject({ code: 'needs-level' });
+		expect(await send(['ansa@pilots.example'])).toEqual({ mailed: 1 });
+		const sent = await lastMail('ansa@pilots.example');
+		expect(sent.body).toContain('Mind the sill at low water.');
+		expect(sent.body).toContain(link);
+		expect(sent.secrets).toContain(link);
+	});
+	it('tells the people it names apart in the trail', async () => {
+		const emails = ['ansa@pilots.example', 'bo@pilots.example'];
+		const { id, secret } = await pass({ audience: 'named', emails });
+		for (const email of emails) {
+			await world.act(null, sendPassCode, { secret, email });
+			const code = /code for the pass is (\d{6})/.exec((await lastMail(email)).body)![1]!;
+			const proof = (await open(secret, { email, code }))!;
+			await world.act(null, takeFromPlacePass, { secret, document: doc.id, how: 'opened' }, undefined, [
+				proof
+			]);
+		}
+		const told = await world.db
+			.select()
+			.from(event)
+			.where(like(event.actor, `pass:${id}%`))
+			.orderBy(event.seq);
+		for (const kind of ['pass.opened', 'pass.document-opened'])
+			expect(told.filter((e) => e.kind === kind).map((e) => e.actorName)).toEqual(
+				emails.map((email) => `${email} (Ansa Reyl)`)
+			);
+	});
+	it('has an ending of some variety', async () => {
+		expect((await refused(pass({ ending: 'aaaaaaaaaaaa' }))).sentence).toContain('different characters');
+		expect((await refused(pass({ ending: '121212121212' }))).sentence).toContain('different characters');
+	});
+});
+
 describe('what a browser keeps of a pass', () => {
 	it('counts only when it was sealed here', () => {
-		const proof: Proof = { passId: 'abcdefghjk', email: null, endsAt: 1 };
+		const proof: Proof = { passId: 'abcdefghjk', email: null, endsAt: 1, of: '' };
 		const value = writeProof('secret', proof);
 		const name = 'cupboard-pass-abcdefghjk';
 		expect(readProofs('secret', [{ name, value }])).toEqual([proof]);

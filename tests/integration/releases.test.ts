@@ -38,6 +38,36 @@ async function issued(documents: string[], purpose = 'approval') {
 	return { ...made, secret: done.pass.split('/pass/')[1]! };
 }
 
+describe('the pass of a release', () => {
+	it('asks for a password or a mailed code when that was chosen at issue', async () => {
+		const ready = async () => {
+			const made = await build([(await world.add()).id]);
+			await world.acceptAll(made);
+			await world.act('ines', askApproval, { release: made.id });
+			await world.approve('halla', made);
+			return { release: made.id, number: made.number };
+		};
+		const look = (secret: string) => refused(world.read(null, passView, { secret }));
+		const one = await ready();
+		expect(await refused(world.act('ines', issueRelease, { ...one, asks: 'password' }))).toMatchObject({
+			code: 'invalid'
+		});
+		const locked = await world.act('ines', issueRelease, {
+			...one,
+			asks: 'password',
+			password: 'slack water 0540'
+		});
+		const secret = locked.pass.split('/pass/')[1]!;
+		expect(await look(secret)).toMatchObject({ code: 'needs-proof', facts: { asks: 'password' } });
+		expect((await world.act(null, openPass, { secret, password: 'a wrong one' })).proof).toBeNull();
+		const { proof } = await world.act(null, openPass, { secret, password: 'slack water 0540' });
+		expect((await world.read(null, passView, { secret }, [proof!])).items).toHaveLength(1);
+
+		const mailed = await world.act('ines', issueRelease, { ...(await ready()), asks: 'code' });
+		expect(await look(mailed.pass.split('/pass/')[1]!)).toMatchObject({ facts: { asks: 'address' } });
+	});
+});
+
 describe('building and approving', () => {
 	it('stops for what is in hand or no longer newest, and mends in one step', async () => {
 		const [a, b] = [await world.add(), await world.add()];

@@ -4,6 +4,7 @@ import { letIn } from '../../src/lib/server/acts/access/grants';
 import { freezePlace } from '../../src/lib/server/acts/access/standing';
 import { makeFolder } from '../../src/lib/server/acts/folders';
 import { takeLock } from '../../src/lib/server/acts/locks';
+import { changeSettings } from '../../src/lib/server/acts/membership';
 import { changeRevisionScheme, changeState, issueRevision } from '../../src/lib/server/acts/revising';
 import { changeDocument, copyDocuments, downloadMany, tidyDocuments } from '../../src/lib/server/acts/tidy';
 import { place } from '../../src/lib/server/db/schema';
@@ -129,6 +130,8 @@ describe('many documents at once', () => {
 });
 
 describe('revisions and states', () => {
+	beforeAll(() => world.act('ines', changeSettings, { project: 'VFT', releasePurposes: [] }));
+
 	it('a working save is issued as the revision its purpose demands, by Run, when nobody has it in hand', async () => {
 		const [one] = await several(1);
 		const issue = (who: string, purpose: string) =>

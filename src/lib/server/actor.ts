@@ -18,4 +18,16 @@ export interface Proof {
 	email: string | null;
 	/** Milliseconds since 1970. */
 	endsAt: number;
+	/** What it stands on; see `proofOf`. */
+	of: string;
+}
+
+/** As whom the trail tells of somebody with a pass: of the people it names, each by the address they proved. */
+export function passActor(
+	held: { id: string; holderName: string },
+	proof: Pick<Proof, 'email'> | null | undefined
+): { id: string; name: string } {
+	return proof?.email
+		? { id: `pass:${held.id}:${proof.email}`, name: `${proof.email} (${held.holderName})` }
+		: { id: `pass:${held.id}`, name: held.holderName };
 }

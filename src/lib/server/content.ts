@@ -1,5 +1,6 @@
 import { and, eq, gt, inArray, sql } from 'drizzle-orm';
 import { Problem } from '../core/problem';
+import { sizeText } from '../core/sizes';
 import { normaliseName } from '../core/names';
 import type { Reach } from './access';
 import { live } from './access';
@@ -53,7 +54,7 @@ export async function receive(
 		if (error instanceof TooLarge)
 			throw new Problem(
 				'too-large',
-				`The file is larger than the project allows (${Math.round(limit / 1e6)} MB). Nothing was kept.`,
+				`The file is larger than the project allows (${sizeText(limit)}). Nothing was kept.`,
 				{ limit }
 			);
 		return fullDisk(error);

@@ -64,7 +64,10 @@ export async function startServices(given: Config = readConfig(), { work = true 
 		}
 	};
 	rooms.admit = async (actor, room) => {
-		if (room.kind === 'marks') return readView(services, markRoom, actor, room);
+		if (room.kind === 'marks') {
+			const { document, label } = room;
+			return readView(services, markRoom, actor, { document, label });
+		}
 		const found = await readView(services, liveRoom, actor, { document: room.document });
 		if (found.room !== nameOf(room)) throw new Problem('not-found', 'There is no such room any more.');
 		return found;

@@ -12,6 +12,8 @@ export interface Told {
 	documentId?: string | null;
 	releaseId?: string | null;
 	details?: Record<string, unknown>;
+	/** Who did it, where the act itself found that out (an address proven in it). */
+	by?: Teller;
 }
 
 export interface Teller {
@@ -44,24 +46,25 @@ export async function writeEvents(
 	let previous = head?.hash ?? GENESIS;
 	const rows = told.map((t) => {
 		seq += 1;
+		const by = t.by ?? teller;
 		const chained = {
 			seq,
 			at: at.toISOString(),
-			actor: teller.id,
+			actor: by.id,
 			kind: t.kind,
 			place: t.placeId ?? null,
 			document: t.documentId ?? null,
 			release: t.releaseId ?? null,
 			// Through JSON once, so that what is hashed is exactly what the database gives back.
-			details: JSON.parse(JSON.stringify({ ...t.details, by: teller.name })) as Record<string, unknown>
+			details: JSON.parse(JSON.stringify({ ...t.details, by: by.name })) as Record<string, unknown>
 		};
 		const hash = sha256(chainInput(previous, chained));
 		const row = {
 			projectId,
 			seq,
 			at,
-			actor: teller.id,
-			actorName: teller.name,
+			actor: by.id,
+			actorName: by.name,
 			kind: t.kind,
 			placeId: chained.place,
 			documentId: chained.document,

@@ -28,10 +28,12 @@
 
 	let typed = $state('');
 	let days = $state(60);
+	let asks = $state<'nothing' | 'code' | 'password'>('nothing');
+	let password = $state('');
 	let fault = $state('');
 	let busy = $state(false);
 	$effect(() => {
-		if (open) [typed, days, fault] = ['', 60, ''];
+		if (open) [typed, days, fault, asks, password] = ['', 60, '', 'nothing', ''];
 	});
 	const number = $derived(releaseNumber(release.number));
 	const fits = $derived(typed.trim() !== '' && Number(typed) === release.number);
@@ -46,7 +48,9 @@
 		try {
 			const { pass } = await call<{ pass: string }>('POST', `/releases/${release.id}/issue`, {
 				number: Number(typed),
-				passDays: days
+				passDays: days,
+				asks,
+				password: asks === 'password' ? password : null
 			});
 			open = false;
 			await issued(pass);
@@ -90,6 +94,24 @@
 				</tbody>
 			</table>
 		</div>
+		<fieldset>
+			<legend class="label">Before it opens, the pass asks for</legend>
+			<div class="flex flex-wrap items-center gap-x-4 gap-y-1">
+				{#each [['nothing', 'nothing'], ['code', 'a code it mails to them'], ['password', 'a password']] as [value, word] (value)}
+					<label class="flex items-center gap-2"
+						><input type="radio" class="accent-act" name="asks" {value} bind:group={asks} />{word}</label
+					>
+				{/each}
+				{#if asks === 'password'}<input
+						class="field w-[180px]"
+						aria-label="Password of the pass"
+						bind:value={password}
+						minlength="8"
+						autocomplete="off"
+						required
+					/>{/if}
+			</div>
+		</fieldset>
 		<div class="flex flex-wrap gap-3">
 			<label
 				><span class="label">The pass works for, in days</span><input

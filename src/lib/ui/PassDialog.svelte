@@ -30,6 +30,7 @@
 	let take = $state(false);
 	let version = $state('');
 	let ending = $state('');
+	let message = $state('');
 	let stamped = $state(false);
 	let embeddable = $state(false);
 	let fault = $state('');
@@ -58,7 +59,8 @@
 				version: version || null,
 				ending: ending || null,
 				stamped: take && stamped,
-				embeddable
+				embeddable,
+				message: audience === 'accounts' ? '' : message
 			});
 			await done();
 		} catch (error) {
@@ -68,7 +70,7 @@
 	function close() {
 		open = false;
 		made = null;
-		whom = emails = password = ending = fault = '';
+		whom = emails = password = ending = message = fault = '';
 	}
 </script>
 
@@ -77,7 +79,7 @@
 		<div class="space-y-3">
 			<p>
 				The pass is made{made.mailed ? ` and mailed to ${plural(made.mailed, 'address', 'addresses')}` : ''}.
-				The link is shown only now; Cupboard keeps no copy of it.
+				You can look its link up again under Passes.
 			</p>
 			<CopyLine label="Link" value={made.link} />
 			{#if password}<p class="text-ink-2">Send the password another way than the link.</p>{/if}
@@ -138,6 +140,13 @@
 						>{audience === 'named' ? 'Their mail addresses' : 'Mail the link to, if you like'}</span
 					><textarea class="field min-h-[34px]" rows="1" bind:value={emails} required={audience === 'named'}
 					></textarea></label
+				>{/if}
+			{#if audience !== 'accounts' && emails.trim()}<label class="block"
+					><span class="label">Message, if any</span><textarea
+						class="field min-h-[50px]"
+						rows="2"
+						maxlength="2000"
+						bind:value={message}></textarea></label
 				>{/if}
 			<fieldset>
 				<legend class="label">They may</legend>

@@ -1,12 +1,7 @@
 import type { EventRow } from '../core/rows';
 import { releaseNumber } from '../core/releases';
 
-/** Size in the units people use: kB, MB, GB (powers of ten). */
-export function sizeText(bytes: number): string {
-	if (bytes >= 1e9) return `${(bytes / 1e9).toFixed(1)} GB`;
-	if (bytes >= 1e6) return `${(bytes / 1e6).toFixed(1)} MB`;
-	return `${Math.max(1, Math.round(bytes / 1e3))} kB`;
-}
+export { sizeText } from '../core/sizes';
 
 const parts = (at: Date, options: Intl.DateTimeFormatOptions) =>
 	new Intl.DateTimeFormat('en-GB', options).format(at);
@@ -185,6 +180,10 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 		'release.superseded': () => `superseded ${about}`,
 		'pass.made': () =>
 			`made a pass to ${d.place}${d.label ? ` ${d.label}` : ''} for ${d.for}, until ${d.until ? dayText(d.until) : ''}`,
+		'pass.changed': () =>
+			`changed the pass ${about ? `of ${about}` : `to ${d.place}`} for ${d.for}: ${event.details.changed}`,
+		'pass.sent': () =>
+			`sent the pass ${about ? `of ${about}` : `to ${d.place}`} for ${d.for} to ${event.details.to}`,
 		'pass.opened': () => `opened the pass ${about ? `of ${about}` : `to ${d.place}`}`,
 		'pass.withdrawn': () => `withdrew the pass ${about ? `of ${about}` : `to ${d.place}`}`,
 		'hatch.made': () => `made the hatch ${d.title} into ${d.place}`,

@@ -68,8 +68,8 @@ export interface ContextOf {
 	place: AsMember & { place: Place; level: Level };
 	project: AsMember;
 	release: AsMember & { release: Release };
-	pass: InProject & { pass: Pass; release: Release };
-	'place-pass': InProject & { pass: Pass; place: Place };
+	pass: InProject & { pass: Pass; release: Release; proof: Proof | null };
+	'place-pass': InProject & { pass: Pass; place: Place; proof: Proof | null };
 	'any-pass': InProject & { pass: Pass; proof: Proof | null };
 	hatch: InProject & { hatch: Hatch; place: Place };
 	self: Common & { person: Person };

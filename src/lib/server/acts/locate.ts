@@ -5,7 +5,8 @@ import { allows, cap, levelLabel, rank, type Level } from '../../core/access/lev
 import { Problem } from '../../core/problem';
 import { live, loadReach, Reach, type Freeze } from '../access';
 import type { Querier } from '../db';
-import { document, hatch, lock, pass, person, place, project, release } from '../db/schema';
+import { proofOf } from '../proofs';
+import { document, hatch, lock, pass, passPerson, person, place, project, release } from '../db/schema';
 import { secretHash } from '../ids';
 import type { Actor, Person, Proof } from '../actor';
 import type { At, Method, Pass, Project } from './act';
@@ -263,6 +264,25 @@ export async function countUse(db: Querier, { id }: Pick<Pass, 'id'>, now: Date)
 	return counted.length > 0;
 }
 
+/** A proof for a pass that still holds: in time, of what it asks for today, and by somebody it still names. */
+async function holdingProof(
+	db: Querier,
+	held: Pass,
+	proofs: readonly Proof[],
+	now: Date
+): Promise<Proof | null> {
+	const of = proofOf(held);
+	const given = proofs.find((p) => p.passId === held.id && p.endsAt > now.getTime() && p.of === of);
+	if (!given || held.audience !== 'named') return given ?? null;
+	const [named] = given.email
+		? await db
+				.select({ email: passPerson.email })
+				.from(passPerson)
+				.where(and(eq(passPerson.passId, held.id), eq(passPerson.email, given.email)))
+		: [];
+	return named ? given : null;
+}
+
 async function byPass(
 	db: Querier,
 	kind: 'pass' | 'place-pass' | 'any-pass',
@@ -282,7 +302,7 @@ async function byPass(
 		throw new Problem('not-found', 'This pass has ended. Ask the sender for a new one.', {
 			ended: row.endsAt
 		});
-	const proof = proofs.find((p) => p.passId === row.id && p.endsAt > now.getTime()) ?? null;
+	const proof = await holdingProof(db, row, proofs, now);
 	if (row.maxUses !== null && row.uses >= row.maxUses && !proof) throw USED_UP(row.uses);
 	const found = (await projectBy(db, row.projectId))!;
 	if (kind === 'any-pass') return { pass: row, project: found, proof };
@@ -302,7 +322,7 @@ async function byPass(
 	if (kind === 'pass') {
 		const [about] = row.releaseId ? await db.select().from(release).where(eq(release.id, row.releaseId)) : [];
 		if (!about) throw new Problem('not-found', 'This pass is not for a release.');
-		return { pass: row, release: about, project: found };
+		return { pass: row, release: about, project: found, proof };
 	}
 	const [at] = row.placeId
 		? await db
@@ -312,7 +332,7 @@ async function byPass(
 		: [];
 	if (!at)
 		throw new Problem('not-found', 'What this pass leads to is not there any more. Ask the sender about it.');
-	return { pass: row, place: at, project: found };
+	return { pass: row, place: at, project: found, proof };
 }
 
 async function byHatch(db: Querier, secret: string, { now }: Asked) {

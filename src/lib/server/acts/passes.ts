@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { Problem } from '../../core/problem';
 import { releaseNumber, VERDICTS } from '../../core/releases';
 import { pass, recipient, releaseItem, verdict } from '../db/schema';
+import { passActor } from '../actor';
 import { tellNotices } from '../notices';
 import { releaseItems } from '../release-checks';
 import { defineAct } from './act';
@@ -22,7 +23,7 @@ export const takeFromPass = defineAct({
 	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']), ranged }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	events: ['pass.document-opened', 'pass.document-downloaded'],
-	async run({ tx, pass: held, release, now, tell }, input) {
+	async run({ tx, pass: held, proof, release, now, tell }, input) {
 		const row = (await releaseItems(tx, release.id)).find((i) => i.documentId === input.document);
 		if (!row?.pinnedHash) throw new Problem('not-found', 'The document is not in this release.');
 		const given = {
@@ -33,7 +34,7 @@ export const takeFromPass = defineAct({
 			label: row.chosenLabel
 		};
 		const kind = `pass.document-${input.how}`;
-		const what = { kind, actor: `pass:${held.id}`, documentId: row.documentId, hash: row.pinnedHash };
+		const what = { kind, actor: passActor(held, proof).id, documentId: row.documentId, hash: row.pinnedHash };
 		if (input.ranged && (await goesOn(tx, what, now))) return given;
 		tell({
 			kind,

@@ -2,28 +2,53 @@ import { randomInt } from 'node:crypto';
 import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { EVERY_CAP } from '../../core/access/decide';
+import type { Audience } from '../../core/passes';
 import { allows, rank } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
-import { idsOf, live, beneath } from '../access';
+import { idsOf, live, beneath, type Reach } from '../access';
 import type { Querier, Tx } from '../db';
 import { content, document, pass, passPerson, place, release, version } from '../db/schema';
 import { newSecret, secretHash } from '../ids';
 import { hashPassword, verifyPassword } from '../passwords';
-import { PROOF_HOURS } from '../proofs';
+import { PROOF_HOURS, proofOf } from '../proofs';
 import { defineAct, type Pass, type Place } from './act';
-import type { Proof } from '../actor';
+import { passActor, type Proof } from '../actor';
 import { checkTries, countTry } from '../tries';
 import { endOfDay, placeName } from './access/entries';
 import { goesOn, ranged } from './documents';
 import { day, email, id, name, projectKey } from './fields';
+import { encrypt } from '../encrypted';
 import { countUse, visiblePlaces } from './locate';
 
 const secret = z.string().max(100);
 /** Longest time a pass may be open, in days. */
-const MOST_DAYS = 730;
+export const MOST_DAYS = 730;
 /** How long a mailed code holds, in minutes, and how often it may be tried. */
 const CODE_MINUTES = 15;
 const CODE_TRIES = 5;
+/** Fewest different characters of an ending that somebody chose. */
+const LEAST_VARIETY = 6;
+
+/** What its maker says to those a pass is mailed to. */
+export const passMessage = z
+	.string()
+	.trim()
+	.max(2_000, 'A message has 2,000 characters at most.')
+	.default('');
+
+/** Subject, body and secrets of the mail that brings a pass. */
+export function passMail(
+	project: { code: string; name: string },
+	by: string,
+	given: { holder: string; what: string; link: string; until: string; password: boolean; message: string }
+): [string, string, string[]] {
+	const { holder, what, link, until, password, message } = given;
+	return [
+		`${project.code}: a pass to ${what}`,
+		`Dear ${holder},\n\n${by} gives you a pass to ${what} in ${project.name}. No account is needed:\n${link}\n\nThe link works until ${until}.${password ? ' It asks for a password, which comes to you another way.' : ''}\n${message ? `\n${by} writes:\n${message}\n` : ''}`,
+		[link]
+	];
+}
 
 export const makePass = defineAct({
 	name: 'makePass',
@@ -51,10 +76,15 @@ export const makePass = defineAct({
 			.trim()
 			.toLowerCase()
 			.regex(/^[a-z0-9-]{12,60}$/, 'An ending of your own has 12 to 60 letters, digits or hyphens.')
+			.refine(
+				(ending) => new Set(ending).size >= LEAST_VARIETY,
+				`An ending of your own has at least ${LEAST_VARIETY} different characters, so that nobody guesses it.`
+			)
 			.nullable()
 			.default(null),
 		stamped: z.boolean().default(false),
-		embeddable: z.boolean().default(false)
+		embeddable: z.boolean().default(false),
+		message: passMessage
 	}),
 	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
 	events: ['pass.made'],
@@ -73,6 +103,7 @@ export const makePass = defineAct({
 			projectId: project.id,
 			placeId: at.id,
 			secretHash: secretHash(code),
+			sealedSecret: encrypt(services.config.secret, 'pass', code),
 			ownEnding: input.ending !== null,
 			holderName: input.for,
 			holderEmail: input.emails[0] ?? null,
@@ -95,9 +126,14 @@ export const makePass = defineAct({
 		for (const address of emails)
 			await mail(
 				{ name: input.for, address },
-				`${project.code}: a pass to ${what}`,
-				`Dear ${input.for},\n\n${by.name} gives you a pass to ${what} in ${project.name}. No account is needed:\n${link}\n\nThe link works until ${input.until}.${input.password ? ' It asks for a password, which comes to you another way.' : ''}\n`,
-				[link]
+				...passMail(project, by.name, {
+					holder: input.for,
+					what,
+					link,
+					until: input.until,
+					password: input.password !== null,
+					message: input.message
+				})
 			);
 		tell({
 			kind: 'pass.made',
@@ -117,8 +153,21 @@ export const makePass = defineAct({
 	}
 });
 
-function checkSettings(
-	input: z.output<typeof makePass.input>,
+/** What a pass is to be, as far as the parts of it have to fit together. */
+interface Settings {
+	audience: Audience;
+	emails: string[];
+	password: unknown;
+	maxUses: number | null;
+	mayTake: boolean;
+	version: string | null;
+	stamped: boolean;
+	embeddable: boolean;
+}
+
+/** Refuses what does not fit together, or what the project does not give to people outside. */
+export function checkSettings(
+	input: Settings,
 	kind: Place['kind'],
 	outside: Parameters<typeof rank>[0] | null
 ): void {
@@ -185,22 +234,7 @@ export const withdrawPasses = defineAct({
 	events: ['pass.withdrawn'],
 	async run({ tx, project, reach, person: by, now, tell }, input) {
 		const ids = [...new Set(input.passes)];
-		const rows = await tx
-			.select({ pass, release: release.number })
-			.from(pass)
-			.leftJoin(release, eq(release.id, pass.releaseId))
-			.where(and(inArray(pass.id, ids), eq(pass.projectId, project.id)))
-			.for('update', { of: pass });
-		const places = await visiblePlaces(
-			tx,
-			reach,
-			rows.flatMap((r) => r.pass.placeId ?? [])
-		);
-		const mine = rows.filter(({ pass: p }) => {
-			if (p.createdBy === by.id || reach.subject.controller) return true;
-			const at = places.find((one) => one.id === p.placeId);
-			return at !== undefined && allows(reach.level(at.scope), 'run');
-		});
+		const mine = await ownPasses(tx, { project, reach, person: by }, ids);
 		if (mine.length !== ids.length)
 			throw new Problem('not-found', 'One of these passes is not yours to withdraw. Nothing was withdrawn.');
 		let withdrawn = 0;
@@ -223,7 +257,31 @@ export const withdrawPasses = defineAct({
 	}
 });
 
-async function nameAt(tx: Tx, placeId: string | null): Promise<string> {
+/** Those of some passes that somebody made, or that stand where they have Run; held for a change. */
+export async function ownPasses(
+	tx: Tx,
+	{ project, reach, person: by }: { project: { id: string }; reach: Reach; person: { id: string } },
+	ids: string[]
+) {
+	const rows = await tx
+		.select({ pass, release: release.number })
+		.from(pass)
+		.leftJoin(release, eq(release.id, pass.releaseId))
+		.where(and(inArray(pass.id, ids), eq(pass.projectId, project.id)))
+		.for('update', { of: pass });
+	const places = await visiblePlaces(
+		tx,
+		reach,
+		rows.flatMap((r) => r.pass.placeId ?? [])
+	);
+	return rows.filter(({ pass: p }) => {
+		if (p.createdBy === by.id || reach.subject.controller) return true;
+		const at = places.find((one) => one.id === p.placeId);
+		return at !== undefined && allows(reach.level(at.scope), 'run');
+	});
+}
+
+export async function nameAt(tx: Tx, placeId: string | null): Promise<string> {
 	const [at] = placeId ? await tx.select().from(place).where(eq(place.id, placeId)) : [];
 	return at ? placeName(tx, at) : '';
 }
@@ -334,17 +392,17 @@ export const openPass = defineAct({
 			? await tx.select().from(release).where(eq(release.id, held.releaseId))
 			: [];
 		tell({
+			...(address ? { by: passActor(held, { email: address }) } : {}),
 			kind: 'pass.opened',
 			placeId: held.placeId,
 			releaseId: held.releaseId,
 			details: {
 				pass: held.id,
-				...(about ? { number: about.number } : { place: await nameAt(tx, held.placeId) }),
-				...(address ? { by: address } : {})
+				...(about ? { number: about.number } : { place: await nameAt(tx, held.placeId) })
 			}
 		});
 		const until = Math.min(now.getTime() + PROOF_HOURS * 3_600_000, held.endsAt.getTime());
-		const given: Proof = { passId: held.id, email: address, endsAt: until };
+		const given: Proof = { passId: held.id, email: address, endsAt: until, of: proofOf(held) };
 		return { proof: given, fresh: true };
 	}
 });
@@ -390,14 +448,14 @@ export const takeFromPlacePass = defineAct({
 	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']), ranged }),
 	at: { kind: 'place-pass', secret: (i) => i.secret },
 	events: ['pass.document-opened', 'pass.document-downloaded'],
-	async run({ tx, pass: held, place: at, now, tell }, input) {
+	async run({ tx, pass: held, proof, place: at, now, tell }, input) {
 		const row = await versionByPass(tx, held, at, input.document);
 		if (!row) throw new Problem('not-found', 'The document is not within this pass.');
 		if (input.how === 'downloaded' && !held.mayTake)
 			throw new Problem('needs-level', 'This pass is for looking only.');
 		const given = { ...row, stamp: held.stamped && input.how === 'downloaded' ? held.holderName : null };
 		const kind = `pass.document-${input.how}`;
-		const what = { kind, actor: `pass:${held.id}`, documentId: input.document, hash: row.hash };
+		const what = { kind, actor: passActor(held, proof).id, documentId: input.document, hash: row.hash };
 		if (input.ranged && (await goesOn(tx, what, now))) return given;
 		tell({
 			kind,

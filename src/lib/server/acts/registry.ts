@@ -17,6 +17,7 @@ import * as marks from './marks';
 import * as membership from './membership';
 import * as notices from './notices';
 import * as passes from './passes';
+import * as givenPasses from './given-passes';
 import * as placePasses from './place-passes';
 import * as people from './people';
 import * as approval from './releases/approval';

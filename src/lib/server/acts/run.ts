@@ -8,7 +8,7 @@ import { AWAY_PROBLEM, databaseIsAway } from '../http/away';
 import { putMail } from '../mail/put';
 import type { Services } from '../services';
 import { writeEvents, type Teller, type Told } from '../trail';
-import type { Actor, Person, Proof } from '../actor';
+import { passActor, type Actor, type Person, type Proof } from '../actor';
 import type { Act, Acting, At, ContextOf, Project, View } from './act';
 import { locate } from './locate';
 
@@ -145,7 +145,7 @@ async function usesPower(
 
 function tellerOf(actor: Actor, context: Record<string, unknown>): Teller {
 	const holder = context.pass as { id: string; holderName: string } | undefined;
-	if (holder) return { id: `pass:${holder.id}`, name: holder.holderName };
+	if (holder) return passActor(holder, context.proof as Proof | null | undefined);
 	const open = context.hatch as { id: string; title: string } | undefined;
 	if (open) return { id: `hatch:${open.id}`, name: open.title };
 	return actor ? { id: actor.person.id, name: actor.person.name } : { id: null, name: 'Cupboard' };

@@ -7,6 +7,7 @@ import { beneath, idsOf, live, type Reach } from '../access';
 import { defineView } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
 import { passAsks } from '../acts/locate';
+import { addressOf } from '../acts/given-passes';
 import { versionByPass, withinPass } from '../acts/place-passes';
 import { releaseItems } from '../release-checks';
 import type { Querier } from '../db';
@@ -67,9 +68,12 @@ export const passes = defineView({
 				embeddable: pass.embeddable,
 				label: version.label,
 				by: maker.name,
+				mine: sql<boolean>`${pass.createdBy} = ${me.id}`,
 				createdAt: pass.createdAt,
 				withdrawnAt: pass.withdrawnAt,
-				named: sql<number>`(select count(*)::int from ${passPerson} n where n.pass_id = ${pass.id})`
+				emails: sql<
+					string[]
+				>`array(select n.email from ${passPerson} n where n.pass_id = ${pass.id} order by n.email)`
 			})
 			.from(pass)
 			.leftJoin(place, eq(place.id, pass.placeId))
@@ -137,6 +141,26 @@ export const passes = defineView({
 				state: stateOf(row)
 			}))
 		};
+	}
+});
+
+export const passAddress = defineView({
+	name: 'passAddress',
+	summary: 'The address of a pass that you made, with what of it can be changed',
+	path: '/projects/{project}/passes/{pass}/address',
+	input: z.strictObject({ project: projectKey, pass: id }),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	async run({ db, project, person: me, services }, input) {
+		const [held] = await db
+			.select()
+			.from(pass)
+			.where(and(eq(pass.id, input.pass), eq(pass.projectId, project.id), eq(pass.createdBy, me.id)));
+		if (!held) throw new Problem('not-found', 'There is no such pass, or it is not yours.');
+		const named = await db
+			.select({ email: passPerson.email })
+			.from(passPerson)
+			.where(eq(passPerson.passId, held.id));
+		return { link: addressOf(services.config, held, me.id), emails: named.map((n) => n.email) };
 	}
 });
 

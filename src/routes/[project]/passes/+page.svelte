@@ -1,11 +1,13 @@
 <script lang="ts">
-	import { onMount } from 'svelte';
+	import { onMount, type ComponentProps } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
 	import { releaseNumber } from '$lib/core/releases';
 	import { call } from '$lib/ui/api';
 	import ConfirmDialog from '$lib/ui/ConfirmDialog.svelte';
 	import GivenTabs from '$lib/ui/GivenTabs.svelte';
+	import PassAddress from '$lib/ui/PassAddress.svelte';
+	import PassChange from '$lib/ui/PassChange.svelte';
 	import { isChange, onLive } from '$lib/ui/live.svelte';
 	import { refresh } from '$lib/ui/refresh';
 	import { dayText, plural, whenText } from '$lib/ui/words';
@@ -17,6 +19,8 @@
 	let asking = $state<{ title: string; text: string; button: string; act: () => Promise<unknown> } | null>(
 		null
 	);
+	let looking = $state<ComponentProps<typeof PassAddress>['pass']>(null);
+	let changing = $state<ComponentProps<typeof PassChange>['pass']>(null);
 	const again = () => refresh('cupboard:passes');
 	onMount(() => onLive((notices) => isChange(notices) && void again()));
 	const passes = $derived(data.passes.filter((p) => all || p.state === 'open'));
@@ -118,7 +122,7 @@
 								>
 								<td class={cell}>{p.holder}</td>
 								<td class="{cell} text-ink-2"
-									>{WHO[p.audience]}{p.audience === 'named' ? ` (${p.named})` : ''}{p.locked
+									>{WHO[p.audience]}{p.audience === 'named' ? ` (${p.emails.length})` : ''}{p.locked
 										? ', with a password'
 										: ''}</td
 								>
@@ -135,7 +139,12 @@
 								<td class="{cell} whitespace-nowrap text-ink-2">{dayText(p.endsAt)}</td>
 								<td class={cell}><span class="tag {LOOK[p.state]}">{p.state}</span></td>
 								<td class="{cell} text-right"
-									>{#if p.state === 'open'}<button class="link" onclick={() => withdraw([p])}>Withdraw</button
+									>{#if p.state === 'open' || p.state === 'used up'}<span class="flex justify-end gap-2"
+											>{#if p.mine}<button class="link" onclick={() => (looking = { ...p, name: nameOf(p) })}
+													>Address</button
+												>{/if}<button class="link" onclick={() => (changing = { ...p, name: nameOf(p) })}
+												>Change</button
+											><button class="link" onclick={() => withdraw([p])}>Withdraw</button></span
 										>{/if}</td
 								>
 							</tr>
@@ -191,3 +200,10 @@
 	</div>
 </div>
 <ConfirmDialog bind:asking done={again} />
+<PassAddress bind:pass={looking} projectId={data.frame.project.id} done={again} />
+<PassChange
+	bind:pass={changing}
+	projectId={data.frame.project.id}
+	timeZone={data.frame.project.timeZone}
+	done={again}
+/>

@@ -12,12 +12,15 @@ import {
 	document,
 	lock,
 	pass,
+	passPerson,
 	person,
 	recipient,
 	release,
 	releaseItem,
 	version
 } from '../../db/schema';
+import { encrypt } from '../../encrypted';
+import { hashPassword } from '../../passwords';
 import { newSecret, secretHash } from '../../ids';
 import { buildOf, checkRelease, releaseItems, type CheckedItem } from '../../release-checks';
 import { signingKey, signText } from '../../signing';
@@ -128,11 +131,26 @@ async function* oneChunk(bytes: Uint8Array) {
 	yield bytes;
 }
 
+/** What the mail says of what the pass asks for. */
+const ASKS = {
+	nothing: '',
+	code: ' It asks for a code, which it mails to this address.',
+	password: ' It asks for a password, which comes to you another way.'
+};
+
 const issueInput = z.strictObject({
 	release: id,
 	/** The release's number, typed: what goes out cannot be called back. */
 	number: z.number('Type the number of the release.').int(),
-	passDays: z.number().int().min(1).max(730).default(60)
+	passDays: z.number().int().min(1).max(730).default(60),
+	/** What its pass asks for before it opens: nothing, a code mailed to the recipient, or a password. */
+	asks: z.enum(['nothing', 'code', 'password']).default('nothing'),
+	password: z
+		.string()
+		.min(8, 'A password for a pass has at least 8 characters.')
+		.max(200)
+		.nullable()
+		.default(null)
 });
 
 export const issueRelease = defineAct({
@@ -269,24 +287,33 @@ export const issueRelease = defineAct({
 			});
 
 		const [to] = await tx.select().from(recipient).where(eq(recipient.id, about.recipientId));
+		if ((input.asks === 'password') !== (input.password !== null))
+			throw new Problem('invalid', 'Give the password that the pass is to ask for. Nothing was issued.', {
+				field: 'password'
+			});
 		const secret = newSecret();
+		const passId = newId();
 		const endsAt = new Date(now.getTime() + input.passDays * 86_400_000);
 		await tx.insert(pass).values({
-			id: newId(),
+			id: passId,
 			projectId: here.id,
 			releaseId: about.id,
 			secretHash: secretHash(secret),
+			sealedSecret: encrypt(services.config.secret, 'pass', secret),
+			audience: input.asks === 'code' ? 'named' : 'anyone',
+			passwordHash: input.password === null ? null : await hashPassword(input.password),
 			holderName: to!.name,
 			holderEmail: to!.email,
 			createdBy: by.id,
 			endsAt,
 			createdAt: now
 		});
+		if (input.asks === 'code') await tx.insert(passPerson).values({ passId, email: to!.email });
 		const link = `${services.config.origin}/pass/${secret}`;
 		await mail(
 			{ name: to!.name, address: to!.email },
 			`${here.code} release ${releaseNumber(about.number)}: ${about.title}`,
-			`Dear ${to!.name},\n\n${by.name} sends you release ${releaseNumber(about.number)}, “${about.title}”, ${PURPOSE_LABEL[about.purpose].toLowerCase()}: ${plan.items.length} ${plan.items.length === 1 ? 'document' : 'documents'}.\n\nOpen it here, no account is needed:\n${link}\n\nThe link works until ${endsAt.toISOString().slice(0, 10)}.${about.replyBy ? ` Please reply by ${about.replyBy}.` : ''}\n`,
+			`Dear ${to!.name},\n\n${by.name} sends you release ${releaseNumber(about.number)}, “${about.title}”, ${PURPOSE_LABEL[about.purpose].toLowerCase()}: ${plan.items.length} ${plan.items.length === 1 ? 'document' : 'documents'}.\n\nOpen it here, no account is needed:\n${link}\n\nThe link works until ${endsAt.toISOString().slice(0, 10)}.${ASKS[input.asks]}${about.replyBy ? ` Please reply by ${about.replyBy}.` : ''}\n`,
 			[link]
 		);
 		tell({

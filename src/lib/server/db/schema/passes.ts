@@ -1,3 +1,4 @@
+import type { Audience } from '../../../core/passes';
 import { bigint, boolean, index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import { created, time } from './columns';
 import { content } from './documents';
@@ -5,10 +6,7 @@ import { person } from './people';
 import { place } from './places';
 import { project } from './project';
 
-/** Who may use a pass: anyone holding it, anyone with an account, or named people who prove their mail address. */
-export type Audience = 'anyone' | 'accounts' | 'named';
-
-/** A link to one release, folder or document for people without an account. Only the hash of its address is kept. */
+/** A link to one release, folder or document for people without an account. Its address is kept as a hash, and encrypted for its maker. */
 export const pass = pgTable(
 	'pass',
 	{

@@ -1,6 +1,7 @@
 import { json, type RequestHandler } from '@sveltejs/kit';
 import { splitExtension } from '$lib/core/names';
 import { Problem } from '$lib/core/problem';
+import { sizeText } from '$lib/core/sizes';
 import { readView } from '$lib/server/acts/run';
 import { receive } from '$lib/server/content';
 import { heardOut } from '$lib/server/http/body';
@@ -26,7 +27,7 @@ export const POST: RequestHandler = async ({ locals, params, request, url }) => 
 		if (declared > hatch.maxFileBytes)
 			throw new Problem(
 				'too-large',
-				`This hatch takes files of ${Math.round(hatch.maxFileBytes / 1e6)} MB at most.`
+				`The file is larger than this hatch takes, ${sizeText(hatch.maxFileBytes)} at most. Nothing was kept.`
 			);
 		await checkHatch(services.database.db, services.config.waiting, hatch.id, declared, new Date());
 		if (!request.body) throw new Problem('invalid', 'The file is empty. It was not kept.');
