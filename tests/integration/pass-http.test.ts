@@ -1,4 +1,9 @@
+import { execFileSync } from 'node:child_process';
+import { PDFDocument } from '@cantoo/pdf-lib';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { writeMark } from '../../src/lib/core/markup/shared';
+import { addDocument } from '../../src/lib/server/acts/documents';
 import { makeHatch } from '../../src/lib/server/acts/hatches';
 import { makePass, withdrawPasses } from '../../src/lib/server/acts/place-passes';
 import { ServerProcess } from './server';
@@ -27,6 +32,12 @@ const pass = async (more: object, place = doc) => {
 	});
 	return { id: made.id, way: new URL(made.link).pathname };
 };
+async function onePage(): Promise<Uint8Array> {
+	const pdf = await PDFDocument.create();
+	pdf.addPage([400, 300]);
+	return pdf.save();
+}
+const LINE = '0\nSECTION\n2\nENTITIES\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n100\n21\n50\n0\nENDSEC\n0\nEOF\n';
 const get = (way: string, headers: Record<string, string> = {}) => fetch(server.origin + way, { headers });
 const cookieOf = (response: Response) =>
 	response.headers
@@ -98,6 +109,71 @@ describe('a pass in a browser', () => {
 		await expect.poll(async () => (await reader.read()).value, { timeout: 5_000 }).toContain('"ended":true');
 		await reader.cancel();
 		expect(await (await get(way)).text()).toContain('This pass was withdrawn');
+	});
+});
+
+describe('a pass with marks', () => {
+	/** The words of what is downloaded, and its name. */
+	const taken = async (way: string, document: string) => {
+		const answer = await get(`${way}/file/${document}?download`);
+		expect(answer.status).toBe(200);
+		const bytes = Buffer.from(await answer.arrayBuffer());
+		const name = answer.headers.get('content-disposition')!;
+		const text = bytes.subarray(0, 5).toString() === '%PDF-' ? wordsOf(bytes) : null;
+		return { name, text };
+	};
+	const wordsOf = (pdf: Buffer) => execFileSync('pdftotext', ['-', '-'], { input: pdf, encoding: 'utf8' });
+	const mark = (document: string) =>
+		world.services.rooms.change(`marks/${document}/P01.1`, world.people.oke!.person.id, (shared) =>
+			writeMark(shared, 'abcdefghjk', {
+				kind: 'text',
+				page: 1,
+				points: [
+					{ x: 20, y: 20 },
+					{ x: 60, y: 40 }
+				],
+				turn: 0,
+				size: 4,
+				text: 'LADDER LACKS A CAGE',
+				layer: 'MW',
+				by: world.people.oke!.person.id,
+				at: '2026-11-24T10:00:00.000Z',
+				group: null,
+				order: 1,
+				carried: null
+			})
+		);
+
+	const KINDS = ['sheet.pdf', 'sheet.png', 'sheet.dxf'];
+	it.each([
+		['sheet.pdf', () => onePage()],
+		[
+			'sheet.png',
+			() =>
+				sharp({ create: { width: 200, height: 100, channels: 3, background: '#fff' } })
+					.png()
+					.toBuffer()
+		],
+		['sheet.dxf', () => Promise.resolve(Buffer.from(LINE))]
+	])('gives a copy of %s with them burned in, and its stamp when it has one', async (name, make) => {
+		const upload = await world.send('oke', await make(), name);
+		const { id } = await world.act('oke', addDocument, {
+			folder: world.folder,
+			upload,
+			number: `VFT-MW-LS-00-DR-09${10 + KINDS.indexOf(name)}`,
+			title: name
+		});
+		const plain = await pass({ mayTake: true, withMarks: true }, id);
+		expect((await taken(plain.way, id)).name).toContain(name.slice(-4));
+		await mark(id);
+		const copy = await taken(plain.way, id);
+		expect(copy.name).toContain('with marks.pdf');
+		expect(copy.text).toContain('LADDER LACKS A CAGE');
+		const both = await pass({ mayTake: true, withMarks: true, stamped: true }, id);
+		if (name.endsWith('.pdf'))
+			expect((await taken(both.way, id)).text).toMatch(/LADDER[^]*copy for Ansa Reyl/);
+		const without = await pass({ mayTake: true }, id);
+		expect((await taken(without.way, id)).text ?? '').not.toContain('LADDER');
 	});
 });
 

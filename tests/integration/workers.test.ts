@@ -47,7 +47,8 @@ async function fine(): Promise<string> {
 
 const stamp = async (path: string) =>
 	pool.run({
-		task: 'stamp',
+		task: 'copy',
+		marks: null,
 		path,
 		mediaType: 'application/pdf',
 		size: (await stat(path)).size,

@@ -23,13 +23,9 @@
 	} = $props();
 
 	const standing = $derived<Level | 'barred'>(row.level ?? 'barred');
-	// svelte-ignore state_referenced_locally
-	let chosen = $state<Level | 'barred'>(standing);
+	let chosen = $derived<Level | 'barred'>(standing);
 	let meaning = $state('');
 	let busy = $state(false);
-	$effect(() => {
-		chosen = standing;
-	});
 	const word = (level: Level | 'barred') => (level === 'barred' ? 'Barred' : levelLabel(level));
 	const address = $derived(`/places/${place}/access/${row.grant}`);
 

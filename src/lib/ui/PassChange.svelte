@@ -15,6 +15,7 @@
 		maxUses: number | null;
 		mayTake: boolean;
 		stamped: boolean;
+		withMarks: boolean;
 	}
 
 	/** Changes a pass; what makes it wider is said and asked before it is done. */
@@ -41,6 +42,7 @@
 	let maxUses = $state<number | null>(null);
 	let take = $state(false);
 	let stamped = $state(false);
+	let withMarks = $state(false);
 	let fault = $state('');
 	let wider = $state<string[]>([]);
 	$effect(() => {
@@ -52,7 +54,7 @@
 			dayOf(pass.endsAt)
 		];
 		[maxUses, take, stamped, password, noPassword] = [pass.maxUses, pass.mayTake, pass.stamped, '', false];
-		[fault, wider] = ['', []];
+		[withMarks, fault, wider] = [pass.withMarks, '', []];
 	});
 	// Another change is another question.
 	$effect(() => {
@@ -72,7 +74,7 @@
 				...(password ? { password } : noPassword ? { password: null } : {}),
 				...(until === dayOf(pass.endsAt) ? {} : { until }),
 				maxUses: maxUses || null,
-				...(pass.release ? {} : { mayTake: take, stamped: take && stamped }),
+				...(pass.release ? {} : { mayTake: take, stamped: take && stamped, withMarks: take && withMarks }),
 				wider: wider.length > 0
 			});
 			pass = null;
@@ -131,6 +133,9 @@
 				{#if take}<label class="ml-6 flex items-center gap-2 py-0.5"
 						><input type="checkbox" class="accent-act" bind:checked={stamped} />copies carry a stamp with the
 						name and the day</label
+					><label class="ml-6 flex items-center gap-2 py-0.5"
+						><input type="checkbox" class="accent-act" bind:checked={withMarks} />copies of sheets carry the
+						marks on them (as PDF)</label
 					>{/if}
 			</fieldset>{/if}
 		<div class="grid grid-cols-3 gap-3">

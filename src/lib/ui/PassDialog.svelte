@@ -32,6 +32,7 @@
 	let ending = $state('');
 	let message = $state('');
 	let stamped = $state(false);
+	let withMarks = $state(false);
 	let embeddable = $state(false);
 	let fault = $state('');
 	let made = $state<{ link: string; mailed: number } | null>(null);
@@ -59,6 +60,7 @@
 				version: version || null,
 				ending: ending || null,
 				stamped: take && stamped,
+				withMarks: take && withMarks,
 				embeddable,
 				message: audience === 'accounts' ? '' : message
 			});
@@ -166,6 +168,9 @@
 				{#if take}<label class="ml-6 flex items-center gap-2 py-0.5"
 						><input type="checkbox" class="accent-act" bind:checked={stamped} />copies carry a stamp with the
 						name and the day (PDF and pictures)</label
+					><label class="ml-6 flex items-center gap-2 py-0.5"
+						><input type="checkbox" class="accent-act" bind:checked={withMarks} />copies of sheets carry the
+						marks on them (as PDF)</label
 					>{/if}
 			</fieldset>
 			<div class="grid grid-cols-3 gap-3">

@@ -1,6 +1,6 @@
-import { names } from './decide';
+import { names, sameSubject, type Entry } from './decide';
 import { cap, type Level } from './levels';
-import type { AccessModel, Grant } from './model';
+import { withScope, type AccessModel, type Grant, type Scope } from './model';
 
 /** What becomes of grants that hang on others, when those others, or who brought them in, changed. */
 export interface Settled {
@@ -67,4 +67,17 @@ function below(model: AccessModel, above: Grant | undefined, g: Grant): Grant | 
 	const level = cap(g.level, most);
 	const endsAt = earlier(g.endsAt, above.endsAt);
 	return level === g.level && endsAt === g.endsAt ? g : { ...g, level, endsAt };
+}
+
+/** The model with one entry put, replaced or taken away at a place; what hangs on it follows (A8). */
+export function withEntry(
+	model: AccessModel,
+	place: Scope,
+	subject: Pick<Entry, 'subjectKind' | 'subjectId'>,
+	entry: Grant | null
+): AccessModel {
+	const here = (model.grants.get(place.id) ?? []).filter((g) => !sameSubject(g, subject));
+	const grants = new Map(model.grants);
+	grants.set(place.id, entry ? [...here, entry] : here);
+	return settleBrought({ ...withScope(model, place), grants }).model;
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { SubjectKind } from './decide';
-import { settleBrought } from './brought';
+import { settleBrought, withEntry } from './brought';
 import { LEVELS, type Level } from './levels';
 import {
 	crossesSight,
@@ -9,7 +9,6 @@ import {
 	heldAt,
 	levelsOf,
 	whoReaches,
-	withEntry,
 	type AccessModel,
 	type Grant,
 	type Member

@@ -1,15 +1,4 @@
-import {
-	capped,
-	decide,
-	names,
-	nearestOf,
-	reaching,
-	sameSubject,
-	type Entry,
-	type Step,
-	type Subject
-} from './decide';
-import { settleBrought } from './brought';
+import { capped, decide, names, nearestOf, reaching, type Entry, type Step, type Subject } from './decide';
 import { allows, rank, type Level } from './levels';
 
 /** An entry as a project keeps it: who gave it, when, and what hangs on it. Times are milliseconds since 1970. */
@@ -144,19 +133,6 @@ export function crossesSight(change: Change): 'lost' | 'gained' | null {
 export function withScope(model: AccessModel, place: Scope): AccessModel {
 	if (model.scopes.has(place.id)) return model;
 	return { ...model, scopes: new Map([...model.scopes, [place.id, place]]) };
-}
-
-/** The model with one entry put, replaced or taken away at a place; what hangs on it follows (A8). */
-export function withEntry(
-	model: AccessModel,
-	place: Scope,
-	subject: Pick<Entry, 'subjectKind' | 'subjectId'>,
-	entry: Grant | null
-): AccessModel {
-	const here = (model.grants.get(place.id) ?? []).filter((g) => !sameSubject(g, subject));
-	const grants = new Map(model.grants);
-	grants.set(place.id, entry ? [...here, entry] : here);
-	return settleBrought({ ...withScope(model, place), grants }).model;
 }
 
 /** A person's level at a place after freezes and archives (A6). */

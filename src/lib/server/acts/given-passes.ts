@@ -68,6 +68,7 @@ export const changePass = defineAct({
 		maxUses: z.number().int().min(1).max(10_000).nullable().optional(),
 		mayTake: z.boolean().optional(),
 		stamped: z.boolean().optional(),
+		withMarks: z.boolean().optional(),
 		/** That it may let more people in, for longer, or to more than before. */
 		wider: z.boolean().default(false)
 	}),
@@ -92,9 +93,10 @@ export const changePass = defineAct({
 			endsAt,
 			maxUses: input.maxUses === undefined ? held.maxUses : input.maxUses,
 			mayTake: input.mayTake ?? held.mayTake,
-			stamped: input.stamped ?? (input.mayTake === false ? false : held.stamped)
+			stamped: input.stamped ?? (input.mayTake === false ? false : held.stamped),
+			withMarks: input.withMarks ?? (input.mayTake === false ? false : held.withMarks)
 		};
-		if (held.releaseId && (!next.mayTake || next.stamped))
+		if (held.releaseId && (!next.mayTake || next.stamped || next.withMarks))
 			throw new Problem('invalid', 'What a release gives is whole: it is taken as it was issued.');
 		if (held.placeId) {
 			const [at] = await tx.select().from(place).where(eq(place.id, held.placeId));
@@ -149,7 +151,8 @@ const CALLED: Record<string, string> = {
 	endsAt: 'end',
 	maxUses: 'uses',
 	mayTake: 'taking',
-	stamped: 'stamp'
+	stamped: 'stamp',
+	withMarks: 'marks'
 };
 
 export const sendPass = defineAct({

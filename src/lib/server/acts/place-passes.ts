@@ -1,5 +1,5 @@
 import { randomInt } from 'node:crypto';
-import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { EVERY_CAP } from '../../core/access/decide';
 import type { Audience } from '../../core/passes';
@@ -7,14 +7,19 @@ import { allows, rank } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
 import { idsOf, live, beneath, type Reach } from '../access';
 import type { Querier, Tx } from '../db';
-import { content, document, pass, passPerson, place, release, version } from '../db/schema';
+import { content, department, document, pass, passPerson, place, release, version } from '../db/schema';
 import { newSecret, secretHash } from '../ids';
+import { canCarryMarks, type GivenMarks } from '../formats/marked';
+import { readMarks } from '../marks';
+import { nameOf } from '../rooms/names';
+import type { Services } from '../services';
 import { hashPassword, verifyPassword } from '../passwords';
 import { PROOF_HOURS, proofOf } from '../proofs';
 import { defineAct, type Pass, type Place } from './act';
 import { passActor, type Proof } from '../actor';
 import { checkTries, countTry } from '../tries';
-import { endOfDay, placeName } from './access/entries';
+import { placeName } from './access/called';
+import { endOfDay } from './access/entries';
 import { goesOn, ranged } from './documents';
 import { day, email, id, name, projectKey } from './fields';
 import { encrypt } from '../encrypted';
@@ -83,6 +88,8 @@ export const makePass = defineAct({
 			.nullable()
 			.default(null),
 		stamped: z.boolean().default(false),
+		/** Whether copies of sheets carry the marks on them. */
+		withMarks: z.boolean().default(false),
 		embeddable: z.boolean().default(false),
 		message: passMessage
 	}),
@@ -114,6 +121,7 @@ export const makePass = defineAct({
 			mayTake: input.mayTake,
 			versionId,
 			stamped: input.stamped,
+			withMarks: input.withMarks,
 			embeddable: input.embeddable,
 			createdBy: by.id,
 			createdAt: now
@@ -162,6 +170,7 @@ interface Settings {
 	mayTake: boolean;
 	version: string | null;
 	stamped: boolean;
+	withMarks: boolean;
 	embeddable: boolean;
 }
 
@@ -183,6 +192,7 @@ export function checkSettings(
 		fail('A pass for people with an account names nobody.', 'emails');
 	if (input.version !== null && kind !== 'document') fail('Only a document has versions.', 'version');
 	if (input.stamped && !input.mayTake) fail('Only what may be taken is stamped.', 'stamped');
+	if (input.withMarks && !input.mayTake) fail('Only what may be taken carries marks.', 'withMarks');
 	if (input.embeddable && (input.audience !== 'anyone' || input.password || input.maxUses))
 		fail('A pass for web pages is for anyone, without password and without a count of uses.', 'embeddable');
 	if (input.embeddable && kind !== 'document')
@@ -440,6 +450,23 @@ export function withinPass(at: Place) {
 	);
 }
 
+/** The marks on a version as they are burned in; null where there are none. */
+async function marksFor(
+	tx: Tx,
+	services: Pick<Services, 'rooms'>,
+	projectId: string,
+	at: { document: string; label: string }
+): Promise<GivenMarks | null> {
+	const found = await readMarks(services.rooms, nameOf({ kind: 'marks', ...at }));
+	if (!found.marks.length) return null;
+	const codes = await tx
+		.select({ code: department.code })
+		.from(department)
+		.where(eq(department.projectId, projectId))
+		.orderBy(asc(department.code));
+	return { ...found, codes: codes.map((d) => d.code) };
+}
+
 export const takeFromPlacePass = defineAct({
 	name: 'takeFromPlacePass',
 	summary: 'Note that a document was opened or downloaded through a pass, and say which bytes to send',
@@ -448,12 +475,20 @@ export const takeFromPlacePass = defineAct({
 	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']), ranged }),
 	at: { kind: 'place-pass', secret: (i) => i.secret },
 	events: ['pass.document-opened', 'pass.document-downloaded'],
-	async run({ tx, pass: held, proof, place: at, now, tell }, input) {
+	async run({ tx, services, project, pass: held, proof, place: at, now, tell }, input) {
 		const row = await versionByPass(tx, held, at, input.document);
 		if (!row) throw new Problem('not-found', 'The document is not within this pass.');
 		if (input.how === 'downloaded' && !held.mayTake)
 			throw new Problem('needs-level', 'This pass is for looking only.');
-		const given = { ...row, stamp: held.stamped && input.how === 'downloaded' ? held.holderName : null };
+		const taken = input.how === 'downloaded';
+		const given = {
+			...row,
+			stamp: held.stamped && taken ? held.holderName : null,
+			marks:
+				held.withMarks && taken && canCarryMarks(row.mediaType)
+					? await marksFor(tx, services, project.id, { document: input.document, label: row.label })
+					: null
+		};
 		const kind = `pass.document-${input.how}`;
 		const what = { kind, actor: passActor(held, proof).id, documentId: input.document, hash: row.hash };
 		if (input.ranged && (await goesOn(tx, what, now))) return given;

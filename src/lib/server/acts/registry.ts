@@ -60,5 +60,6 @@ export const ACTS: readonly Act[] = [
 	passes,
 	notices,
 	placePasses,
+	givenPasses,
 	hatches
 ].flatMap((module) => Object.values(module as Record<string, unknown>).filter(isAct));

@@ -4,19 +4,43 @@ import { degrees, PDFDocument, rgb } from '@cantoo/pdf-lib';
 import * as fontkit from 'fontkit';
 import sharp from 'sharp';
 import { Problem } from '../../core/problem';
+import { markedPdf, type GivenMarks } from './marked';
 
 const require = createRequire(import.meta.url);
 
 /** Largest file that is stamped while somebody waits, in bytes. */
 const MOST_BYTES = 200 * 1024 ** 2;
 
-/** What the worker needs to stamp a copy of a file. */
-export interface StampTask {
-	task: 'stamp';
+/** What the worker needs to make the copy of a file that somebody is given in its stead. */
+export interface CopyTask {
+	task: 'copy';
 	path: string;
 	mediaType: string;
 	size: number;
-	text: string;
+	/** What its stamp says; null for none. */
+	text: string | null;
+	/** The marks that are burned in; null for none. */
+	marks: GivenMarks | null;
+}
+
+/** A copy with marks, or a stamp, or both. Raises `invalid` for what cannot be copied so. */
+export async function copied({
+	path,
+	mediaType,
+	size,
+	text,
+	marks
+}: Omit<CopyTask, 'task'>): Promise<Uint8Array> {
+	if (!marks) return stamped({ path, mediaType, size, text: text! });
+	try {
+		const bytes = await markedPdf(path, mediaType, marks);
+		return text === null ? bytes : await stampPdf(bytes, text);
+	} catch {
+		throw new Problem(
+			'invalid',
+			'The file is locked or damaged and cannot be copied with its marks. Ask the sender for it.'
+		);
+	}
 }
 
 /** Kinds of file that can carry a stamp. */
@@ -28,7 +52,14 @@ export function canStamp(mediaType: string): boolean {
  * A copy of a file with a stamp on every page: for whom it was made and when. The original stays as it is.
  * Raises `invalid` for kinds that cannot carry one, and for locked or damaged files.
  */
-export async function stamped({ path, mediaType, size, text }: Omit<StampTask, 'task'>): Promise<Uint8Array> {
+export async function stamped({
+	path,
+	mediaType,
+	size,
+	text
+}: Pick<CopyTask, 'path' | 'mediaType' | 'size'> & {
+	text: string;
+}): Promise<Uint8Array> {
 	if (!canStamp(mediaType) || size > MOST_BYTES)
 		throw new Problem(
 			'invalid',

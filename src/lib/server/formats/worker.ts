@@ -15,7 +15,7 @@ import { coverNote, type CoverNoteTask } from './cover-note';
 import { MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
 import { archiveFault } from './scan';
 import { pdfPages, shown, shownPage, shownWords, type ShownPicture, type ShownTask } from './shown';
-import { stamped, type StampTask } from './stamp';
+import { copied, type CopyTask } from './stamp';
 import { commentSheet, type CommentSheetTask } from './comment-sheet';
 import {
 	drawingLayersTask,
@@ -38,7 +38,7 @@ const MOST_OUTPUT = 600_000_000;
 
 export type Task = FileTask | WriteTask | LayersTask | ShownTask;
 /** Tasks that write a file instead of opening one. */
-export type WriteTask = TextTask | ScheduleTask | DrawingTask | CommentSheetTask | CoverNoteTask | StampTask;
+export type WriteTask = TextTask | ScheduleTask | DrawingTask | CommentSheetTask | CoverNoteTask | CopyTask;
 
 type FileTask =
 	| { task: 'inspect'; path: string; mediaType: string; size: number }
@@ -78,8 +78,8 @@ export default async function work(task: Task): Promise<Given> {
 			return writtenIn(task.path, task.mediaType, task.size);
 		case 'cover-note':
 			return coverNote(task.manifest, task.replyBy);
-		case 'stamp':
-			return stamped(task);
+		case 'copy':
+			return copied(task);
 		case 'shown':
 			return shown(task);
 		case 'shown-page':

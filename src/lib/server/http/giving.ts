@@ -1,4 +1,3 @@
-import { json } from '@sveltejs/kit';
 import { wayOut, type Asking } from '../../core/giving';
 import { Problem } from '../../core/problem';
 import { INLINE_TYPES } from '../formats/sniff';
@@ -85,7 +84,7 @@ export async function shownResponse(
 		throw new Problem('invalid', 'The file is damaged, locked or too large, and cannot be shown.');
 	};
 	if (part === 'words')
-		return json(
+		return Response.json(
 			{ words: await services.inspector.shownWords(file.hash, file.mediaType, page).catch(cannot) },
 			{ headers: { 'cache-control': 'private, max-age=600' } }
 		);
@@ -101,5 +100,5 @@ export async function shownResponse(
 	if (part !== null) throw new Problem('invalid', 'There is no such part.');
 	await opened();
 	const shown = await services.inspector.shown(file.hash, file.mediaType, file.size).catch(cannot);
-	return json(shown, { headers: { 'cache-control': 'private, no-store' } });
+	return Response.json(shown, { headers: { 'cache-control': 'private, no-store' } });
 }

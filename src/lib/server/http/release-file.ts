@@ -1,9 +1,11 @@
 import { PassThrough, Readable } from 'node:stream';
 import { eq } from 'drizzle-orm';
 import yazl from 'yazl';
+import { splitExtension } from '../../core/names';
 import { Problem } from '../../core/problem';
 import { releaseNumber, type Manifest } from '../../core/releases';
 import { content } from '../db/schema';
+import type { GivenMarks } from '../formats/marked';
 import type { Services } from '../services';
 import { log } from '../start';
 import { dispositionOf, fileResponse } from './respond';
@@ -21,25 +23,26 @@ export async function contentResponse(
 	return fileResponse(services, request, { hash, size: row.size, mediaType: row.mediaType, fileName }, how);
 }
 
-/** Sends a copy of stored bytes with a stamp that says for whom it was made and when. */
-export async function stampedResponse(
+/** Sends a copy of stored bytes in their stead: with a stamp that says for whom it was made and when, with marks, or both. */
+export async function copyResponse(
 	services: Services,
 	file: { hash: string; fileName: string; mediaType: string; size: number; number: string; label: string },
-	holder: string
+	{ stamp, marks }: { stamp: string | null; marks: GivenMarks | null }
 ): Promise<Response> {
 	const day = new Date().toISOString().slice(0, 10);
-	const text = `${file.number} ${file.label} · copy for ${holder} · ${day}`;
 	const bytes = await services.inspector.write({
-		task: 'stamp',
+		task: 'copy',
 		path: await services.store.localPath(file.hash),
 		mediaType: file.mediaType,
 		size: file.size,
-		text
+		text: stamp === null ? null : `${file.number} ${file.label} · copy for ${stamp} · ${day}`,
+		marks
 	});
+	const name = marks ? `${splitExtension(file.fileName)[0]} with marks.pdf` : file.fileName;
 	return new Response(bytes as BodyInit, {
 		headers: {
 			'content-type': 'application/octet-stream',
-			'content-disposition': dispositionOf('attachment', file.fileName),
+			'content-disposition': dispositionOf('attachment', name),
 			'content-length': String(bytes.byteLength),
 			'x-content-type-options': 'nosniff',
 			'cache-control': 'no-store'

@@ -3,14 +3,8 @@ import { z } from 'zod';
 import { settleBrought } from '../../core/access/brought';
 import { EVERY_CAP } from '../../core/access/decide';
 import { allows, cap, LEVELS, rank } from '../../core/access/levels';
-import {
-	crossesSight,
-	effect,
-	withEntry,
-	withScope,
-	type AccessModel,
-	type Change
-} from '../../core/access/model';
+import { withEntry } from '../../core/access/brought';
+import { crossesSight, effect, withScope, type AccessModel, type Change } from '../../core/access/model';
 import type { EffectRow } from '../../core/access/rows';
 import { Problem } from '../../core/problem';
 import { idsOf } from '../access';

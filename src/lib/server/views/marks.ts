@@ -1,13 +1,13 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { marksMode } from '../../core/live';
-import { marksOf, readMark, scalesOf } from '../../core/markup/shared';
 import { Problem } from '../../core/problem';
 import { defineView } from '../acts/act';
 import { id } from '../acts/fields';
 import type { Querier } from '../db';
 import { version } from '../db/schema';
 import { nameOf } from '../rooms/names';
+import { readMarks } from '../marks';
 
 const versionInput = z.strictObject({ document: id, label: z.string().max(20) });
 
@@ -44,10 +44,6 @@ export const marks = defineView({
 	input: versionInput,
 	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
 	async run({ db, services }, input) {
-		const room = await roomOf(db, input);
-		return services.rooms.read(room, (doc) => ({
-			marks: [...marksOf(doc)].flatMap(([markId, kept]) => readMark(markId, kept) ?? []),
-			scales: scalesOf(doc).toJSON() as Record<string, { perUnit: number; unit: string }>
-		}));
+		return readMarks(services.rooms, await roomOf(db, input));
 	}
 });

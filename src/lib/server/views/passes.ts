@@ -65,6 +65,7 @@ export const passes = defineView({
 				lastUsedAt: pass.lastUsedAt,
 				mayTake: pass.mayTake,
 				stamped: pass.stamped,
+				withMarks: pass.withMarks,
 				embeddable: pass.embeddable,
 				label: version.label,
 				by: maker.name,
@@ -249,6 +250,7 @@ export const placeByPass = defineView({
 			kind: at.kind,
 			mayTake: held.mayTake,
 			stamped: held.stamped,
+			withMarks: held.withMarks,
 			/** For a pass to exactly one version: the newest one, when that is another. */
 			newer:
 				newest && newest.id !== held.versionId ? { label: newest.label, at: newest.at.toISOString() } : null,

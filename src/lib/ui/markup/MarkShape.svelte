@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { markBox, piecesOf } from '../../core/markup/shape';
-	import { dashOf, type DrawnMark } from './look';
+	import { dashOf } from '../../core/markup/look';
+	import type { DrawnMark } from './look';
 
 	/** One mark as SVG, in units of the sheet, without its words. */
 	let { mark, points, look, width, scale, unit, chosen = false }: DrawnMark & { chosen?: boolean } = $props();

@@ -4,7 +4,7 @@
 	import { boxOf, fitted, lengthOf, SHOWS_WORDS } from '../../core/markup/shape';
 	import { colourOf } from '../live/people-look';
 	import type { Face } from '../sheet-face';
-	import { lookOf } from './look';
+	import { lookOf } from '../../core/markup/look';
 	import type { Markup } from './markup.svelte';
 	import MarkShape from './MarkShape.svelte';
 	import MarkWords from './MarkWords.svelte';

@@ -4,7 +4,7 @@
 	import type { StampKind } from '../../core/markup/stamps';
 	import LineState from '../live/LineState.svelte';
 	import { plural } from '../words';
-	import { dashOf, lookOf } from './look';
+	import { dashOf, lookOf } from '../../core/markup/look';
 	import type { Markup, Tool } from './markup.svelte';
 
 	/** The tools beside a sheet: what to draw, what to do with what is chosen, and which layers are shown. */

@@ -11,7 +11,7 @@ import {
 import { areaText, lengthText, type Mark, type Scale } from '../../core/markup/mark';
 import { areaOf, lengthOf, markBox, piecesOf } from '../../core/markup/shape';
 import { fromXfdf, isoDate, pdfDate, toXfdf } from '../../core/markup/xfdf';
-import { dashOf, lookOf } from './look';
+import { dashOf, lookOf } from '../../core/markup/look';
 
 type Lib = typeof import('@cantoo/pdf-lib');
 

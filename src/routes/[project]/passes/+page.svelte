@@ -127,9 +127,9 @@
 										: ''}</td
 								>
 								<td class="{cell} text-ink-2"
-									>{p.mayTake ? 'look and take' : 'look'}{p.stamped ? ', stamped' : ''}{p.embeddable
-										? ', web pages'
-										: ''}</td
+									>{p.mayTake ? 'look and take' : 'look'}{p.stamped ? ', stamped' : ''}{p.withMarks
+										? ', with marks'
+										: ''}{p.embeddable ? ', web pages' : ''}</td
 								>
 								<td class="{cell} font-mono text-[12px]">{p.uses}{p.maxUses ? ` of ${p.maxUses}` : ''}</td>
 								<td class="{cell} whitespace-nowrap text-ink-2"

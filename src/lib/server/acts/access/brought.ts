@@ -6,7 +6,7 @@ import { loadModel } from '../../access-model';
 import { document, grant, place } from '../../db/schema';
 import { foldScope } from '../../scopes';
 import type { Acting, ContextOf } from '../act';
-import { placeName, subjectName } from './entries';
+import { placeName, subjectName } from './called';
 
 type InProject = Pick<ContextOf['project'] & Acting, 'tx' | 'project' | 'tell'>;
 

@@ -1,11 +1,11 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import { sameSubject, type Entry } from '../../../core/access/decide';
 import { allows, levelLabel, rank, type Level } from '../../../core/access/levels';
+import { withEntry } from '../../../core/access/brought';
 import {
 	effect,
 	crossesSight,
 	whoReaches,
-	withEntry,
 	withScope,
 	type AccessModel,
 	type Change,
@@ -14,11 +14,11 @@ import {
 import { Problem } from '../../../core/problem';
 import { idsOf } from '../../access';
 import { loadModel } from '../../access-model';
-import type { Tx } from '../../db';
-import { department, document, grant, group, person } from '../../db/schema';
+import { grant } from '../../db/schema';
 import { tellNotices } from '../../notices';
 import { foldScope, makeScope } from '../../scopes';
 import { followBrought } from './brought';
+import { placeName, subjectName } from './called';
 import type { Acting, ContextOf, Place, Project } from '../act';
 
 /** The context of an act at a place, as far as changing entries needs it. */
@@ -27,42 +27,6 @@ export type AtPlace = ContextOf['place'] & Acting;
 /** The place as the rules know a scope. */
 export function scopeAt(at: Place) {
 	return { id: at.id, path: idsOf(at.path), closed: at.closed };
-}
-
-/** What a place is called in sentences and events. */
-export async function placeName(tx: Tx, at: Place): Promise<string> {
-	if (at.kind !== 'document') return at.name;
-	const [row] = await tx
-		.select({ number: document.number, title: document.title })
-		.from(document)
-		.where(eq(document.id, at.id));
-	return `${row!.number} ${row!.title}`;
-}
-
-/** What a subject is called. */
-export async function subjectName(
-	tx: Tx,
-	project: Project,
-	subject: Pick<Entry, 'subjectKind' | 'subjectId'>
-): Promise<string | null> {
-	const { subjectKind: kind, subjectId: id } = subject;
-	if (kind === 'everyone') return id === project.id ? 'Everyone in the project' : null;
-	if (kind === 'person')
-		return (await tx.select({ name: person.name }).from(person).where(eq(person.id, id)))[0]?.name ?? null;
-	if (kind === 'group')
-		return (
-			(
-				await tx
-					.select({ name: group.name })
-					.from(group)
-					.where(and(eq(group.id, id), eq(group.projectId, project.id)))
-			)[0]?.name ?? null
-		);
-	const [row] = await tx
-		.select({ name: department.name })
-		.from(department)
-		.where(and(eq(department.id, id), eq(department.projectId, project.id)));
-	return row ? (kind === 'leads' ? `Leads of ${row.name}` : row.name) : null;
 }
 
 /** A moment as a day in the project's time zone: `27 Nov 2026`. */

@@ -16,13 +16,12 @@ import {
 	endEntries,
 	dayIn,
 	endOfDay,
-	placeName,
 	putEntries,
-	subjectName,
 	type AtPlace,
 	type Given
 } from './entries';
 import { BROUGHT_EVENTS } from './brought';
+import { placeName, subjectName } from './called';
 import {
 	cameIn,
 	inviteLink,

@@ -8,7 +8,7 @@ import { foldScope, holdTree, makeScope } from '../../scopes';
 import { defineAct } from '../act';
 import { id, projectKey, reason } from '../fields';
 import { mayTry } from '../locate';
-import { placeName } from './entries';
+import { placeName } from './called';
 
 const documentOf = (at: { id: string; kind: string }) => (at.kind === 'document' ? at.id : null);
 

@@ -1,10 +1,10 @@
 import type { RequestHandler } from '@sveltejs/kit';
 import { contentOut } from '$lib/server/http/giving';
-import { stampedResponse } from '$lib/server/http/release-file';
+import { copyResponse } from '$lib/server/http/release-file';
 import { problemResponse } from '$lib/server/http/respond';
 import { byPass } from './content';
 
-/** The bytes of a document that a pass leads to, where it is for taking; a stamped pass gives stamped copies only. */
+/** The bytes of a document that a pass leads to, where it is for taking; where copies carry a stamp or marks, only those. */
 export const GET: RequestHandler = async (event) => {
 	try {
 		const { services } = event.locals.app;
@@ -14,8 +14,8 @@ export const GET: RequestHandler = async (event) => {
 			copies: file.copies,
 			opened: () => note('opened'),
 			given: async (ranged) => {
-				const stamped = await note('downloaded', ranged);
-				if (stamped) return stampedResponse(services, stamped, stamped.stamp);
+				const copy = await note('downloaded', ranged);
+				if (copy) return copyResponse(services, copy, copy);
 			}
 		});
 	} catch (error) {

@@ -29,11 +29,11 @@ export async function byPass({ locals, params }: Pick<RequestEvent, 'locals' | '
 	const file = await readView(services, placePassContent, locals.actor, params, circumstances);
 	return {
 		file,
-		/** Gives the version with whose name its copy is stamped, where the pass says so. */
+		/** Gives the version with what its copy carries, a name or marks, where the pass says so. */
 		note: async (how: 'opened' | 'downloaded', ranged = false) => {
 			const input = { ...params, how, ranged };
 			const taken = await runAct(services, takeFromPlacePass, locals.actor, input, circumstances);
-			return taken.stamp === null ? null : { ...taken, stamp: taken.stamp };
+			return taken.stamp === null && !taken.marks ? null : taken;
 		}
 	};
 }

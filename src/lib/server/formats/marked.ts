@@ -1,0 +1,60 @@
+import { readFile } from 'node:fs/promises';
+import * as pdfLib from '@cantoo/pdf-lib';
+import sharp from 'sharp';
+import { decodeDxf, readDxf } from '../../core/dxf/read';
+import { flatten } from '../../core/dxf/flatten';
+import { sheetToSvg } from '../../core/dxf/svg';
+import { burn, drawingGround, pdfGround, pictureGround } from '../../core/markup/burn';
+import type { Mark, Scale } from '../../core/markup/mark';
+import { MOST_PICTURE_PIXELS } from './limits';
+
+/** Longer side of a drawing's picture in pixels. */
+const DRAWING_PIXELS = 4_000;
+
+/** The marks of a version as a worker is given them: scales by page, as JSON writes a map. */
+export interface GivenMarks {
+	marks: Mark[];
+	scales: Record<string, Scale>;
+	codes: string[];
+}
+
+/** Kinds of file whose copies can carry marks; a picture or drawing becomes a PDF by it. */
+export function canCarryMarks(mediaType: string): boolean {
+	return ['application/pdf', 'image/png', 'image/jpeg', 'image/webp', 'image/vnd.dxf'].includes(mediaType);
+}
+
+/** A copy of a sheet as PDF with marks burned in. Raises what the readers raise for locked or damaged files. */
+export async function markedPdf(path: string, mediaType: string, given: GivenMarks): Promise<Uint8Array> {
+	const bytes = await readFile(path);
+	const pdf =
+		mediaType === 'application/pdf'
+			? await pdfLib.PDFDocument.load(bytes)
+			: await pdfLib.PDFDocument.create();
+	const grounds =
+		mediaType === 'application/pdf'
+			? pdf.getPages().map(pdfGround)
+			: mediaType === 'image/vnd.dxf'
+				? [await drawingOn(pdf, bytes)]
+				: [await pictureOn(pdf, bytes)];
+	const scales = new Map(Object.entries(given.scales).map(([page, scale]) => [Number(page), scale]));
+	await burn(pdfLib, pdf, grounds, { ...given, scales });
+	return pdf.save();
+}
+
+async function pictureOn(pdf: pdfLib.PDFDocument, bytes: Uint8Array) {
+	const { data, info } = await sharp(bytes, { limitInputPixels: MOST_PICTURE_PIXELS })
+		.autoOrient()
+		.png()
+		.toBuffer({ resolveWithObject: true });
+	return pictureGround(pdf, { bytes: new Uint8Array(data), width: info.width, height: info.height });
+}
+
+async function drawingOn(pdf: pdfLib.PDFDocument, bytes: Uint8Array) {
+	const model = flatten(readDxf(decodeDxf(bytes)));
+	const svg = sheetToSvg(model, DRAWING_PIXELS, 0);
+	const png = await sharp(Buffer.from(svg), { limitInputPixels: MOST_PICTURE_PIXELS })
+		.flatten({ background: '#fff' })
+		.png()
+		.toBuffer();
+	return drawingGround(pdf, new Uint8Array(png), model);
+}
