@@ -108,7 +108,9 @@ describe('a pass in a browser', () => {
 		await world.act('oke', withdrawPasses, { project: 'VFT', passes: [id] });
 		await expect.poll(async () => (await reader.read()).value, { timeout: 5_000 }).toContain('"ended":true');
 		await reader.cancel();
-		expect(await (await get(way)).text()).toContain('This pass was withdrawn');
+		const said = await (await get(way)).text();
+		expect(said).toContain('This pass was withdrawn');
+		expect(said).not.toMatch(/shelves|Removed tell/);
 	});
 });
 

@@ -39,6 +39,12 @@
 	/** The build as whoever decides has seen it; what changes under their eyes is said until they have looked. */
 	let seen = $state.raw(untrack(() => data.build));
 	const changes = $derived(seen && data.build ? differences(seen, data.build) : []);
+	/** Checks that say something; what is fine for all is said once. */
+	const telling = $derived(
+		CHECKS.filter((name) =>
+			data.items.some((i) => i.checks.some((c) => c.name === name && c.result !== 'fine'))
+		)
+	);
 	const looks = $derived(
 		data.items.flatMap((item) =>
 			item.checks.filter((c) => c.result === 'look').map((check) => ({ item, check }))
@@ -225,7 +231,7 @@
 				<thead class="text-[12px]"
 					><tr class="border-b border-ink bg-film">
 						<th class="py-1.5 pl-2">Number</th><th>Title</th><th>{done ? 'Revision' : 'Goes from → to'}</th>
-						{#if done}<th>Now</th><th>Client</th>{:else}{#each CHECKS as c (c)}<th class="text-center"
+						{#if done}<th>Now</th><th>Client</th>{:else}{#each telling as c (c)}<th class="px-1 text-center"
 									>{CHECK_LABEL[c]}</th
 								>{/each}{/if}<th><span class="sr-only">Do</span></th>
 					</tr></thead
@@ -233,7 +239,7 @@
 				<tbody>
 					{#each data.items as item (item.documentId)}
 						<tr class="h-[34px] border-b border-rule-2">
-							<td class="pl-2 font-mono text-[12.5px] whitespace-nowrap">{item.number}</td>
+							<td class="pr-3 pl-2 font-mono text-[12.5px] whitespace-nowrap">{item.number}</td>
 							<td class="pr-3 font-semibold"
 								>{#if item.mayLook}<a
 										class="hover:text-act"
@@ -269,7 +275,7 @@
 								>
 								<td></td>
 							{:else}
-								{#each CHECKS as name (name)}
+								{#each telling as name (name)}
 									{@const check = item.checks.find((c) => c.name === name)}
 									<td
 										class="text-center font-semibold {check ? SIGN[check.result][1] : ''}"
@@ -281,7 +287,7 @@
 											>{/if}</td
 									>
 								{/each}
-								<td class="pr-2 text-right text-[12px]"
+								<td class="pr-2 text-right text-[12px] whitespace-nowrap"
 									>{#if data.controller && open}<button class="link" onclick={() => leaveOut(item.documentId)}
 											>Leave out</button
 										>{/if}</td
@@ -296,6 +302,14 @@
 				</tbody>
 			</table>
 		</div>
+		{#if !done && data.items.length && telling.length < CHECKS.length}
+			<p class="mt-2 text-[12px] text-ink-2">
+				<span class="font-semibold text-done">✓ Fine for all:</span>
+				{CHECKS.filter((c) => !telling.includes(c))
+					.map((c) => CHECK_LABEL[c].toLowerCase())
+					.join(', ')}.
+			</p>
+		{/if}
 		{#each faults as { item, check } (item.documentId + check.name)}
 			<p class="mt-2 flex flex-wrap items-center gap-3 border-l-4 border-fault bg-fault-soft px-3 py-2">
 				<span class="font-semibold"><span class="font-mono">{item.number}</span> {check.sentence}</span>
