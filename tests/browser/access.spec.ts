@@ -44,6 +44,21 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 		rhosyn.getByRole('link', { name: /Tomas Verrin let you into Foundations.*quay wall/ })
 	).toBeVisible();
 
+	// A level that is set is a proposal, by the arrow key too: nothing happens until it is said (A13).
+	const row = tomas.getByRole('row', { name: /Maj Torvane/ });
+	const level = tomas.getByLabel('Level of Maj Torvane');
+	await level.focus();
+	await tomas.keyboard.press('ArrowUp');
+	await tomas.keyboard.press('ArrowUp');
+	await expect(row.getByRole('status')).toContainText('Work → ');
+	await row.getByRole('button', { name: 'Leave as it is' }).click();
+	await expect(level).toHaveValue('work');
+	await level.selectOption('take');
+	await row.getByRole('button', { name: 'Change to Take' }).click();
+	await expect(tomas.getByText('Maj Torvane: Work became Take.')).toBeVisible();
+	await tomas.getByRole('button', { name: 'Take back' }).click();
+	await expect(level).toHaveValue('work');
+
 	// Ending says what it means first.
 	await tomas
 		.getByRole('row', { name: /Maj Torvane/ })
@@ -134,6 +149,22 @@ test('a pass with a password is used, then withdrawn, and the open tab stops', a
 	const row = oke.getByRole('row', { name: /The diving company/ });
 	await expect(row).toContainText('with a password');
 	await expect(row.getByRole('cell').nth(5)).toHaveText('1');
+	// Its address is there again for who made it; a change that makes it wider is asked about, and asks anew when narrower.
+	await row.getByRole('button', { name: 'Address' }).click();
+	await expect(oke.getByRole('dialog').getByLabel('Link', { exact: true })).toHaveValue(link);
+	await oke.getByRole('dialog').getByRole('button', { name: 'Close', exact: true }).last().click();
+	await row.getByRole('button', { name: 'Change' }).click();
+	await oke.getByRole('dialog').getByLabel('look and take').check();
+	await oke.getByRole('button', { name: 'Change the pass' }).click();
+	await expect(oke.getByRole('dialog').getByRole('alert')).toContainText('files may be taken');
+	await oke.getByRole('button', { name: 'Make it wider' }).click();
+	await expect(row).toContainText('look and take');
+	await row.getByRole('button', { name: 'Change' }).click();
+	await oke.getByRole('dialog').getByLabel('Another password').fill('neap tide in May');
+	await oke.getByRole('button', { name: 'Change the pass' }).click();
+	await expect(oke.getByRole('dialog')).toHaveCount(0);
+	await expect(diver.getByLabel('Password of this pass')).toBeVisible({ timeout: 5_000 });
+
 	await row.getByRole('button', { name: 'Withdraw' }).click();
 	await oke.getByRole('dialog').getByRole('button', { name: 'Withdraw' }).click();
 	await expect(oke.getByRole('row', { name: /The diving company/ })).toHaveCount(0);

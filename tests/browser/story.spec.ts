@@ -103,6 +103,12 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		const dialog = ines.getByRole('dialog');
 		await dialog.getByRole('combobox', { name: 'Release', exact: true }).selectOption({ label: 'a new one' });
 		await dialog.getByLabel('Title').fill('Quay wall section for approval');
+		// Nothing is chosen beforehand that somebody could forget to look at.
+		for (const name of ['Purpose', 'To', 'Approved by'])
+			await expect(dialog.getByRole('combobox', { name, exact: true })).toHaveValue('');
+		await dialog
+			.getByRole('combobox', { name: 'Purpose', exact: true })
+			.selectOption({ label: 'For approval' });
 		await dialog
 			.getByRole('combobox', { name: 'To', exact: true })
 			.selectOption({ label: 'Maren Aldgate, Vennholm Harbour Trust' });
@@ -111,6 +117,13 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await ines.waitForURL(/\/releases\/\d+/);
 		release = ines.url();
 		await expect(ines.getByRole('row', { name: new RegExp(NUMBER) })).toContainText(label);
+		// The sheet still says the revision before; it goes out only with a reason, which is kept.
+		await expect(ines.getByText(/Title block: /)).toBeVisible();
+		await expect(ines.getByRole('button', { name: 'Ask for approval' })).toBeDisabled();
+		await ines.getByRole('button', { name: 'Goes out…' }).click();
+		await ines.getByRole('dialog').getByRole('textbox').fill('The sheet is redrawn with the next change');
+		await ines.getByRole('dialog').getByRole('button', { name: 'Goes out' }).click();
+		await expect(ines.getByText('Ines Maddock: The sheet is redrawn with the next change')).toBeVisible();
 		await ines.getByRole('button', { name: 'Ask for approval' }).click();
 		await expect(ines.getByText('in review')).toBeVisible();
 	});
@@ -121,17 +134,23 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await ready(halla);
 		await halla.getByRole('button', { name: 'Approve' }).click();
 		await expect(ines.getByText(/Approved .* H Brandt/i)).toBeVisible({ timeout: 3_000 });
-		await ines.getByRole('button', { name: 'Issue', exact: true }).click();
+		await ines.getByRole('button', { name: 'Issue…' }).click();
+		const dialog = ines.getByRole('dialog');
+		await expect(dialog).toContainText('Maren Aldgate');
+		const number = /\d+$/.exec(release)![0].padStart(4, '0');
+		await expect(dialog.getByRole('button', { name: `Issue ${number}` })).toBeDisabled();
+		await dialog.getByLabel(`Type ${number} to issue it`).fill(number);
+		await dialog.getByRole('button', { name: `Issue ${number}` }).click();
 		await expect(ines.getByText('The pass went out by mail')).toBeVisible({ timeout: 20_000 });
 	});
 
-	let pass = '';
-	await test.step('the mail with the pass is in the outbox', async () => {
+	const pass = (await ines.getByRole('link', { name: /\/pass\// }).getAttribute('href'))!;
+	await test.step('the mail with the pass is in the outbox, which keeps its link to itself', async () => {
 		const page = await ines.context().newPage();
 		await page.goto('/vft/outbox');
 		await page.getByRole('button', { name: /Quay wall section for approval.*to Maren/ }).click();
 		await expect(page.getByRole('article')).toContainText('delivered', { timeout: 15_000 });
-		pass = (await page.getByRole('article').getByRole('link').getAttribute('href'))!;
+		await expect(page.getByRole('article')).not.toContainText(pass);
 		await page.close();
 	});
 

@@ -144,7 +144,11 @@ export class Live {
 			.select({ pass: sql<string>`${event.details}->>'pass'` })
 			.from(event)
 			.where(
-				and(eq(event.projectId, projectId), between(event.seq, from, to), eq(event.kind, 'pass.withdrawn'))
+				and(
+					eq(event.projectId, projectId),
+					between(event.seq, from, to),
+					inArray(event.kind, ['pass.withdrawn', 'pass.changed'])
+				)
 			);
 		for (const one of watching) if (rows.some((r) => r.pass === one.passId)) one.ended();
 	}
