@@ -14,6 +14,7 @@ import { makeAuth } from '../../src/lib/server/auth';
 import { apiToken, mail, member, session } from '../../src/lib/server/db/schema';
 import { documentView } from '../../src/lib/server/views/documents';
 import { people } from '../../src/lib/server/views/project';
+import { timeCode } from '../time-code';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;
@@ -182,6 +183,24 @@ describe('a forgotten password', () => {
 		expect(
 			await refused(world.act(null, renewPassword, { secret, password: 'a third tide altogether' }))
 		).toMatchObject({ code: 'not-found' });
+	});
+});
+
+describe('a time code', () => {
+	it('works once, also within its half minute', async () => {
+		const email = 'plain@tarnsteel.example';
+		const cookieOf = (cookies: string[]) =>
+			new Headers({ origin: world.config.origin, cookie: cookies.map((c) => c.split(';')[0]).join('; ') });
+		const password = 'slack water under the quay';
+		const first = cookieOf((await signIn(email, password)).cookies);
+		const { uri } = await auth.beginTwoStep(password, first);
+		const code = timeCode(new URL(uri).searchParams.get('secret')!);
+		await auth.signInCode(code, '192.0.2.1', first);
+		const half = await signIn(email, password);
+		expect(half.asksCode).toBe(true);
+		expect((await refused(auth.signInCode(code, '192.0.2.1', cookieOf(half.cookies)))).sentence).toContain(
+			'has been used'
+		);
 	});
 });
 
