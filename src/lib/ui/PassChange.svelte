@@ -1,14 +1,16 @@
 <script lang="ts">
+	import type { Audience } from '../core/passes';
 	import { toast } from 'svelte-sonner';
 	import { call, CallError, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
+	import PassFields, { termsGiven, type PassTerms } from './PassFields.svelte';
 
 	interface Given {
 		id: string;
 		holder: string;
 		name: string;
 		release: number | null;
-		audience: 'named' | 'accounts' | 'anyone';
+		audience: Audience;
 		emails: string[];
 		locked: boolean;
 		endsAt: string;
@@ -33,32 +35,30 @@
 
 	const dayOf = (at: string) =>
 		new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short' }).format(new Date(at));
-	let whom = $state('');
-	let audience = $state<Given['audience']>('named');
-	let emails = $state('');
-	let password = $state('');
+	let terms = $state(termsOf(null));
 	let noPassword = $state(false);
-	let until = $state('');
-	let maxUses = $state<number | null>(null);
-	let take = $state(false);
-	let stamped = $state(false);
-	let withMarks = $state(false);
 	let fault = $state('');
 	let wider = $state<string[]>([]);
+
+	function termsOf(given: Given | null): PassTerms {
+		return {
+			whom: given?.holder ?? '',
+			audience: given?.audience ?? 'named',
+			emails: given?.emails.join(', ') ?? '',
+			take: given?.mayTake ?? false,
+			stamped: given?.stamped ?? false,
+			withMarks: given?.withMarks ?? false,
+			until: given ? dayOf(given.endsAt) : '',
+			maxUses: given?.maxUses ?? null,
+			password: ''
+		};
+	}
 	$effect(() => {
-		if (!pass) return;
-		[whom, audience, emails, until] = [
-			pass.holder,
-			pass.audience,
-			pass.emails.join(', '),
-			dayOf(pass.endsAt)
-		];
-		[maxUses, take, stamped, password, noPassword] = [pass.maxUses, pass.mayTake, pass.stamped, '', false];
-		[withMarks, fault, wider] = [pass.withMarks, '', []];
+		if (pass) [terms, noPassword, fault, wider] = [termsOf(pass), false, '', []];
 	});
 	// Another change is another question.
 	$effect(() => {
-		void [audience, emails, password, noPassword, until, maxUses, take, stamped];
+		void [JSON.stringify(terms), noPassword];
 		wider = [];
 	});
 
@@ -66,15 +66,13 @@
 		event.preventDefault();
 		if (!pass) return;
 		fault = '';
+		const { mayTake, stamped, withMarks, ...given } = termsGiven(terms);
 		try {
 			await call('PATCH', `/projects/${projectId}/passes/${pass.id}`, {
-				for: whom,
-				audience,
-				emails: audience === 'accounts' ? [] : emails.split(/[\s,;]+/).filter(Boolean),
-				...(password ? { password } : noPassword ? { password: null } : {}),
-				...(until === dayOf(pass.endsAt) ? {} : { until }),
-				maxUses: maxUses || null,
-				...(pass.release ? {} : { mayTake: take, stamped: take && stamped, withMarks: take && withMarks }),
+				...given,
+				...(pass.release ? {} : { mayTake, stamped, withMarks }),
+				...(terms.password ? { password: terms.password } : noPassword ? { password: null } : {}),
+				...(terms.until === dayOf(pass.endsAt) ? {} : { until: terms.until }),
 				wider: wider.length > 0
 			});
 			pass = null;
@@ -93,80 +91,8 @@
 	title="Change the pass to {pass?.name ?? ''}"
 >
 	<form onsubmit={save} class="space-y-3">
-		<label class="block"
-			><span class="label">For whom, as you call them</span><input
-				class="field"
-				bind:value={whom}
-				required
-				maxlength="180"
-			/></label
-		>
-		<fieldset>
-			<legend class="label">Who may use it</legend>
-			{#each [['named', 'Named people only; they prove their mail address by a code'], ['accounts', 'People with an account'], ['anyone', 'Anyone who holds the link']] as [value, word] (value)}
-				<label class="flex items-center gap-2 py-0.5"
-					><input
-						type="radio"
-						class="accent-act"
-						name="audience"
-						{value}
-						bind:group={audience}
-					/>{word}</label
-				>
-			{/each}
-		</fieldset>
-		{#if audience === 'named'}<label class="block"
-				><span class="label">Their mail addresses</span><textarea
-					class="field min-h-[34px]"
-					rows="1"
-					bind:value={emails}
-					required></textarea></label
-			>{/if}
-		{#if pass && !pass.release}<fieldset>
-				<legend class="label">They may</legend>
-				<label class="flex items-center gap-2 py-0.5"
-					><input type="radio" class="accent-act" name="take" value={false} bind:group={take} />look only</label
-				>
-				<label class="flex items-center gap-2 py-0.5"
-					><input type="radio" class="accent-act" name="take" value={true} bind:group={take} />look and take</label
-				>
-				{#if take}<label class="ml-6 flex items-center gap-2 py-0.5"
-						><input type="checkbox" class="accent-act" bind:checked={stamped} />copies carry a stamp with the
-						name and the day</label
-					><label class="ml-6 flex items-center gap-2 py-0.5"
-						><input type="checkbox" class="accent-act" bind:checked={withMarks} />copies of sheets carry the
-						marks on them (as PDF)</label
-					>{/if}
-			</fieldset>{/if}
-		<div class="grid grid-cols-3 gap-3">
-			<label
-				><span class="label">Until</span><input
-					class="field"
-					type="date"
-					bind:value={until}
-					required
-				/></label
-			>
-			<label
-				><span class="label">Uses, at most</span><input
-					class="field"
-					type="number"
-					min="1"
-					max="10000"
-					placeholder="no limit"
-					bind:value={maxUses}
-				/></label
-			>
-			<label
-				><span class="label">{pass?.locked ? 'Another password' : 'Password, if any'}</span><input
-					class="field"
-					bind:value={password}
-					minlength="8"
-					autocomplete="off"
-				/></label
-			>
-		</div>
-		{#if pass?.locked && !password}<label class="flex items-center gap-2"
+		<PassFields bind:terms mailed={null} whole={pass?.release != null} locked={pass?.locked} />
+		{#if pass?.locked && !terms.password}<label class="flex items-center gap-2"
 				><input type="checkbox" class="accent-act" bind:checked={noPassword} />ask for no password any more</label
 			>{/if}
 		{#if wider.length}<p role="alert" class="border border-lock bg-lock-soft px-3 py-2">

@@ -3,6 +3,7 @@
 	import { call, sentenceOf } from './api';
 	import CopyLine from './CopyLine.svelte';
 	import Dialog from './Dialog.svelte';
+	import PassFields, { termsGiven, type PassTerms } from './PassFields.svelte';
 	import { plural } from './words';
 
 	/** Makes a pass to a folder or document. The lowest that serves is preset: named people, looking only, two weeks. */
@@ -21,18 +22,21 @@
 	} = $props();
 
 	const day = (ahead: number) => new Date(Date.now() + ahead * 86_400_000).toISOString().slice(0, 10);
-	let whom = $state('');
-	let audience = $state<'named' | 'accounts' | 'anyone'>('named');
-	let emails = $state('');
-	let password = $state('');
-	let until = $state(day(14));
-	let maxUses = $state<number | null>(null);
-	let take = $state(false);
+	const fresh = (): PassTerms => ({
+		whom: '',
+		audience: 'named',
+		emails: '',
+		take: false,
+		stamped: false,
+		withMarks: false,
+		until: day(14),
+		maxUses: null,
+		password: ''
+	});
+	let terms = $state(fresh());
 	let version = $state('');
 	let ending = $state('');
 	let message = $state('');
-	let stamped = $state(false);
-	let withMarks = $state(false);
 	let embeddable = $state(false);
 	let fault = $state('');
 	let made = $state<{ link: string; mailed: number } | null>(null);
@@ -50,19 +54,13 @@
 		fault = '';
 		try {
 			made = await call('POST', `/places/${place.id}/passes`, {
-				for: whom,
-				audience,
-				emails: audience === 'accounts' ? [] : emails.split(/[\s,;]+/).filter(Boolean),
-				password: password || null,
-				until,
-				maxUses: maxUses || null,
-				mayTake: take,
+				...termsGiven(terms),
+				until: terms.until,
+				password: terms.password || null,
 				version: version || null,
 				ending: ending || null,
-				stamped: take && stamped,
-				withMarks: take && withMarks,
 				embeddable,
-				message: audience === 'accounts' ? '' : message
+				message: terms.audience === 'accounts' ? '' : message
 			});
 			await done();
 		} catch (error) {
@@ -72,7 +70,8 @@
 	function close() {
 		open = false;
 		made = null;
-		whom = emails = password = ending = message = fault = '';
+		ending = message = fault = '';
+		terms = fresh();
 	}
 </script>
 
@@ -84,7 +83,7 @@
 				You can look its link up again under Passes.
 			</p>
 			<CopyLine label="Link" value={made.link} />
-			{#if password}<p class="text-ink-2">Send the password another way than the link.</p>{/if}
+			{#if terms.password}<p class="text-ink-2">Send the password another way than the link.</p>{/if}
 			{#if embeddable}
 				<div class="flex gap-2">
 					<label class="w-24"
@@ -115,93 +114,19 @@
 		</div>
 	{:else}
 		<form onsubmit={submit} class="space-y-3">
-			<label class="block"
-				><span class="label">For whom, as you call them</span><input
-					class="field"
-					bind:value={whom}
-					required
-					maxlength="180"
-				/></label
-			>
-			<fieldset>
-				<legend class="label">Who may use it</legend>
-				{#each [['named', 'Named people only; they prove their mail address by a code'], ['accounts', 'People with an account'], ['anyone', 'Anyone who holds the link']] as [value, word] (value)}
-					<label class="flex items-center gap-2 py-0.5"
-						><input
-							type="radio"
-							class="accent-act"
-							name="audience"
-							{value}
-							bind:group={audience}
-						/>{word}</label
-					>
-				{/each}
-			</fieldset>
-			{#if audience !== 'accounts'}<label class="block"
-					><span class="label"
-						>{audience === 'named' ? 'Their mail addresses' : 'Mail the link to, if you like'}</span
-					><textarea class="field min-h-[34px]" rows="1" bind:value={emails} required={audience === 'named'}
-					></textarea></label
-				>{/if}
-			{#if audience !== 'accounts' && emails.trim()}<label class="block"
+			<PassFields
+				bind:terms
+				mailed="Mail the link to, if you like"
+				mayGive={outsideLevel !== 'look' && outsideLevel !== 'drop'}
+				from={day(0)}
+			/>
+			{#if terms.audience !== 'accounts' && terms.emails.trim()}<label class="block"
 					><span class="label">Message, if any</span><textarea
 						class="field min-h-[50px]"
 						rows="2"
 						maxlength="2000"
 						bind:value={message}></textarea></label
 				>{/if}
-			<fieldset>
-				<legend class="label">They may</legend>
-				<label class="flex items-center gap-2 py-0.5"
-					><input type="radio" class="accent-act" name="take" value={false} bind:group={take} />look only</label
-				>
-				<label class="flex items-center gap-2 py-0.5"
-					><input
-						type="radio"
-						class="accent-act"
-						name="take"
-						value={true}
-						bind:group={take}
-						disabled={outsideLevel === 'look' || outsideLevel === 'drop'}
-					/>look and take</label
-				>
-				{#if take}<label class="ml-6 flex items-center gap-2 py-0.5"
-						><input type="checkbox" class="accent-act" bind:checked={stamped} />copies carry a stamp with the
-						name and the day (PDF and pictures)</label
-					><label class="ml-6 flex items-center gap-2 py-0.5"
-						><input type="checkbox" class="accent-act" bind:checked={withMarks} />copies of sheets carry the
-						marks on them (as PDF)</label
-					>{/if}
-			</fieldset>
-			<div class="grid grid-cols-3 gap-3">
-				<label
-					><span class="label">Until</span><input
-						class="field"
-						type="date"
-						bind:value={until}
-						min={day(0)}
-						required
-					/></label
-				>
-				<label
-					><span class="label">Uses, at most</span><input
-						class="field"
-						type="number"
-						min="1"
-						max="10000"
-						placeholder="no limit"
-						bind:value={maxUses}
-					/></label
-				>
-				<label
-					><span class="label">Password, if any</span><input
-						class="field"
-						bind:value={password}
-						minlength="8"
-						autocomplete="off"
-					/></label
-				>
-			</div>
 			{#if place.kind === 'document'}<label class="block"
 					><span class="label">Shows</span><select class="field" bind:value={version}
 						><option value="">always the newest version</option>{#each labels as label (label)}<option
