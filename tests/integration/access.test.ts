@@ -145,6 +145,8 @@ function pointing(target: Act | View): Record<string, unknown> {
 		until: '2099-12-31',
 		for: 'Somebody',
 		audience: 'anyone',
+		pass: hiddenPass,
+		emails: ['new@vennholm.example'],
 		passes: [hiddenPass],
 		hatches: [hiddenHatch],
 		uploads: [upload],
