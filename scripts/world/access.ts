@@ -3,7 +3,8 @@ import { bringIn, changeAccess, letIn } from '../../src/lib/server/acts/access/g
 import { closePlace, freezePlace, markSensitive } from '../../src/lib/server/acts/access/standing';
 import { makeGroup } from '../../src/lib/server/acts/groups';
 import { makeHatch, putThroughHatch, refuseArrival } from '../../src/lib/server/acts/hatches';
-import { makePass, openPass, takeFromPlacePass } from '../../src/lib/server/acts/place-passes';
+import { openPass, takeFromPlacePass } from '../../src/lib/server/acts/open-passes';
+import { makePass } from '../../src/lib/server/acts/place-passes';
 import { acceptInvitation } from '../../src/lib/server/acts/account';
 import { checkOne } from '../../src/lib/server/arrivals';
 import { receive } from '../../src/lib/server/content';

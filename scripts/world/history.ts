@@ -1,4 +1,4 @@
-import { openPass } from '../../src/lib/server/acts/place-passes';
+import { openPass } from '../../src/lib/server/acts/open-passes';
 import { openDocument, restoreVersion } from '../../src/lib/server/acts/documents';
 import { takeLock } from '../../src/lib/server/acts/locks';
 import { confirmReceipt, saveVerdicts, signVerdicts } from '../../src/lib/server/acts/passes';

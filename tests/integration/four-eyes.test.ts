@@ -15,7 +15,8 @@ import {
 } from '../../src/lib/server/acts/releases/build';
 import { issueRelease } from '../../src/lib/server/acts/releases/issue';
 import { issueRevision } from '../../src/lib/server/acts/revising';
-import { makePass, sendPassCode } from '../../src/lib/server/acts/place-passes';
+import { sendPassCode } from '../../src/lib/server/acts/open-passes';
+import { makePass } from '../../src/lib/server/acts/place-passes';
 import { addPerson, addRecipient } from '../../src/lib/server/acts/people';
 import { event, mail, notice, release } from '../../src/lib/server/db/schema';
 import { documentView } from '../../src/lib/server/views/documents';

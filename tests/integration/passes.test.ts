@@ -22,13 +22,8 @@ import {
 import { changeSettings } from '../../src/lib/server/acts/membership';
 import { changePass, sendPass } from '../../src/lib/server/acts/given-passes';
 import { chooseNotices, readNotices } from '../../src/lib/server/acts/notices';
-import {
-	makePass,
-	openPass,
-	sendPassCode,
-	takeFromPlacePass,
-	withdrawPasses
-} from '../../src/lib/server/acts/place-passes';
+import { openPass, sendPassCode, takeFromPlacePass } from '../../src/lib/server/acts/open-passes';
+import { makePass, withdrawPasses } from '../../src/lib/server/acts/place-passes';
 import { removePlace } from '../../src/lib/server/acts/removals';
 import { checkOne } from '../../src/lib/server/arrivals';
 import { cleanUploads, receive } from '../../src/lib/server/content';

@@ -1,4 +1,4 @@
-import { openPass } from '../../src/lib/server/acts/place-passes';
+import { openPass } from '../../src/lib/server/acts/open-passes';
 import { createPublicKey, verify } from 'node:crypto';
 import canonicalize from 'canonicalize';
 import { eq } from 'drizzle-orm';

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { askApproval } from '../../src/lib/server/acts/releases/approval';
 import { buildRelease } from '../../src/lib/server/acts/releases/build';
 import { issueRelease } from '../../src/lib/server/acts/releases/issue';
-import { openPass } from '../../src/lib/server/acts/place-passes';
+import { openPass } from '../../src/lib/server/acts/open-passes';
 import { signVerdicts } from '../../src/lib/server/acts/passes';
 import { signHeads } from '../../src/lib/server/heads';
 import { activity } from '../../src/lib/server/views/activity';

@@ -18,6 +18,7 @@ import * as membership from './membership';
 import * as notices from './notices';
 import * as passes from './passes';
 import * as givenPasses from './given-passes';
+import * as openPasses from './open-passes';
 import * as placePasses from './place-passes';
 import * as people from './people';
 import * as approval from './releases/approval';
@@ -60,6 +61,7 @@ export const ACTS: readonly Act[] = [
 	passes,
 	notices,
 	placePasses,
+	openPasses,
 	givenPasses,
 	hatches
 ].flatMap((module) => Object.values(module as Record<string, unknown>).filter(isAct));

@@ -8,7 +8,7 @@ import { defineView } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
 import { passAsks } from '../acts/locate';
 import { addressOf } from '../acts/given-passes';
-import { versionByPass, withinPass } from '../acts/place-passes';
+import { versionByPass, withinPass } from '../acts/open-passes';
 import { releaseItems } from '../release-checks';
 import type { Querier } from '../db';
 import {

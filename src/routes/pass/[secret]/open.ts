@@ -1,6 +1,6 @@
 import type { RequestEvent } from '@sveltejs/kit';
 import type { Proof } from '$lib/server/actor';
-import { openPass } from '$lib/server/acts/place-passes';
+import { openPass } from '$lib/server/acts/open-passes';
 import { PROOF_COOKIE, writeProof } from '$lib/server/proofs';
 import { passGate } from '$lib/server/views/passes';
 import { pageAct, pageView } from '../../page-data';

@@ -1,5 +1,6 @@
 import { json, type RequestHandler } from '@sveltejs/kit';
 import { Problem } from '$lib/core/problem';
+import { sizeText } from '$lib/core/sizes';
 import { readView } from '$lib/server/acts/run';
 import { heardOut } from '$lib/server/http/body';
 import { receive } from '$lib/server/content';
@@ -19,7 +20,7 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
 		if (declared > project.maxFileBytes) {
 			throw new Problem(
 				'too-large',
-				`The file is larger than the project allows (${Math.round(project.maxFileBytes / 1e6)} MB). Nothing was kept.`,
+				`The file is larger than the project allows (${sizeText(project.maxFileBytes)}). Nothing was kept.`,
 				{ limit: project.maxFileBytes }
 			);
 		}

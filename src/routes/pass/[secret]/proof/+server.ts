@@ -1,6 +1,6 @@
 import { json, type RequestHandler } from '@sveltejs/kit';
 import { Problem } from '$lib/core/problem';
-import { openPass } from '$lib/server/acts/place-passes';
+import { openPass } from '$lib/server/acts/open-passes';
 import { runAct } from '$lib/server/acts/run';
 import { problemResponse } from '$lib/server/http/respond';
 import { keepProof } from '../open';

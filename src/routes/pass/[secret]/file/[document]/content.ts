@@ -1,6 +1,6 @@
 import type { RequestEvent } from '@sveltejs/kit';
 import { takeFromPass } from '$lib/server/acts/passes';
-import { openPass, takeFromPlacePass } from '$lib/server/acts/place-passes';
+import { openPass, takeFromPlacePass } from '$lib/server/acts/open-passes';
 import { readView, runAct } from '$lib/server/acts/run';
 import { passGate, placePassContent, releasePassContent } from '$lib/server/views/passes';
 
