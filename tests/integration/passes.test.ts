@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { eq, like } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { letIn } from '../../src/lib/server/acts/access/grants';
 import { closePlace, markSensitive } from '../../src/lib/server/acts/access/standing';
 import type { Proof } from '../../src/lib/server/actor';
 import { makeFolder } from '../../src/lib/server/acts/folders';
@@ -247,6 +248,29 @@ describe('a pass that was made', () => {
 		expect(sent.body).toContain('Mind the sill at low water.');
 		expect(sent.body).toContain(link);
 		expect(sent.secrets).toContain(link);
+	});
+	it('is neither changed, sent nor looked up by a maker who has lost Run there, only ended', async () => {
+		const at = (await world.act('oke', makeFolder, { parent: world.shelf, name: 'Lent' })).id;
+		const rhosyn = { kind: 'person', id: world.people.rhosyn!.person.id };
+		await world.act('oke', letIn, { place: at, lines: [{ subject: rhosyn, level: 'run' }] });
+		const { id } = await world.act('rhosyn', makePass, {
+			place: at,
+			for: 'Ansa Reyl',
+			audience: 'anyone',
+			until: UNTIL
+		});
+		await address('rhosyn', id);
+		await world.act('oke', letIn, { place: at, lines: [{ subject: rhosyn, level: 'look' }] });
+		expect(await refused(change(id, { mayTake: true, wider: true }, 'rhosyn'))).toMatchObject({
+			code: 'needs-level'
+		});
+		expect(
+			await refused(world.act('rhosyn', sendPass, { ...on(id), emails: ['x@pilots.example'] }))
+		).toMatchObject({ code: 'needs-level' });
+		expect(await refused(address('rhosyn', id))).toMatchObject({ code: 'not-found' });
+		expect(await world.act('rhosyn', withdrawPasses, { project: 'VFT', passes: [id] })).toEqual({
+			withdrawn: 1
+		});
 	});
 	it('tells the people it names apart in the trail', async () => {
 		const emails = ['ansa@pilots.example', 'bo@pilots.example'];

@@ -1,5 +1,6 @@
 import { and, eq, inArray, notInArray } from 'drizzle-orm';
 import { z } from 'zod';
+import { levelLabel } from '../../core/access/levels';
 import { AUDIENCES, widenings, type PassTerms } from '../../core/passes';
 import { releaseNumber } from '../../core/releases';
 import { Problem } from '../../core/problem';
@@ -25,7 +26,13 @@ interface Here {
 async function openPassOf(context: Here, passId: string) {
 	const [own] = await ownPasses(context.tx, context, [passId]);
 	if (!own) throw new Problem('not-found', 'There is no such pass, or it is not yours.');
-	const { pass: held, release } = own;
+	const { pass: held, release, runs } = own;
+	if (!runs)
+		throw new Problem(
+			'needs-level',
+			`Changing or sending a pass needs ${levelLabel('run')} where it leads. You may still withdraw it.`,
+			{ needed: 'run' }
+		);
 	if (held.withdrawnAt || held.endsAt <= context.now)
 		throw new Problem('conflict', 'The pass has ended. Make a new one.');
 	const what = release ? `release ${releaseNumber(release)}` : await nameAt(context.tx, held.placeId);

@@ -254,7 +254,10 @@ export const withdrawPasses = defineAct({
 	}
 });
 
-/** Those of some passes that somebody made, or that stand where they have Run; held for a change. */
+/**
+ * Those of some passes that somebody made, or that stand where they have Run; held for a change. Whoever made one and
+ * has lost Run there since may still end it, but neither change nor send it (`runs`).
+ */
 export async function ownPasses(
 	tx: Tx,
 	{ project, reach, person: by }: { project: { id: string }; reach: Reach; person: { id: string } },
@@ -271,11 +274,16 @@ export async function ownPasses(
 		reach,
 		rows.flatMap((r) => r.pass.placeId ?? [])
 	);
-	return rows.filter(({ pass: p }) => {
-		if (p.createdBy === by.id || reach.subject.controller) return true;
-		const at = places.find((one) => one.id === p.placeId);
-		return at !== undefined && allows(reach.level(at.scope), 'run');
+	return rows.flatMap((row) => {
+		const at = places.find((one) => one.id === row.pass.placeId);
+		const runs = runsPass(reach, at?.scope ?? null);
+		return runs || row.pass.createdBy === by.id ? [{ ...row, runs }] : [];
 	});
+}
+
+/** Whether somebody runs the place a pass leads to now, or as a controller everything; releases are theirs alone. */
+export function runsPass(reach: Reach, scope: string | null): boolean {
+	return reach.subject.controller || (scope !== null && allows(reach.level(scope), 'run'));
 }
 
 export async function nameAt(tx: Tx, placeId: string | null): Promise<string> {

@@ -9,6 +9,7 @@ import { id, projectKey } from '../acts/fields';
 import { passAsks } from '../acts/locate';
 import { addressOf } from '../acts/given-passes';
 import { versionByPass, withinPass } from '../acts/open-passes';
+import { runsPass } from '../acts/place-passes';
 import { releaseItems } from '../release-checks';
 import type { Querier } from '../db';
 import {
@@ -126,8 +127,9 @@ export const passes = defineView({
 						? ('used up' as const)
 						: ('open' as const);
 		return {
-			passes: rows.map(({ seen: _seen, ...row }) => ({
+			passes: rows.map(({ seen, ...row }) => ({
 				...row,
+				mayChange: runsPass(reach, seen),
 				endsAt: row.endsAt.toISOString(),
 				lastUsedAt: row.lastUsedAt?.toISOString() ?? null,
 				createdAt: row.createdAt.toISOString(),
@@ -151,11 +153,13 @@ export const passAddress = defineView({
 	path: '/projects/{project}/passes/{pass}/address',
 	input: z.strictObject({ project: projectKey, pass: id }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	async run({ db, project, person: me, services }, input) {
-		const [held] = await db
-			.select()
+	async run({ db, project, reach, person: me, services }, input) {
+		const [found] = await db
+			.select({ held: pass, scope: place.scope })
 			.from(pass)
+			.leftJoin(place, eq(place.id, pass.placeId))
 			.where(and(eq(pass.id, input.pass), eq(pass.projectId, project.id), eq(pass.createdBy, me.id)));
+		const held = found && runsPass(reach, found.scope) ? found.held : null;
 		if (!held) throw new Problem('not-found', 'There is no such pass, or it is not yours.');
 		const named = await db
 			.select({ email: passPerson.email })

@@ -140,11 +140,13 @@
 								<td class={cell}><span class="tag {LOOK[p.state]}">{p.state}</span></td>
 								<td class="{cell} text-right"
 									>{#if p.state === 'open' || p.state === 'used up'}<span class="flex justify-end gap-2"
-											>{#if p.mine}<button class="link" onclick={() => (looking = { ...p, name: nameOf(p) })}
-													>Address</button
-												>{/if}<button class="link" onclick={() => (changing = { ...p, name: nameOf(p) })}
-												>Change</button
-											><button class="link" onclick={() => withdraw([p])}>Withdraw</button></span
+											>{#if p.mine && p.mayChange}<button
+													class="link"
+													onclick={() => (looking = { ...p, name: nameOf(p) })}>Address</button
+												>{/if}{#if p.mayChange}<button
+													class="link"
+													onclick={() => (changing = { ...p, name: nameOf(p) })}>Change</button
+												>{/if}<button class="link" onclick={() => withdraw([p])}>Withdraw</button></span
 										>{/if}</td
 								>
 							</tr>

@@ -2,22 +2,15 @@
 	import { refresh } from '$lib/ui/refresh';
 	import { onMount, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import {
-		CHECK_LABEL,
-		CHECKS,
-		differences,
-		releaseNumber,
-		VERDICT_LABEL,
-		type Check
-	} from '$lib/core/releases';
+	import { differences, releaseNumber, type Check } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
 	import { attempt, call } from '$lib/ui/api';
 	import { onLive } from '$lib/ui/live.svelte';
 	import IssueDialog from '$lib/ui/IssueDialog.svelte';
 	import ReasonDialog from '$lib/ui/ReasonDialog.svelte';
 	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
+	import ReleaseItems from '$lib/ui/ReleaseItems.svelte';
 	import ReleaseState from '$lib/ui/ReleaseState.svelte';
-	import Revision from '$lib/ui/Revision.svelte';
 	import Stamp from '$lib/ui/Stamp.svelte';
 	import { dayText, plural, whenText } from '$lib/ui/words';
 
@@ -39,24 +32,9 @@
 	/** The build as whoever decides has seen it; what changes under their eyes is said until they have looked. */
 	let seen = $state.raw(untrack(() => data.build));
 	const changes = $derived(seen && data.build ? differences(seen, data.build) : []);
-	/** Checks that say something; what is fine for all is said once. */
-	const telling = $derived(
-		CHECKS.filter((name) =>
-			data.items.some((i) => i.checks.some((c) => c.name === name && c.result !== 'fine'))
-		)
+	const asking = $derived(
+		data.items.reduce((n, i) => n + i.checks.filter((c) => c.result === 'look' && !c.accepted).length, 0)
 	);
-	const looks = $derived(
-		data.items.flatMap((item) =>
-			item.checks.filter((c) => c.result === 'look').map((check) => ({ item, check }))
-		)
-	);
-	const asking = $derived(looks.filter(({ check }) => !check.accepted));
-	const faults = $derived(
-		data.items.flatMap((item) =>
-			item.checks.filter((c) => c.result === 'stops').map((check) => ({ item, check }))
-		)
-	);
-
 	onMount(() =>
 		onLive((notices) => {
 			const ids = new Set(data.items.map((i) => i.documentId));
@@ -83,11 +61,6 @@
 		check.remedy === 'take-newest'
 			? act('newest', 'POST', `/documents/${document}/newest`)
 			: leaveOut(document);
-	const SIGN = {
-		fine: ['✓', 'text-done', 'fine'],
-		look: ['!', 'text-lock', 'look at it'],
-		stops: ['✕', 'text-fault', 'stops']
-	} as const;
 </script>
 
 {#snippet step(n: number, state: 'done' | 'now' | 'later', title: string, small: string)}
@@ -141,7 +114,7 @@
 				{/if}
 				{#if data.controller && about.state === 'building'}<button
 						class="button button-act"
-						disabled={!!busy || data.stopping > 0 || asking.length > 0 || !data.items.length}
+						disabled={!!busy || data.stopping > 0 || asking > 0 || !data.items.length}
 						onclick={() => act('ask', 'POST', '/ask', `${about.approver} is asked to approve.`)}
 						>Ask for approval</button
 					>{/if}
@@ -223,137 +196,20 @@
 			{#if data.stopping}<span class="tag bg-fault-soft text-fault"
 					>✕ {data.stopping} {data.stopping === 1 ? 'stops' : 'stop'} the release</span
 				>{/if}
-			{#if asking.length}<span class="tag bg-lock-soft text-lock">! {asking.length} to look at</span>{/if}
+			{#if asking}<span class="tag bg-lock-soft text-lock">! {asking} to look at</span>{/if}
 			{#if open}<button class="button ml-auto" onclick={() => again()}>Run checks again</button>{/if}
 		</div>
-		<div class="overflow-x-auto">
-			<table class="w-full min-w-[560px] bg-sheet">
-				<thead class="text-[12px]"
-					><tr class="border-b border-ink bg-film">
-						<th class="py-1.5 pl-2">Number</th><th>Title</th><th>{done ? 'Revision' : 'Goes from → to'}</th>
-						{#if done}<th>Now</th><th>Client</th>{:else}{#each telling as c (c)}<th class="px-1 text-center"
-									>{CHECK_LABEL[c]}</th
-								>{/each}{/if}<th><span class="sr-only">Do</span></th>
-					</tr></thead
-				>
-				<tbody>
-					{#each data.items as item (item.documentId)}
-						<tr class="h-[34px] border-b border-rule-2">
-							<td class="pr-3 pl-2 font-mono text-[12.5px] whitespace-nowrap">{item.number}</td>
-							<td class="pr-3 font-semibold"
-								>{#if item.mayLook}<a
-										class="hover:text-act"
-										href="/{code}/document/{item.documentId}?version={item.label}">{item.title}</a
-									>{:else}<a
-										class="hover:text-act"
-										href="/{code}/releases/{about.number}/view/{item.documentId}">{item.title}</a
-									>{/if}</td
-							>
-							<td class="whitespace-nowrap"
-								>{#if !done && item.label !== item.to}<Revision
-										label={item.label}
-										issued={!item.label.includes('.')}
-									/> →
-									<span
-										class="inline-block rounded-sm border border-ink px-1.5 font-mono text-[12px] leading-[18px] font-semibold"
-										>{item.to}</span
-									>{:else}<Revision label={item.to} issued={done || !item.label.includes('.')} />{/if}</td
-							>
-							{#if done}
-								<td
-									>{#if item.later}<span class="font-semibold text-fault"
-											>superseded by {item.later.label}</span
-										>{:else}<span class="text-done">current</span>{/if}</td
-								>
-								<td
-									>{#if item.verdict}<b>{item.verdict.code}</b>
-										<span class="text-ink-2"
-											>{VERDICT_LABEL[item.verdict.code as keyof typeof VERDICT_LABEL]}{item.verdict.remark
-												? `: ${item.verdict.remark}`
-												: ''}</span
-										>{/if}</td
-								>
-								<td></td>
-							{:else}
-								{#each telling as name (name)}
-									{@const check = item.checks.find((c) => c.name === name)}
-									<td
-										class="text-center font-semibold {check ? SIGN[check.result][1] : ''}"
-										title={check?.sentence}
-										>{#if check?.accepted}<span class="text-done">(!)</span><span class="sr-only"
-												>accepted: {check.sentence}</span
-											>{:else if check}{SIGN[check.result][0]}<span class="sr-only"
-												>{SIGN[check.result][2]}: {check.sentence}</span
-											>{/if}</td
-									>
-								{/each}
-								<td class="pr-2 text-right text-[12px] whitespace-nowrap"
-									>{#if data.controller && open}<button class="link" onclick={() => leaveOut(item.documentId)}
-											>Leave out</button
-										>{/if}</td
-								>
-							{/if}
-						</tr>
-					{:else}<tr
-							><td class="p-6 text-center text-ink-2" colspan="7"
-								>No documents yet. Tick documents in a folder and put them in this release.</td
-							></tr
-						>{/each}
-				</tbody>
-			</table>
-		</div>
-		{#if !done && data.items.length && telling.length < CHECKS.length}
-			<p class="mt-2 text-[12px] text-ink-2">
-				<span class="font-semibold text-done">✓ Fine for all:</span>
-				{CHECKS.filter((c) => !telling.includes(c))
-					.map((c) => CHECK_LABEL[c].toLowerCase())
-					.join(', ')}.
-			</p>
-		{/if}
-		{#each faults as { item, check } (item.documentId + check.name)}
-			<p class="mt-2 flex flex-wrap items-center gap-3 border-l-4 border-fault bg-fault-soft px-3 py-2">
-				<span class="font-semibold"><span class="font-mono">{item.number}</span> {check.sentence}</span>
-				{#if data.controller && check.remedy}<button
-						class="button ml-auto"
-						onclick={() => remedy(item.documentId, check)}
-						>{check.remedy === 'take-newest' ? 'Take the newest' : 'Leave it out'}</button
-					>{/if}
-			</p>
-		{/each}
-		{#if looks.length}
-			<section class="mt-4">
-				<div class="mb-1 flex items-center gap-2">
-					<h2 class="text-[15px]">To look at</h2>
-					{#if data.controller && open && asking.length > 1}<button
-							class="button ml-auto"
-							onclick={() =>
-								(accepting = asking.map(({ item, check }) => ({
-									document: item.documentId,
-									check: check.name
-								})))}>All of these go out…</button
-						>{/if}
-				</div>
-				{#each looks as { item, check } (item.documentId + check.name)}
-					<p
-						class="mb-1 flex flex-wrap items-center gap-x-3 border-l-4 px-3 py-1.5 {check.accepted
-							? 'border-done bg-done-soft/50'
-							: 'border-lock bg-lock-soft'}"
-					>
-						<span
-							><span class="font-mono text-[12.5px]">{item.number}</span>
-							{CHECK_LABEL[check.name]}: {check.sentence}
-							{#if check.accepted}<b class="font-semibold">{check.accepted.by}: {check.accepted.reason}</b
-								>{/if}</span
-						>
-						{#if data.controller && open}<button
-								class="button ml-auto"
-								onclick={() => (accepting = [{ document: item.documentId, check: check.name }])}
-								>{check.accepted ? 'Another reason…' : 'Goes out…'}</button
-							>{/if}
-					</p>
-				{/each}
-			</section>
-		{/if}
+		<ReleaseItems
+			items={data.items}
+			address="/{code}"
+			release={about.number}
+			{done}
+			mayMend={data.controller}
+			mayChange={data.controller && open}
+			{leaveOut}
+			{remedy}
+			accept={(checks) => (accepting = checks)}
+		/>
 	</div>
 	<aside class="border-l border-rule bg-sheet px-5 py-4 lg:overflow-auto">
 		<h2 class="mb-3 text-[15px]">Route</h2>
