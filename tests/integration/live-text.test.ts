@@ -14,6 +14,7 @@ import { takeLock } from '../../src/lib/server/acts/locks';
 import { document, grant, liveUpdate } from '../../src/lib/server/db/schema';
 import { documentView } from '../../src/lib/server/views/documents';
 import { liveAuthors, liveText } from '../../src/lib/server/views/live';
+import { CLOSED } from '../../src/lib/server/rooms/sockets';
 import { Guest, RoomServer } from './room';
 import { refused, TestWorld } from './world';
 
@@ -193,7 +194,7 @@ describe('a live text', () => {
 		await world.act('oke', endAccess, { place: id, grant });
 		await edda.until(() => edda.closes.length > 0);
 		await world.act('oke', takeLock, { document: id, purpose: 'the final wording' });
-		await rhosyn.until(() => rhosyn.closes.includes(4205));
+		await rhosyn.until(() => rhosyn.closes.includes(CLOSED.accessChanged));
 		expect(Date.now() - before).toBeLessThan(2_000);
 		const oke = enter('oke', room);
 		await oke.until(() => oke.says() === 'Scope.');
@@ -216,7 +217,7 @@ describe('a live text', () => {
 		await edda.until(() => edda.says() === 'Scope.');
 		const end = new Date(Date.now() + 600);
 		await world.db.update(grant).set({ endsAt: end }).where(eq(grant.id, grantId));
-		await edda.until(() => edda.closes.includes(4205));
+		await edda.until(() => edda.closes.includes(CLOSED.accessChanged));
 		expect(Date.now() - end.getTime()).toBeLessThan(2_500);
 	});
 

@@ -55,6 +55,8 @@ interface Guest {
 	clients: Set<number>;
 	/** Whether anything was written through it. */
 	wrote: boolean;
+	/** Set when the connection is ended by the server: nothing more is taken from it, however much is still on its way. */
+	ended: boolean;
 }
 
 /** Whether, and how, an actor may be in a room now; raises {@link Problem} when they may not. */
@@ -198,7 +200,8 @@ export class Rooms {
 				mode,
 				checkedAt: Date.now(),
 				clients: new Set(),
-				wrote: false
+				wrote: false,
+				ended: false
 			};
 			this.guests.add(guest);
 			ws.on('error', () => ws.terminate());
@@ -217,6 +220,7 @@ export class Rooms {
 
 	/** Whether a message may be acted on; when not, the connection ends. */
 	private async check(guest: Guest, bytes: Uint8Array, doc: Document): Promise<boolean> {
+		if (guest.ended) return false;
 		const message = readMessage(bytes);
 		if (message.kind === 'presence') return this.checkPresence(guest, message, doc);
 		if (message.kind === 'other') return this.refuse(guest, 'This is no message for a room.');
@@ -228,6 +232,8 @@ export class Rooms {
 				this.refuse(guest, 'You only look on here now.')
 			);
 		if (Date.now() - guest.checkedAt > BELIEVED && !(await this.recheck(guest))) return false;
+		// Another question may have ended the connection while this one was answered.
+		if (guest.ended) return false;
 		if ((this.sizes.get(doc.name) ?? 0) + message.update.byteLength > MOST_ROOM_BYTES)
 			return this.refuse(guest, 'The document is as large as it may be.', CLOSED.tooMuch);
 		// Whoever writes a text or a schedule may write anything in it; whose marks and layers are changed is always asked.
@@ -264,16 +270,18 @@ export class Rooms {
 
 	/** Ends a connection; gives false, for what comes from it is not to be acted on. */
 	private refuse(guest: Guest, why: string, code: number = CLOSED.refused): false {
+		guest.ended = true;
 		guest.socket.close(code, why.slice(0, 100));
 		return false;
 	}
 
 	/** Asks again how a guest may be here. When that changed, the connection ends; the browser comes back as it may. */
 	private async recheck(guest: Guest): Promise<boolean> {
+		const asked = Date.now();
 		try {
 			const actor = await this.identify(headersOf(guest.request));
 			const { mode, departments } = await this.modeOf(actor, guest.room);
-			guest.checkedAt = Date.now();
+			guest.checkedAt = asked;
 			guest.departments = departments;
 			if (mode === guest.mode) return true;
 		} catch (error) {

@@ -2,7 +2,7 @@ import type { IncomingMessage } from 'node:http';
 import type { WebSocket } from 'ws';
 
 /** Reasons for which a connection is closed, as the browser hears them (RFC 6455 leaves 4000 to 4999 to applications). */
-export const CLOSED = { accessChanged: 4205, refused: 4409, tooMuch: 4429 } as const;
+export const CLOSED = { accessChanged: 4408, refused: 4409, tooMuch: 4429 } as const;
 
 /** Most messages of one connection within ten seconds: more than any hand sends. */
 const MOST_MESSAGES = 3_000;
