@@ -1,8 +1,8 @@
 import { buffer } from 'node:stream/consumers';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
 import yazl from 'yazl';
-import { as, base, documentId, ready } from './people';
+import { act, as, documentId, ready, sendBytes } from './people';
 
 const text = (name: string, content: string) => ({
 	name,
@@ -181,35 +181,26 @@ test('what two wrote into one text apart is merged, and the place both changed i
 }) => {
 	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
 	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
-	const headers = { origin: base() };
-	const send = async (page: Page, content: string) => {
-		const answer = await page.request.post('/api/v1/uploads?project=VFT&name=method.md', {
-			headers: { ...headers, 'content-type': 'application/octet-stream' },
-			data: Buffer.from(content)
-		});
-		return ((await answer.json()) as { upload: string }).upload;
-	};
-	const post = async (page: Page, path: string, data: unknown) => {
-		const answer = await page.request.post(`/api/v1${path}`, { headers, data });
-		expect(answer.ok(), await answer.text()).toBe(true);
-		return (await answer.json()) as { id: string };
-	};
 	const text = (mix: string, pour: string, end = '') =>
 		`# Grouting\n\nMix for ${mix} minutes.\n\nPour within ${pour} minutes.\n${end}`;
-	const { id } = await post(oke, `/places/${folder}/documents`, {
-		upload: await send(oke, text('three', '20')),
+	const { id } = await act(oke, 'POST', `/places/${folder}/documents`, {
+		upload: await sendBytes(oke, 'method.md', text('three', '20')),
 		number: 'VFT-MW-LS-00-SP-0960',
 		title: 'Grouting method'
 	});
-	await post(oke, `/documents/${id}/lock`, { purpose: 'mixing' });
-	const newer = { upload: await send(oke, text('five', '15')), note: 'mixed longer', keepLock: true };
-	await post(oke, `/documents/${id}/versions`, newer);
+	await act(oke, 'POST', `/documents/${id}/lock`, { purpose: 'mixing' });
+	const newer = {
+		upload: await sendBytes(oke, 'method.md', text('five', '15')),
+		note: 'mixed longer',
+		keepLock: true
+	};
+	await act(oke, 'POST', `/documents/${id}/versions`, newer);
 	const beside = {
-		upload: await send(rhosyn, text('three', '30', '\nSign the record.\n')),
+		upload: await sendBytes(rhosyn, 'method.md', text('three', '30', '\nSign the record.\n')),
 		note: 'record',
 		base: 'P01.1'
 	};
-	await post(rhosyn, `/documents/${id}/versions`, beside);
+	await act(rhosyn, 'POST', `/documents/${id}/versions`, beside);
 
 	await oke.goto(`/vft/document/${id}`);
 	await ready(oke);

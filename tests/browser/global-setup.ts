@@ -21,6 +21,7 @@ export default async function setup(): Promise<() => Promise<void>> {
 			probe.close(() => done(port));
 		});
 	});
+	process.env.CUPBOARD_WORLD = url.toString();
 	process.env.CUPBOARD_BASE = `http://127.0.0.1:${port}`;
 	const env = {
 		...process.env,

@@ -1,10 +1,16 @@
-import { expect, type Browser, type Page, type WebSocketRoute } from '@playwright/test';
+import {
+	expect,
+	type Browser,
+	type BrowserContextOptions,
+	type Page,
+	type WebSocketRoute
+} from '@playwright/test';
 
 export const base = () => process.env.CUPBOARD_BASE!;
 
 /** Signs a person of the demo world in, in a browser context of their own. */
-export async function as(browser: Browser, who: string): Promise<Page> {
-	const context = await browser.newContext({ baseURL: base(), acceptDownloads: true });
+export async function as(browser: Browser, who: string, options: BrowserContextOptions = {}): Promise<Page> {
+	const context = await browser.newContext({ baseURL: base(), acceptDownloads: true, ...options });
 	const page = await context.newPage();
 	page.on('pageerror', (error) => {
 		throw error;
@@ -31,6 +37,33 @@ export async function documentId(page: Page, number: string): Promise<{ id: stri
 	const row = rows.find((r) => r.number === number);
 	expect(row, number).toBeDefined();
 	return row!;
+}
+
+/** Does something by the API as the person of the page, to set the scene for what is tried by hand. */
+export async function act<T = { id: string }>(
+	page: Page,
+	method: 'POST' | 'PUT' | 'PATCH' | 'DELETE',
+	path: string,
+	data: unknown = {}
+): Promise<T> {
+	const { origin } = new URL(page.url());
+	const answer = await page.request.fetch(`${origin}/api/v1${path}`, { method, headers: { origin }, data });
+	expect(answer.ok(), await answer.text()).toBe(true);
+	return (await answer.json()) as T;
+}
+
+/** Sends bytes as the person of the page; gives the upload, to be used in an act. */
+export async function sendBytes(page: Page, name: string, content: string | Buffer): Promise<string> {
+	const { origin } = new URL(page.url());
+	const answer = await page.request.post(
+		`${origin}/api/v1/uploads?project=VFT&name=${encodeURIComponent(name)}`,
+		{
+			headers: { origin, 'content-type': 'application/octet-stream' },
+			data: Buffer.from(content as string)
+		}
+	);
+	expect(answer.ok(), await answer.text()).toBe(true);
+	return ((await answer.json()) as { upload: string }).upload;
 }
 
 /** Lets a test cut somebody's line to what several edit at once, and bring it back. */

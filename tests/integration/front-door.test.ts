@@ -196,20 +196,15 @@ describe('what lies unused', () => {
 				(await world.act('oke', makeHatch, { place: world.folder, title: 'H', until: NEXT_YEAR, ...more }))
 					.link
 			).pathname;
-		const send = (way: string, size: number) =>
-			fetch(`${server.origin}${way}/files?name=a.bin`, {
-				method: 'POST',
-				headers: { origin: server.origin },
-				body: randomBytes(size)
-			});
+		const send = (way: string, size: number) => server.sendThrough(way, 'a.bin', randomBytes(size));
 		const few = await hatch({ maxFiles: 2 });
 		expect([
 			(await send(few, 10)).status,
 			(await send(few, 10)).status,
 			(await send(few, 10)).status
-		]).toEqual([200, 200, 429]);
+		]).toEqual([201, 201, 429]);
 		const small = await hatch({});
-		expect((await send(small, 15_000)).status).toBe(200);
+		expect((await send(small, 15_000)).status).toBe(201);
 		expect((await send(small, 15_000)).status).toBe(507);
 	});
 });

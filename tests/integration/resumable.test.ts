@@ -1,7 +1,9 @@
 import { createHash, randomBytes } from 'node:crypto';
 import http from 'node:http';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeToken } from '../../src/lib/server/acts/account';
+import { upload } from '../../src/lib/server/db/schema';
 import { ServerProcess } from './server';
 import { TestWorld } from './world';
 
@@ -132,13 +134,19 @@ describe('resumable upload', () => {
 		expect(await (await speak('oke', 'POST', `/${id}`)).json()).toMatchObject({ hash });
 	});
 
-	it('is finished by asking, when the server died just after the last byte', async () => {
+	it.each([
+		['how far it came', 'HEAD'],
+		['for its receipt', 'POST']
+	])('is finished by asking %s, when the server died just after the last byte', async (_, method) => {
 		const bytes = randomBytes(100_000);
 		const { id } = await begin('oke', bytes.length);
 		// Whole on disk, but never noted: as a crash between the two leaves it.
 		const { appendFile } = await import('node:fs/promises');
 		await appendFile(`${world.home}/uploads/${id}`, bytes);
-		expect(await offset('oke', id)).toBe(bytes.length);
+		const asked = await speak('oke', method, `/${id}`);
+		expect(asked.ok).toBe(true);
+		const [noted] = await world.db.select().from(upload).where(eq(upload.id, id));
+		expect(noted?.fileName).toBe('model.ifc');
 		const hash = createHash('sha256').update(bytes).digest('hex');
 		expect(await (await speak('oke', 'POST', `/${id}`)).json()).toMatchObject({ hash, upload: id });
 	});

@@ -14,6 +14,9 @@ import { TooLarge } from './store/store';
 /** Advisory lock that keeps the cleaning of unused content apart from what arrives. */
 const CLEANING = 4681;
 
+/** Who sends: a member, or whoever came through a hatch. */
+export type Sender = { personId: string } | { hatchId: string };
+
 /** What taking in a file answers with. */
 export interface Received {
 	upload: string;
@@ -31,7 +34,7 @@ export interface Received {
  */
 export async function receive(
 	services: Services,
-	sender: { personId: string } | { hatchId: string },
+	sender: Sender,
 	rawName: string,
 	source: AsyncIterable<Uint8Array>,
 	limit: number,
@@ -72,7 +75,7 @@ export async function receive(
 export async function noteUpload(
 	services: Services,
 	id: string,
-	sender: { personId: string } | { hatchId: string },
+	sender: Sender,
 	file: { hash: string; size: number; head: Uint8Array; name: string },
 	now: Date
 ): Promise<Received> {
@@ -146,7 +149,7 @@ export async function sameBytes(
 /** Finds uploads of a sender from within the last day, in the order asked. Raises `invalid` for any other. */
 export async function ownUploads(
 	db: Querier,
-	sender: { personId: string } | { hatchId: string },
+	sender: Sender,
 	ids: string[],
 	now: Date
 ) {

@@ -8,7 +8,7 @@ import { Server as TusServer } from '@tus/server';
 import { eq } from 'drizzle-orm';
 import { normaliseName } from '../core/names';
 import { Problem } from '../core/problem';
-import { noteUpload, type Received } from './content';
+import { noteUpload, type Received, type Sender } from './content';
 import { content, upload } from './db/schema';
 import { HEAD_BYTES } from './formats/sniff';
 import { newId } from './ids';
@@ -29,11 +29,13 @@ const FULL = {
 	body: 'The disk of the server is full. What has arrived is kept; go on when there is room.'
 };
 
-/** Who sends: found by the route before the protocol is spoken. */
-export interface Sender {
-	personId: string;
-	/** Most bytes of a file in the project it is sent to. */
-	limit: number;
+/** A sender as it is noted with what has arrived. */
+const noted = (sender: Sender): string =>
+	'personId' in sender ? `person ${sender.personId}` : `hatch ${sender.hatchId}`;
+function senderOf(text: string | null | undefined): Sender | null {
+	const [kind, id] = (text ?? '').split(' ');
+	if (!id) return null;
+	return kind === 'person' ? { personId: id } : { hatchId: id };
 }
 
 /** Hashes of what has arrived so far, by upload. */
@@ -105,7 +107,7 @@ class HashingStore extends FileStore {
 class Resumable {
 	private readonly store: HashingStore;
 	private readonly tus: TusServer;
-	private readonly senders = new WeakMap<Request, Sender>();
+	private readonly senders = new WeakMap<Request, { sender: Sender; limit: number }>();
 	private readonly finishing = new Map<string, Promise<Received>>();
 
 	constructor(private readonly services: Services) {
@@ -120,8 +122,8 @@ class Resumable {
 			onUploadCreate: (request, { metadata }) => {
 				const named = normaliseName(metadata?.name ?? '');
 				if ('fault' in named) return Promise.reject({ status_code: 422, body: named.sentence });
-				const { personId } = this.senders.get(request)!;
-				return Promise.resolve({ metadata: { name: named.name, person: personId } });
+				const { sender } = this.senders.get(request)!;
+				return Promise.resolve({ metadata: { name: named.name, sender: noted(sender) } });
 			},
 			onUploadFinish: async ({ method }, { id }) => {
 				const received = await this.finish(id);
@@ -139,34 +141,43 @@ class Resumable {
 	 * Answers a request of the protocol for a sender. The library takes the upload from the end of the address, so it is
 	 * given one that says that and nothing else.
 	 * @param id the upload that the sender was found to own; empty for beginning one
+	 * @param limit most bytes of a file that is begun
 	 */
-	async answer(request: Request, id: string, sender: Sender): Promise<Response> {
+	async answer(request: Request, id: string, sender: Sender, limit: number): Promise<Response> {
 		const address = new URL(`${RESUMABLE_PATH}${id ? `/${id}` : ''}`, request.url);
 		const { method, headers, body, signal } = request;
 		const plain = new Request(address, { method, headers, body, signal, duplex: 'half' } as RequestInit);
-		this.senders.set(plain, sender);
+		this.senders.set(plain, { sender, limit });
 		return this.tus.handleWeb(plain);
 	}
 
-	/** Bytes of uploads of a person that have not arrived whole, as large as they say they will be. */
-	async arriving(personId: string): Promise<number> {
+	/** Bytes of uploads of a sender that have not arrived whole, as large as they say they will be. */
+	async arriving(sender: Sender): Promise<number> {
 		let bytes = 0;
 		for (const name of await readdir(this.store.directory).catch(() => [])) {
 			if (!name.endsWith('.json')) continue;
 			const found = await this.store.getUpload(name.slice(0, -'.json'.length)).catch(() => null);
-			if (found?.metadata?.person === personId) bytes += found.size ?? 0;
+			if (found?.metadata?.sender === noted(sender)) bytes += found.size ?? 0;
 		}
 		return bytes;
 	}
 
-	/** Who began an upload that is not whole yet; null when there is none of this id. */
-	async sender(id: string): Promise<string | null> {
+	/** An upload of a sender that was not noted yet, and whether all its bytes are here; null when there is none of theirs. */
+	async begun(id: string, sender: Sender): Promise<{ whole: boolean } | null> {
 		const found = await this.store.getUpload(id).catch(() => null);
-		return found?.metadata?.person ?? null;
+		return found?.metadata?.sender === noted(sender) ? { whole: found.offset === found.size } : null;
 	}
 
-	/** An upload that arrived whole, with who sent it. */
-	async whole(id: string): Promise<(Received & { personId: string | null }) | null> {
+	/** An upload of a sender that arrived whole; null when there is none of theirs. */
+	async whole(id: string, sender: Sender): Promise<Received | null> {
+		const row = await this.received(id);
+		if (!row) return null;
+		const { personId, hatchId, ...received } = row;
+		const theirs = 'personId' in sender ? personId === sender.personId : hatchId === sender.hatchId;
+		return theirs ? received : null;
+	}
+
+	private async received(id: string) {
 		const [row] = await this.services.database.db
 			.select({
 				upload: upload.id,
@@ -174,12 +185,13 @@ class Resumable {
 				size: content.size,
 				mediaType: content.mediaType,
 				fileName: upload.fileName,
-				personId: upload.personId
+				personId: upload.personId,
+				hatchId: upload.hatchId
 			})
 			.from(upload)
 			.innerJoin(content, eq(content.hash, upload.hash))
 			.where(eq(upload.id, id));
-		return row ?? null;
+		return row;
 	}
 
 	/**
@@ -193,8 +205,15 @@ class Resumable {
 	}
 
 	private async finishOnce(id: string): Promise<Received> {
-		const done = await this.whole(id);
-		if (done) return done;
+		const done = await this.received(id);
+		if (done)
+			return {
+				upload: id,
+				hash: done.hash,
+				size: done.size,
+				mediaType: done.mediaType,
+				fileName: done.fileName
+			};
 		const { offset, size, metadata } = await this.store.getUpload(id).catch(() => {
 			throw new Problem('not-found', 'There is no such upload.');
 		});
@@ -207,7 +226,8 @@ class Resumable {
 		const file = await open(path, 'r');
 		await file.read(head, 0, head.length, 0).finally(() => file.close());
 		await this.services.store.adopt(path, hash);
-		const sender = { personId: metadata!.person! };
+		const sender = senderOf(metadata?.sender);
+		if (!sender) throw new Problem('not-found', 'There is no such upload.');
 		const named = { hash, size, head, name: metadata!.name! };
 		const received = await noteUpload(this.services, id, sender, named, new Date());
 		this.store.hashes.forget(id);

@@ -1,16 +1,21 @@
 <script lang="ts">
-	import { call, sendFile, sentenceOf } from './api';
+	import { call, sentenceOf } from './api';
+	import SendingState from './SendingState.svelte';
+	import type { Sending } from './sending.svelte';
 	import { plural, sizeText } from './words';
 
-	/** Sends files in from outside: one after the other with progress; what cannot go says why and the rest goes on. */
+	/**
+	 * Sends files in from outside, with progress; what cannot go says why and the rest goes on. What broke off goes on
+	 * where it was, by itself when the line is back, and when the same file is chosen again.
+	 */
 	let {
-		sendTo,
+		send,
 		putIn,
 		maxFileBytes,
 		endings,
 		asksSender = false
 	}: {
-		sendTo: (name: string) => string;
+		send: (file: File) => Sending;
 		putIn: string;
 		maxFileBytes: number;
 		endings: string[];
@@ -19,10 +24,12 @@
 
 	interface Going {
 		file: File;
-		sent: number;
+		sending: Sending | null;
 		upload: string | null;
+		/** Why it cannot go at all. */
 		fault: string;
 	}
+	const faultOf = (one: Going) => one.fault || (one.sending?.state === 'fault' ? one.sending.fault : '');
 	let sender = $state('');
 	let email = $state('');
 	let note = $state('');
@@ -43,28 +50,32 @@
 						: endings.length && !endings.includes(ending)
 							? `Not one of ${endings.map((e) => `.${e}`).join(', ')}.`
 							: '';
-			going.push({ file, sent: 0, upload: null, fault: wrong });
+			going.push({ file, sending: null, upload: null, fault: wrong });
 		}
+	}
+	function leaveOut(one: Going) {
+		if (one.sending && !one.upload) void one.sending.cancel();
+		going = going.filter((other) => other !== one);
 	}
 	async function submit(event: SubmitEvent) {
 		event.preventDefault();
+		if (busy) return;
 		fault = '';
 		busy = true;
-		for (const one of going) {
-			if (one.upload || one.fault) continue;
-			try {
-				const { upload } = await sendFile(sendTo(one.file.name), one.file, (sent) => (one.sent = sent)).done;
-				one.upload = upload;
-			} catch (error) {
-				one.fault = sentenceOf(error);
-			}
-		}
+		await Promise.all(
+			going.map(async (one) => {
+				if (one.upload || one.fault) return;
+				// What failed by itself is tried again; a line that comes back goes on without being asked.
+				if (!one.sending || one.sending.state === 'fault') one.sending = send(one.file);
+				one.upload = await one.sending.done.catch(() => null);
+			})
+		);
 		const uploads = going.flatMap((one) => one.upload ?? []);
 		try {
 			if (uploads.length) {
 				await call('POST', putIn, { uploads, note, ...(asksSender ? { sender, email: email || null } : {}) });
 				done += uploads.length;
-				going = going.filter((one) => one.fault);
+				going = going.filter((one) => !one.upload);
 				note = '';
 			}
 		} catch (error) {
@@ -127,23 +138,14 @@
 		/>
 	</label>
 	{#if going.length}<ul class="divide-y divide-rule-2 border-y border-rule-2">
-			{#each going as one, i (i)}<li class="flex items-center gap-2 py-1">
+			{#each going as one (one)}<li class="flex flex-wrap items-center gap-2 py-1">
 					<span class="min-w-0 flex-1 truncate">{one.file.name}</span>
-					{#if one.fault}<span class="text-fault">{one.fault}</span>
+					{#if faultOf(one)}<span class="text-fault">{faultOf(one)}</span>
 					{:else if one.upload}<span class="text-done">✓ received</span>
-					{:else if one.sent}<progress
-							class="w-24"
-							max={one.file.size}
-							value={one.sent}
-							aria-label="Sending {one.file.name}"
-						></progress>
+					{:else if one.sending}
+						<span class="w-[220px]"><SendingState sending={one.sending} /></span>
 					{:else}<span class="text-ink-2">{sizeText(one.file.size)}</span>{/if}
-					<button
-						type="button"
-						class="link text-ink-2"
-						disabled={busy}
-						onclick={() => (going = going.filter((other) => other !== one))}>Leave out</button
-					>
+					<button type="button" class="link text-ink-2" onclick={() => leaveOut(one)}>Leave out</button>
 				</li>{/each}
 		</ul>{/if}
 	<label class="block"

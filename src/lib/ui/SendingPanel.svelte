@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { queue } from './sending.svelte';
-	import { plural, sizeText } from './words';
+	import SendingState from './SendingState.svelte';
+	import { plural, sizeText, timeLeft } from './words';
 
 	/** What is on its way to the server, whichever page one is on. */
 	let open = $state(false);
@@ -10,18 +11,11 @@
 	const sent = $derived(going.reduce((n, f) => n + f.sent, 0));
 	const speed = $derived(going.reduce((n, f) => n + f.speed, 0));
 
-	function timeLeft(seconds: number): string {
-		if (seconds < 60) return `${Math.max(1, Math.round(seconds))} s left`;
-		if (seconds < 3600) return `${Math.round(seconds / 60)} min left`;
-		return `${(seconds / 3600).toFixed(1)} h left`;
-	}
-	const WORD = {
-		waiting: 'waiting',
-		paused: 'paused',
-		broken: 'line is down, tries again',
-		fault: '',
-		done: ''
-	};
+	const down = $derived(
+		going.length > 0 &&
+			going.every((f) => ['broken', 'paused'].includes(f.state)) &&
+			going.some((f) => f.state === 'broken')
+	);
 
 	$effect(() => {
 		if (!going.length) return;
@@ -48,7 +42,7 @@
 			>
 			<span class="ml-auto text-[12px] text-ink-2"
 				>{going.length
-					? `${sizeText(sent)} of ${sizeText(size)}${speed > 0 ? `, ${timeLeft((size - sent) / speed)}` : ''}`
+					? `${sizeText(sent)} of ${sizeText(size)}${down ? ', line is down' : speed > 0 ? `, ${timeLeft((size - sent) / speed)}` : ''}`
 					: ''}</span
 			>
 			<span aria-hidden="true">{open ? '▾' : '▴'}</span>
@@ -61,24 +55,11 @@
 					<li class="border-b border-rule-2 px-3 py-1">
 						<span class="flex items-baseline gap-2"
 							><span class="min-w-0 flex-1 truncate" title={file.name}>{file.name}</span>
-							{#if file.state === 'sending' || file.state === 'broken' || file.state === 'waiting'}<button
-									class="link text-[12px]"
-									onclick={() => void file.pause()}>Pause</button
-								>{:else if file.state === 'paused'}<button
-									class="link text-[12px]"
-									onclick={() => file.resume()}>Go on</button
-								>{/if}
 							{#if file.state !== 'fault'}<button class="link text-[12px]" onclick={() => void file.cancel()}
 									>Cancel</button
 								>{/if}</span
 						>
-						<span class="block text-[11.5px] {file.state === 'fault' ? 'text-fault' : 'text-ink-2'}"
-							>{file.state === 'sending'
-								? `${sizeText(file.sent)} of ${sizeText(file.file.size)}, ${sizeText(file.speed)} a second${file.left === null ? '' : `, ${timeLeft(file.left)}`}`
-								: file.state === 'fault'
-									? file.fault
-									: WORD[file.state]}</span
-						>
+						<SendingState sending={file} />
 					</li>
 				{/each}
 			</ul>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Column } from '../core/settle';
 	import type { Line, Settling } from './settling.svelte';
+	import SendingState from './SendingState.svelte';
 	import { sizeText } from './words';
 
 	/** The table in which numbers, titles and tags of many files are settled, and what becomes of each. */
@@ -93,12 +94,7 @@
 						>
 					{/each}
 					<td class="py-1.5">
-						{#if line.state === 'going'}<progress
-								class="w-full"
-								max={line.file.size}
-								value={line.sending?.sent ?? 0}
-								aria-label="Sent of {line.file.name}"
-							></progress>
+						{#if line.state === 'going'}{#if line.sending}<SendingState sending={line.sending} />{/if}
 						{:else if line.state === 'done'}<span class="text-done">✓ added</span>
 						{:else if faults.length}{#each faults as fault (fault)}<span class="block text-[12px] text-fault"
 									>{fault}</span

@@ -250,3 +250,10 @@ export function takenText(written: {
 		.filter(Boolean)
 		.join(' ');
 }
+
+/** How long something still takes, from seconds. */
+export function timeLeft(seconds: number): string {
+	if (seconds < 60) return `${Math.max(1, Math.round(seconds))} s left`;
+	if (seconds < 3600) return `${Math.round(seconds / 60)} min left`;
+	return `${(seconds / 3600).toFixed(1)} h left`;
+}

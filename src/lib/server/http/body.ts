@@ -15,7 +15,7 @@ const MOST_ANSWER = 512 * 1024;
  * limit them themselves.
  */
 export function bodyLimit(path: string, signedIn: boolean): number | null {
-	if (/^\/api\/v1\/uploads(\/|$)/.test(path) || /^\/hatch\/[^/]+\/files$/.test(path)) return null;
+	if (/^\/api\/v1\/uploads(\/|$)/.test(path) || /^\/hatch\/[^/]+\/files(\/|$)/.test(path)) return null;
 	if (path.startsWith('/api/v1/')) return signedIn ? MOST_JSON : MOST_ANSWER;
 	return MOST_FORM;
 }

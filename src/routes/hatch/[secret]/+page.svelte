@@ -1,6 +1,7 @@
 <script lang="ts">
 	import FilesIn from '$lib/ui/FilesIn.svelte';
 	import Gate from '$lib/ui/Gate.svelte';
+	import { queue } from '$lib/ui/sending.svelte';
 	import { dayText, sizeText } from '$lib/ui/words';
 
 	let { data } = $props();
@@ -17,7 +18,7 @@
 		of what others sent, and they see nothing of yours.
 	</p>
 	<FilesIn
-		sendTo={(name) => `/hatch/${data.secret}/files?name=${encodeURIComponent(name)}`}
+		send={(file) => queue.sendThrough(data.secret, file)}
 		putIn="/hatches/{data.secret}/files"
 		maxFileBytes={hatch.maxFileBytes}
 		endings={hatch.endings}

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import { uploadAddress } from '$lib/ui/api';
 	import FilesIn from '$lib/ui/FilesIn.svelte';
+	import { queue } from '$lib/ui/sending.svelte';
 
 	let { data } = $props();
 </script>
@@ -12,7 +12,7 @@
 		You may put files in here and see nothing of what is there. Whoever runs the place sorts them.
 	</p>
 	<FilesIn
-		sendTo={(name) => uploadAddress(data.frame.project.id, name)}
+		send={(file) => queue.send(data.frame.project, file)}
 		putIn="/places/{data.id}/dropped"
 		maxFileBytes={data.maxFileBytes}
 		endings={[]}

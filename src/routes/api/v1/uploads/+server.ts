@@ -25,7 +25,7 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
 			);
 		}
 		const most = services.config.waiting.member;
-		const arriving = await resumableOf(services).arriving(me.id);
+		const arriving = await resumableOf(services).arriving({ personId: me.id });
 		await checkMember(services.database.db, most, me.id, arriving, declared, new Date());
 		if (!request.body) throw new Problem('invalid', 'The file is empty. It was not kept.');
 		return json(
