@@ -1,6 +1,7 @@
 import {
 	expect,
 	type Browser,
+	type BrowserContext,
 	type BrowserContextOptions,
 	type Page,
 	type WebSocketRoute
@@ -8,20 +9,32 @@ import {
 
 export const base = () => process.env.CUPBOARD_BASE!;
 
-/** Signs a person of the demo world in, in a browser context of their own. */
+/** Sessions of people who signed in before, by server and person: a browser that comes back need not sign in again. */
+const sessions = new Map<string, Awaited<ReturnType<BrowserContext['storageState']>>>();
+
+/** Opens the project as a person of the demo world, in a browser context of their own. */
 export async function as(browser: Browser, who: string, options: BrowserContextOptions = {}): Promise<Page> {
-	const context = await browser.newContext({ baseURL: base(), acceptDownloads: true, ...options });
+	const key = `${who} ${options.baseURL ?? base()}`;
+	const storageState = sessions.get(key);
+	const context = await browser.newContext({
+		baseURL: base(),
+		acceptDownloads: true,
+		...options,
+		...(storageState ? { storageState } : {})
+	});
 	const page = await context.newPage();
 	page.on('pageerror', (error) => {
 		throw error;
 	});
-	await page.goto('/sign-in');
+	await page.goto('/vft/shelves');
 	await ready(page);
+	if (new URL(page.url()).pathname !== '/sign-in') return page;
 	await page.getByLabel('Mail address').fill(`${who}@vennholm.example`);
 	await page.getByLabel('Password').fill('cupboard-demo');
 	await page.getByRole('button', { name: 'Sign in' }).click();
 	await page.waitForURL(/\/vft\/shelves/);
 	await ready(page);
+	sessions.set(key, await context.storageState());
 	return page;
 }
 
