@@ -1,3 +1,6 @@
+import { createHash } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { unzipSync } from 'fflate';
 import { expect, test } from '@playwright/test';
 import { as, documentId, ready } from './people';
 
@@ -93,4 +96,42 @@ test('shelves show only what one reaches', async ({ browser }) => {
 	await expect(sefa.getByRole('region', { name: 'Structures' })).toHaveCount(0);
 	expect((await sefa.request.get('/vft/outbox')).status()).toBe(403);
 	await sefa.context().close();
+});
+
+test('ticked documents are downloaded as one zip with the very bytes, and signing out ends the session', async ({
+	browser
+}) => {
+	const ines = await as(browser, 'ines');
+	const { folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
+	await ines.goto(`/vft/place/${folder}`);
+	await ready(ines);
+	const boxes = ines.getByRole('checkbox', { name: /^Tick VFT-/ });
+	const wanted = new Map<string, string>();
+	for (const at of [0, 1, 2]) {
+		const number = (await boxes.nth(at).getAttribute('aria-label'))!.replace('Tick ', '');
+		const { id } = await documentId(ines, number);
+		const { versions } = (await (await ines.request.get(`/api/v1/documents/${id}`)).json()) as {
+			versions: { label: string; hash: string }[];
+		};
+		wanted.set(`${number}_${versions[0]!.label}`, versions[0]!.hash);
+		await boxes.nth(at).check();
+	}
+	const coming = ines.waitForEvent('download');
+	await ines.getByRole('button', { name: '3 ticked' }).click();
+	await ines.getByRole('menuitem', { name: 'Download as zip' }).click();
+	const download = await coming;
+	expect(download.suggestedFilename()).toBe('vft-documents.zip');
+	const files = unzipSync(await readFile(await download.path()));
+	const found = Object.entries(files).map(([name, bytes]) => [
+		name.replace(/\.[a-z]+$/, ''),
+		createHash('sha256').update(bytes).digest('hex')
+	]);
+	expect(new Map(found as [string, string][])).toEqual(wanted);
+
+	await ines.goto('/me');
+	await ready(ines);
+	await ines.getByRole('button', { name: 'Sign out' }).click();
+	await ines.waitForURL(/\/sign-in/);
+	expect((await ines.request.get(`/vft/place/${folder}`, { maxRedirects: 0 })).status()).toBe(303);
+	await ines.context().close();
 });

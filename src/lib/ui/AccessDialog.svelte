@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { LEVELS, levelLabel, rank, type Level } from '../core/access/levels';
 	import type { AccessRow } from '../core/access/rows';
 	import { call, sentenceOf } from './api';
@@ -18,21 +19,13 @@
 		done: () => Promise<void>;
 	} = $props();
 
-	let level = $state<Level | 'barred'>('look');
-	let until = $state('');
-	let exactly = $state(false);
-	let bringCount = $state(0);
-	let bringLevel = $state<Level>('look');
+	const before = untrack(() => row!);
+	let level = $state<Level | 'barred'>(before.level ?? 'barred');
+	let until = $state(before.until?.slice(0, 10) ?? '');
+	let exactly = $state(before.exactly);
+	let bringCount = $state(before.bringCount);
+	let bringLevel = $state<Level>(before.bringLevel ?? 'look');
 	let fault = $state('');
-	$effect(() => {
-		if (!row) return;
-		level = row.level ?? 'barred';
-		until = row.until?.slice(0, 10) ?? '';
-		exactly = row.exactly;
-		bringCount = row.bringCount;
-		bringLevel = row.bringLevel ?? 'look';
-		fault = '';
-	});
 
 	async function submit(event: SubmitEvent) {
 		event.preventDefault();

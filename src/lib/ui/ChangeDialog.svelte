@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import type { DocumentRow } from '../core/rows';
 	import { call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
@@ -9,18 +10,13 @@
 		row,
 		done
 	}: { open: boolean; row: DocumentRow; done: () => void } = $props();
-	let number = $state('');
-	let title = $state('');
-	let tags = $state('');
+	// What it was when the dialog opened; what others change meanwhile does not take away what is typed.
+	const before = untrack(() => row);
+	let number = $state(before.number);
+	let title = $state(before.title);
+	let tags = $state(before.tags.join(', '));
 	let fault = $state('');
 
-	$effect(() => {
-		if (!open) return;
-		number = row.number;
-		title = row.title;
-		tags = row.tags.join(', ');
-		fault = '';
-	});
 	async function submit(event: SubmitEvent) {
 		event.preventDefault();
 		fault = '';

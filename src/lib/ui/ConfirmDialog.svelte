@@ -32,9 +32,7 @@
 	bind:open={
 		() => asking !== null,
 		(open) => {
-			if (open) return;
-			asking = null;
-			fault = '';
+			if (!open) asking = null;
 		}
 	}
 	title={asking?.title ?? ''}

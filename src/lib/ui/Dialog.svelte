@@ -10,12 +10,24 @@
 		wide = false,
 		children
 	}: { open: boolean; title: string; wide?: boolean; children: Snippet } = $props();
+	let body = $state<HTMLElement>();
+
+	/** Whoever opens a dialog that asks for words can type at once; otherwise the first button takes the focus. */
+	function focusFirst(event: Event) {
+		const field = body?.querySelector<HTMLElement>(
+			'input:not([type=file], [type=radio], [type=checkbox], [type=date], [type=datetime-local], [readonly], :disabled), textarea:not([readonly], :disabled)'
+		);
+		if (!field) return;
+		event.preventDefault();
+		field.focus();
+	}
 </script>
 
 <Dialog.Root bind:open>
 	<Dialog.Portal>
 		<Dialog.Overlay class="fixed inset-0 z-40 bg-[#0b1c1866]" />
 		<Dialog.Content
+			onOpenAutoFocus={focusFirst}
 			class="fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-md border border-ink bg-sheet shadow-xl {wide
 				? 'max-w-[1040px]'
 				: 'max-w-[520px]'}"
@@ -26,7 +38,7 @@
 					><XIcon size={16} /></Dialog.Close
 				>
 			</div>
-			<div class="min-h-0 overflow-auto px-4 py-3">{@render children()}</div>
+			<div class="min-h-0 overflow-auto px-4 py-3" bind:this={body}>{@render children()}</div>
 		</Dialog.Content>
 	</Dialog.Portal>
 </Dialog.Root>

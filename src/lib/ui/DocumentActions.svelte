@@ -183,72 +183,95 @@
 	{#if mayChange}<button class="button" onclick={() => (removing = true)}>Remove…</button>{/if}
 </div>
 
-<LockDialog bind:open={locking} documents={[row.id]} {project} name={row.number} done={changed} />
-<LockDialog
-	bind:open={extending}
-	documents={[row.id]}
-	{project}
-	name={row.number}
-	extends={lock?.mine ? { purpose: lock.purpose } : null}
-	done={changed}
-/>
-<ChangeDialog bind:open={changing} {row} done={changed} />
-<ReviseDialog bind:open={revising} {row} scheme={page.data.frame.project.revisions} done={changed} />
-<HandOverDialog bind:open={handingOver} document={row.id} number={row.number} done={changed} />
-{#if view.room}<HandInLiveDialog
-		bind:open={handing}
+{#if locking}<LockDialog
+		bind:open={locking}
+		documents={[row.id]}
+		{project}
+		name={row.number}
+		done={changed}
+	/>{/if}
+{#if extending}<LockDialog
+		bind:open={extending}
+		documents={[row.id]}
+		{project}
+		name={row.number}
+		extends={lock?.mine ? { purpose: lock.purpose } : null}
+		done={changed}
+	/>{/if}
+{#if changing}<ChangeDialog bind:open={changing} {row} done={changed} />{/if}
+{#if revising}<ReviseDialog
+		bind:open={revising}
+		{row}
+		scheme={page.data.frame.project.revisions}
+		done={changed}
+	/>{/if}
+{#if handingOver}<HandOverDialog
+		bind:open={handingOver}
 		document={row.id}
 		number={row.number}
-		kind={view.room.kind}
 		done={changed}
-	/>
-{:else}<HandInDialog
-		bind:open={handing}
+	/>{/if}
+{#if view.room}{#if handing}<HandInLiveDialog
+			bind:open={handing}
+			document={row.id}
+			number={row.number}
+			kind={view.room.kind}
+			done={changed}
+		/>{/if}
+{:else}{#if handing}<HandInDialog
+			bind:open={handing}
+			document={row.id}
+			number={row.number}
+			{project}
+			done={changed}
+		/>{/if}{/if}
+{#if mayGoLive}{#if beginning}<WorkLiveDialog
+			bind:open={beginning}
+			{row}
+			{code}
+			kind={mayGoLive}
+			done={changed}
+		/>{/if}{/if}
+{#if beside}<HandInDialog
+		bind:open={beside}
 		document={row.id}
 		number={row.number}
 		{project}
-		done={changed}
-	/>{/if}
-{#if mayGoLive}<WorkLiveDialog bind:open={beginning} {row} {code} kind={mayGoLive} done={changed} />{/if}
-<HandInDialog
-	bind:open={beside}
-	document={row.id}
-	number={row.number}
-	{project}
-	labels={view.versions.map((v) => v.label)}
-	done={changed}
-/>
-<ReasonDialog
-	bind:open={asking}
-	title="Ask {lock?.holder ?? ''} for {row.number}"
-	consequence="They are told at once; you are told when it is free."
-	button="Ask"
-	required={false}
-	act={ask}
-/>
-<ReasonDialog
-	bind:open={breaking}
-	title="Break the lock of {lock?.holder ?? ''}?"
-	consequence="{row.number} becomes free for others. {lock?.holder ??
-		''} is told; what they hand in later is kept as a side version, nothing they wrote is lost."
-	button="Break the lock"
-	dangerous
-	act={breakIt}
-/>
-{#if view.mayRun}<PassDialog
-		bind:open={passing}
-		place={{ id: row.id, name: `${row.number} ${row.title}`, kind: 'document' }}
-		{outsideLevel}
 		labels={view.versions.map((v) => v.label)}
 		done={changed}
 	/>{/if}
-<ReasonDialog
-	bind:open={removing}
-	title="Remove {row.number}?"
-	consequence="{row.title} with its {row.versions} versions goes out of sight for everybody{lock && !lock.mine
-		? `; ${lock.holder} has it in hand`
-		: ''}. It can be restored until {until}."
-	button="Remove"
-	dangerous
-	act={remove}
-/>
+{#if asking}<ReasonDialog
+		bind:open={asking}
+		title="Ask {lock?.holder ?? ''} for {row.number}"
+		consequence="They are told at once; you are told when it is free."
+		button="Ask"
+		required={false}
+		act={ask}
+	/>{/if}
+{#if breaking}<ReasonDialog
+		bind:open={breaking}
+		title="Break the lock of {lock?.holder ?? ''}?"
+		consequence="{row.number} becomes free for others. {lock?.holder ??
+			''} is told; what they hand in later is kept as a side version, nothing they wrote is lost."
+		button="Break the lock"
+		dangerous
+		act={breakIt}
+	/>{/if}
+{#if view.mayRun}{#if passing}<PassDialog
+			bind:open={passing}
+			place={{ id: row.id, name: `${row.number} ${row.title}`, kind: 'document' }}
+			{outsideLevel}
+			labels={view.versions.map((v) => v.label)}
+			done={changed}
+		/>{/if}{/if}
+{#if removing}<ReasonDialog
+		bind:open={removing}
+		title="Remove {row.number}?"
+		consequence="{row.title} with its {row.versions} versions goes out of sight for everybody{lock &&
+		!lock.mine
+			? `; ${lock.holder} has it in hand`
+			: ''}. It can be restored until {until}."
+		button="Remove"
+		dangerous
+		act={remove}
+	/>{/if}

@@ -153,18 +153,23 @@
 		</div>
 	</form>
 </Dialog>
-<BeginLiveDialog bind:open={beginning} {kind} {place} {code} />
+{#if beginning}<BeginLiveDialog bind:open={beginning} {kind} {place} {code} />{/if}
 {#if mayRun}
-	<PassDialog bind:open={passing} {place} {outsideLevel} done={() => refresh('cupboard:folder')} />
-	<HatchDialog bind:open={hatching} {place} done={() => {}} />
+	{#if passing}<PassDialog
+			bind:open={passing}
+			{place}
+			{outsideLevel}
+			done={() => refresh('cupboard:folder')}
+		/>{/if}
+	{#if hatching}<HatchDialog bind:open={hatching} {place} done={() => {}} />{/if}
 {/if}
-<ReasonDialog
-	bind:open={removing}
-	title="Remove {place.name}?"
-	consequence="{plural(documents, 'document')} go out of sight with it{inHand
-		? `; ${inHand} are in hand`
-		: ''}. They can be restored until {dayText(new Date(Date.now() + retentionDays * 86_400_000))}."
-	button="Remove"
-	dangerous
-	act={remove}
-/>
+{#if removing}<ReasonDialog
+		bind:open={removing}
+		title="Remove {place.name}?"
+		consequence="{plural(documents, 'document')} go out of sight with it{inHand
+			? `; ${inHand} are in hand`
+			: ''}. They can be restored until {dayText(new Date(Date.now() + retentionDays * 86_400_000))}."
+		button="Remove"
+		dangerous
+		act={remove}
+	/>{/if}

@@ -30,10 +30,10 @@
 
 {#if freeze?.here}<button class="button" onclick={thaw}>Thaw</button>
 {:else}<button class="button" onclick={() => (asking = true)}>Freeze</button>{/if}
-<ReasonDialog
-	bind:open={asking}
-	title="Freeze {place.name}?"
-	consequence="Nobody below Run changes anything here or beneath until it is thawed. Looking, taking and remarking go on; locks stay with their holders."
-	button="Freeze"
-	{act}
-/>
+{#if asking}<ReasonDialog
+		bind:open={asking}
+		title="Freeze {place.name}?"
+		consequence="Nobody below Run changes anything here or beneath until it is thawed. Looking, taking and remarking go on; locks stay with their holders."
+		button="Freeze"
+		{act}
+	/>{/if}

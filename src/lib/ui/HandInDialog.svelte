@@ -64,9 +64,6 @@
 				...(base ? { base } : {})
 			});
 			if (side) toast.success(`Kept as side version ${side}, beside the line.`);
-			note = '';
-			files = undefined;
-			again();
 			open = false;
 			done();
 		} catch (error) {

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import { allows, type Level } from '../core/access/levels';
 	import type { ReachRow } from '../core/access/rows';
 	import { attempt, call, sentenceOf } from './api';
@@ -16,8 +17,7 @@
 	let note = $state('');
 	let fault = $state('');
 
-	$effect(() => {
-		if (!open) return;
+	onMount(() => {
 		void attempt(async () => {
 			const answer = await call<{ people: ReachRow[] }>('GET', `/places/${document}/access`);
 			people = answer.people.filter((p) => allows(p.level as Level, 'work'));
@@ -28,8 +28,6 @@
 		fault = '';
 		try {
 			await call('POST', `/documents/${document}/lock/holder`, { to, note });
-			to = '';
-			note = '';
 			open = false;
 			done();
 		} catch (error) {

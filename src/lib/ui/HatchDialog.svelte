@@ -41,13 +41,9 @@
 			fault = sentenceOf(error);
 		}
 	}
-	function close() {
-		open = false;
-		link = title = name = email = fault = '';
-	}
 </script>
 
-<Dialog bind:open={() => open, (value) => (value ? (open = true) : close())} title="Hatch into {place.name}">
+<Dialog bind:open title="Hatch into {place.name}">
 	{#if link}
 		<div class="space-y-3">
 			<p>The hatch is open. The link is shown only now{email ? `; it is on its way to ${email}` : ''}.</p>
@@ -55,7 +51,9 @@
 			<p class="text-[12px] text-ink-2">
 				What comes in waits under Arrivals, checked, until somebody with Run here sorts it.
 			</p>
-			<div class="flex justify-end"><button class="button button-act" onclick={close}>Done</button></div>
+			<div class="flex justify-end">
+				<button class="button button-act" onclick={() => (open = false)}>Done</button>
+			</div>
 		</div>
 	{:else}
 		<form onsubmit={submit} class="space-y-3">
@@ -120,8 +118,8 @@
 			</div>
 			{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 			<div class="flex justify-end gap-2">
-				<button type="button" class="button" onclick={close}>Cancel</button><button class="button button-act"
-					>Open hatch</button
+				<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
+					class="button button-act">Open hatch</button
 				>
 			</div>
 		</form>

@@ -32,9 +32,6 @@
 	let password = $state('');
 	let fault = $state('');
 	let busy = $state(false);
-	$effect(() => {
-		if (open) [typed, days, fault, asks, password] = ['', 60, '', 'nothing', ''];
-	});
 	const number = $derived(releaseNumber(release.number));
 	const fits = $derived(typed.trim() !== '' && Number(typed) === release.number);
 	const replaced = $derived(items.filter((i) => i.supersedes));

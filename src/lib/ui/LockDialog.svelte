@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
 
@@ -19,8 +20,8 @@
 		extends?: { purpose: string } | null;
 		done: () => void;
 	} = $props();
-	let purpose = $state('');
-	let end = $state('');
+	let purpose = $state(untrack(() => extending?.purpose ?? ''));
+	let end = $state(suggested());
 	let fault = $state('');
 
 	/** The end of this working day, or of the next one in the evening, as the field wants it. */
@@ -30,11 +31,6 @@
 		at.setHours(17, 0, 0, 0);
 		return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 	}
-	$effect(() => {
-		if (!open || end) return;
-		end = suggested();
-		if (extending) purpose = extending.purpose;
-	});
 
 	async function take(event: SubmitEvent) {
 		event.preventDefault();
@@ -44,8 +40,6 @@
 			if (extending) await call('PATCH', `/documents/${documents[0]}/lock`, what);
 			else if (documents.length === 1) await call('POST', `/documents/${documents[0]}/lock`, what);
 			else await call('POST', `/projects/${project}/locks`, { documents, ...what });
-			purpose = '';
-			end = '';
 			open = false;
 			done();
 		} catch (error) {

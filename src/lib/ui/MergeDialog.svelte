@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { mergeTexts, settledText, type Choice, type MergePart } from '../core/merge';
 	import type { SideRow } from '../core/rows';
@@ -41,11 +42,8 @@
 		['both', 'Both']
 	];
 
-	$effect(() => {
-		if (side) void load(side);
-	});
+	onMount(() => void load(side!));
 	async function load(from: SideRow) {
-		[parts, choices, fault] = [null, [], ''];
 		const read = async (way: string) => {
 			const response = await fetch(`/api/v1/documents/${document}/${way}/file`);
 			if (!response.ok) throw new Error();

@@ -22,7 +22,7 @@
 	} = $props();
 
 	const day = (ahead: number) => new Date(Date.now() + ahead * 86_400_000).toISOString().slice(0, 10);
-	const fresh = (): PassTerms => ({
+	let terms = $state<PassTerms>({
 		whom: '',
 		audience: 'named',
 		emails: '',
@@ -33,7 +33,6 @@
 		maxUses: null,
 		password: ''
 	});
-	let terms = $state(fresh());
 	let version = $state('');
 	let ending = $state('');
 	let message = $state('');
@@ -67,15 +66,9 @@
 			fault = sentenceOf(error);
 		}
 	}
-	function close() {
-		open = false;
-		made = null;
-		ending = message = fault = '';
-		terms = fresh();
-	}
 </script>
 
-<Dialog bind:open={() => open, (value) => (value ? (open = true) : close())} title="Pass to {place.name}">
+<Dialog bind:open title="Pass to {place.name}">
 	{#if made}
 		<div class="space-y-3">
 			<p>
@@ -110,7 +103,9 @@
 			<p class="text-[12px] text-ink-2">
 				Withdrawing the pass ends it at once. Copies already downloaded stay where they are.
 			</p>
-			<div class="flex justify-end"><button class="button button-act" onclick={close}>Done</button></div>
+			<div class="flex justify-end">
+				<button class="button button-act" onclick={() => (open = false)}>Done</button>
+			</div>
 		</div>
 	{:else}
 		<form onsubmit={submit} class="space-y-3">
@@ -156,8 +151,8 @@
 			</details>
 			{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 			<div class="flex justify-end gap-2">
-				<button type="button" class="button" onclick={close}>Cancel</button><button class="button button-act"
-					>Make pass</button
+				<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
+					class="button button-act">Make pass</button
 				>
 			</div>
 		</form>

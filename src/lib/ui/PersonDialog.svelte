@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import type { EffectRow } from '../core/access/rows';
 	import { call, sentenceOf } from './api';
@@ -37,26 +38,24 @@
 
 	const rows = $derived(members.filter((m) => m.id === person));
 	const who = $derived(rows[0]);
-	let chosen = $state<Record<string, 'out' | 'in' | 'lead'>>({});
-	let controller = $state(false);
+	// As it stood when the dialog opened; what others change meanwhile does not undo what is chosen here.
+	let chosen = $state<Record<string, 'out' | 'in' | 'lead'>>(
+		untrack(() =>
+			Object.fromEntries(
+				departments.map((d) => {
+					const row = rows.find((r) => r.departmentId === d.id);
+					return [d.id, row ? (row.lead ? 'lead' : 'in') : 'out'];
+				})
+			)
+		)
+	);
+	let controller = $state(untrack(() => who?.controller ?? false));
 	let leaving = $state(false);
 	let reason = $state('');
 	let meaning = $state<(EffectRow & { locks: number }) | null>(null);
 	let fault = $state('');
 	let busy = $state(false);
 
-	$effect(() => {
-		if (!person) return;
-		chosen = Object.fromEntries(
-			departments.map((d) => {
-				const row = rows.find((r) => r.departmentId === d.id);
-				return [d.id, row ? (row.lead ? 'lead' : 'in') : 'out'];
-			})
-		);
-		controller = who?.controller ?? false;
-		leaving = false;
-		reason = fault = blocking = '';
-	});
 	const wanted = $derived(departments.filter((d) => chosen[d.id] && chosen[d.id] !== 'out'));
 	$effect(() => {
 		if (!person) return;

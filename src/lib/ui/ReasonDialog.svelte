@@ -33,7 +33,6 @@
 		fault = '';
 		try {
 			await act(reason);
-			reason = '';
 			open = false;
 		} catch (error) {
 			fault = sentenceOf(error);

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { onMount, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { PURPOSE_LABEL } from '../core/revisions/revisions';
 	import { releaseNumber } from '../core/releases';
@@ -41,26 +42,16 @@
 	let choices = $state<Choices | null>(null);
 	let building = $state<{ id: string; number: number; title: string }[]>([]);
 	let into = $state('');
-	let title = $state('');
-	let purpose = $state('');
-	let recipient = $state('');
-	let approver = $state('');
-	let replyBy = $state('');
+	// Nothing is chosen that nobody chose.
+	const before = untrack(() => edit);
+	let title = $state(before?.title ?? '');
+	let purpose = $state(before?.purpose ?? '');
+	let recipient = $state(before?.recipientId ?? '');
+	let approver = $state(before?.approverId ?? '');
+	let replyBy = $state(before?.replyBy ?? '');
 	let fault = $state('');
-
 	let busy = $state(false);
-	// Every opening begins anew; nothing is chosen that nobody chose.
-	$effect(() => {
-		if (!open) return;
-		into = fault = '';
-		title = edit?.title ?? '';
-		purpose = edit?.purpose ?? '';
-		recipient = edit?.recipientId ?? '';
-		approver = edit?.approverId ?? '';
-		replyBy = edit?.replyBy ?? '';
-	});
-	$effect(() => {
-		if (!open || choices) return;
+	onMount(() => {
 		void (async () => {
 			const people = await call<Choices>('GET', `/projects/${project}/people`);
 			const { releases } = await call<{

@@ -36,7 +36,6 @@
 		try {
 			if (what === 'issue') await call('POST', `/documents/${row.id}/issue`, { purpose, note: why });
 			else await call('POST', `/documents/${row.id}/state`, { state: goal, reason: why });
-			why = '';
 			open = false;
 			done();
 		} catch (error) {

@@ -151,7 +151,7 @@
 		</div>
 	</div>
 </div>
-<ScaleDialog
-	bind:open={() => scaling !== null, (open) => !open && (scaling = null)}
-	set={(real, unit) => markup?.setScale(scaling!.page, scaling!.length, real, unit)}
-/>
+{#if scaling !== null}<ScaleDialog
+		bind:open={() => scaling !== null, (open) => !open && (scaling = null)}
+		set={(real, unit) => markup?.setScale(scaling!.page, scaling!.length, real, unit)}
+	/>{/if}

@@ -69,17 +69,17 @@
 		{/each}
 	</ul>
 {/if}
-<ReasonDialog
-	bind:open={() => dropping !== null, (open) => !open && (dropping = null)}
-	title="Drop side version {dropping}?"
-	consequence="It stays in the history with its content, and whoever handed it in is told why."
-	button="Drop"
-	act={drop}
-/>
-<MergeDialog
-	bind:side={merging}
-	document={row.id}
-	newest={{ label: row.label, fileName: row.fileName }}
-	project={code.toUpperCase()}
-	done={changed}
-/>
+{#if dropping !== null}<ReasonDialog
+		bind:open={() => dropping !== null, (open) => !open && (dropping = null)}
+		title="Drop side version {dropping}?"
+		consequence="It stays in the history with its content, and whoever handed it in is told why."
+		button="Drop"
+		act={drop}
+	/>{/if}
+{#if merging}<MergeDialog
+		bind:side={merging}
+		document={row.id}
+		newest={{ label: row.label, fileName: row.fileName }}
+		project={code.toUpperCase()}
+		done={changed}
+	/>{/if}

@@ -96,7 +96,13 @@
 	</DropdownMenu.Portal>
 </DropdownMenu.Root>
 
-<LockDialog bind:open={locking} {documents} {project} name={what} done={() => void changed()} />
+{#if locking}<LockDialog
+		bind:open={locking}
+		{documents}
+		{project}
+		name={what}
+		done={() => void changed()}
+	/>{/if}
 <Dialog
 	bind:open={() => asking !== null, (open) => !open && (asking = null)}
 	title="{TITLE[asking ?? 'move']} {what}"

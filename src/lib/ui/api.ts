@@ -17,16 +17,41 @@ export function sentenceOf(error: unknown): string {
 	return 'The server cannot be reached. What you entered is still here; try again when the line is back.';
 }
 
+/** How long after its answer the same change counts as the same press, in milliseconds. */
+const DOUBLE_PRESS = 500;
+/** Changes that are under way, by what they say. */
+const going = new Map<string, Promise<unknown>>();
+/** The change asked for last: once another came, the same again is meant. */
+let last: { change: string; answer: Promise<unknown>; until: number } | null = null;
+
 /**
- * Calls the public API (the pages have no other way).
+ * Calls the public API (the pages have no other way). The very same change, asked for again while it is under way or
+ * just after, is a second press of one button: it is done once, and both get its answer.
  * @param path what follows /api/v1
  * @returns the answer; raises {@link CallError} for a problem document
  */
-export async function call<T = unknown>(
+export function call<T = unknown>(
 	method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
 	path: string,
 	body?: unknown
 ): Promise<T> {
+	if (method === 'GET') return callOnce(method, path, body) as Promise<T>;
+	const change = `${method} ${path} ${JSON.stringify(body)}`;
+	const known =
+		going.get(change) ?? (last?.change === change && performance.now() < last.until ? last.answer : null);
+	if (known) return known as Promise<T>;
+	const answer = callOnce(method, path, body).finally(() => going.delete(change));
+	const mine = (last = { change, answer, until: Infinity });
+	going.set(change, answer);
+	answer.then(
+		() => (mine.until = performance.now() + DOUBLE_PRESS),
+		// What failed may be tried again at once.
+		() => (mine.until = 0)
+	);
+	return answer as Promise<T>;
+}
+
+async function callOnce(method: string, path: string, body: unknown): Promise<unknown> {
 	const response = await fetch(`/api/v1${path}`, {
 		method,
 		headers: body === undefined ? {} : { 'content-type': 'application/json' },
@@ -39,7 +64,7 @@ export async function call<T = unknown>(
 			String(answer.detail ?? 'The server did not answer as expected.'),
 			answer
 		);
-	return answer as T;
+	return answer;
 }
 
 /** Calls the API and shows a failure as a passing note; gives null then. */

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import Gate from '$lib/ui/Gate.svelte';
+	import { submitOnce } from '$lib/ui/once';
 
 	let { form } = $props();
 </script>
@@ -9,7 +10,7 @@
 	<p class="mb-3 text-ink-2">
 		Nobody is here yet. The code stands on the console where Cupboard was started; it works once.
 	</p>
-	<form method="post" class="space-y-3" use:enhance>
+	<form method="post" class="space-y-3" use:enhance={submitOnce}>
 		<label class="block"
 			><span class="label">Code</span><input
 				class="field font-mono"

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import Gate from '$lib/ui/Gate.svelte';
+	import { submitOnce } from '$lib/ui/once';
 
 	let { form } = $props();
 </script>
@@ -14,7 +15,7 @@
 		</p>
 		<p class="mt-4"><a class="button" href="/sign-in">Back to signing in</a></p>
 	{:else}
-		<form method="post" class="space-y-3" use:enhance>
+		<form method="post" class="space-y-3" use:enhance={submitOnce}>
 			<label class="block"
 				><span class="label">Mail address that you sign in with</span><input
 					class="field"

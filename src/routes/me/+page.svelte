@@ -7,6 +7,7 @@
 	import { CHOICE_LABEL, NOTICE_CHOICES, NOTICE_LABEL } from '$lib/core/notices';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { dayText, whenText } from '$lib/ui/words';
+	import { submitOnce } from '$lib/ui/once';
 
 	let { data, form } = $props();
 	// svelte-ignore state_referenced_locally
@@ -151,7 +152,7 @@
 					<ul class="columns-2 font-mono text-[12px]">
 						{#each form.codes as code (code)}<li class="select-all">{code}</li>{/each}
 					</ul>
-					<form method="post" action="?/confirmTwoStep" class="flex gap-2" use:enhance>
+					<form method="post" action="?/confirmTwoStep" class="flex gap-2" use:enhance={submitOnce}>
 						<input
 							class="field max-w-[150px] font-mono"
 							name="code"
@@ -174,7 +175,7 @@
 				method="post"
 				action={data.twoStep ? '?/endTwoStep' : '?/beginTwoStep'}
 				class="flex flex-wrap gap-2"
-				use:enhance
+				use:enhance={submitOnce}
 			>
 				<input
 					class="field max-w-[260px]"

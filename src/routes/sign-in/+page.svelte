@@ -1,20 +1,12 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { page } from '$app/state';
-	import type { SubmitFunction } from '@sveltejs/kit';
 	import Gate from '$lib/ui/Gate.svelte';
+	import { submitOnce } from '$lib/ui/once';
 
 	let { data, form } = $props();
-	let busy = $state(false);
 	const to = $derived(page.url.searchParams.get('to'));
 	const way = $derived(to ? `&to=${encodeURIComponent(to)}` : '');
-	const submit: SubmitFunction = () => {
-		busy = true;
-		return async ({ update }) => {
-			await update();
-			busy = false;
-		};
-	};
 </script>
 
 <Gate title="Sign in">
@@ -22,7 +14,7 @@
 			Your new password is set. Sign in with it.
 		</p>{/if}
 	{#if form && 'asksCode' in form && form.asksCode}
-		<form method="post" action="?/code{way}" class="space-y-3" use:enhance={submit}>
+		<form method="post" action="?/code{way}" class="space-y-3" use:enhance={submitOnce}>
 			<label class="block"
 				><span class="label">Code from your authenticator, or a recovery code</span><input
 					class="field font-mono"
@@ -32,10 +24,10 @@
 				/></label
 			>
 			{#if 'fault' in form && form.fault}<p role="alert" class="text-fault">{form.fault}</p>{/if}
-			<button class="button button-act" disabled={busy}>Go on</button>
+			<button class="button button-act">Go on</button>
 		</form>
 	{:else}
-		<form method="post" action="?/password{way}" class="space-y-3" use:enhance={submit}>
+		<form method="post" action="?/password{way}" class="space-y-3" use:enhance={submitOnce}>
 			<label class="block"
 				><span class="label">Mail address</span><input
 					class="field"
@@ -56,7 +48,7 @@
 				/></label
 			>
 			{#if form && 'fault' in form && form.fault}<p role="alert" class="text-fault">{form.fault}</p>{/if}
-			<button class="button button-act" disabled={busy}>Sign in</button>
+			<button class="button button-act">Sign in</button>
 			<a class="link ml-3" href="/forgotten">Forgotten your password?</a>
 		</form>
 	{/if}

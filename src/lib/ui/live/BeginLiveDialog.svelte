@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { BEGINNINGS } from '../../core/schedule/beginnings';
 	import { call, sentenceOf } from '../api';
@@ -22,9 +23,7 @@
 	let fault = $state('');
 	let busy = $state(false);
 
-	$effect(() => {
-		if (!open) return;
-		fault = '';
+	onMount(() => {
 		const files = encodeURIComponent(JSON.stringify([kind === 'text' ? 'text.docx' : 'schedule.xlsx']));
 		void call<{ proposals: { number: string }[] }>('GET', `/places/${place.id}/proposals?files=${files}`)
 			.then(({ proposals }) => (number = proposals[0]?.number ?? ''))

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import {
 		columnSchema,
 		COLUMN_KINDS,
@@ -39,19 +40,14 @@
 		least: 'Least',
 		most: 'Most'
 	};
-	let fields = $state<ColumnFields>(columnSchema.parse({ name: 'x' }));
-	let choices = $state('');
-	let least = $state('');
-	let most = $state('');
+	const before = untrack(() =>
+		column ? columnSchema.parse({ ...column }) : { ...columnSchema.parse({ name: 'x' }), name: '' }
+	);
+	let fields = $state<ColumnFields>(before);
+	let choices = $state(before.choices.join('\n'));
+	let least = $state(before.least === null ? '' : String(before.least));
+	let most = $state(before.most === null ? '' : String(before.most));
 	let fault = $state('');
-	$effect(() => {
-		if (!open) return;
-		fault = '';
-		fields = column ? columnSchema.parse({ ...column }) : { ...columnSchema.parse({ name: 'x' }), name: '' };
-		choices = fields.choices.join('\n');
-		least = fields.least === null ? '' : String(fields.least);
-		most = fields.most === null ? '' : String(fields.most);
-	});
 	const bound = (typed: string) => (typed.trim() === '' ? null : Number(typed.replace(',', '.')));
 
 	function submit(event: SubmitEvent) {

@@ -29,7 +29,6 @@
 				format
 			});
 			toast.success(`Handed in as ${label}. The ${kind} goes on.`);
-			note = '';
 			open = false;
 			done();
 		} catch (error) {

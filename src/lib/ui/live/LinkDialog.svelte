@@ -33,7 +33,6 @@
 	});
 	function finish(doing: () => void) {
 		open = false;
-		typed = '';
 		doing();
 	}
 </script>

@@ -197,14 +197,14 @@
 	</div>
 </div>
 {#if grid}
-	<TakeScheduleDialog bind:open={taking} document={id} {number} schedule={grid.schedule} />
-	<ColumnDialog
-		bind:open={() => settling !== null, (open) => !open && (settling = null)}
-		column={settling?.column ?? null}
-		others={grid.columns.filter((c) => c !== settling?.column)}
-		keep={(fields) =>
-			settling?.column
-				? grid?.changeColumn(settling.column, fields)
-				: grid?.addColumn(settling!.at, columnSchema.parse(fields))}
-	/>
+	{#if taking}<TakeScheduleDialog bind:open={taking} document={id} {number} schedule={grid.schedule} />{/if}
+	{#if settling !== null}<ColumnDialog
+			bind:open={() => settling !== null, (open) => !open && (settling = null)}
+			column={settling?.column ?? null}
+			others={grid.columns.filter((c) => c !== settling?.column)}
+			keep={(fields) =>
+				settling?.column
+					? grid?.changeColumn(settling.column, fields)
+					: grid?.addColumn(settling!.at, columnSchema.parse(fields))}
+		/>{/if}
 {/if}

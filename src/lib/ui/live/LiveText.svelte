@@ -243,10 +243,10 @@
 		</Tabs.Root>
 	</div>
 </div>
-<LinkDialog
-	bind:open={linking}
-	project={code}
-	toDocument={(document, at) => run(insertDocumentLink(document, at))}
-	toAddress={(href) => run(setLink(href))}
-/>
-<TakeAsDialog bind:open={taking} document={id} {number} text={editor?.doc ?? null} />
+{#if linking}<LinkDialog
+		bind:open={linking}
+		project={code}
+		toDocument={(document, at) => run(insertDocumentLink(document, at))}
+		toAddress={(href) => run(setLink(href))}
+	/>{/if}
+{#if taking}<TakeAsDialog bind:open={taking} document={id} {number} text={editor?.doc ?? null} />{/if}

@@ -45,4 +45,4 @@
 		<button class="button" onclick={letGo}>Let them go…</button>
 	</div>
 {/if}
-<ConfirmDialog bind:asking done={() => {}} />
+{#if asking}<ConfirmDialog bind:asking done={() => {}} />{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 	import type { DocumentRow } from '../../core/rows';
 	import { call, sendFile, sentenceOf, uploadAddress } from '../api';
@@ -52,10 +53,7 @@
 		const { text, pictures, losses } = await importText(bytes, mediaType, keepPicture);
 		return { path: '', body: { text: text.toJSON() as unknown, pictures }, losses };
 	}
-	$effect(() => {
-		if (!open) return;
-		read = null;
-		fault = '';
+	onMount(() => {
 		beginning()
 			.then((made) => (read = made))
 			.catch((error: unknown) => {

@@ -122,14 +122,14 @@
 		close={() => (sorting = null)}
 		done={again}
 	/>{/if}
-<ReasonDialog
-	bind:open={() => refusing !== null, (open) => !open && (refusing = null)}
-	title="Refuse {refusing?.fileName ?? ''}?"
-	consequence={refusing?.senderEmail
-		? `${refusing.sender} gets a mail with what you write. The file is thrown away after two days.`
-		: 'The sender left no address, so nobody is told. The file is thrown away after two days.'}
-	label="What to tell them"
-	button="Refuse"
-	dangerous
-	act={refuse}
-/>
+{#if refusing !== null}<ReasonDialog
+		bind:open={() => refusing !== null, (open) => !open && (refusing = null)}
+		title="Refuse {refusing?.fileName ?? ''}?"
+		consequence={refusing?.senderEmail
+			? `${refusing.sender} gets a mail with what you write. The file is thrown away after two days.`
+			: 'The sender left no address, so nobody is told. The file is thrown away after two days.'}
+		label="What to tell them"
+		button="Refuse"
+		dangerous
+		act={refuse}
+	/>{/if}

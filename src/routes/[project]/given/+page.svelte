@@ -137,4 +137,4 @@
 		</section>
 	</div>
 </div>
-<ConfirmDialog bind:asking done={again} />
+{#if asking}<ConfirmDialog bind:asking done={again} />{/if}

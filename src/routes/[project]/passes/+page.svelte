@@ -201,7 +201,7 @@
 		</section>
 	</div>
 </div>
-<ConfirmDialog bind:asking done={again} />
+{#if asking}<ConfirmDialog bind:asking done={again} />{/if}
 <PassAddress bind:pass={looking} projectId={data.frame.project.id} done={again} />
 <PassChange
 	bind:pass={changing}

@@ -263,18 +263,18 @@
 	{/if}
 </div>
 {#if controller}
-	<PersonDialog
-		bind:person={moving}
-		project={data.frame.project.id}
-		departments={data.departments}
-		members={data.members}
-		me={data.frame.me.id}
-		done={invalidateAll}
-	/>
-	<GroupDialog
-		bind:group={grouping}
-		project={data.frame.project.id}
-		members={data.members}
-		done={invalidateAll}
-	/>
+	{#if moving}<PersonDialog
+			bind:person={moving}
+			project={data.frame.project.id}
+			departments={data.departments}
+			members={data.members}
+			me={data.frame.me.id}
+			done={invalidateAll}
+		/>{/if}
+	{#if grouping}<GroupDialog
+			bind:group={grouping}
+			project={data.frame.project.id}
+			members={data.members}
+			done={invalidateAll}
+		/>{/if}
 {/if}

@@ -69,10 +69,10 @@
 			</p>{/if}
 	</div>
 </div>
-{#if data.frame.me.controller}<ReleaseDialog
-		bind:open={building}
-		project={data.frame.project.id}
-		{code}
-		me={data.frame.me.id}
-		documents={[]}
-	/>{/if}
+{#if data.frame.me.controller}{#if building}<ReleaseDialog
+			bind:open={building}
+			project={data.frame.project.id}
+			{code}
+			me={data.frame.me.id}
+			documents={[]}
+		/>{/if}{/if}

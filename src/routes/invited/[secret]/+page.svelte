@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import Gate from '$lib/ui/Gate.svelte';
+	import { submitOnce } from '$lib/ui/once';
 
 	let { data, form } = $props();
 </script>
@@ -8,7 +9,7 @@
 {#if data.invited}
 	<Gate title="Welcome, {data.invited.name}">
 		<p class="mb-3 text-ink-2">You will sign in as {data.invited.email}.</p>
-		<form method="post" class="space-y-3" use:enhance>
+		<form method="post" class="space-y-3" use:enhance={submitOnce}>
 			<label class="block"
 				><span class="label">Your name, as others see it</span><input
 					class="field"

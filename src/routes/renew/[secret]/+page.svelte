@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import Gate from '$lib/ui/Gate.svelte';
+	import { submitOnce } from '$lib/ui/once';
 
 	let { data, form } = $props();
 </script>
@@ -9,7 +10,7 @@
 {#if data.whose}
 	<Gate title="A new password">
 		<p class="mb-3 text-ink-2">For {data.whose.email}. Wherever you are signed in, you will be signed out.</p>
-		<form method="post" class="space-y-3" use:enhance>
+		<form method="post" class="space-y-3" use:enhance={submitOnce}>
 			<label class="block"
 				><span class="label">New password, at least 10 characters; four words make a good one</span><input
 					class="field"

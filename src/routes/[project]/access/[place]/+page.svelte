@@ -293,5 +293,5 @@
 		</aside>
 	</div>
 </div>
-<AccessDialog bind:row={changing} place={data.place.id} {levels} done={again} />
-<ConfirmDialog bind:asking done={again} />
+{#if changing}<AccessDialog bind:row={changing} place={data.place.id} {levels} done={again} />{/if}
+{#if asking}<ConfirmDialog bind:asking done={again} />{/if}

@@ -293,10 +293,10 @@
 		choose={(from, to) => (chosen = { from, to })}
 	/>
 </div>
-{#if data.frame.me.controller}<ReleaseDialog
-		bind:open={releasing}
-		project={data.frame.project.id}
-		{code}
-		me={data.frame.me.id}
-		documents={[row.id]}
-	/>{/if}
+{#if data.frame.me.controller}{#if releasing}<ReleaseDialog
+			bind:open={releasing}
+			project={data.frame.project.id}
+			{code}
+			me={data.frame.me.id}
+			documents={[row.id]}
+		/>{/if}{/if}

@@ -329,10 +329,10 @@
 		project={data.frame.project}
 		close={() => (adding = null)}
 	/>{/if}
-{#if controller}<ReleaseDialog
-		bind:open={releasing}
-		project={data.frame.project.id}
-		{code}
-		me={data.frame.me.id}
-		documents={forRelease}
-	/>{/if}
+{#if controller}{#if releasing}<ReleaseDialog
+			bind:open={releasing}
+			project={data.frame.project.id}
+			{code}
+			me={data.frame.me.id}
+			documents={forRelease}
+		/>{/if}{/if}

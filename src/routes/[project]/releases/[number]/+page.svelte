@@ -276,53 +276,53 @@
 			</p>{/if}
 	</aside>
 </div>
-<ReleaseDialog
-	bind:open={editing}
-	project={data.frame.project.id}
-	{code}
-	me={data.frame.me.id}
-	documents={[]}
-	edit={about}
-	changed={again}
-/>
-<IssueDialog
-	bind:open={issuing}
-	release={about}
-	items={data.items}
-	issued={async (pass) => {
-		link = pass;
-		toast.success(`Release ${number} is issued and on its way.`);
-		await again();
-	}}
-/>
-<ReasonDialog
-	bind:open={cancelling}
-	title="Cancel release {number}?"
-	consequence="It is not issued, and its number is never used again. What was built stays to be looked at."
-	button="Cancel release {number}"
-	dangerous
-	act={async (reason) => {
-		await call('POST', `/releases/${about.id}/cancelled`, { reason });
-		await again();
-	}}
-/>
-<ReasonDialog
-	bind:open={() => accepting.length > 0, (open) => !open && (accepting = [])}
-	title={accepting.length === 1 ? 'Goes out all the same?' : `${accepting.length} go out all the same?`}
-	consequence="The reason stands in the trail and in the cover note, beside the document."
-	button="Goes out"
-	act={async (reason) => {
-		await call('POST', `/releases/${about.id}/accepted`, { checks: accepting, reason });
-		await again();
-	}}
-/>
-<ReasonDialog
-	bind:open={sendingBack}
-	title="Send release {number} back?"
-	consequence="The build opens again for {about.builtBy}, who is told why."
-	button="Send back"
-	act={async (reason) => {
-		await call('POST', `/releases/${about.id}/send-back`, { reason });
-		await again();
-	}}
-/>
+{#if editing}<ReleaseDialog
+		bind:open={editing}
+		project={data.frame.project.id}
+		{code}
+		me={data.frame.me.id}
+		documents={[]}
+		edit={about}
+		changed={again}
+	/>{/if}
+{#if issuing}<IssueDialog
+		bind:open={issuing}
+		release={about}
+		items={data.items}
+		issued={async (pass) => {
+			link = pass;
+			toast.success(`Release ${number} is issued and on its way.`);
+			await again();
+		}}
+	/>{/if}
+{#if cancelling}<ReasonDialog
+		bind:open={cancelling}
+		title="Cancel release {number}?"
+		consequence="It is not issued, and its number is never used again. What was built stays to be looked at."
+		button="Cancel release {number}"
+		dangerous
+		act={async (reason) => {
+			await call('POST', `/releases/${about.id}/cancelled`, { reason });
+			await again();
+		}}
+	/>{/if}
+{#if accepting.length > 0}<ReasonDialog
+		bind:open={() => accepting.length > 0, (open) => !open && (accepting = [])}
+		title={accepting.length === 1 ? 'Goes out all the same?' : `${accepting.length} go out all the same?`}
+		consequence="The reason stands in the trail and in the cover note, beside the document."
+		button="Goes out"
+		act={async (reason) => {
+			await call('POST', `/releases/${about.id}/accepted`, { checks: accepting, reason });
+			await again();
+		}}
+	/>{/if}
+{#if sendingBack}<ReasonDialog
+		bind:open={sendingBack}
+		title="Send release {number} back?"
+		consequence="The build opens again for {about.builtBy}, who is told why."
+		button="Send back"
+		act={async (reason) => {
+			await call('POST', `/releases/${about.id}/send-back`, { reason });
+			await again();
+		}}
+	/>{/if}

@@ -1,0 +1,148 @@
+import { expect, test, type Page } from '@playwright/test';
+import { as, base, documentId, ready } from './people';
+
+/** Counts the changes that a page asks for while something is done, each answered late as on a slow line. */
+async function changesAsked(page: Page, late: number, doing: () => Promise<void>): Promise<string[]> {
+	const asked: string[] = [];
+	await page.route('**/*', async (route) => {
+		const request = route.request();
+		// That a document was opened is noted by itself.
+		if (request.method() === 'GET' || request.url().endsWith('/opened')) return route.continue();
+		asked.push(`${request.method()} ${new URL(request.url()).pathname.replace(/[a-z0-9]{10}/g, '…')}`);
+		const answer = await route.fetch();
+		await new Promise((done) => setTimeout(done, late));
+		await route.fulfill({ response: answer });
+	});
+	await doing();
+	await page.unrouteAll({ behavior: 'wait' });
+	return asked;
+}
+
+test('what was chosen for a pass and left, or made, does not stand in the next', async ({ browser }) => {
+	const ines = await as(browser, 'ines');
+	const { folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
+	await ines.goto(`/vft/place/${folder}`);
+	await ready(ines);
+	const dialog = ines.getByRole('dialog', { name: /^Pass to/ });
+	const open = async () => {
+		await ines.getByRole('button', { name: /^Folder/ }).click();
+		await ines.getByRole('menuitem', { name: 'Make a pass…' }).click();
+		await expect(dialog).toBeVisible();
+	};
+	const until = async () => dialog.getByLabel('Until', { exact: true }).inputValue();
+	const lowest = async (day: string) => {
+		await expect(dialog.getByLabel('For whom, as you call them')).toHaveValue('');
+		await expect(dialog.getByLabel(/^Named people only/)).toBeChecked();
+		await expect(dialog.getByLabel('Their mail addresses')).toHaveValue('');
+		await expect(dialog.getByLabel('look only')).toBeChecked();
+		await expect(dialog.getByLabel('Uses, at most')).toHaveValue('');
+		await expect(dialog.getByLabel('Password, if any')).toHaveValue('');
+		expect(await until()).toBe(day);
+	};
+	const widen = async () => {
+		await dialog.getByLabel('For whom, as you call them').fill('the whole harbour');
+		await dialog.getByLabel('Anyone who holds the link').check();
+		await dialog.getByLabel('look and take').check();
+		await dialog.getByLabel('Uses, at most').fill('900');
+		await dialog.getByLabel('Password, if any').fill('wide-open-door');
+		await dialog.getByLabel('Until', { exact: true }).fill('2027-06-30');
+	};
+	await open();
+	const day = await until();
+	await lowest(day);
+	for (const leave of ['Cancel', 'Close', 'Escape', 'make']) {
+		await widen();
+		if (leave === 'Escape') await ines.keyboard.press('Escape');
+		else if (leave === 'make') {
+			await dialog.getByRole('button', { name: 'Make pass' }).click();
+			await dialog.getByRole('button', { name: 'Done' }).click();
+		} else await dialog.getByRole('button', { name: leave }).click();
+		await expect(dialog).toBeHidden();
+		await open();
+		await lowest(day);
+	}
+	// The page answers as before: the keys are not caught by a dialog that is gone.
+	await ines.keyboard.press('Escape');
+	await expect(dialog).toBeHidden();
+	await ines.getByRole('button', { name: 'New folder' }).click();
+	await expect(ines.getByRole('dialog').getByLabel('Name')).toBeFocused();
+	await ines.context().close();
+});
+
+test('what others change does not take away what is typed in a dialog', async ({ browser }) => {
+	const [oke, ines] = [await as(browser, 'oke'), await as(browser, 'ines')];
+	const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0304');
+	for (const page of [oke, ines]) {
+		await page.goto(`/vft/document/${id}`);
+		await ready(page);
+		await page.getByRole('button', { name: 'Change…' }).click();
+	}
+	const title = (page: Page) => page.getByRole('dialog').getByLabel('Title');
+	const was = await title(oke).inputValue();
+	await title(oke).fill('Quay wall, as typed');
+	await title(ines).fill(`${was} (Ines)`);
+	await ines.getByRole('dialog').getByRole('button', { name: 'Change' }).click();
+	await expect(oke.getByRole('heading', { level: 1 })).toContainText('(Ines)');
+	await expect(title(oke)).toHaveValue('Quay wall, as typed');
+	await Promise.all([oke, ines].map((p) => p.context().close()));
+});
+
+test.describe('a button pressed twice acts once', () => {
+	for (const late of [0, 400])
+		test(late ? 'on a slow line' : 'on a quick line', async ({ browser }) => {
+			const oke = await as(browser, 'oke');
+			const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
+			const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0305');
+			await oke.goto(`/vft/place/${folder}`);
+			await ready(oke);
+			const dialog = oke.getByRole('dialog');
+			await oke.getByRole('button', { name: 'New folder' }).click();
+			await dialog.getByLabel('Name').fill(`Pressed twice ${Date.now()}`);
+			expect(
+				await changesAsked(oke, late, async () => {
+					await dialog.getByRole('button', { name: 'Make folder' }).dblclick();
+					await expect(oke.getByRole('heading', { level: 1 })).toContainText('Pressed twice');
+				})
+			).toEqual(['POST /api/v1/places/…/folders']);
+
+			await oke.getByRole('button', { name: /^Folder/ }).click();
+			await oke.getByRole('menuitem', { name: 'Open a hatch…' }).click();
+			await dialog.getByLabel('What is asked for').fill('Twice');
+			expect(
+				await changesAsked(oke, late, async () => {
+					await dialog.getByRole('button', { name: 'Open hatch' }).dblclick();
+					await expect(dialog.getByLabel('Link', { exact: true })).toBeVisible();
+				})
+			).toEqual(['POST /api/v1/places/…/hatches']);
+
+			await oke.goto(`/vft/document/${id}`);
+			await ready(oke);
+			await oke.getByRole('button', { name: 'Lock', exact: true }).click();
+			expect(
+				await changesAsked(oke, late, async () => {
+					await dialog.getByRole('button', { name: 'Lock', exact: true }).dblclick();
+					await expect(dialog).toBeHidden();
+					await expect(oke.getByRole('button', { name: 'Give back unchanged' })).toBeVisible();
+				})
+			).toEqual(['POST /api/v1/documents/…/lock']);
+			expect(
+				await changesAsked(oke, late, async () => {
+					await oke.getByRole('button', { name: 'Give back unchanged' }).dblclick();
+					await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
+				})
+			).toEqual(['DELETE /api/v1/documents/…/lock']);
+			await oke.context().close();
+
+			const stranger = await (await browser.newContext({ baseURL: base() })).newPage();
+			await stranger.goto('/forgotten');
+			await ready(stranger);
+			await stranger.getByLabel('Mail address').fill('nobody@vennholm.example');
+			expect(
+				await changesAsked(stranger, late, async () => {
+					await stranger.locator('form button').dblclick();
+					await expect(stranger.locator('form')).toBeHidden();
+				})
+			).toEqual(['POST /forgotten']);
+			await stranger.context().close();
+		});
+});
