@@ -101,7 +101,8 @@ export async function revise(
 		document: doc.id,
 		upload,
 		note: note ?? NOTES[kind]![(doc.edits - 2) % NOTES[kind]!.length]!,
-		keepLock: keep
+		keepLock: keep,
+		base: doc.label
 	});
 	doc.label = label!;
 	if (!keep) doc.lockedBy = null;

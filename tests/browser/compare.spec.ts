@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { as, documentId, ready } from './people';
+import { act, as, documentId, ready, sendBytes } from './people';
 
 test('two versions of a drawing: every known edit is found, by place and by item, and stepped through', async ({
 	browser
@@ -53,7 +53,10 @@ test('a lock is asked for, and broken; what its holder brings later is kept and 
 	await expect(oke.getByRole('button', { name: 'Give back unchanged' })).toBeVisible();
 
 	// Rhosyn's page heard of it by itself; her work is not lost.
-	await rhosyn.getByRole('button', { name: 'Hand in beside…' }).click();
+	await expect(rhosyn.getByText('Oke Lindvar broke your lock')).toBeVisible();
+	await rhosyn.reload();
+	await ready(rhosyn);
+	await rhosyn.getByRole('button', { name: 'Bring what you have…' }).click();
 	const dialog = rhosyn.getByRole('dialog');
 	await dialog
 		.getByLabel('The file you worked on')
@@ -73,4 +76,59 @@ test('a lock is asked for, and broken; what its holder brings later is kept and 
 	await oke.getByRole('button', { name: 'Give back unchanged' }).click();
 	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
 	for (const one of [oke, rhosyn]) await one.context().close();
+});
+
+test('an old file under a new lock buries nothing: what came since is told, and where it goes is chosen', async ({
+	browser
+}) => {
+	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
+	const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0306');
+	const lock = async () => {
+		await rhosyn.getByRole('button', { name: 'Lock', exact: true }).click();
+		await rhosyn.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
+		await expect(rhosyn.getByRole('button', { name: 'Give back unchanged' })).toBeVisible();
+	};
+	await rhosyn.goto(`/vft/document/${id}`);
+	await ready(rhosyn);
+	await lock();
+	const coming = rhosyn.waitForEvent('download');
+	await rhosyn.getByRole('link', { name: 'Download', exact: true }).click();
+	await (await coming).path();
+	await act(oke, 'POST', `/documents/${id}/lock/break`, { reason: 'the berth opens' });
+	await act(oke, 'POST', `/documents/${id}/lock`, { purpose: 'berth' });
+	const { versions } = (await (await oke.request.get(`/api/v1/documents/${id}`)).json()) as {
+		versions: { label: string }[];
+	};
+	const had = versions[0]!.label;
+	const { label: newer } = await act<{ label: string }>(oke, 'POST', `/documents/${id}/versions`, {
+		upload: await sendBytes(oke, 'wall.dxf', 'what Oke drew'),
+		note: 'berth',
+		base: had
+	});
+
+	await expect(rhosyn.getByText('Oke Lindvar broke your lock')).toBeVisible();
+	await lock();
+	await expect(rhosyn.getByText('Oke Lindvar broke your lock')).toBeVisible();
+	const dialog = rhosyn.getByRole('dialog');
+	const handIn = async (content: string, choice: string | null) => {
+		await rhosyn.getByRole('button', { name: 'Hand in', exact: true }).click();
+		await dialog
+			.getByLabel('The file you worked on')
+			.setInputFiles({ name: 'wall.dxf', mimeType: 'image/vnd.dxf', buffer: Buffer.from(content) });
+		await dialog.getByLabel('What changed').fill('my week');
+		if (choice) await dialog.getByLabel(choice).check();
+	};
+	await handIn('what Rhosyn drew', null);
+	await expect(dialog).toContainText(
+		`Since ${had}, the last version that you are known to have had, Oke Lindvar stored ${newer}.`
+	);
+	await dialog.getByRole('button', { name: 'Hand in', exact: true }).click();
+	await expect(dialog.getByLabel(/^My file is made from/)).toBeFocused();
+	await dialog.getByLabel(/^Keep it beside/).check();
+	await dialog.getByRole('button', { name: 'Hand in beside' }).click();
+	await expect(rhosyn.getByText(/Kept as side version 1/)).toBeVisible();
+	await expect(rhosyn.getByText('Oke Lindvar broke your lock')).toBeHidden();
+	await expect(rhosyn.getByRole('list', { name: 'Side versions' })).toContainText(`made from ${had}`);
+	await expect(rhosyn.getByRole('button', { name: 'Give back unchanged' })).toBeVisible();
+	await Promise.all([oke, rhosyn].map((p) => p.context().close()));
 });

@@ -254,7 +254,7 @@ describe('freezing (A6)', () => {
 		});
 		await world.add('oke', undefined, at);
 		await world.act('oke', thawPlace, { place: at });
-		await world.act('rhosyn', handIn, { document: doc, upload, note: 'n' });
+		await world.act('rhosyn', handIn, { document: doc, upload, note: 'n', base: 'P01.1' });
 	});
 
 	it('cannot be gone round by moving a folder in', async () => {

@@ -34,7 +34,8 @@ describe('locks (L1 to L3)', () => {
 		const upload = await world.send('rhosyn', 'something else');
 		expect(await world.act('rhosyn', handIn, { document: id, upload, note: 'mine' })).toEqual({
 			label: null,
-			side: 1
+			side: 1,
+			same: false
 		});
 		expect(await world.revise(id, 'oke', 'kept', true)).toBe('P01.2');
 		const seen = await world.read('rhosyn', documentView, { document: id });
@@ -89,13 +90,26 @@ describe('locks (L1 to L3)', () => {
 });
 
 describe('versions (L6 to L8)', () => {
-	it('of the same bytes are not handed in twice', async () => {
+	it('of the same bytes are not made twice: the lock ends and nothing else happens', async () => {
 		const { id } = await world.add('oke', 'the same');
 		await world.act('oke', takeLock, { document: id, purpose: '' });
 		const upload = await world.send('oke', 'the same');
-		expect(await refused(world.act('oke', handIn, { document: id, upload, note: 'x' }))).toMatchObject({
-			code: 'conflict'
-		});
+		const same = { label: 'P01.1', side: null, same: true };
+		const saved = { document: id, upload, note: 'x', keepLock: true };
+		expect(await world.act('oke', handIn, saved)).toEqual(same);
+		expect((await world.read('oke', documentView, { document: id })).row.lock?.mine).toBe(true);
+		expect(await world.act('oke', handIn, { document: id, upload, note: 'x' })).toEqual(same);
+		const { row, versions, sides } = await world.read('oke', documentView, { document: id });
+		expect([row.lock, versions.length, sides]).toEqual([null, 1, []]);
+		expect(
+			await refused(
+				world.act('rhosyn', handIn, {
+					document: id,
+					upload: await world.send('rhosyn', 'the same'),
+					note: 'x'
+				})
+			)
+		).toMatchObject({ code: 'conflict' });
 	});
 
 	it('restore an older one as a new one and keep all between', async () => {

@@ -9,6 +9,7 @@ import type { Act, At, View } from '../../src/lib/server/acts/act';
 import type { Actor, Proof } from '../../src/lib/server/actor';
 import { addDocument } from '../../src/lib/server/acts/documents';
 import { handIn } from '../../src/lib/server/acts/hand-in';
+import { documentRow } from '../../src/lib/server/views/documents';
 import { makeFolder, makeShelf } from '../../src/lib/server/acts/folders';
 import { takeLock } from '../../src/lib/server/acts/locks';
 import { addPerson, addRecipient, makeDepartment, makeProject } from '../../src/lib/server/acts/people';
@@ -128,7 +129,7 @@ export class TestWorld {
 		return this.act(who, addDocument, { folder, upload, number, title: `Sheet ${this.serial}` });
 	}
 
-	/** Takes a document in hand and hands a version in. */
+	/** Takes a document in hand and hands in a version made from the newest. */
 	async revise(
 		document: string,
 		who = 'oke',
@@ -137,7 +138,8 @@ export class TestWorld {
 	): Promise<string> {
 		await this.act(who, takeLock, { document, purpose: 'a change' }).catch(() => {});
 		const upload = await this.send(who, content);
-		return (await this.act(who, handIn, { document, upload, note: 'changed', keepLock })).label!;
+		const base = (await this.read(who, documentRow, { document })).label;
+		return (await this.act(who, handIn, { document, upload, note: 'changed', keepLock, base })).label!;
 	}
 
 	/** Approves a release as it stands, having looked at it. */

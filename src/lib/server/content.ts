@@ -147,12 +147,7 @@ export async function sameBytes(
 }
 
 /** Finds uploads of a sender from within the last day, in the order asked. Raises `invalid` for any other. */
-export async function ownUploads(
-	db: Querier,
-	sender: Sender,
-	ids: string[],
-	now: Date
-) {
+export async function ownUploads(db: Querier, sender: Sender, ids: string[], now: Date) {
 	const rows = await db
 		.select({
 			id: upload.id,

@@ -4,6 +4,7 @@
 	import type { Level } from '../core/access/levels';
 	import { attempt, call } from './api';
 	import type { DocumentView } from './document-view';
+	import BrokenLock from './BrokenLock.svelte';
 	import ChangeDialog from './ChangeDialog.svelte';
 	import HandInDialog from './HandInDialog.svelte';
 	import HandInLiveDialog from './live/HandInLiveDialog.svelte';
@@ -16,7 +17,7 @@
 	import ReasonDialog from './ReasonDialog.svelte';
 	import ReviseDialog from './ReviseDialog.svelte';
 	import { restorePlace } from './restore';
-	import { dayText, timeText, whenText } from './words';
+	import { dayText, plural, timeText, whenText } from './words';
 
 	/** What can be done with a document now, and who has it in hand. The parent offers the keys `L` and `H`. */
 	let {
@@ -139,6 +140,9 @@
 					: `You have ${view.levelLabel} here.`}
 		</p>{/if}
 {/if}
+{#if view.broken && view.mayWork && !live}<div class="mb-1.5">
+		<BrokenLock {view} bring={() => (lock?.mine ? (handing = true) : (beside = true))} {changed} />
+	</div>{/if}
 <div class="flex flex-wrap gap-1.5">
 	{#if !onPage}<a class="button {lock?.mine ? '' : 'button-act'}" href="/{code}/document/{row.id}">Open</a
 		>{/if}
@@ -222,6 +226,8 @@
 			bind:open={handing}
 			document={row.id}
 			number={row.number}
+			newest={row.label}
+			{code}
 			{project}
 			done={changed}
 		/>{/if}{/if}
@@ -236,6 +242,8 @@
 		bind:open={beside}
 		document={row.id}
 		number={row.number}
+		newest={row.label}
+		{code}
 		{project}
 		labels={view.versions.map((v) => v.label)}
 		done={changed}
@@ -267,8 +275,10 @@
 {#if removing}<ReasonDialog
 		bind:open={removing}
 		title="Remove {row.number}?"
-		consequence="{row.title} with its {row.versions} versions goes out of sight for everybody{lock &&
-		!lock.mine
+		consequence="{row.title} with its {plural(
+			row.versions,
+			'version'
+		)} goes out of sight for everybody{lock && !lock.mine
 			? `; ${lock.holder} has it in hand`
 			: ''}. It can be restored until {until}."
 		button="Remove"

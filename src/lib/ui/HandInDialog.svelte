@@ -1,19 +1,24 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
-	import { call, sentenceOf } from './api';
+	import { onMount } from 'svelte';
+	import { baseSentence, type Base } from '../core/base';
+	import { call, CallError, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
 	import { queue, type Sending } from './sending.svelte';
 	import { sizeText } from './words';
 
 	/**
 	 * Hands in a new version with a note, or saves one and keeps the lock. Without the lock (`labels` given) the file is
-	 * kept beside the line. What looks wrong with it is said before.
+	 * kept beside the line. When others stored versions since the last that one is known to have had, one says what the
+	 * file was made from before it is sent (L5); what looks wrong with it is said before it is handed in.
 	 */
 	let {
 		open = $bindable(false),
 		document,
 		number,
+		newest,
+		code,
 		project,
 		labels = null,
 		done
@@ -21,6 +26,10 @@
 		open: boolean;
 		document: string;
 		number: string;
+		/** Label of the newest version. */
+		newest: string;
+		/** Code of the project as addresses have it. */
+		code: string;
 		project: string;
 		/** The versions it may have been made from, newest first; null hands in on the line. */
 		labels?: string[] | null;
@@ -33,10 +42,20 @@
 	let busy = $state(false);
 	let keep = false;
 	let base = $state('');
+	/** What one is known to have had, and what others stored since. */
+	let known = $state<Base | null>(null);
+	/** What one says of it: made from the newest after all, or to be kept beside. */
+	let answer = $state<'newest' | 'beside' | ''>('');
+	const told = $derived(known && !labels ? baseSentence(known) : null);
 	let warnings = $state<string[]>([]);
 	/** What was sent and warned about; handing in again means it. */
 	let received = $state<string | null>(null);
 	const file = $derived(files?.[0]);
+
+	onMount(async () => {
+		// Without the answer one is told when it is handed in.
+		known = await call<Base>('GET', `/documents/${document}/hand-in-base`).catch(() => null);
+	});
 
 	function again() {
 		received = null;
@@ -57,17 +76,32 @@
 				));
 				if (warnings.length) return;
 			}
-			const { side } = await call<{ side: number | null }>('POST', `/documents/${document}/versions`, {
-				upload: received,
-				note,
-				keepLock: keep,
-				...(base ? { base } : {})
-			});
-			if (side) toast.success(`Kept as side version ${side}, beside the line.`);
+			const made = await call<{ label: string | null; side: number | null; same: boolean }>(
+				'POST',
+				`/documents/${document}/versions`,
+				{
+					upload: received,
+					note,
+					keepLock: keep,
+					...(base ? { base } : {}),
+					...(told && answer === 'newest' ? { base: known!.since.at(-1)!.label } : {}),
+					beside: answer === 'beside'
+				}
+			);
+			if (made.side) toast.success(`Kept as side version ${made.side}, beside the line.`);
+			else if (made.same)
+				toast(
+					`These are the very bytes of ${made.label}: no new version was made${keep ? '' : ', and the lock is given back'}.`
+				);
 			open = false;
 			done();
 		} catch (error) {
 			fault = sentenceOf(error);
+			// Others stored something while the dialog was open.
+			if (error instanceof CallError && error.code === 'stale-base') {
+				const { base: label, since } = error.facts as { base: string | null; since: Base['since'] };
+				[known, answer] = [{ label, since }, ''];
+			}
 		} finally {
 			busy = false;
 			sending = null;
@@ -90,9 +124,40 @@
 				required
 			/></label
 		>
+		{#if told}<fieldset class="border-l-4 border-lock bg-lock-soft px-3 py-1.5">
+				<legend class="sr-only">What your file was made from</legend>
+				<p>
+					{told}
+					{#if known?.label}<a
+							class="link"
+							href="/{code}/document/{document}/compare?from={known.label}&to={newest}"
+							target="_blank">Compare {known.label} with {newest}</a
+						>{:else}<a class="link" href="/{code}/document/{document}" target="_blank">Look at {newest}</a
+						>{/if}
+				</p>
+				<label class="mt-1 flex items-start gap-2"
+					><input
+						type="radio"
+						class="mt-0.5 accent-act"
+						name="made-from"
+						value="newest"
+						bind:group={answer}
+						required
+					/>My file is made from {newest}, and nothing in it is missing</label
+				>
+				<label class="flex items-start gap-2"
+					><input
+						type="radio"
+						class="mt-0.5 accent-act"
+						name="made-from"
+						value="beside"
+						bind:group={answer}
+					/>Keep it beside the line, to be compared and merged; the lock stays</label
+				>
+			</fieldset>{/if}
 		{#if labels}<label class="block"
 				><span class="label">Made from</span><select class="field" bind:value={base}>
-					<option value="">what I had in hand last</option>
+					<option value="">{known?.label ? `${known.label}, the last I had` : 'I do not know'}</option>
 					{#each labels as label (label)}<option>{label}</option>{/each}
 				</select></label
 			>{/if}
@@ -116,11 +181,15 @@
 			</div>{/if}
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 		<div class="flex justify-end gap-2">
-			{#if !labels}<button class="button" disabled={busy} onclick={() => (keep = true)}
+			{#if !labels && answer !== 'beside'}<button class="button" disabled={busy} onclick={() => (keep = true)}
 					>Save and keep lock</button
 				>{/if}
 			<button class="button button-act" disabled={busy} onclick={() => (keep = false)}
-				>{warnings.length ? 'Hand in all the same' : labels ? 'Hand in beside' : 'Hand in'}</button
+				>{warnings.length
+					? 'Hand in all the same'
+					: labels || answer === 'beside'
+						? 'Hand in beside'
+						: 'Hand in'}</button
 			>
 		</div>
 	</form>

@@ -20,6 +20,8 @@ export interface DocumentView {
 	marked: string[];
 	/** Where it is worked on live, and how the reader may; null for a plain file. */
 	room: { name: string; kind: LiveKind; mode: RoomMode } | null;
+	/** A lock of the reader that was broken and that they have not answered yet. */
+	broken: { at: string; by: string; reason: string } | null;
 	/** Who asked for the lock, and whether the reader waits for it. */
 	waiting: { asked: { name: string; note: string }[]; mine: 'asked' | 'told' | null };
 }

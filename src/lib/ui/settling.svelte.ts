@@ -1,6 +1,7 @@
 import { COLUMNS, faultsOf, filledDown, numberAfter, pastedCells, tagsOf, type Column } from '../core/settle';
 import type { NumberingRule } from '../core/numbering/numbering';
-import { call, sentenceOf } from './api';
+import { baseSentence, type Base } from '../core/base';
+import { call, CallError, sentenceOf } from './api';
 import type { Gathered } from './files';
 import { queue, type Sending } from './sending.svelte';
 import { unpack, UnpackError } from './unpack';
@@ -39,6 +40,10 @@ export class Line {
 	sending = $state<Sending | null>(null);
 	/** Its bytes are in the project already, and somebody decided to add them all the same. */
 	twinKnown = false;
+	/** The version that somebody was told of, and said that the file was made from (L5). */
+	madeFrom: string | null = null;
+	/** The document was taken in hand for it. */
+	locked = false;
 
 	constructor(
 		readonly key: number,
@@ -246,6 +251,8 @@ export class Settling {
 	}
 
 	leaveOut(line: Line): void {
+		const document = this.usedBy(line)?.document;
+		if (line.locked && document) void call('DELETE', `/documents/${document.id}/lock`).catch(() => {});
 		this.lines = this.lines.filter((l) => l !== line);
 	}
 
@@ -288,13 +295,34 @@ export class Settling {
 	/** Hands a file in as the next version; what nobody has in hand is taken in hand for it. */
 	private async handIn(line: Line, known: Known, upload: string): Promise<void> {
 		const note = this.note.trim() || 'Handed in with other files';
-		if (!known.holder) await call('POST', `/documents/${known.id}/lock`, { purpose: note });
-		const { side } = await call<{ side: number | null }>('POST', `/documents/${known.id}/versions`, {
-			upload,
-			note,
-			base: known.label
-		});
-		line.hint = side === null ? `next version of ${known.title}` : `set beside ${known.label}`;
+		if (!known.holder && !line.locked) {
+			await call('POST', `/documents/${known.id}/lock`, { purpose: note });
+			line.locked = true;
+		}
+		try {
+			const { side, same } = await call<{ side: number | null; same: boolean }>(
+				'POST',
+				`/documents/${known.id}/versions`,
+				{ upload, note, ...(line.madeFrom ? { base: line.madeFrom } : {}) }
+			);
+			line.hint = same
+				? `the very bytes of ${known.label}`
+				: side === null
+					? `next version of ${known.title}`
+					: `set beside ${known.label}`;
+		} catch (error) {
+			if (!(error instanceof CallError) || error.code !== 'stale-base') throw error;
+			line.madeFrom = String(error.facts.newest);
+			const told = baseSentence({
+				label: error.facts.base as string | null,
+				since: error.facts.since as Base['since']
+			});
+			throw new CallError(
+				error.code,
+				`${told} Add again if your file was made from ${line.madeFrom}; or leave it out.`,
+				{}
+			);
+		}
 	}
 
 	/** Whether the bytes are here already and nobody has decided yet to keep both. */

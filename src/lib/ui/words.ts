@@ -161,6 +161,7 @@ export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 			`carried ${plural(Number(event.details.marks ?? 0), 'mark')} on ${d.number} over from ${d.from} to ${d.label}`,
 		'lock.taken': () => `took ${doc} in hand${d.purpose ? ` for “${d.purpose}”` : ''}`,
 		'lock.given-back': () => `gave ${doc} back without a change`,
+		'lock.answered': () => `has nothing to bring to ${doc} from under the broken lock`,
 		'lock.stale': () =>
 			d.told === 'leads'
 				? `told the leads that ${d.holder} still has ${doc} in hand`

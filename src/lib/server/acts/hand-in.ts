@@ -1,23 +1,32 @@
-import { and, desc, eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { baseSentence } from '../../core/base';
 import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
 import { ownUploads } from '../content';
-import { content, document, lock, sideVersion, version } from '../db/schema';
+import { content, document, sideVersion, version } from '../db/schema';
+import { knownBase } from '../known-base';
 import { tellNotices } from '../notices';
 import { defineAct, type Acting, type ContextOf } from './act';
 import { addSave, goesOn, holdDocument, openLock, ranged, workedOnLive } from './documents';
 import { id, note, reason } from './fields';
-import { endLock } from './locks';
+import { answerBroken, endLock, giveBack } from './locks';
 
 type Here = ContextOf['place'] & Acting;
+
+/** What became of a file: a version on the line, one beside it, or nothing, for it was the newest already. */
+interface HandedIn {
+	label: string | null;
+	side: number | null;
+	same: boolean;
+}
 
 const label = z.string().max(20);
 
 export const handIn = defineAct({
 	name: 'handIn',
 	summary:
-		'Hand in a new version of a document in hand, or save one and keep the lock; without the lock it is kept beside the line',
+		'Hand in a new version of a document in hand, or save one and keep the lock; without the lock, or made from an older version, it is kept beside the line. Where others stored a version after the last that the sender had, it is refused until the sender says what the file was made from',
 	method: 'POST',
 	path: '/documents/{document}/versions',
 	input: z.strictObject({
@@ -25,24 +34,44 @@ export const handIn = defineAct({
 		upload: id,
 		note: note.refine((text) => text.length > 0, 'Say what changed.'),
 		keepLock: z.boolean().default(false),
-		/** The version that was worked from; what differs from the newest never overwrites it (L5). */
-		base: label.optional()
+		/**
+		 * The version that the file was made from, as its sender says; anything but the newest is kept beside (L5).
+		 * Without it, it is the newest that the sender is known to have had.
+		 */
+		base: label.optional(),
+		/** Keep it beside the line whatever it was made from. */
+		beside: z.boolean().default(false)
 	}),
 	// Past a lock of another it is kept beside the line (L5).
 	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'], past: ['inHand'] },
-	events: ['version.handed-in', 'version.saved', 'version.set-beside'],
-	async run(context, input): Promise<{ label: string | null; side: number | null }> {
+	events: ['version.handed-in', 'version.saved', 'version.set-beside', 'lock.given-back'],
+	async run(context, input): Promise<HandedIn> {
 		const { tx, project, person: by, now, newId, tell, enqueue } = context;
 		const [file] = await ownUploads(tx, { personId: by.id }, [input.upload], now);
 		const held = await holdDocument(tx, input.document);
 		const open = await openLock(tx, input.document);
 		if (held.row.kind !== 'file') throw workedOnLive(held.row.number);
-		if (held.current.hash === file!.hash)
+		const mine = open?.holderId === by.id ? open : null;
+		if (held.current.hash === file!.hash) {
+			if (!mine)
+				throw new Problem(
+					'conflict',
+					`These are the same bytes as ${held.current.label}; there is nothing new to hand in.`
+				);
+			if (!input.keepLock) await giveBack(context, mine, held.row);
+			return { label: held.current.label, side: null, same: true };
+		}
+		const known = await knownBase(tx, held.row.id, by.id);
+		const from = input.base ?? known.label;
+		if (!mine || input.beside || (input.base !== undefined && input.base !== held.current.label))
+			return { label: null, side: await setBeside(context, { ...input, base: from }, file!), same: false };
+		const told = input.base === undefined ? baseSentence(known) : null;
+		if (told)
 			throw new Problem(
-				'conflict',
-				`These are the same bytes as ${held.current.label}; there is nothing new to hand in. A lock can be given back without a change.`
+				'stale-base',
+				`${told} Say what your file was made from: the newest after all, or keep it beside. Nothing was stored.`,
+				{ base: known.label, since: known.since, newest: held.current.label }
 			);
-		if (open?.holderId !== by.id) return { label: null, side: await setBeside(context, input, file!) };
 		const next = await addSave(
 			tx,
 			project,
@@ -50,7 +79,7 @@ export const handIn = defineAct({
 			{ hash: file!.hash, fileName: file!.fileName, note: input.note, lockKept: input.keepLock },
 			{ personId: by.id, at: now, versionId: newId() }
 		);
-		if (!input.keepLock) await endLock(context, open, 'handed-in', held.row);
+		if (!input.keepLock) await endLock(context, mine, 'handed-in', held.row);
 		await enqueue('read-content', { hash: file!.hash });
 		tell({
 			kind: input.keepLock ? 'version.saved' : 'version.handed-in',
@@ -58,14 +87,14 @@ export const handIn = defineAct({
 			documentId: input.document,
 			details: { number: held.row.number, label: next, note: input.note, hash: file!.hash, size: file!.size }
 		});
-		return { label: next, side: null };
+		return { label: next, side: null, same: false };
 	}
 });
 
 /** Keeps what somebody hands in without the lock beside the line, and tells whom it concerns. Gives its number. */
 async function setBeside(
 	context: Here,
-	input: { document: string; note: string; base?: string | undefined },
+	input: { document: string; note: string; base: string | null },
 	file: { hash: string; fileName: string; size: number }
 ): Promise<number> {
 	const { tx, person: by, now, newId, tell, enqueue } = context;
@@ -77,30 +106,27 @@ async function setBeside(
 			'conflict',
 			`You handed these very bytes in before; they are kept as side version ${twin.number}.`
 		);
-	const [own] = await tx
-		.select({ base: lock.baseVersionId })
-		.from(lock)
-		.where(and(eq(lock.documentId, row.id), eq(lock.holderId, by.id)))
-		.orderBy(desc(lock.takenAt))
-		.limit(1);
 	const [base] = input.base
 		? await tx
 				.select({ id: version.id })
 				.from(version)
 				.where(and(eq(version.documentId, row.id), eq(version.label, input.base)))
 		: [];
+	if (input.base && !base)
+		throw new Problem('invalid', `There is no version ${input.base}.`, { field: 'base' });
 	const side = Math.max(0, ...sides.map((s) => s.number)) + 1;
 	await tx.insert(sideVersion).values({
 		id: newId(),
 		documentId: row.id,
 		number: side,
-		baseVersionId: base?.id ?? own?.base ?? null,
+		baseVersionId: base?.id ?? null,
 		hash: file.hash,
 		fileName: file.fileName,
 		note: input.note,
 		createdBy: by.id,
 		createdAt: now
 	});
+	await answerBroken(context, row.id);
 	await enqueue('read-content', { hash: file.hash });
 	tell({
 		kind: 'version.set-beside',

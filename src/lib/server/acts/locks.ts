@@ -80,6 +80,34 @@ export async function endLock(
 	});
 }
 
+/** Ends a lock of the person's own without a new version. */
+export async function giveBack(context: InProject, open: { id: string }, row: About): Promise<void> {
+	await endLock(context, open, 'given-back', row);
+	context.tell({
+		kind: 'lock.given-back',
+		placeId: row.id,
+		documentId: row.id,
+		details: { number: row.number }
+	});
+}
+
+/** Notes that the person said what became of their work under broken locks. Gives how many waited for that. */
+export async function answerBroken({ tx, person: by, now }: InProject, documentId: string): Promise<number> {
+	const answered = await tx
+		.update(lock)
+		.set({ answeredAt: now })
+		.where(
+			and(
+				eq(lock.documentId, documentId),
+				eq(lock.holderId, by.id),
+				eq(lock.endedHow, 'broken'),
+				isNull(lock.answeredAt)
+			)
+		)
+		.returning({ id: lock.id });
+	return answered.length;
+}
+
 /** The open lock of a document. Raises `conflict` when nobody has it, `in-hand` when somebody else does. */
 async function ownLock(context: InProject, documentId: string): Promise<{ row: About; open: OpenLock }> {
 	const { row } = await holdDocument(context.tx, documentId);
@@ -190,9 +218,25 @@ export const giveBackLock = defineAct({
 	events: ['lock.given-back'],
 	async run(context, input) {
 		const { row, open } = await ownLock(context, input.document);
-		await endLock(context, open, 'given-back', row);
+		await giveBack(context, open, row);
+		return {};
+	}
+});
+
+export const answerBrokenLock = defineAct({
+	name: 'answerBrokenLock',
+	summary: 'Say that nothing comes of the work under a lock of yours that was broken',
+	method: 'POST',
+	path: '/documents/{document}/lock/answer',
+	input: z.strictObject({ document: id }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'], past: EVERY_CAP },
+	events: ['lock.answered'],
+	async run(context, input) {
+		const { row } = await holdDocument(context.tx, input.document);
+		if (!(await answerBroken(context, row.id)))
+			throw new Problem('conflict', 'No lock of yours on this was broken that you have not answered.');
 		context.tell({
-			kind: 'lock.given-back',
+			kind: 'lock.answered',
 			placeId: row.id,
 			documentId: row.id,
 			details: { number: row.number }

@@ -13,6 +13,7 @@ import { among, type Querier } from '../db';
 import {
 	content,
 	document,
+	event,
 	liveRoom,
 	liveUpdate,
 	lock,
@@ -25,6 +26,7 @@ import {
 	verdict,
 	version
 } from '../db/schema';
+import { knownBase } from '../known-base';
 import { breadcrumb } from './tree';
 import { documentRows } from './rows';
 
@@ -86,6 +88,7 @@ export const documentView = defineView({
 			way: (await breadcrumb(db, here, reach)).slice(0, -1),
 			sides: await sidesOf(db, here.id),
 			waiting: await waitingFor(db, here.id, me.id),
+			broken: await brokenLock(db, here.id, me.id),
 			marked: await markedVersions(db, here.id),
 			marksMode: marksMode(level),
 			room: await roomOf(db, here.id, level, row!.lock !== null && !row!.lock.mine),
@@ -149,6 +152,38 @@ async function sidesOf(db: Querier, documentId: string): Promise<SideRow[]> {
 		.orderBy(desc(sideVersion.number));
 	return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
 }
+
+/** The last lock of the reader that was broken here and that they have not answered yet (rule L5); null when there is none. */
+async function brokenLock(db: Querier, documentId: string, readerId: string) {
+	const [row] = await db
+		.select({ at: lock.endedAt, by: event.actorName, reason: sql<string>`${event.details}->>'reason'` })
+		.from(lock)
+		.innerJoin(
+			event,
+			and(eq(event.documentId, lock.documentId), eq(event.kind, 'lock.broken'), eq(event.at, lock.endedAt))
+		)
+		.where(
+			and(
+				eq(lock.documentId, documentId),
+				eq(lock.holderId, readerId),
+				eq(lock.endedHow, 'broken'),
+				isNull(lock.answeredAt)
+			)
+		)
+		.orderBy(desc(lock.endedAt))
+		.limit(1);
+	return row ? { ...row, at: row.at!.toISOString() } : null;
+}
+
+export const handInBase = defineView({
+	name: 'handInBase',
+	summary:
+		'The newest version that you are known to have had of a document, and what others stored since; told before a file is sent',
+	path: '/documents/{document}/hand-in-base',
+	input: documentInput,
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'], past: ['inHand'] },
+	run: ({ db, place: here, person: me }) => knownBase(db, here.id, me.id)
+});
 
 /** Who waits for the lock: the names of those who asked, and whether the reader waits too. */
 async function waitingFor(db: Querier, documentId: string, readerId: string) {

@@ -139,7 +139,9 @@ export const lock = pgTable(
 		/** The version that was the newest when it was taken: what its holder works from. */
 		baseVersionId: text('base_version_id'),
 		endedAt: time('ended_at'),
-		endedHow: text('ended_how').$type<'handed-in' | 'given-back' | 'handed-over' | 'broken'>()
+		endedHow: text('ended_how').$type<'handed-in' | 'given-back' | 'handed-over' | 'broken'>(),
+		/** When the former holder of a broken lock said what became of their work. */
+		answeredAt: time('answered_at')
 	},
 	(t) => [
 		uniqueIndex('lock_one_open')

@@ -1,0 +1,1 @@
+ALTER TABLE "lock" ADD COLUMN "answered_at" timestamp (3) with time zone;
