@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import Dialog from './Dialog.svelte';
-	import { gatherChosen, type Gathered } from './files';
+	import { gatherChosen, type Batch } from './files';
 	import { refresh } from './refresh';
 	import SettleTable from './SettleTable.svelte';
 	import { Settling, type SettlingProject } from './settling.svelte';
@@ -14,7 +14,7 @@
 		project,
 		close
 	}: {
-		first: Gathered[];
+		first: Batch;
 		place: { id: string; name: string };
 		project: SettlingProject;
 		close: () => void;
@@ -40,7 +40,7 @@
 		event.preventDefault();
 		await settling.addAll();
 		await refresh('cupboard:folder');
-		if (lines.every((l) => l.state === 'done')) open = false;
+		if (lines.every((l) => l.state === 'done') && !settling.empty.length) open = false;
 	}
 	function choose(event: Event) {
 		const field = event.currentTarget as HTMLInputElement;
@@ -66,6 +66,12 @@
 						' each.'}
 			</p>
 		</div>
+		{#if settling.empty.length}<p class="text-ink-2">
+				{plural(settling.empty.length, 'empty folder')}, made as well: {settling.empty
+					.slice(0, 5)
+					.map((way) => way.join(' / '))
+					.join(', ')}{settling.empty.length > 5 ? ' and more' : ''}.
+			</p>{/if}
 		{#if settling.fault}<p role="alert" class="text-fault">{settling.fault}</p>{/if}
 		{#if lines.length}<SettleTable {settling} />{/if}
 		{#if lines.some((l) => l.becomes === 'version' && l.open)}<label class="block"
@@ -86,8 +92,12 @@
 			<button type="button" class="button" onclick={() => (open = false)}
 				>{settling.busy ? 'Go on in the background' : added ? 'Close' : 'Cancel'}</button
 			>
-			<button class="button button-act" disabled={settling.busy || !waiting.length}
-				>Add {waiting.length ? plural(waiting.length, 'document') : 'documents'}</button
+			<button class="button button-act" disabled={settling.busy || !(waiting.length || settling.empty.length)}
+				>Add {waiting.length || !settling.empty.length
+					? waiting.length
+						? plural(waiting.length, 'document')
+						: 'documents'
+					: plural(settling.empty.length, 'folder')}</button
 			>
 		</div>
 	</form>

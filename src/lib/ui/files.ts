@@ -7,47 +7,59 @@ export interface Gathered {
 	folders: string[];
 }
 
+/** What was chosen or dropped at one time. */
+export interface Batch {
+	files: Gathered[];
+	/** Ways to folders that hold nothing to be added, and are made all the same. */
+	empty: string[][];
+}
+
 /** Files that systems leave behind in folders; nobody means to add them. */
 const LITTER = /^(\.DS_Store|Thumbs\.db|desktop\.ini|~\$.*|\.~lock\..*)$/i;
 
 export const isLitter = (name: string) => LITTER.test(name);
 
-/** Files from a file field; a folder field tells each file's way. */
-export function gatherChosen(list: FileList): Gathered[] {
-	return [...list]
+/** Files from a file field; a folder field tells each file's way, and keeps empty folders to itself. */
+export function gatherChosen(list: FileList): Batch {
+	const files = [...list]
 		.map((file) => ({
 			file,
 			folders: file.webkitRelativePath ? file.webkitRelativePath.split('/').slice(0, -1) : []
 		}))
 		.filter(({ file }) => !isLitter(file.name));
+	return { files, empty: [] };
 }
 
-/** Files from a drop, walking into dropped folders. */
-export async function gatherDropped(transfer: DataTransfer): Promise<Gathered[]> {
+/** Files and empty folders from a drop, walking into dropped folders. */
+export async function gatherDropped(transfer: DataTransfer): Promise<Batch> {
 	const entries = [...transfer.items]
 		.map((item) => item.webkitGetAsEntry())
 		.filter((e): e is FileSystemEntry => e !== null);
-	const found: Gathered[] = [];
+	const files: Gathered[] = [];
+	const empty: string[][] = [];
 	const walk = async (entry: FileSystemEntry, folders: string[]): Promise<void> => {
 		if (entry.isFile) {
 			const file = await new Promise<File>((resolve, reject) =>
 				(entry as FileSystemFileEntry).file(resolve, reject)
 			);
-			if (!isLitter(file.name)) found.push({ file, folders });
+			if (!isLitter(file.name)) files.push({ file, folders });
 			return;
 		}
 		const reader = (entry as FileSystemDirectoryEntry).createReader();
+		const within = [...folders, entry.name];
+		const before = files.length + empty.length;
 		for (;;) {
 			// A reader gives at most a hundred entries at a time.
 			const some = await new Promise<FileSystemEntry[]>((resolve, reject) =>
 				reader.readEntries(resolve, reject)
 			);
-			if (!some.length) return;
-			for (const one of some) await walk(one, [...folders, entry.name]);
+			if (!some.length) break;
+			for (const one of some) await walk(one, within);
 		}
+		if (files.length + empty.length === before) empty.push(within);
 	};
 	for (const entry of entries) await walk(entry, []);
-	return found;
+	return { files, empty };
 }
 
 /** Has the browser keep what was made here as a file. */

@@ -25,6 +25,7 @@ const free = (number: string) =>
 	number.replace(/\d+$/, (serial) => String(Number(serial) + 1).padStart(serial.length, '0'));
 
 vi.mock('./api', () => ({
+	CallError: class extends Error {},
 	sentenceOf: (error: Error) => error.message,
 	call: (method: string, path: string, body: Record<string, never>) => {
 		const { refuses } = server;
@@ -67,7 +68,7 @@ function answer(method: string, path: string, body: Record<string, string>): unk
 	if (place!.endsWith('/same-bytes')) {
 		const upload = decodeURIComponent(query.split('=')[1]!);
 		const twins = [...server.documents].filter(([, { bytes }]) => bytes === upload);
-		return { documents: twins.map(([number, { label }]) => ({ number, label })) };
+		return { hash: upload, documents: twins.map(([number, { label }]) => ({ number, label })) };
 	}
 	const [, what, id, more] = place!.split('/');
 	if (what === 'places' && method === 'GET') return { tree: server.folders };
@@ -122,7 +123,7 @@ const known = (number: string, more: Partial<Kept> = {}) =>
 		...more
 	});
 const take = (table: Settling, ...names: string[]) =>
-	table.take(names.map((name) => ({ file: file(name), folders: [] })));
+	table.take({ files: names.map((name) => ({ file: file(name), folders: [] })), empty: [] });
 const numbers = (table: Settling) => table.lines.map((line) => line.number.slice(-4));
 
 beforeEach(() => {
@@ -133,12 +134,12 @@ beforeEach(() => {
 describe('settling many files', () => {
 	it('proposes a number for each, also when they come in several goes', async () => {
 		const table = settling();
-		await take(table, 'pit.dxf', 'hinge.dxf');
+		await take(table, 'hinge.dxf', 'pit.dxf');
 		await take(table, 'tower.dxf');
 		expect(numbers(table)).toEqual(['0101', '0102', '0103']);
 		await table.addAll();
 		expect(table.lines.map((line) => line.state)).toEqual(['done', 'done', 'done']);
-		expect([...server.documents.values()].map((one) => one.title)).toEqual(['pit', 'hinge', 'tower']);
+		expect([...server.documents.values()].map((one) => one.title)).toEqual(['hinge', 'pit', 'tower']);
 	});
 
 	it('asks about as many names as fit into a question', async () => {
@@ -151,12 +152,15 @@ describe('settling many files', () => {
 	it('adds what may land, and leaves each other file with what is wrong with it', async () => {
 		known('VFT-MW-LS-00-DR-0102');
 		const table = settling();
-		await table.take([
-			{ file: file('good.dxf'), folders: [] },
-			{ file: file('taken.dxf'), folders: [] },
-			{ file: file('empty.dxf', ''), folders: [] },
-			{ file: file('large.dxf', 'x'.repeat(2_000)), folders: [] }
-		]);
+		await table.take({
+			files: [
+				{ file: file('1 good.dxf'), folders: [] },
+				{ file: file('2 taken.dxf'), folders: [] },
+				{ file: file('3 empty.dxf', ''), folders: [] },
+				{ file: file('4 large.dxf', 'x'.repeat(2_000)), folders: [] }
+			],
+			empty: []
+		});
 		expect(table.lines.map((line) => table.faultsOf(line))).toEqual([
 			[],
 			['VFT-MW-LS-00-DR-0102 is in use.'],
@@ -165,7 +169,7 @@ describe('settling many files', () => {
 		]);
 		await table.addAll();
 		expect(table.lines.map((line) => line.state)).toEqual(['done', 'ready', 'ready', 'ready']);
-		expect(server.sent).toEqual(['good.dxf']);
+		expect(server.sent).toEqual(['1 good.dxf']);
 	});
 
 	it('two files with one number both wait', async () => {
@@ -181,7 +185,7 @@ describe('settling many files', () => {
 		known('VFT-MW-LS-00-DR-0101', { holder: 'Oke Lindvar', mine: true });
 		known('VFT-MW-LS-00-DR-0102');
 		const table = settling();
-		await take(table, 'mine.dxf', 'free.dxf');
+		await take(table, '1 mine.dxf', '2 free.dxf');
 		expect(table.lines.map((line) => line.becomes)).toEqual(['version', 'undecided']);
 		table.lines[1]!.becomes = 'version';
 		await table.addAll();
@@ -190,7 +194,7 @@ describe('settling many files', () => {
 			'next version of Linkspan',
 			'next version of Linkspan'
 		]);
-		expect(server.documents.get('VFT-MW-LS-00-DR-0101')!.bytes).toBe('mine.dxf');
+		expect(server.documents.get('VFT-MW-LS-00-DR-0101')!.bytes).toBe('1 mine.dxf');
 	});
 
 	it('sets a file beside what has its number, under the next one that is free here and there', async () => {
@@ -205,7 +209,7 @@ describe('settling many files', () => {
 	it('warns of bytes that are here already, once', async () => {
 		known('VFT-MW-LS-00-DR-0777', { bytes: 'same' });
 		const table = settling();
-		await table.take([{ file: file('twin.dxf', 'same'), folders: [] }]);
+		await table.take({ files: [{ file: file('twin.dxf', 'same'), folders: [] }], empty: [] });
 		await table.addAll();
 		expect(table.lines[0]).toMatchObject({
 			state: 'fault',
@@ -215,6 +219,46 @@ describe('settling many files', () => {
 		expect(table.lines[0]!.state).toBe('done');
 		// What was sent is not sent again.
 		expect(server.sent).toEqual(['twin.dxf']);
+	});
+
+	it('warns of two files with the same bytes in one batch, and adds both when that is meant', async () => {
+		const table = settling();
+		const files = ['one.dxf', 'two.dxf'].map((name) => ({ file: file(name, 'same'), folders: [] }));
+		await table.take({ files, empty: [] });
+		await table.addAll();
+		expect(table.lines.map((l) => l.state).sort()).toEqual(['done', 'fault']);
+		const told = table.lines.find((l) => l.state === 'fault')!;
+		expect(told.fault).toMatch(/^(This batch has|These bytes are here already)/);
+		await table.addAll();
+		expect(server.documents.size).toBe(2);
+	});
+
+	it('numbers files in the order of their names, whatever the order of the disk', async () => {
+		const table = settling();
+		const files = [
+			['B', 'sheet 2.dxf'],
+			['A', 'sheet 10.dxf'],
+			['B', 'sheet 1.dxf'],
+			['A', 'sheet 9.dxf']
+		].map(([folder, name]) => ({ file: file(name!), folders: [folder!] }));
+		await table.take({ files, empty: [] });
+		expect(table.lines.map((l) => [l.way, l.number.slice(-4)])).toEqual([
+			['A / sheet 9.dxf', '0101'],
+			['A / sheet 10.dxf', '0102'],
+			['B / sheet 1.dxf', '0103'],
+			['B / sheet 2.dxf', '0104']
+		]);
+	});
+
+	it('makes empty folders of a tree, too', async () => {
+		const table = settling();
+		await table.take({
+			files: [{ file: file('a.dxf'), folders: ['Quay'] }],
+			empty: [['Quay', 'As built'], ['Photographs']]
+		});
+		await table.addAll();
+		expect(server.folders.map((f) => f.name).sort()).toEqual(['As built', 'Photographs', 'Quay']);
+		expect(table.empty).toEqual([]);
 	});
 
 	it('keeps a file with what the server said, and asks anew whether its number is free', async () => {
@@ -257,12 +301,13 @@ describe('settling many files', () => {
 	it('lands a tree of folders with its structure, each folder made once', async () => {
 		server.folders = [{ id: 'f0', parentId: 'root', name: 'Linkspan' }];
 		const table = settling();
-		await table.take(
-			[['linkspan'], ['linkspan', 'Pit'], ['linkspan', 'Pit'], []].map((folders, i) => ({
+		await table.take({
+			files: [['linkspan'], ['linkspan', 'Pit'], ['linkspan', 'Pit'], []].map((folders, i) => ({
 				file: file(`${i}.dxf`),
 				folders
-			}))
-		);
+			})),
+			empty: []
+		});
 		await table.addAll();
 		expect(server.folders.map((one) => [one.parentId, one.name])).toEqual([
 			['root', 'Linkspan'],

@@ -2,7 +2,7 @@ import { COLUMNS, faultsOf, filledDown, numberAfter, pastedCells, tagsOf, type C
 import type { NumberingRule } from '../core/numbering/numbering';
 import { baseSentence, type Base } from '../core/base';
 import { call, CallError, sentenceOf } from './api';
-import type { Gathered } from './files';
+import type { Batch, Gathered } from './files';
 import { queue, type Sending } from './sending.svelte';
 import { unpack, UnpackError } from './unpack';
 import { sizeText } from './words';
@@ -101,6 +101,8 @@ export class Settling {
 	note = $state('');
 	/** The line last worked in, from which columns are filled down. */
 	at = $state(0);
+	/** Ways to folders without files, which are made with the rest. */
+	empty = $state<string[][]>([]);
 	private inUse = $state<Record<string, InUse | null>>({});
 	private keys = 0;
 
@@ -109,12 +111,13 @@ export class Settling {
 		private readonly project: SettlingProject
 	) {}
 
-	/** Takes files in: their numbers and titles are proposed by the server. */
-	async take(gathered: Gathered[]): Promise<void> {
+	/** Takes files in, in the order of their names: their numbers and titles are proposed by the server. */
+	async take({ files, empty }: Batch): Promise<void> {
 		this.fault = '';
-		const fresh = gathered.map(
-			({ file, folders }) => new Line(++this.keys, file, folders, this.project.maxFileBytes)
-		);
+		this.empty.push(...empty);
+		const fresh = [...files]
+			.sort(byWay)
+			.map(({ file, folders }) => new Line(++this.keys, file, folders, this.project.maxFileBytes));
 		for (let i = 0; i < fresh.length; i += ASKED_AT_ONCE) {
 			const some = fresh.slice(i, i + ASKED_AT_ONCE);
 			try {
@@ -240,9 +243,15 @@ export class Settling {
 	async unpack(line: Line): Promise<void> {
 		line.state = 'going';
 		try {
-			const files = await unpack(line.file, (done, all) => (line.hint = `unpacking ${done} of ${all}`));
+			const { files, empty } = await unpack(
+				line.file,
+				(done, all) => (line.hint = `unpacking ${done} of ${all}`)
+			);
 			this.lines = this.lines.filter((l) => l !== line);
-			await this.take(files.map((f) => ({ ...f, folders: [...line.folders, ...f.folders] })));
+			await this.take({
+				files: files.map((f) => ({ ...f, folders: [...line.folders, ...f.folders] })),
+				empty: empty.map((way) => [...line.folders, ...way])
+			});
 		} catch (error) {
 			line.state = 'fault';
 			line.hint = '';
@@ -265,6 +274,14 @@ export class Settling {
 			for (let line = waiting.shift(); line; line = waiting.shift()) await this.add(line);
 		};
 		await Promise.all(Array.from({ length: AT_ONCE }, worker));
+		try {
+			for (let way = this.empty[0]; way; way = this.empty[0]) {
+				await this.folderFor(way);
+				this.empty.shift();
+			}
+		} catch (error) {
+			this.fault = sentenceOf(error);
+		}
 		this.busy = false;
 	}
 
@@ -328,18 +345,28 @@ export class Settling {
 	/** Whether the bytes are here already and nobody has decided yet to keep both. */
 	private async twinOf(line: Line, upload: string): Promise<boolean> {
 		if (line.twinKnown) return false;
-		const { documents } = await call<{ documents: { number: string; label: string }[] }>(
-			'GET',
-			`/projects/${this.project.id}/same-bytes?upload=${upload}`
-		);
+		const { hash, documents } = await call<{
+			hash: string | null;
+			documents: { number: string; label: string }[];
+		}>('GET', `/projects/${this.project.id}/same-bytes?upload=${upload}`);
 		const twin = documents[0];
-		if (!twin) return false;
+		// Of two in one batch neither is there when the other asks.
+		const other = hash ? this.claimed.get(hash) : undefined;
+		const beside = other && other !== line && this.lines.includes(other) ? other : null;
+		if (!twin && !beside) {
+			if (hash) this.claimed.set(hash, line);
+			return false;
+		}
 		line.twinKnown = true;
-		line.hint = `same bytes as ${twin.number} ${twin.label}`;
-		line.fault = `These bytes are here already as ${twin.number} ${twin.label}. Add again to keep both, or leave it out.`;
+		const what = twin ? `${twin.number} ${twin.label}` : beside!.file.name;
+		line.hint = `same bytes as ${what}`;
+		line.fault = `${twin ? 'These bytes are here already as' : 'This batch has the same bytes as'} ${what}. Add again to keep both, or leave it out.`;
 		line.state = 'fault';
 		return true;
 	}
+
+	/** Which line of the batch brings which bytes. */
+	private readonly claimed = new Map<string, Line>();
 
 	/** Ids of folders made on the way, so that a whole tree lands with its structure. */
 	private readonly made = new Map<string, Promise<string>>();
@@ -354,6 +381,11 @@ export class Settling {
 		return making;
 	}
 }
+
+const COLLATOR = new Intl.Collator('en', { numeric: true });
+/** The order of names as people read them, folder by folder: 2 before 10, wherever the disk keeps them. */
+const byWay = (a: Gathered, b: Gathered) =>
+	COLLATOR.compare(a.folders.join('/'), b.folders.join('/')) || COLLATOR.compare(a.file.name, b.file.name);
 
 /** The id of a folder by its name, made when it is not there. */
 async function folderIn(parent: string, name: string): Promise<string> {

@@ -17,9 +17,19 @@ const refused = (bytes: Buffer) =>
 	);
 
 describe('unpacking', () => {
+	it('names the folders that hold nothing', async () => {
+		const zip = new yazl.ZipFile();
+		for (const folder of ['Tower/', 'Tower/As built/', 'Tower/Steel/', '__MACOSX/'])
+			zip.addEmptyDirectory(folder);
+		zip.addBuffer(Buffer.from('x'), 'Tower/Steel/one.txt');
+		zip.end();
+		const { empty } = await unpack(asFile(await buffer(zip.outputStream)), () => {});
+		expect(empty).toEqual([['Tower', 'As built']]);
+	});
+
 	it('gives the files with their folders, without what systems leave behind', async () => {
 		const told: [number, number][] = [];
-		const files = await unpack(
+		const { files, empty } = await unpack(
 			asFile(
 				await zipOf({
 					'Tower/Steel/one.txt': 'first',
@@ -35,6 +45,7 @@ describe('unpacking', () => {
 			[['Tower', 'Steel'], 'one.txt', 'first'],
 			[[], 'two.txt', 'second']
 		]);
+		expect(empty).toEqual([]);
 		expect(told).toEqual([
 			[1, 2],
 			[2, 2]

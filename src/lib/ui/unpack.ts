@@ -1,5 +1,5 @@
 import { BlobReader, BlobWriter, configure, ZipReader, type FileEntry } from '@zip.js/zip.js';
-import { isLitter, type Gathered } from './files';
+import { isLitter, type Batch, type Gathered } from './files';
 
 /** Most files that one archive is unpacked into, most bytes of them together, and most times an entry may grow. */
 const MOST_FILES = 2_000;
@@ -14,16 +14,15 @@ export class UnpackError extends Error {}
  * @param progress told how many of how many files are done
  * Raises {@link UnpackError} for archives that are damaged, locked, or larger unpacked than is good.
  */
-export async function unpack(file: File, progress: (done: number, all: number) => void): Promise<Gathered[]> {
+export async function unpack(file: File, progress: (done: number, all: number) => void): Promise<Batch> {
 	// Workers of the library come from blob addresses, which the pages' policy refuses; the browser's own unpacking is quick.
 	configure({ useWebWorkers: false });
 	const zip = new ZipReader(new BlobReader(file));
 	try {
-		const entries = (
-			await zip.getEntries().catch(() => {
-				throw new UnpackError('The archive is damaged and does not open.');
-			})
-		).filter((e): e is FileEntry => !e.directory);
+		const all = await zip.getEntries().catch(() => {
+			throw new UnpackError('The archive is damaged and does not open.');
+		});
+		const entries = all.filter((e): e is FileEntry => !e.directory);
 		const wanted = entries.filter((e) => !isLitter(nameOf(e)) && !e.filename.startsWith('__MACOSX/'));
 		refuse(file, wanted);
 		const files: Gathered[] = [];
@@ -40,7 +39,8 @@ export async function unpack(file: File, progress: (done: number, all: number) =
 			});
 			progress(files.length, wanted.length);
 		}
-		return files;
+		const folders = all.filter((e) => e.directory).map((e) => stepsOf(e.filename));
+		return { files, empty: emptyAmong(folders, files) };
 	} finally {
 		await zip.close();
 	}
@@ -59,6 +59,17 @@ function refuse(file: File, entries: FileEntry[]): void {
 		throw new UnpackError('Unpacked, the archive would be far larger than it should be. Add it as it is.');
 }
 
-const steps = (entry: FileEntry) => entry.filename.split(/[/\\]/).filter((s) => s && s !== '.' && s !== '..');
-const nameOf = (entry: FileEntry) => steps(entry).at(-1) ?? 'file';
-const foldersOf = (entry: FileEntry) => steps(entry).slice(0, -1);
+/** Of folders that an archive names, those that hold neither a file nor another folder. */
+function emptyAmong(folders: string[][], files: Gathered[]): string[][] {
+	const within = (inner: string[], outer: string[]) => outer.every((step, i) => inner[i] === step);
+	return folders.filter(
+		(one) =>
+			one[0] !== '__MACOSX' &&
+			!files.some((f) => within(f.folders, one)) &&
+			!folders.some((other) => other.length > one.length && within(other, one))
+	);
+}
+
+const stepsOf = (way: string) => way.split(/[/\\]/).filter((s) => s && s !== '.' && s !== '..');
+const nameOf = (entry: FileEntry) => stepsOf(entry.filename).at(-1) ?? 'file';
+const foldersOf = (entry: FileEntry) => stepsOf(entry.filename).slice(0, -1);

@@ -243,7 +243,7 @@ export const knownBytes = defineView({
 		const [row] = await db.execute<{ hash: string }>(
 			sql`select hash from upload where id = ${input.upload} and person_id = ${me.id}`
 		);
-		return { documents: row ? await sameBytes(db, reach, row.hash) : [] };
+		return { hash: row?.hash ?? null, documents: row ? await sameBytes(db, reach, row.hash) : [] };
 	}
 });
 

@@ -13,7 +13,7 @@
 	import type DocumentActions from '$lib/ui/DocumentActions.svelte';
 	import type { DocumentView } from '$lib/ui/document-view';
 	import DocumentList from '$lib/ui/DocumentList.svelte';
-	import { gatherDropped, type Gathered } from '$lib/ui/files';
+	import { gatherDropped, type Batch } from '$lib/ui/files';
 	import FreezeButton from '$lib/ui/FreezeButton.svelte';
 	import FolderMenu from '$lib/ui/FolderMenu.svelte';
 	import FolderTree from '$lib/ui/FolderTree.svelte';
@@ -35,7 +35,7 @@
 	let tab = $state('versions');
 	let actions = $state<ReturnType<typeof DocumentActions>>();
 	const ticked = new SvelteSet<string>();
-	let adding = $state<Gathered[] | null>(null);
+	let adding = $state<Batch | null>(null);
 	let releasing = $state(false);
 	let dragging = $state(false);
 	/** Whether folders show pictures instead of lines, as one chose last. */
@@ -174,8 +174,8 @@
 		event.preventDefault();
 		dragging = false;
 		if (!mayWork || !event.dataTransfer) return;
-		const files = await gatherDropped(event.dataTransfer);
-		if (files.length) adding = files;
+		const batch = await gatherDropped(event.dataTransfer);
+		if (batch.files.length || batch.empty.length) adding = batch;
 		else toast('Nothing that can be added was dropped.');
 	}
 </script>
@@ -266,7 +266,9 @@
 					retentionDays={data.frame.project.retentionDays}
 				/>
 				<a class="button md:hidden" href="/{code}/photograph?place={data.place.id}">Photograph</a>
-				<button class="button button-act" onclick={() => (adding = [])}>Add documents</button>
+				<button class="button button-act" onclick={() => (adding = { files: [], empty: [] })}
+					>Add documents</button
+				>
 			{/if}
 		</div>
 	</div>
