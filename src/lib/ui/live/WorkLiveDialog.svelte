@@ -66,8 +66,8 @@
 		try {
 			await call('POST', `/documents/${row.id}/live${read!.path}`, { base: row.label, ...read!.body });
 			open = false;
+			await goto(`/${code}/document/${row.id}`);
 			done();
-			await goto(`/${code}/document/${row.id}`, { invalidateAll: true });
 		} catch (error) {
 			fault = sentenceOf(error);
 		} finally {

@@ -1,3 +1,4 @@
+import { untrack } from 'svelte';
 import { HocuspocusProvider } from '@hocuspocus/provider';
 import { IndexeddbPersistence } from 'y-indexeddb';
 import type { Awareness } from 'y-protocols/awareness';
@@ -41,7 +42,7 @@ export class LiveLine {
 			document: this.doc,
 			token: 'session',
 			onSynced: () => (this.state = 'live'),
-			onUnsyncedChanges: ({ number }) => (this.unsent = number),
+			onUnsyncedChanges: ({ number }) => untrack(() => (this.unsent = number)),
 			onStatus: ({ status }) => {
 				if (status !== 'connected' && this.state === 'live') this.state = 'waiting';
 			},
@@ -55,7 +56,9 @@ export class LiveLine {
 					this.refused = all;
 				});
 			},
-			onAwarenessChange: ({ states }) => (this.people = present(states as never))
+			// An editor that is taken off the page while it has the focus tells so in the middle of the page's change: what
+			// follows from it belongs to nobody's rendering.
+			onAwarenessChange: ({ states }) => untrack(() => (this.people = present(states as never)))
 		});
 		this.awareness.setLocalStateField('user', me);
 	}

@@ -139,6 +139,8 @@ export function openEditor(
 		editable: () => options.mode() !== 'read',
 		attributes: { 'aria-label': label, role: 'textbox', 'aria-multiline': 'true', spellcheck: 'true' },
 		dispatchTransaction(this: EditorView, tr) {
+			// What the binding still had to say when the page went on.
+			if (this.isDestroyed) return;
 			const taken = options.suggesting() && isTyping(tr) ? suggested(this.state, tr, line.me.id) : tr;
 			if (!taken) return options.notSuggested();
 			this.updateState(this.state.apply(taken));

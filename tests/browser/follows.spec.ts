@@ -1,0 +1,90 @@
+import { expect, test, type Page } from '@playwright/test';
+import { act, as, documentId, ready } from './people';
+
+const button = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true });
+
+test('a page on which editing together was begun follows the document, whoever changes it', async ({
+	browser
+}) => {
+	const [oke, ines] = [await as(browser, 'oke'), await as(browser, 'ines')];
+	const { id } = await documentId(oke, 'VFT-MW-QW-00-RP-0045');
+	await oke.goto(`/vft/document/${id}`);
+	await ready(oke);
+	await button(oke, 'Work on this live…').click();
+	await oke.getByRole('dialog').getByRole('button', { name: 'Work on this live' }).click();
+	await expect(oke.getByRole('dialog')).toBeHidden();
+	const free = async () => {
+		await expect(oke.getByText('Live, since')).toBeVisible();
+		await expect(button(oke, 'Hand in')).toBeVisible();
+		await expect(button(oke, 'Lock')).toBeVisible();
+		await expect(button(oke, 'Stop working live')).toBeVisible();
+		await expect(oke.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'true');
+	};
+	await free();
+
+	// Another takes it in hand, and gives it back.
+	await act(ines, 'POST', `/documents/${id}/lock`, { purpose: 'final wording' });
+	await expect(oke.getByText('Ines Maddock').first()).toBeVisible();
+	await expect(button(oke, 'Ask for the lock…')).toBeVisible();
+	await expect(button(oke, 'Stop working live')).toBeHidden();
+	await expect(oke.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'false');
+	await act(ines, 'DELETE', `/documents/${id}/lock`);
+	await free();
+
+	// One's own lock, and giving it back.
+	await button(oke, 'Lock').click();
+	await oke.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
+	await expect(button(oke, 'Give back unchanged')).toBeVisible();
+	await expect(oke.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'true');
+	await button(oke, 'Give back unchanged').click();
+	await free();
+
+	// Another hands in, and ends it.
+	await oke.locator('.ProseMirror').click();
+	await oke.keyboard.type('Seen from the quay. ');
+	await expect(oke.locator('.ProseMirror')).toContainText('Seen from the quay.');
+	await oke.waitForTimeout(800);
+	const { label } = await act<{ label: string }>(ines, 'POST', `/documents/${id}/live/versions`, {
+		note: 'seen'
+	});
+	await expect(oke.getByRole('navigation', { name: 'Revisions' }).getByText(label).first()).toBeVisible();
+	await act(ines, 'DELETE', `/documents/${id}/live`);
+	await expect(oke.getByText('Live, since')).toBeHidden();
+	await expect(button(oke, 'Work on this live…')).toBeVisible();
+	await expect(button(oke, 'Stop working live')).toBeHidden();
+	await expect(oke.locator('.ProseMirror')).toHaveCount(0);
+	await button(oke, 'Lock').click();
+	await oke.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
+	await expect(button(oke, 'Hand in')).toBeVisible();
+	await button(oke, 'Hand in').click();
+	await expect(oke.getByLabel('The file you worked on')).toBeVisible();
+	await Promise.all([oke, ines].map((p) => p.context().close()));
+});
+
+for (const [kind, number] of [
+	['schedule', 'VFT-MW-QW-00-SH-0042'],
+	['drawing', 'VFT-MW-QW-00-DR-0402']
+] as const)
+	test(`a page with a ${kind} follows locks and the end of editing together, too`, async ({ browser }) => {
+		const [oke, ines] = [await as(browser, 'oke'), await as(browser, 'ines')];
+		const { id } = await documentId(oke, number);
+		await oke.goto(`/vft/document/${id}`);
+		await ready(oke);
+		await button(oke, 'Work on this live…').click();
+		await oke.getByRole('dialog').getByRole('button', { name: 'Work on this live' }).click();
+		const free = async () => {
+			await expect(oke.getByText('Live, since')).toBeVisible();
+			await expect(button(oke, 'Lock')).toBeVisible();
+			await expect(button(oke, 'Stop working live')).toBeVisible();
+		};
+		await free();
+		await act(ines, 'POST', `/documents/${id}/lock`, { purpose: 'checking' });
+		await expect(button(oke, 'Ask for the lock…')).toBeVisible();
+		await expect(button(oke, 'Stop working live')).toBeHidden();
+		await act(ines, 'DELETE', `/documents/${id}/lock`);
+		await free();
+		await act(ines, 'DELETE', `/documents/${id}/live`);
+		await expect(oke.getByText('Live, since')).toBeHidden();
+		await expect(button(oke, 'Work on this live…')).toBeVisible();
+		await Promise.all([oke, ines].map((p) => p.context().close()));
+	});
