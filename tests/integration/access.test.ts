@@ -114,6 +114,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 		purpose: 'comment',
 		label: 'P01.1',
 		documents: [hidden],
+		places: [hidden],
 		files: ['a.txt'],
 		numbers: ['VFT-MW-LS-00-DR-0900'],
 		secret: 'no-such-secret',

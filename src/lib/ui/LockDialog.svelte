@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { call, sentenceOf } from './api';
+	import { toast } from 'svelte-sonner';
+	import { call, CallError, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
+	import { plural } from './words';
 
 	/** Takes documents in hand, with a purpose and an expected end; or says anew until when one is kept. */
 	let {
@@ -23,6 +25,8 @@
 	let purpose = $state(untrack(() => extending?.purpose ?? ''));
 	let end = $state(suggested());
 	let fault = $state('');
+	/** How many of several nobody has, when the others are in somebody's hand. */
+	let free = $state(0);
 
 	/** The end of this working day, or of the next one in the evening, as the field wants it. */
 	function suggested(): string {
@@ -32,18 +36,31 @@
 		return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 	}
 
-	async function take(event: SubmitEvent) {
+	async function take(event: Event, rest = false) {
 		event.preventDefault();
 		fault = '';
+		free = 0;
 		try {
 			const what = { purpose, expectedEnd: end ? new Date(end).toISOString() : null };
 			if (extending) await call('PATCH', `/documents/${documents[0]}/lock`, what);
 			else if (documents.length === 1) await call('POST', `/documents/${documents[0]}/lock`, what);
-			else await call('POST', `/projects/${project}/locks`, { documents, ...what });
+			else {
+				const { locked, left } = await call<{ locked: number; left: { number: string; holder: string }[] }>(
+					'POST',
+					`/projects/${project}/locks`,
+					{ documents, rest, ...what }
+				);
+				if (left.length)
+					toast(
+						`${plural(locked, 'document')} locked; left with whoever has them: ${left.map((l) => `${l.number} (${l.holder})`).join(', ')}.`,
+						{ duration: 10_000 }
+					);
+			}
 			open = false;
 			done();
 		} catch (error) {
 			fault = sentenceOf(error);
+			if (error instanceof CallError && error.code === 'in-hand') free = Number(error.facts.free ?? 0);
 		}
 	}
 </script>
@@ -75,9 +92,11 @@
 		>
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
-				class="button button-act">{extending ? 'Keep it until then' : 'Lock'}</button
-			>
+			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button>{#if free}<button
+					type="button"
+					class="button"
+					onclick={(event) => take(event, true)}>Lock the other {free}</button
+				>{/if}<button class="button button-act">{extending ? 'Keep it until then' : 'Lock'}</button>
 		</div>
 	</form>
 </Dialog>

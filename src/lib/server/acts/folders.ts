@@ -7,7 +7,7 @@ import { beneath } from '../access';
 import { department, grant, place } from '../db/schema';
 import { ID_LENGTH } from '../ids';
 import { holdTree } from '../scopes';
-import { defineAct } from './act';
+import { defineAct, type Acting, type ContextOf } from './act';
 import { holdStill } from './documents';
 import { id, name, projectKey } from './fields';
 import { visiblePlaces } from './locate';
@@ -89,31 +89,40 @@ export const makeFolder = defineAct({
 	input: z.strictObject({ parent: id, name }),
 	at: { kind: 'place', id: (i) => i.parent, level: 'work', only: ['shelf', 'folder'] },
 	events: ['folder.made'],
-	async run({ tx, project, place: at, person: by, now, newId, tell }, input) {
-		const parent = await holdStill(tx, at.id);
-		if (parent.path.length / ID_LENGTH >= MOST_DEPTH)
-			throw new Problem('invalid', `Folders nest ${MOST_DEPTH} deep at most.`);
-		const folder = newId();
-		await tx.insert(place).values({
-			id: folder,
-			projectId: project.id,
-			parentId: parent.id,
-			path: parent.path + folder,
-			kind: 'folder',
-			name: input.name,
-			nameKey: nameKey(input.name),
-			scope: parent.scope,
-			createdBy: by.id,
-			createdAt: now
-		});
-		tell({
-			kind: 'folder.made',
-			placeId: folder,
-			details: { name: input.name, in: parent.name, inId: parent.id }
-		});
-		return { id: folder };
+	async run(context, input) {
+		return { id: await addFolder(context, context.place.id, input.name) };
 	}
 });
+
+/** Makes a folder and tells it; gives its id. Raises `invalid` where folders nest too deep. */
+export async function addFolder(
+	{ tx, project, person: by, now, newId, tell }: ContextOf['project'] & Acting,
+	within: string,
+	name: string
+): Promise<string> {
+	const parent = await holdStill(tx, within);
+	if (parent.path.length / ID_LENGTH >= MOST_DEPTH)
+		throw new Problem('invalid', `Folders nest ${MOST_DEPTH} deep at most.`);
+	const folder = newId();
+	await tx.insert(place).values({
+		id: folder,
+		projectId: project.id,
+		parentId: parent.id,
+		path: parent.path + folder,
+		kind: 'folder',
+		name,
+		nameKey: nameKey(name),
+		scope: parent.scope,
+		createdBy: by.id,
+		createdAt: now
+	});
+	tell({
+		kind: 'folder.made',
+		placeId: folder,
+		details: { name, in: parent.name, inId: parent.id }
+	});
+	return folder;
+}
 
 function mayTidy(
 	context: { level: (typeof LEVELS)[number]; place: { createdBy: string | null }; person: { id: string } },
@@ -156,44 +165,54 @@ export const moveFolder = defineAct({
 	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder'] },
 	events: ['folder.moved'],
 	async run(context, input) {
-		const { tx, project, reach, tell } = context;
 		mayTidy(context, 'Moving');
-		await holdTree(tx, project.id);
-		const [folder] = await tx.select().from(place).where(eq(place.id, input.folder)).for('update');
-		const [target] = await visiblePlaces(tx, reach, [input.to]);
-		if (!target || target.kind === 'document' || target.projectId !== project.id)
-			throw new Problem('not-found', 'The folder to move to is not there.');
-		if (!allows(reach.held(target, target), 'work')) {
-			const frozen = allows(reach.level(target.scope), 'work') && reach.freezeAt(target.path);
-			throw frozen
-				? new Problem(
-						'frozen',
-						`${target.name} is frozen by ${frozen.by}: ${frozen.reason}. Nothing was moved.`
-					)
-				: new Problem('needs-level', `Moving to ${target.name} needs Work there.`, { needed: 'work' });
-		}
-		if (target.path.startsWith(folder!.path))
-			throw new Problem('conflict', 'A folder cannot go into itself.');
-		const [deepest] = await tx
-			.select({ length: sql<number>`max(length(path))` })
-			.from(place)
-			.where(and(eq(place.projectId, project.id), beneath(folder!.path)));
-		const depth = (target.path.length + deepest!.length - folder!.path.length + ID_LENGTH) / ID_LENGTH;
-		if (depth > MOST_DEPTH + 1) throw new Problem('invalid', `Folders nest ${MOST_DEPTH} deep at most.`);
-		await tx.update(place).set({ parentId: target.id }).where(eq(place.id, folder!.id));
-		// What inherited its scope from above the folder now inherits the target's; scopes inside go along.
-		await tx.execute(sql`
+		await moveWhole(context, input.folder, input.to);
+		return { from: context.place.parentId };
+	}
+});
+
+/**
+ * Moves a folder with everything in it, and tells it. Raises `not-found`, `needs-level` or `frozen` for where it goes,
+ * `conflict` when that lies within it.
+ */
+export async function moveWhole(
+	{ tx, project, reach, tell }: ContextOf['project'] & Acting,
+	folderId: string,
+	to: string
+): Promise<void> {
+	await holdTree(tx, project.id);
+	const [folder] = await tx.select().from(place).where(eq(place.id, folderId)).for('update');
+	const [target] = await visiblePlaces(tx, reach, [to]);
+	if (!target || target.kind === 'document' || target.projectId !== project.id)
+		throw new Problem('not-found', 'The folder to move to is not there.');
+	if (!allows(reach.held(target, target), 'work')) {
+		const frozen = allows(reach.level(target.scope), 'work') && reach.freezeAt(target.path);
+		throw frozen
+			? new Problem(
+					'frozen',
+					`${target.name} is frozen by ${frozen.by}: ${frozen.reason}. Nothing was moved.`
+				)
+			: new Problem('needs-level', `Moving to ${target.name} needs Work there.`, { needed: 'work' });
+	}
+	if (target.path.startsWith(folder!.path)) throw new Problem('conflict', 'A folder cannot go into itself.');
+	const [deepest] = await tx
+		.select({ length: sql<number>`max(length(path))` })
+		.from(place)
+		.where(and(eq(place.projectId, project.id), beneath(folder!.path)));
+	const depth = (target.path.length + deepest!.length - folder!.path.length + ID_LENGTH) / ID_LENGTH;
+	if (depth > MOST_DEPTH + 1) throw new Problem('invalid', `Folders nest ${MOST_DEPTH} deep at most.`);
+	await tx.update(place).set({ parentId: target.id }).where(eq(place.id, folder!.id));
+	// What inherited its scope from above the folder now inherits the target's; scopes inside go along.
+	await tx.execute(sql`
 			update place p set
 				path = ${target.path + folder!.id} || substr(p.path, ${folder!.path.length + 1}),
 				scope = case when exists (
 					select 1 from place s where s.id = p.scope and s.path collate "C" like ${folder!.path + '%'}
 				) then p.scope else ${target.scope} end
 			where p.project_id = ${project.id} and p.path collate "C" like ${folder!.path + '%'}`);
-		tell({
-			kind: 'folder.moved',
-			placeId: folder!.id,
-			details: { name: folder!.name, to: target.name, toId: target.id, from: folder!.parentId }
-		});
-		return {};
-	}
-});
+	tell({
+		kind: 'folder.moved',
+		placeId: folder!.id,
+		details: { name: folder!.name, to: target.name, toId: target.id, from: folder!.parentId }
+	});
+}

@@ -134,14 +134,17 @@ export const takeLock = defineAct({
 
 export const takeLocks = defineAct({
 	name: 'takeLocks',
-	summary: 'Take several documents in hand for a joint change: all of them or none',
+	summary:
+		'Take several documents in hand for a joint change: all of them or none, or, when asked for, those that nobody has',
 	method: 'POST',
 	path: '/projects/{project}/locks',
 	input: z.strictObject({
 		project: projectKey,
 		documents: z.array(id).min(1, 'Choose documents first.').max(500, 'At most 500 at a time.'),
 		purpose: note,
-		expectedEnd: moment.nullish()
+		expectedEnd: moment.nullish(),
+		/** Lock those that are free, and leave the others with whoever has them. */
+		rest: z.boolean().default(false)
 	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: ['lock.taken'],
@@ -161,22 +164,23 @@ export const takeLocks = defineAct({
 				`You may not work on ${refused.length} of these, such as “${refused[0]!.name}”. Nothing was locked.`
 			);
 		const taken = await tx
-			.select({ number: document.number, holder: person.name, holderId: lock.holderId })
+			.select({ id: document.id, number: document.number, holder: person.name, holderId: lock.holderId })
 			.from(lock)
 			.innerJoin(document, eq(document.id, lock.documentId))
 			.innerJoin(person, eq(person.id, lock.holderId))
 			.where(and(inArray(lock.documentId, ids), isNull(lock.endedAt)));
-		if (taken.length)
+		const free = ids.filter((one) => !taken.some((t) => t.id === one));
+		if (taken.length && !(input.rest && free.length))
 			throw new Problem(
 				'in-hand',
 				`Nothing was locked: ${taken
 					.slice(0, 5)
 					.map((t) => `${t.holder} has ${t.number} in hand`)
 					.join(', ')}${taken.length > 5 ? ` and ${taken.length - 5} more are in hand` : ''}.`,
-				{ documents: taken }
+				{ documents: taken, free: free.length }
 			);
-		for (const one of ids) await take(context, one, { purpose: input.purpose, expectedEnd });
-		return { locked: ids.length };
+		for (const one of free) await take(context, one, { purpose: input.purpose, expectedEnd });
+		return { locked: free.length, left: taken };
 	}
 });
 

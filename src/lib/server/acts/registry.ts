@@ -3,6 +3,7 @@ import * as account from './account';
 import * as grants from './access/grants';
 import * as standing from './access/standing';
 import * as comingIn from './coming-in';
+import * as copies from './copies';
 import * as documents from './documents';
 import * as folders from './folders';
 import * as groups from './groups';
@@ -47,6 +48,7 @@ export const ACTS: readonly Act[] = [
 	folders,
 	removals,
 	tidy,
+	copies,
 	revising,
 	people,
 	membership,

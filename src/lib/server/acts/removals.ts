@@ -1,15 +1,15 @@
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { allows } from '../../core/access/levels';
+import { allows, type Level } from '../../core/access/levels';
 import { nameKey } from '../../core/names';
 import { Problem } from '../../core/problem';
 import { beneath, idsOf, OPEN_SPOT } from '../access';
 import type { Tx } from '../db';
 import { document, lock, person, place, removal } from '../db/schema';
 import { holdTree } from '../scopes';
-import { defineAct, type Place } from './act';
-import { id, reason } from './fields';
-import { inHand } from './locate';
+import { defineAct, type Acting, type ContextOf, type Place } from './act';
+import { id, projectKey, reason } from './fields';
+import { inHand, visiblePlaces } from './locate';
 
 export const removePlace = defineAct({
 	name: 'removePlace',
@@ -19,71 +19,120 @@ export const removePlace = defineAct({
 	input: z.strictObject({ place: id, reason }),
 	at: { kind: 'place', id: (i) => i.place, level: 'work', past: ['archived'] },
 	events: ['place.removed'],
-	async run({ tx, project, place: target, level, reach, person: by, now, newId, tell }, input) {
+	async run(context, input) {
+		const { tx, project, place: target, level } = context;
 		await holdTree(tx, project.id);
-		const within = and(eq(place.projectId, project.id), beneath(target.path), isNull(place.removalId));
-		const affected = await tx
-			.select({
-				id: place.id,
-				kind: place.kind,
-				createdBy: place.createdBy,
-				scope: place.scope,
-				path: place.path
-			})
-			.from(place)
-			.where(within)
-			.for('update');
-		if (!affected.length) throw new Problem('conflict', 'It was removed a moment ago.');
-		if (!allows(level, 'tidy') && affected.some((p) => p.createdBy !== by.id)) {
-			throw new Problem('needs-level', 'Removing what others added needs Tidy; you have Work.', {
-				needed: 'tidy',
-				held: level
-			});
-		}
-		// A closed or frozen place inside asks for more than the folder around it.
-		if (affected.some((p) => !allows(reach.held(p, OPEN_SPOT), 'work')))
-			throw new Problem(
-				'needs-level',
-				'Something in this folder is not yours to remove. Ask somebody with Run here; nothing was removed.',
-				{ needed: 'run', held: level }
-			);
-		const documents = affected.filter((p) => p.kind === 'document').map((p) => p.id);
-		const held = documents.length
-			? await tx
-					.select({ lock, holder: person.name })
-					.from(lock)
-					.innerJoin(person, eq(person.id, lock.holderId))
-					.where(and(inArray(lock.documentId, documents), isNull(lock.endedAt), ne(lock.holderId, by.id)))
-			: [];
-		if (held.length && !allows(level, 'run')) throw inHand({ ...held[0]!.lock, holder: held[0]!.holder });
-		const removalId = newId();
-		await tx.insert(removal).values({
-			id: removalId,
-			projectId: project.id,
-			placeId: target.id,
-			reason: input.reason,
-			documents: documents.length,
-			removedBy: by.id,
-			removedAt: now
-		});
-		await tx.update(place).set({ removalId }).where(within);
-		if (documents.length)
-			await tx.update(document).set({ live: false }).where(inArray(document.id, documents));
-		tell({
-			kind: 'place.removed',
-			placeId: target.id,
-			documentId: target.kind === 'document' ? target.id : null,
-			details: {
-				name: await nameOf(tx, target),
-				kind: target.kind,
-				reason: input.reason,
-				documents: documents.length,
-				inHand: held.length
-			}
-		});
-		return { documents: documents.length };
+		return { documents: await removeWhole(context, target, level, input.reason) };
 	}
 });
+
+export const removePlaces = defineAct({
+	name: 'removePlaces',
+	summary:
+		'Remove several documents and folders, each with everything in it: all of them or none; each can be restored',
+	method: 'POST',
+	path: '/projects/{project}/removals',
+	input: z.strictObject({
+		project: projectKey,
+		places: z.array(id).min(1, 'Choose documents or folders first.').max(1_000, 'At most 1,000 at a time.'),
+		reason
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	events: ['place.removed'],
+	async run(context, input) {
+		const { tx, project, reach } = context;
+		await holdTree(tx, project.id);
+		const wanted = [...new Set(input.places)].sort();
+		const places = await visiblePlaces(tx, reach, wanted);
+		if (places.length < wanted.length)
+			throw new Problem('not-found', 'One of these is not there, or nothing that you may look at.');
+		// What lies in a folder that is chosen too goes with it.
+		const tops = places.filter(
+			(one) => !places.some((other) => other.id !== one.id && one.path.startsWith(other.path))
+		);
+		let documents = 0;
+		for (const target of tops) {
+			const level = reach.held(target, target, ['archived']);
+			if (!level || !allows(level, 'work'))
+				throw new Problem(
+					'needs-level',
+					`Removing “${target.name}” needs Work there, and that it is not frozen or in somebody’s hand. Nothing was removed.`,
+					{ needed: 'work' }
+				);
+			documents += await removeWhole(context, target, level, input.reason);
+		}
+		return { removed: tops.map((p) => p.id), documents };
+	}
+});
+
+/** Removes a place with everything in it, and tells it; gives how many documents. Raises what keeps it from going. */
+async function removeWhole(
+	{ tx, project, reach, person: by, now, newId, tell }: ContextOf['project'] & Acting,
+	target: Place,
+	level: Level,
+	why: string
+): Promise<number> {
+	const within = and(eq(place.projectId, project.id), beneath(target.path), isNull(place.removalId));
+	const affected = await tx
+		.select({
+			id: place.id,
+			kind: place.kind,
+			createdBy: place.createdBy,
+			scope: place.scope,
+			path: place.path
+		})
+		.from(place)
+		.where(within)
+		.for('update');
+	if (!affected.length) throw new Problem('conflict', 'It was removed a moment ago.');
+	if (!allows(level, 'tidy') && affected.some((p) => p.createdBy !== by.id)) {
+		throw new Problem('needs-level', 'Removing what others added needs Tidy; you have Work.', {
+			needed: 'tidy',
+			held: level
+		});
+	}
+	// A closed or frozen place inside asks for more than the folder around it.
+	if (affected.some((p) => !allows(reach.held(p, OPEN_SPOT), 'work')))
+		throw new Problem(
+			'needs-level',
+			'Something in this folder is not yours to remove. Ask somebody with Run here; nothing was removed.',
+			{ needed: 'run', held: level }
+		);
+	const documents = affected.filter((p) => p.kind === 'document').map((p) => p.id);
+	const held = documents.length
+		? await tx
+				.select({ lock, holder: person.name })
+				.from(lock)
+				.innerJoin(person, eq(person.id, lock.holderId))
+				.where(and(inArray(lock.documentId, documents), isNull(lock.endedAt), ne(lock.holderId, by.id)))
+		: [];
+	if (held.length && !allows(level, 'run')) throw inHand({ ...held[0]!.lock, holder: held[0]!.holder });
+	const removalId = newId();
+	await tx.insert(removal).values({
+		id: removalId,
+		projectId: project.id,
+		placeId: target.id,
+		reason: why,
+		documents: documents.length,
+		removedBy: by.id,
+		removedAt: now
+	});
+	await tx.update(place).set({ removalId }).where(within);
+	if (documents.length) await tx.update(document).set({ live: false }).where(inArray(document.id, documents));
+	tell({
+		kind: 'place.removed',
+		placeId: target.id,
+		documentId: target.kind === 'document' ? target.id : null,
+		details: {
+			name: await nameOf(tx, target),
+			kind: target.kind,
+			reason: why,
+			documents: documents.length,
+			inHand: held.length
+		}
+	});
+	return documents.length;
+}
 
 export async function nameOf(tx: Tx, target: Place): Promise<string> {
 	if (target.kind !== 'document') return target.name;

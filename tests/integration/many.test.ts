@@ -1,0 +1,150 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { letIn } from '../../src/lib/server/acts/access/grants';
+import { closePlace } from '../../src/lib/server/acts/access/standing';
+import { copyDocuments, downloadMany } from '../../src/lib/server/acts/copies';
+import { makeFolder } from '../../src/lib/server/acts/folders';
+import { takeLock, takeLocks } from '../../src/lib/server/acts/locks';
+import { removePlaces, restorePlace } from '../../src/lib/server/acts/removals';
+import { tidyDocuments } from '../../src/lib/server/acts/tidy';
+import { documentView, everythingInHand } from '../../src/lib/server/views/documents';
+import { folder as folderView } from '../../src/lib/server/views/tree';
+import { refused, TestWorld } from './world';
+
+let world: TestWorld;
+beforeAll(async () => {
+	world = await TestWorld.open();
+});
+afterAll(() => world.close());
+
+const project = 'VFT';
+const folder = async (name: string, parent: string, who = 'oke') =>
+	(await world.act(who, makeFolder, { parent, name })).id;
+
+/** A folder with a document, a folder in it with two, and one that only Oke may look at. */
+async function tree() {
+	const top = await folder(`Quay ${Math.random().toString(36).slice(2, 8)}`, world.folder);
+	const inner = await folder('Sections', top);
+	const closed = await folder('Tender prices', top);
+	await world.act('oke', closePlace, { place: closed });
+	const documents = [
+		await world.add('oke', undefined, top),
+		await world.add('oke', undefined, inner),
+		await world.add('oke', undefined, inner)
+	];
+	const hidden = await world.add('oke', undefined, closed);
+	return { top, inner, closed, documents, hidden };
+}
+const look = async (who: string, place: string) => world.read(who, folderView, { place });
+
+describe('whole folders', () => {
+	it('are downloaded with their folders, and only what one may take', async () => {
+		const { top, documents, hidden } = await tree();
+		const { files } = await world.act('rhosyn', downloadMany, { project, folders: [top] });
+		expect(files.map((f) => f.number)).toEqual(documents.map((d) => d.number));
+		expect(files.map((f) => f.way.slice(1))).toEqual([[], ['Sections'], ['Sections']]);
+		const all = await world.act('oke', downloadMany, { project, folders: [top] });
+		expect(all.files.map((f) => f.number)).toContain(hidden.number);
+		// A document chosen by itself stands beside the folders.
+		const both = { project, folders: [top], documents: [documents[0]!.id] };
+		expect((await world.act('rhosyn', downloadMany, both)).files).toHaveLength(3);
+		const line = { subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'look' };
+		await world.act('oke', letIn, { place: top, lines: [line], note: '' });
+		expect(await refused(world.act('petra', downloadMany, { project, folders: [top] }))).toMatchObject({
+			code: 'needs-level'
+		});
+		expect(await refused(world.act('oke', downloadMany, { project }))).toMatchObject({ code: 'invalid' });
+	});
+	it('are moved with what is in them, and say where from', async () => {
+		const { top, documents } = await tree();
+		const to = await folder('Archive', world.folder);
+		const moved = await world.act('oke', tidyDocuments, { project, folders: [top], to });
+		expect(moved.folders).toEqual([{ id: top, from: world.folder }]);
+		const { way } = await world.read('oke', documentView, { document: documents[1]!.id });
+		expect(way.map((step) => step.id)).toContain(to);
+		expect(
+			await refused(world.act('rhosyn', tidyDocuments, { project, folders: [top], to: world.folder }))
+		).toMatchObject({ code: 'needs-level' });
+	});
+	it('are tagged in all that one may change', async () => {
+		const { top, documents } = await tree();
+		await world.act('oke', tidyDocuments, {
+			project,
+			folders: [top],
+			documents: [documents[0]!.id],
+			tag: ['quay']
+		});
+		for (const { id } of documents)
+			expect((await world.read('oke', documentView, { document: id })).row.tags).toEqual(['quay']);
+	});
+});
+
+describe('removing many', () => {
+	it('takes all or none, what lies in a chosen folder with it, and each comes back by itself', async () => {
+		const { top, documents } = await tree();
+		const other = await world.add();
+		const places = [top, documents[1]!.id, other.id];
+		expect(await refused(world.act('rhosyn', removePlaces, { project, places, reason: 'x' }))).toMatchObject({
+			code: 'needs-level'
+		});
+		expect((await world.read('oke', documentView, { document: other.id })).row.number).toBe(other.number);
+		const gone = await world.act('oke', removePlaces, { project, places, reason: 'superseded scheme' });
+		expect(gone).toEqual({ removed: [top, other.id].sort(), documents: 5 });
+		expect(await refused(world.read('oke', documentView, { document: documents[1]!.id }))).toMatchObject({
+			code: 'not-found'
+		});
+		for (const place of gone.removed) await world.act('oke', restorePlace, { place });
+		expect((await world.read('oke', documentView, { document: documents[1]!.id })).row.number).toBe(
+			documents[1]!.number
+		);
+	});
+	it('of what one may not look at does not exist', async () => {
+		const { hidden } = await tree();
+		const places = [hidden.id];
+		expect(await refused(world.act('rhosyn', removePlaces, { project, places, reason: 'x' }))).toMatchObject({
+			code: 'not-found'
+		});
+	});
+});
+
+it('locking many takes the rest when that is asked for, and says what was left with whom', async () => {
+	const all = [await world.add(), await world.add(), await world.add()];
+	await world.act('rhosyn', takeLock, { document: all[0]!.id, purpose: 'mine' });
+	const documents = all.map((d) => d.id);
+	expect(await refused(world.act('oke', takeLocks, { project, documents, purpose: '' }))).toMatchObject({
+		code: 'in-hand',
+		facts: { free: 2 }
+	});
+	expect(await world.act('oke', takeLocks, { project, documents, purpose: '', rest: true })).toMatchObject({
+		locked: 2,
+		left: [{ number: all[0]!.number, holder: 'Rhosyn Hale' }]
+	});
+	const mine = await world.read('oke', everythingInHand, { project, mine: 'true' });
+	expect(mine.rows.map((r) => r.number).sort()).toEqual([all[1]!.number, all[2]!.number].sort());
+	expect(
+		await refused(
+			world.act('oke', takeLocks, { project, documents: [documents[0]!], purpose: '', rest: true })
+		)
+	).toMatchObject({
+		code: 'in-hand'
+	});
+});
+
+// Last, for the copies take the next numbers.
+describe('copying', () => {
+	it('keeps the structure of folders, and never goes into itself', async () => {
+		const { top, inner, documents } = await tree();
+		const to = await folder('Copies', world.folder);
+		const made = await world.act('rhosyn', copyDocuments, { project, folders: [top], to });
+		expect(made.documents).toHaveLength(documents.length);
+		const copy = await look('rhosyn', made.folders[0]!);
+		expect(copy.direct).toBe(1);
+		const sections = copy.tree.find((f) => f.parentId === made.folders[0] && f.name === 'Sections')!;
+		expect((await look('rhosyn', sections.id)).direct).toBe(2);
+		expect(copy.tree.some((f) => f.parentId === made.folders[0] && f.name === 'Tender prices')).toBe(false);
+		expect(
+			await refused(world.act('oke', copyDocuments, { project, folders: [top], to: inner }))
+		).toMatchObject({
+			code: 'conflict'
+		});
+	});
+});
