@@ -5,7 +5,10 @@
 	import { releaseNumber } from '../core/releases';
 	import type { ReachSummary } from '../core/access/rows';
 	import type { DocumentRow } from '../core/rows';
-	import { sortRows, type SortKey } from './list';
+	import { goto } from '$app/navigation';
+	import { KeptSort } from './kept-sort.svelte';
+	import { sortFolders, sortRows, type FolderRow, type SortKey } from './list';
+	import FolderLine from './FolderLine.svelte';
 	import EyeIcon from '@lucide/svelte/icons/eye';
 	import SnowflakeIcon from '@lucide/svelte/icons/snowflake';
 	import DocumentPictures from './DocumentPictures.svelte';
@@ -15,12 +18,17 @@
 	import Revision from './Revision.svelte';
 	import { agoText, firstName, kindText, plural, sizeText } from './words';
 
-	/** The list of a folder: virtualised, sorted and filtered here, kept where it was when one comes back. */
+	/**
+	 * The list of a folder: the folders in it, then its documents; virtualised, sorted and filtered here, kept where it
+	 * was when one comes back.
+	 */
 	let {
 		rows,
+		folders,
 		total,
 		chosen,
 		ticked,
+		me,
 		choose,
 		open,
 		place,
@@ -30,9 +38,13 @@
 		pictures
 	}: {
 		rows: DocumentRow[];
+		folders: FolderRow[];
 		total: number;
 		chosen: string | null;
+		/** Ids of the ticked documents and folders. */
 		ticked: SvelteSet<string>;
+		/** Whose way of sorting is remembered. */
+		me: string;
 		choose: (id: string | null) => void;
 		open: (id: string) => void;
 		place: string;
@@ -54,12 +66,15 @@
 		['kind', 'Kind'],
 		['size', 'Size']
 	];
-	let key = $state<SortKey>('number');
-	let down = $state(false);
+	const sorting = untrack(() => new KeptSort(me));
+	const { key, down } = $derived(sorting);
 	let filter = $state('');
 	let scroller: HTMLDivElement | undefined = $state();
 
 	const shown = $derived(sortRows(rows, filter, key, down));
+	const inside = $derived(sortFolders(folders, filter, key === 'title' && down));
+	/** Everything in the order of the list: folders, then documents. */
+	const ids = $derived([...inside.map((f) => f.id), ...shown.map((r) => r.id)]);
 	// Whoever goes on to a document can flip through the others in this order.
 	let listed = { place: '', ids: [] as string[] };
 	$effect(() => void (listed = { place, ids: shown.map((r) => r.id) }));
@@ -71,13 +86,13 @@
 		overscan: 12
 	});
 	$effect(() => {
-		const count = shown.length;
+		const count = ids.length;
 		const element = scroller;
 		untrack(() =>
 			$virtual.setOptions({
 				count,
 				getScrollElement: () => element ?? null,
-				getItemKey: (i) => shown[i]?.id ?? i
+				getItemKey: (i) => ids[i] ?? i
 			})
 		);
 	});
@@ -100,35 +115,56 @@
 		if (summary.only) return `only ${summary.only}`;
 		return plural(summary.people, 'person', 'people');
 	}
-	function sortBy(column: SortKey) {
-		down = key === column ? !down : column === 'changed' || column === 'size';
-		key = column;
-	}
-	function tick(id: string) {
-		if (!ticked.delete(id)) ticked.add(id);
+	/** Where the last tick was set, from which a range goes. */
+	let anchor: string | null = null;
+	/** Gives whether it is ticked now. */
+	function tick(id: string, range = false): boolean {
+		const [from, to] = [anchor === null ? -1 : ids.indexOf(anchor), ids.indexOf(id)];
+		if (range && from >= 0)
+			for (const one of ids.slice(Math.min(from, to), Math.max(from, to) + 1)) ticked.add(one);
+		else if (!ticked.delete(id)) ticked.add(id);
+		anchor = id;
+		return ticked.has(id);
 	}
 	function tickAll() {
-		const all = shown.every((r) => ticked.has(r.id));
-		for (const row of shown) {
-			if (all) ticked.delete(row.id);
-			else ticked.add(row.id);
+		const all = ids.every((id) => ticked.has(id));
+		for (const id of ids) {
+			if (all) ticked.delete(id);
+			else ticked.add(id);
 		}
 	}
+	/** With Shift a row is ticked from the last tick on, otherwise it is chosen. */
+	function press(event: MouseEvent, id: string) {
+		if (!event.shiftKey) return pick(id);
+		event.preventDefault();
+		anchor ??= at;
+		tick(id, true);
+	}
+	/** The folder that the keys stand on; a document that they stand on is the chosen one. */
+	let folderAt = $state<string | null>(null);
+	const at = $derived(chosen ?? folderAt);
+	function pick(id: string) {
+		const isFolder = inside.some((f) => f.id === id);
+		folderAt = isFolder ? id : null;
+		if (!isFolder) choose(id);
+		else if (chosen) choose(null);
+	}
+	const enter = (folder: string) => void goto(`/${code}/place/${folder}`);
 	function keys(event: KeyboardEvent) {
 		if ((event.target as HTMLElement).matches('input[type=text], input[type=search]')) return;
-		const at = shown.findIndex((r) => r.id === chosen);
+		const from = at ? ids.indexOf(at) : -1;
 		const go = (to: number) => {
-			const row = shown[Math.max(0, Math.min(shown.length - 1, to))];
-			if (!row) return;
-			choose(row.id);
-			$virtual.scrollToIndex(shown.indexOf(row));
+			const next = Math.max(0, Math.min(ids.length - 1, to));
+			if (!ids[next]) return;
+			pick(ids[next]);
+			$virtual.scrollToIndex(next);
 		};
 		const step = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15 }[event.key];
-		if (step) go(at < 0 ? 0 : at + step);
+		if (step) go(from < 0 ? 0 : from + step);
 		else if (event.key === 'Home') go(0);
-		else if (event.key === 'End') go(shown.length - 1);
-		else if (event.key === 'Enter' && chosen && event.target === scroller) open(chosen);
-		else if (event.key === ' ' && chosen) tick(chosen);
+		else if (event.key === 'End') go(ids.length - 1);
+		else if (event.key === 'Enter' && at && event.target === scroller) (chosen ? open : enter)(at);
+		else if (event.key === ' ' && at) tick(at, event.shiftKey);
 		else return;
 		event.preventDefault();
 	}
@@ -136,7 +172,12 @@
 		'grid grid-cols-[44px_1fr_76px] sm:grid-cols-[52px_minmax(150px,200px)_minmax(140px,1fr)_76px_minmax(90px,220px)] lg:grid-cols-[52px_200px_minmax(150px,1fr)_80px_206px_118px_84px_58px_66px] items-center';
 </script>
 
-<div class="flex min-w-0 flex-1 flex-col" role="grid" aria-label="Documents" aria-rowcount={total}>
+<div
+	class="flex min-w-0 flex-1 flex-col"
+	role="grid"
+	aria-label="Documents"
+	aria-rowcount={total + folders.length}
+>
 	<div role="rowgroup" class="shrink-0">
 		<div class="{GRID} h-8 shrink-0 border-b border-ink text-[12px]" role="row">
 			<span class="pl-2" role="columnheader"
@@ -144,7 +185,7 @@
 					type="checkbox"
 					class="align-middle accent-act"
 					aria-label="Tick all"
-					checked={shown.length > 0 && shown.every((r) => ticked.has(r.id))}
+					checked={ids.length > 0 && ids.every((id) => ticked.has(id))}
 					onchange={tickAll}
 				/></span
 			>
@@ -161,7 +202,7 @@
 				>
 					<button
 						class="font-medium {key === column ? 'text-ink' : 'text-ink-2'}"
-						onclick={() => sortBy(column)}>{word}{key === column ? (down ? ' ▾' : ' ▴') : ''}</button
+						onclick={() => sorting.by(column)}>{word}{key === column ? (down ? ' ▾' : ' ▴') : ''}</button
 					>
 					{#if column === 'title'}<input
 							type="search"
@@ -184,11 +225,25 @@
 			role="rowgroup"
 			onkeydown={keys}
 		>
-			{#if shown.length}
+			{#if ids.length}
 				<div class="relative bg-sheet" role="presentation" style:height="{$virtual.getTotalSize()}px">
 					{#each $virtual.getVirtualItems() as item (item.key)}
-						{@const row = shown[item.index]}
-						{#if row}
+						{@const row = shown[item.index - inside.length]}
+						{@const folder = inside[item.index]}
+						{#if folder}<FolderLine
+								{folder}
+								grid={GRID}
+								{code}
+								index={item.index}
+								start={item.start}
+								height={ROW}
+								current={folder.id === at}
+								ticked={ticked.has(folder.id)}
+								tick={(range) => tick(folder.id, range)}
+								press={(event) => press(event, folder.id)}
+								open={() => enter(folder.id)}
+							/>
+						{:else if row}
 							<div
 								role="row"
 								tabindex="-1"
@@ -197,7 +252,9 @@
 								data-document={row.id}
 								draggable="true"
 								ondragstart={(e) => {
-									const documents = ticked.has(row.id) ? [...ticked] : [row.id];
+									const documents = ticked.has(row.id)
+										? shown.filter((r) => ticked.has(r.id)).map((r) => r.id)
+										: [row.id];
 									e.dataTransfer?.setData(ROWS_DRAGGED, JSON.stringify(documents));
 								}}
 								class="{GRID} absolute inset-x-0 top-0 cursor-default border-b border-rule-2 {row.id ===
@@ -206,7 +263,7 @@
 									: 'hover:bg-film'}"
 								style:height="{ROW}px"
 								style:transform="translateY({item.start}px)"
-								onclick={() => choose(row.id)}
+								onclick={(e) => press(e, row.id)}
 								ondblclick={() => open(row.id)}
 								onkeydown={(e) => e.key === 'Enter' && open(row.id)}
 							>
@@ -216,8 +273,10 @@
 										class="accent-act"
 										aria-label="Tick {row.number}"
 										checked={ticked.has(row.id)}
-										onclick={(e) => e.stopPropagation()}
-										onchange={() => tick(row.id)}
+										onclick={(e) => {
+											e.stopPropagation();
+											e.currentTarget.checked = tick(row.id, e.shiftKey);
+										}}
 									/>{#if row.isNew}<span class="h-[7px] w-[7px] rounded-full bg-new" title="new to you"
 											><span class="sr-only">new to you</span></span
 										>{/if}</span

@@ -11,6 +11,7 @@
 	import PassDialog from './PassDialog.svelte';
 	import ReasonDialog from './ReasonDialog.svelte';
 	import { restorePlace } from './restore';
+	import { moveMany } from './ticked';
 	import { dayText, plural } from './words';
 
 	/** What can be done with the folder itself: make one in it, rename, move, remove. */
@@ -79,7 +80,10 @@
 				asking = null;
 				await goto(`/${code}/place/${made.id}`);
 			} else if (asking === 'rename') await call('PATCH', `/places/${place.id}`, { name: value });
-			else await call('POST', `/places/${place.id}/move`, { to: value });
+			else {
+				const to = { id: value, name: targets.find((t) => t.id === value)!.way };
+				await moveMany(project, { documents: [], folders: [place.id] }, to, () => refresh('cupboard:folder'));
+			}
 			asking = null;
 			await refresh('cupboard:folder');
 		} catch (error) {

@@ -7,14 +7,15 @@
 
 	/** Lets many in at once: one a line, typed or pasted, each with its own level; what is wrong stands at its line. */
 	let {
-		place,
+		places,
 		known,
 		outsideLevel,
 		ownDomains,
 		levels = LEVELS,
 		done
 	}: {
-		place: string;
+		/** Where: one place, or several with the same lines. */
+		places: string[];
 		known: Known[];
 		outsideLevel: Level | null;
 		/** Mail domains of colleagues; everybody else comes from outside. */
@@ -53,27 +54,33 @@
 		event.preventDefault();
 		fault = '';
 		faultLine = 0;
+		let reachedPlaces = 0;
 		busy = true;
 		try {
-			const answer = await call<{ lines: number; reached: number; fresh: number }>(
-				'POST',
-				`/places/${place}/access`,
-				{
+			const named = lines.map((l) => ({
+				subject: l.known ? { kind: l.known.kind, id: l.known.id } : l.fresh,
+				level: l.level,
+				until: l.until
+			}));
+			const all = { lines: named.length, reached: 0, fresh: 0 };
+			for (const place of places) {
+				const answer = await call<{ reached: number; fresh: number }>('POST', `/places/${place}/access`, {
 					note,
-					lines: lines.map((l) => ({
-						subject: l.known ? { kind: l.known.kind, id: l.known.id } : l.fresh,
-						level: l.level,
-						until: l.until
-					}))
-				}
-			);
+					lines: named
+				});
+				reachedPlaces++;
+				all.reached = Math.max(all.reached, answer.reached);
+				all.fresh += answer.fresh;
+			}
 			text = note = '';
 			toast.success(
-				`${plural(answer.lines, 'line')} done; ${plural(answer.reached, 'person', 'people')} new here${answer.fresh ? `, ${answer.fresh} with a new account` : ''}. They have been told.`
+				`${plural(all.lines, 'line')} done${places.length > 1 ? ` at ${plural(places.length, 'place')}` : ''}; ${plural(all.reached, 'person', 'people')} new here${all.fresh ? `, ${all.fresh} with a new account` : ''}. They have been told.`
 			);
 			await done();
 		} catch (error) {
-			fault = sentenceOf(error);
+			fault =
+				sentenceOf(error) +
+				(reachedPlaces ? ` They were let in at ${reachedPlaces} of the ${places.length} places before.` : '');
 			if (error instanceof CallError && typeof error.facts.line === 'number')
 				faultLine = lines[error.facts.line - 1]?.line ?? 0;
 		}

@@ -31,6 +31,20 @@
 	}
 </script>
 
+{#if settling.undecided.length > 1}<p
+		class="flex flex-wrap items-center gap-2 border-l-4 border-wait bg-wait-soft px-3 py-1.5"
+	>
+		<span class="mr-auto">{settling.undecided.length} files have numbers that are taken.</span>
+		<button
+			type="button"
+			class="button"
+			disabled={settling.busy}
+			onclick={() => settling.decideAll('version')}>All become the next version</button
+		>
+		<button type="button" class="button" disabled={settling.busy} onclick={() => settling.decideAll('beside')}
+			>Add all beside, under the next numbers</button
+		>
+	</p>{/if}
 <div class="max-h-[52vh] overflow-auto border border-rule">
 	<table class="w-full">
 		<thead class="sticky top-0 z-10 bg-film text-[12px]"

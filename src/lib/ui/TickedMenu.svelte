@@ -3,25 +3,33 @@
 	import { attempt, call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
 	import LockDialog from './LockDialog.svelte';
-	import { copyDocuments, downloadZip, moveDocuments, tagDocuments } from './ticked';
-	import { plural } from './words';
+	import ReasonDialog from './ReasonDialog.svelte';
+	import ShareDialog from './ShareDialog.svelte';
+	import { copyMany, downloadZip, moveMany, removeMany, tagMany } from './ticked';
+	import { dayText, plural } from './words';
 
-	/** What can be done with the ticked documents together. */
+	/** What can be done with the ticked documents and folders together. */
 	let {
 		documents,
+		folders,
 		project,
 		code,
 		mayWork,
+		mayRun,
 		tags,
+		retentionDays,
 		changed,
 		putInRelease
 	}: {
 		documents: string[];
+		folders: string[];
 		project: string;
 		code: string;
 		mayWork: boolean;
+		mayRun: boolean;
 		/** Tags that some of them carry, for taking away. */
 		tags: string[];
+		retentionDays: number;
 		changed: () => unknown;
 		/** Null when one may not build releases. */
 		putInRelease: (() => void) | null;
@@ -29,12 +37,21 @@
 
 	let asking = $state<'move' | 'copy' | 'tag' | null>(null);
 	let locking = $state(false);
+	let removing = $state(false);
+	let sharing = $state(false);
+	const until = $derived(dayText(new Date(Date.now() + retentionDays * 86_400_000)));
 	let targets = $state<{ id: string; way: string }[]>([]);
 	let to = $state('');
 	let adds = $state('');
 	let takes = $state<string[]>([]);
 	let fault = $state('');
-	const what = $derived(plural(documents.length, 'document'));
+	const chosen = $derived({ documents, folders });
+	const what = $derived(
+		[
+			...(documents.length ? [plural(documents.length, 'document')] : []),
+			...(folders.length ? [plural(folders.length, 'folder')] : [])
+		].join(' and ')
+	);
 
 	async function ask(next: typeof asking) {
 		fault = '';
@@ -52,16 +69,16 @@
 		event.preventDefault();
 		fault = '';
 		try {
-			if (asking === 'copy') await copyDocuments(project, documents, to, changed);
+			if (asking === 'copy') await copyMany(project, chosen, to, changed);
 			else if (asking === 'move') {
 				const name = targets.find((t) => t.id === to)!.way;
-				await moveDocuments(project, documents, { id: to, name }, changed);
+				await moveMany(project, chosen, { id: to, name }, changed);
 			} else {
 				const tag = adds
 					.split(',')
 					.map((t) => t.trim())
 					.filter(Boolean);
-				await tagDocuments(project, documents, { tag, untag: takes }, changed);
+				await tagMany(project, chosen, { tag, untag: takes }, changed);
 			}
 			asking = null;
 		} catch (error) {
@@ -73,7 +90,7 @@
 </script>
 
 <DropdownMenu.Root>
-	<DropdownMenu.Trigger class="button">{documents.length} ticked ▾</DropdownMenu.Trigger>
+	<DropdownMenu.Trigger class="button">{documents.length + folders.length} ticked ▾</DropdownMenu.Trigger>
 	<DropdownMenu.Portal>
 		<DropdownMenu.Content
 			align="end"
@@ -81,21 +98,46 @@
 			class="z-50 min-w-[190px] border border-ink bg-sheet py-1 shadow-lg"
 		>
 			{#if mayWork}
-				<DropdownMenu.Item class={item} onSelect={() => (locking = true)}>Lock…</DropdownMenu.Item>
+				{#if documents.length && !folders.length}<DropdownMenu.Item
+						class={item}
+						onSelect={() => (locking = true)}>Lock…</DropdownMenu.Item
+					>{/if}
 				<DropdownMenu.Item class={item} onSelect={() => ask('move')}>Move…</DropdownMenu.Item>
 				<DropdownMenu.Item class={item} onSelect={() => ask('tag')}>Tag…</DropdownMenu.Item>
 			{/if}
 			<DropdownMenu.Item class={item} onSelect={() => ask('copy')}>Copy…</DropdownMenu.Item>
-			<DropdownMenu.Item class={item} onSelect={() => downloadZip(code, documents)}
+			<DropdownMenu.Item class={item} onSelect={() => downloadZip(code, chosen)}
 				>Download as zip</DropdownMenu.Item
 			>
-			{#if putInRelease}<DropdownMenu.Item class={item} onSelect={putInRelease}
+			{#if mayRun}<DropdownMenu.Item class={item} onSelect={() => (sharing = true)}>Share…</DropdownMenu.Item
+				>{/if}
+			{#if putInRelease && documents.length}<DropdownMenu.Item class={item} onSelect={putInRelease}
 					>Put in release…</DropdownMenu.Item
+				>{/if}
+			{#if mayWork}<DropdownMenu.Item class={item} onSelect={() => (removing = true)}
+					>Remove…</DropdownMenu.Item
 				>{/if}
 		</DropdownMenu.Content>
 	</DropdownMenu.Portal>
 </DropdownMenu.Root>
 
+{#if sharing}<ShareDialog
+		bind:open={sharing}
+		places={[...documents, ...folders]}
+		documents={documents.length > 0}
+		{what}
+		done={changed}
+	/>{/if}
+{#if removing}<ReasonDialog
+		bind:open={removing}
+		title="Remove {what}?"
+		consequence="They go out of sight for everybody{folders.length
+			? ', with everything in them'
+			: ''}: all of them, or none. Each can be restored until {until}."
+		button="Remove {what}"
+		dangerous
+		act={(reason) => removeMany(project, chosen, reason, changed)}
+	/>{/if}
 {#if locking}<LockDialog
 		bind:open={locking}
 		{documents}
@@ -127,7 +169,7 @@
 		{:else}
 			<p class="text-ink-2">
 				{asking === 'copy'
-					? 'Each copy is a new document with the newest content and the next free number.'
+					? 'Each copy is a new document with the newest content and the next free number; folders keep their structure.'
 					: 'Who reaches them follows the new place; what was given to one of them alone stays.'}
 			</p>
 			<label class="block"

@@ -2,6 +2,15 @@ import type { DocumentRow } from '../core/rows';
 
 export type SortKey = 'number' | 'title' | 'label' | 'now' | 'changed' | 'kind' | 'size';
 
+/** A folder as a line of the folder that it lies in. */
+export interface FolderRow {
+	id: string;
+	name: string;
+	documents: number;
+	closed: boolean;
+	frozen: boolean;
+}
+
 const collator = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
 const VALUE: Record<SortKey, (row: DocumentRow) => string | number> = {
@@ -15,6 +24,16 @@ const VALUE: Record<SortKey, (row: DocumentRow) => string | number> = {
 	size: (r) => r.size
 };
 
+const wordsOf = (filter: string) => filter.toLowerCase().split(/\s+/).filter(Boolean);
+
+/** Folders whose name holds every word of the filter, by name. */
+export function sortFolders(folders: readonly FolderRow[], filter: string, down: boolean): FolderRow[] {
+	const words = wordsOf(filter);
+	return folders
+		.filter((f) => words.every((word) => f.name.toLowerCase().includes(word)))
+		.sort((a, b) => (down ? -1 : 1) * collator.compare(a.name, b.name));
+}
+
 /** Rows that hold every word of the filter in number, title, revision or holder, in the order asked; ties by number. */
 export function sortRows(
 	rows: readonly DocumentRow[],
@@ -22,7 +41,7 @@ export function sortRows(
 	key: SortKey,
 	down: boolean
 ): DocumentRow[] {
-	const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
+	const words = wordsOf(filter);
 	const fitting = words.length
 		? rows.filter((row) => {
 				const text =

@@ -197,6 +197,18 @@ describe('settling many files', () => {
 		expect(server.documents.get('VFT-MW-LS-00-DR-0101')!.bytes).toBe('1 mine.dxf');
 	});
 
+	it('settles all that are undecided in one choice', async () => {
+		known('VFT-MW-LS-00-DR-0101');
+		known('VFT-MW-LS-00-DR-0102');
+		const table = settling();
+		await take(table, '1.dxf', '2.dxf', '3.dxf');
+		expect(table.undecided).toHaveLength(2);
+		table.decideAll('version');
+		expect(table.lines.map((l) => l.becomes)).toEqual(['version', 'version', 'document']);
+		await table.addAll();
+		expect(table.lines.map((l) => l.state)).toEqual(['done', 'done', 'done']);
+	});
+
 	it('sets a file beside what has its number, under the next one that is free here and there', async () => {
 		known('VFT-MW-LS-00-DR-0101');
 		const table = settling();

@@ -204,6 +204,18 @@ export class Settling {
 		void this.look();
 	}
 
+	/** Lines of which it is not decided yet what becomes of them, as far as there is a document to choose. */
+	get undecided(): Line[] {
+		return this.lines.filter((l) => l.open && l.becomes === 'undecided' && this.usedBy(l)?.document);
+	}
+
+	/** Decides one thing for every line that is undecided. */
+	decideAll(becomes: 'version' | 'beside'): void {
+		for (const line of this.undecided)
+			if (becomes === 'beside') this.beside(line);
+			else line.becomes = becomes;
+	}
+
 	/** Fills a column down from the line last worked in. */
 	fillDown(column: Column): void {
 		const from = this.lines[this.at];

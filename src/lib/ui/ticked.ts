@@ -2,108 +2,119 @@ import { toast } from 'svelte-sonner';
 import { attempt, call } from './api';
 import { plural } from './words';
 
+/** Documents and folders that something is done with together. */
+export interface Chosen {
+	documents: string[];
+	folders: string[];
+}
+/** Where something was before, and the tags that it had. */
 interface Before {
-	id: string;
-	from: string | null;
-	tags: string[];
+	documents: { id: string; from: string | null; tags: string[] }[];
+	folders: { id: string; from: string | null }[];
 }
 
-/** Moves documents, and offers to take it back. */
-export async function moveDocuments(
+const inWords = ({ documents, folders }: Chosen) =>
+	[
+		...(documents.length ? [plural(documents.length, 'document')] : []),
+		...(folders.length ? [plural(folders.length, 'folder')] : [])
+	].join(' and ');
+
+/** Says what was done, with a way to take it back. */
+function done(sentence: string, takeBack: () => Promise<void>): void {
+	toast.success(sentence, {
+		duration: 10_000,
+		action: { label: 'Take back', onClick: () => void attempt(takeBack) }
+	});
+}
+
+/** Moves documents and folders, and offers to take it back. */
+export async function moveMany(
 	project: string,
-	documents: string[],
+	chosen: Chosen,
 	to: { id: string; name: string },
 	then: () => unknown
 ): Promise<void> {
-	const done = await attempt(() =>
-		call<{ documents: Before[] }>('POST', `/projects/${project}/documents/tidy`, { documents, to: to.id })
-	);
-	if (!done) return;
-	toast.success(`${plural(documents.length, 'document')} moved to ${to.name}.`, {
-		duration: 10_000,
-		action: { label: 'Take back', onClick: () => void moveBack(project, done.documents, then) }
+	const before = await call<Before>('POST', `/projects/${project}/documents/tidy`, { ...chosen, to: to.id });
+	done(`${inWords(chosen)} moved to ${to.name}.`, async () => {
+		const homes = new Set([...before.documents, ...before.folders].flatMap((b) => b.from ?? []));
+		for (const home of homes) {
+			const back = (list: { id: string; from: string | null }[]) =>
+				list.filter((b) => b.from === home).map((b) => b.id);
+			await call('POST', `/projects/${project}/documents/tidy`, {
+				documents: back(before.documents),
+				folders: back(before.folders),
+				to: home
+			});
+		}
+		toast.success('They are back where they were.');
+		await then();
 	});
 	await then();
 }
 
-async function moveBack(project: string, before: Before[], then: () => unknown): Promise<void> {
-	const folders = new Set(before.flatMap((b) => b.from ?? []));
-	for (const to of folders) {
-		const documents = before.filter((b) => b.from === to).map((b) => b.id);
-		if (!(await attempt(() => call('POST', `/projects/${project}/documents/tidy`, { documents, to }))))
-			return;
-	}
-	toast.success('They are back where they were.');
-	await then();
-}
-
-/** Gives documents tags and takes tags from them, and offers to take it back. */
-export async function tagDocuments(
+/** Gives documents tags and takes tags from them, also all in folders, and offers to take it back. */
+export async function tagMany(
 	project: string,
-	documents: string[],
+	chosen: Chosen,
 	change: { tag: string[]; untag: string[] },
 	then: () => unknown
 ): Promise<void> {
-	const { documents: before } = await call<{ documents: Before[] }>(
-		'POST',
-		`/projects/${project}/documents/tidy`,
-		{
-			documents,
-			...change
-		}
-	);
-	toast.success(`${plural(documents.length, 'document')} tagged.`, {
-		duration: 10_000,
-		action: {
-			label: 'Take back',
-			onClick: () =>
-				void attempt(async () => {
-					for (const one of before) await call('PATCH', `/documents/${one.id}`, { tags: one.tags });
-					await then();
-				})
-		}
+	const before = await call<Before>('POST', `/projects/${project}/documents/tidy`, { ...chosen, ...change });
+	done(`${plural(before.documents.length, 'document')} tagged.`, async () => {
+		for (const one of before.documents) await call('PATCH', `/documents/${one.id}`, { tags: one.tags });
+		await then();
 	});
 	await then();
 }
 
-/** Copies documents into a folder, and offers to take the copies away again. */
-export async function copyDocuments(
+/** Copies documents and folders into a folder, and offers to take the copies away again. */
+export async function copyMany(
 	project: string,
-	documents: string[],
+	chosen: Chosen,
 	to: string,
 	then: () => unknown
 ): Promise<void> {
-	const { documents: made } = await call<{ documents: { id: string; number: string }[] }>(
+	const made = await call<{ documents: { id: string; number: string }[]; folders: string[] }>(
 		'POST',
 		`/projects/${project}/documents/copies`,
-		{ documents, to }
+		{ ...chosen, to }
 	);
-	toast.success(
-		`Copied as ${made
-			.slice(0, 3)
-			.map((m) => m.number)
-			.join(', ')}${made.length > 3 ? ` and ${made.length - 3} more` : ''}.`,
-		{
-			duration: 10_000,
-			action: {
-				label: 'Take back',
-				onClick: () =>
-					void attempt(async () => {
-						for (const one of made)
-							await call('POST', `/places/${one.id}/removal`, { reason: 'Copied by mistake' });
-						await then();
-					})
-			}
+	const numbers = made.documents.map((m) => m.number);
+	done(
+		`Copied as ${numbers.slice(0, 3).join(', ')}${numbers.length > 3 ? ` and ${numbers.length - 3} more` : ''}.`,
+		async () => {
+			const places = [...made.folders, ...made.documents.map((m) => m.id)];
+			await call('POST', `/projects/${project}/removals`, { places, reason: 'Copied by mistake' });
+			await then();
 		}
 	);
+	await then();
+}
+
+/** Removes documents and folders, and offers to take it back. */
+export async function removeMany(
+	project: string,
+	chosen: Chosen,
+	reason: string,
+	then: () => unknown
+): Promise<void> {
+	const { removed } = await call<{ removed: string[] }>('POST', `/projects/${project}/removals`, {
+		places: [...chosen.documents, ...chosen.folders],
+		reason
+	});
+	done(`${inWords(chosen)} removed.`, async () => {
+		for (const place of removed) await call('POST', `/places/${place}/restore`, {});
+		toast.success('They are back where they were.');
+		await then();
+	});
 	await then();
 }
 
 /**
- * Has the newest versions of documents sent as one zip. A form, so that the browser streams it to the disk; into a
- * frame that nobody sees, so that a refusal does not take the page away but is said on it.
+ * Has the newest versions of documents, and of all in folders, sent as one zip. A form, so that the browser streams it to
+ * the disk; into a frame that nobody sees, so that a refusal does not take the page away but is said on it.
  */
-export function downloadZip(project: string, documents: string[]): void {
+export function downloadZip(project: string, chosen: Chosen): void {
 	const frame = document.createElement('iframe');
 	frame.name = 'cupboard-zip';
 	frame.hidden = true;
@@ -124,11 +135,13 @@ export function downloadZip(project: string, documents: string[]): void {
 	form.method = 'post';
 	form.action = `/api/v1/zip/${project}`;
 	form.target = frame.name;
-	const field = document.createElement('input');
-	field.type = 'hidden';
-	field.name = 'documents';
-	field.value = documents.join(',');
-	form.append(field);
+	for (const [name, ids] of Object.entries(chosen) as [string, string[]][]) {
+		const field = document.createElement('input');
+		field.type = 'hidden';
+		field.name = name;
+		field.value = ids.join(',');
+		form.append(field);
+	}
 	document.body.append(form);
 	form.submit();
 	form.remove();

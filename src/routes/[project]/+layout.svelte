@@ -5,6 +5,7 @@
 	import { onMount } from 'svelte';
 	import { isChange, line, onLive, watchProject } from '$lib/ui/live.svelte';
 	import BellIcon from '@lucide/svelte/icons/bell';
+	import SearchIcon from '@lucide/svelte/icons/search';
 	import { call } from '$lib/ui/api';
 	import Mark from '$lib/ui/Mark.svelte';
 	import SendingPanel from '$lib/ui/SendingPanel.svelte';
@@ -117,8 +118,14 @@
 			</div>
 		</form>
 		<a
+			href="{base}/find"
+			class="ml-auto grid h-8 w-8 shrink-0 place-items-center text-on-frame md:hidden"
+			title="Find"
+			aria-label="Find"><SearchIcon size={18} aria-hidden="true" /></a
+		>
+		<a
 			href="{base}/notices"
-			class="relative ml-auto grid h-7 w-7 shrink-0 place-items-center text-on-frame md:ml-0"
+			class="relative grid h-7 w-7 shrink-0 place-items-center text-on-frame md:ml-0"
 			title="Notices"
 			aria-label={unread ? `Notices, ${unread} not read` : 'Notices'}
 			><BellIcon size={17} aria-hidden="true" />{#if unread}<span

@@ -19,9 +19,13 @@
 <div class="h-full overflow-auto px-5 py-3">
 	<div class="mb-3 flex flex-wrap items-center gap-3">
 		<h1 class="text-[21px]">Find</h1>
-		<form class="flex gap-2" role="search">
+		<form class="flex min-w-0 flex-1 gap-2 sm:flex-none" role="search">
+			<!-- Whoever comes here without words means to type some. -->
+			<!-- svelte-ignore a11y_autofocus -->
 			<input
-				class="field w-[240px]"
+				class="field min-w-0 flex-1 sm:w-[240px] sm:flex-none"
+				autofocus={!data.q}
+				type="search"
 				name="q"
 				aria-label="Number, title or words inside"
 				value={data.q}

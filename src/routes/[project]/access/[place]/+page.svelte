@@ -251,7 +251,7 @@
 		</div>
 		<aside class="space-y-4 border-l border-rule bg-sheet px-4 py-4 lg:overflow-auto">
 			{#if data.mayRun}<InviteBox
-					place={data.place.id}
+					places={[data.place.id]}
 					known={data.known}
 					outsideLevel={data.outsideLevel}
 					ownDomains={data.frame.project.ownDomains}

@@ -20,7 +20,7 @@
 	import { onLive } from '$lib/ui/live.svelte';
 	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
 	import { useShortcuts } from '$lib/ui/shortcuts.svelte';
-	import { moveDocuments } from '$lib/ui/ticked';
+	import { moveMany } from '$lib/ui/ticked';
 	import TickedMenu from '$lib/ui/TickedMenu.svelte';
 	import TitleBlock from '$lib/ui/TitleBlock.svelte';
 	import { dayText, plural } from '$lib/ui/words';
@@ -45,8 +45,11 @@
 		pictures = yes;
 		localStorage.setItem('cupboard-pictures', yes ? 'yes' : 'no');
 	}
+	const folders = $derived(data.tree.filter((f) => f.parentId === data.place.id));
+	const tickedFolders = $derived(folders.filter((f) => ticked.has(f.id)).map((f) => f.id));
+	const tickedDocuments = $derived([...ticked].filter((id) => !tickedFolders.includes(id)));
 	const chosen = $derived(page.url.searchParams.get('document'));
-	const forRelease = $derived(ticked.size ? [...ticked] : view ? [view.row.id] : []);
+	const forRelease = $derived(tickedDocuments.length ? tickedDocuments : view ? [view.row.id] : []);
 
 	// A new folder, or the same one loaded again: take its first rows, then ask for the rest.
 	$effect(() => {
@@ -55,7 +58,12 @@
 		untrack(() => {
 			rows = first;
 			for (const id of ticked)
-				if (!first.some((r) => r.id === id) && data.direct <= first.length) ticked.delete(id);
+				if (
+					!first.some((r) => r.id === id) &&
+					!folders.some((f) => f.id === id) &&
+					data.direct <= first.length
+				)
+					ticked.delete(id);
 			if (data.direct > first.length) void rest(place, first.length);
 		});
 	});
@@ -159,8 +167,9 @@
 				says: 'Compare',
 				run: () => {
 					// Two ticked documents with each other; otherwise the chosen one with what was before it.
-					const [one, two] = ticked;
-					if (one && two && ticked.size === 2) void goto(`/${code}/document/${one}/compare?with=${two}`);
+					const [one, two] = tickedDocuments;
+					if (one && two && tickedDocuments.length === 2)
+						void goto(`/${code}/document/${one}/compare?with=${two}`);
 					else if (chosen) void goto(`/${code}/document/${chosen}/compare`);
 				}
 			},
@@ -215,7 +224,7 @@
 		</p>
 		{#if data.place.closed}<span class="tag bg-rule-2">closed</span>{/if}
 		<!-- Their place is kept until they are known: buttons must not move away under a pointer. -->
-		<div class="h-6 min-w-32">
+		<div class="h-6 min-w-44">
 			{#if reach}
 				<a
 					class="flex items-center gap-0.5"
@@ -224,18 +233,19 @@
 					aria-label="{plural(reach.people, 'person', 'people')} reach this folder: Access"
 				>
 					{#each reach.head as p (p.id)}<Avatar name={p.name} outside={p.outside} />{/each}
-					{#if reach.people > reach.head.length}<span class="ml-1 text-[12px] text-ink-2"
-							>+{reach.people - reach.head.length}</span
-						>{/if}
+					<span class="ml-1 text-[12px] text-ink-2">{plural(reach.people, 'person', 'people')}</span>
 				</a>
 			{/if}
 		</div>
 		<div class="ml-auto flex flex-wrap gap-1.5 max-md:ml-0">
 			{#if ticked.size}<TickedMenu
-					documents={[...ticked]}
+					documents={tickedDocuments}
+					folders={tickedFolders}
+					mayRun={data.level === 'run'}
 					project={data.frame.project.id}
 					{code}
 					{mayWork}
+					retentionDays={data.frame.project.retentionDays}
 					tags={[...new Set(rows.filter((r) => ticked.has(r.id)).flatMap((r) => r.tags))].sort()}
 					changed={() => {
 						ticked.clear();
@@ -284,13 +294,17 @@
 			current={data.place.id}
 			{code}
 			dropped={(documents, to) =>
-				void moveDocuments(data.frame.project.id, documents, to, () => {
-					ticked.clear();
-					return refresh('cupboard:folder');
-				})}
+				void attempt(() =>
+					moveMany(data.frame.project.id, { documents, folders: [] }, to, () => {
+						ticked.clear();
+						return refresh('cupboard:folder');
+					})
+				)}
 		/>
 		<DocumentList
 			{rows}
+			{folders}
+			me={data.frame.me.id}
 			{pictures}
 			{code}
 			reach={summaries}

@@ -1,0 +1,154 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test } from '@playwright/test';
+import { unzipSync } from 'fflate';
+import { act, as, documentId, ready, sendBytes } from './people';
+
+test('folders stand in the list; many things are ticked as a range, downloaded, copied, moved, tagged and removed, and each is taken back', async ({
+	browser
+}) => {
+	const oke = await as(browser, 'oke');
+	const { folder: linkspan } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
+	const { id: here } = await act(oke, 'POST', `/places/${linkspan}/folders`, { name: 'Temporary works' });
+	const { id: props } = await act(oke, 'POST', `/places/${here}/folders`, { name: 'Props' });
+	await act(oke, 'POST', `/places/${here}/folders`, { name: 'Sheets' });
+	const add = async (folder: string, serial: number) =>
+		act(oke, 'POST', `/places/${folder}/documents`, {
+			upload: await sendBytes(oke, 'note.md', `# ${serial}`),
+			number: `VFT-MW-LS-00-RP-0${serial}`,
+			title: `Temporary ${serial}`
+		});
+	for (const serial of [801, 802, 803, 804]) await add(here, serial);
+	await add(props, 805);
+	await oke.goto(`/vft/place/${here}`);
+	await ready(oke);
+	const rows = oke.getByRole('grid', { name: 'Documents' }).getByRole('row');
+	await expect(rows).toHaveCount(7);
+	await expect(rows.nth(1)).toContainText('Props');
+	await expect(rows.nth(1)).toContainText('1 document');
+	const box = (name: string) => oke.getByRole('checkbox', { name });
+	const menu = async (name: string) => {
+		await oke.getByRole('button', { name: /ticked/ }).click();
+		await oke.getByRole('menuitem', { name, exact: true }).click();
+	};
+
+	// A range with Shift, across folders and documents.
+	await box('Tick folder Sheets').click();
+	await box('Tick VFT-MW-LS-00-RP-0803').click({ modifiers: ['Shift'] });
+	await expect(oke.getByRole('button', { name: '4 ticked' })).toBeVisible();
+	await box('Tick folder Sheets').click();
+	await box('Tick folder Props').click();
+	await expect(oke.getByRole('button', { name: '4 ticked' })).toBeVisible();
+
+	const coming = oke.waitForEvent('download');
+	await menu('Download as zip');
+	const names = Object.keys(unzipSync(await readFile(await (await coming).path())));
+	expect(names.sort()).toEqual([
+		'Props/VFT-MW-LS-00-RP-0805_P01.1.md',
+		...[801, 802, 803].map((n) => `VFT-MW-LS-00-RP-0${n}_P01.1.md`)
+	]);
+
+	const dialog = oke.getByRole('dialog');
+	await menu('Tag…');
+	await dialog.getByLabel('Tags to give, with commas between').fill('falsework');
+	await dialog.getByRole('button', { name: 'Tag 3 documents and 1 folder' }).click();
+	await expect(oke.getByText('4 documents tagged.')).toBeVisible();
+	await expect(rows.nth(3)).toContainText('falsework');
+	await expect(oke.getByRole('button', { name: /ticked/ })).toBeHidden();
+
+	await box('Tick folder Props').check();
+	await box('Tick VFT-MW-LS-00-RP-0801').check();
+	await menu('Move…');
+	await dialog.getByRole('combobox').selectOption({ label: 'Marine works / Linkspan / Hydraulics' });
+	await dialog.getByRole('button', { name: 'Move 1 document and 1 folder' }).click();
+	await expect(rows).toHaveCount(5);
+	await oke.getByRole('button', { name: 'Take back' }).last().click();
+	await expect(rows).toHaveCount(7);
+
+	await box('Tick folder Props').check();
+	await menu('Copy…');
+	await dialog
+		.getByRole('combobox')
+		.selectOption({ label: 'Marine works / Linkspan / Temporary works / Sheets' });
+	await dialog.getByRole('button', { name: 'Copy 1 folder' }).click();
+	await expect(oke.getByText(/^Copied as /)).toBeVisible();
+	await oke.getByRole('link', { name: 'Sheets' }).first().click();
+	await expect(rows.nth(1)).toContainText('Props');
+
+	await oke.goto(`/vft/place/${here}`);
+	await ready(oke);
+	await box('Tick all').check();
+	await menu('Remove…');
+	await dialog.getByLabel('Reason').fill('struck');
+	await dialog.getByRole('button', { name: 'Remove 4 documents and 2 folders' }).click();
+	await expect(oke.getByText('No documents here yet.', { exact: false })).toBeVisible();
+	await oke.getByRole('button', { name: 'Take back' }).last().click();
+	await expect(rows).toHaveCount(7);
+
+	// How one sorts is remembered.
+	await oke.getByRole('button', { name: /^Title/ }).click();
+	await oke.getByRole('button', { name: /^Title/ }).click();
+	await oke.reload();
+	await ready(oke);
+	await expect(rows.nth(3)).toContainText('Temporary 804');
+
+	// The folder itself is moved, and taken back.
+	await oke.goto(`/vft/place/${props}`);
+	await ready(oke);
+	await oke.getByRole('button', { name: /^Folder/ }).click();
+	await oke.getByRole('menuitem', { name: 'Move…', exact: true }).click();
+	await dialog.getByRole('combobox').selectOption({ label: 'Marine works / Quay wall' });
+	await dialog.getByRole('button', { name: 'Move', exact: true }).click();
+	const way = oke.getByRole('heading', { level: 1 });
+	await expect(way).toContainText('Quay wall');
+	await oke.getByRole('button', { name: 'Take back' }).last().click();
+	await expect(way).toContainText('Temporary works');
+	await oke.context().close();
+});
+
+test('many are shared in one go, and the rest is locked when some are in somebody’s hand', async ({
+	browser
+}) => {
+	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
+	const { folder } = await documentId(oke, 'VFT-MW-QW-00-DR-0201');
+	const { id: held } = await documentId(oke, 'VFT-MW-QW-00-DR-0201');
+	await oke.goto(`/vft/place/${folder}`);
+	await ready(oke);
+	const tick = async (...serials: string[]) => {
+		for (const serial of serials)
+			await oke.getByRole('checkbox', { name: `Tick VFT-MW-QW-00-DR-${serial}` }).check();
+	};
+	const menu = async (name: string) => {
+		await oke.getByRole('button', { name: /ticked/ }).click();
+		await oke.getByRole('menuitem', { name, exact: true }).click();
+	};
+	const dialog = oke.getByRole('dialog');
+	await tick('0201', '0202', '0203');
+	await menu('Share…');
+	await dialog.getByLabel('Whom to let in').fill('Wren Ostrow, Look');
+	await dialog.getByRole('button', { name: 'Let in and tell them' }).click();
+	await expect(oke.getByText(/^1 line done at 3 places/)).toBeVisible();
+
+	await act(rhosyn, 'POST', `/documents/${held}/lock`, { purpose: 'soundings' });
+	await tick('0201', '0202', '0203');
+	await menu('Lock…');
+	await dialog.getByRole('button', { name: 'Lock', exact: true }).click();
+	await expect(dialog.getByRole('alert')).toContainText('Nothing was locked');
+	await dialog.getByRole('button', { name: /^Lock the other \d/ }).click();
+	await expect(oke.getByText(/locked; left with whoever has them/)).toBeVisible();
+	await Promise.all([oke, rhosyn].map((p) => p.context().close()));
+});
+
+test('on a phone, words are found and folders in folders are reached', async ({ browser }) => {
+	const oke = await as(browser, 'oke', { viewport: { width: 390, height: 844 } });
+	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
+	await oke.getByRole('link', { name: 'Find', exact: true }).click();
+	await oke.getByLabel('Number, title or words inside', { exact: true }).fill('hinge pin');
+	await oke.keyboard.press('Enter');
+	await expect(oke.getByRole('link', { name: /Hinge pin/ }).first()).toBeVisible();
+	await oke.goto(`/vft/place/${folder}`);
+	await ready(oke);
+	await oke.getByRole('link', { name: 'Hydraulics' }).click();
+	await expect(oke.getByRole('heading', { level: 1 })).toContainText('Hydraulics');
+	expect(await oke.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+	await oke.context().close();
+});
