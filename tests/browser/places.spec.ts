@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { unzipSync } from 'fflate';
 import { expect, test } from '@playwright/test';
-import { as, documentId, ready } from './people';
+import { act, as, documentId, ready, sendBytes } from './people';
 
 test('files are added with proposed numbers, and each fault stays with its own file', async ({ browser }) => {
 	const oke = await as(browser, 'oke');
@@ -134,4 +134,35 @@ test('ticked documents are downloaded as one zip with the very bytes, and signin
 	await ines.waitForURL(/\/sign-in/);
 	expect((await ines.request.get(`/vft/place/${folder}`, { maxRedirects: 0 })).status()).toBe(303);
 	await ines.context().close();
+});
+
+test('a list in a national encoding is read right, says so, and is read anew when somebody knows better', async ({
+	browser
+}) => {
+	const oke = await as(browser, 'oke');
+	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
+	// What a Central European spreadsheet writes: Windows-1250.
+	const written = Buffer.from(
+		'Znak;Popis\nP1;\x8At\xECtov\xE1 st\xECna, d\xE9lka 12 m\n\nP3;P\xF8\xEDstavn\xED hrana, v\xFD\x9Aka 4 m, \x9Elut\xE1 b\xF8evnost\n',
+		'latin1'
+	);
+	const { id } = await act(oke, 'POST', `/places/${folder}/documents`, {
+		upload: await sendBytes(oke, 'piloty.csv', written),
+		number: 'VFT-MW-LS-00-SH-0931',
+		title: 'Piles, list of the supplier'
+	});
+	await oke.goto(`/vft/document/${id}`);
+	await ready(oke);
+	const sheet = oke.getByRole('document', { name: /list of the supplier/ });
+	await expect(sheet).toContainText('Štětová stěna, délka 12 m');
+	// The empty line keeps its number.
+	await expect(sheet.getByRole('row').nth(4)).toContainText('4P3Přístavní hrana, výška 4 m');
+	const choice = oke.getByLabel('Encoding');
+	await expect(choice).toContainText('Central European');
+	await choice.selectOption({ label: 'Cyrillic (Windows-1251)' });
+	await expect(sheet).toContainText('Љtмtovб');
+	await expect(sheet).not.toContainText('Štětová');
+	await choice.selectOption({ label: 'as told from the file' });
+	await expect(sheet).toContainText('Štětová stěna');
+	await oke.context().close();
 });

@@ -74,6 +74,22 @@ describe('finding', () => {
 		expect((await found('bearing')).titles.at(-1)).toBe('Notes');
 	});
 
+	it('finds a long text by its last page, and nothing by what is only packed into letters', async () => {
+		const page = (n: number) =>
+			`Page ${n}. ${'The operator checks the pressure before each lift. '.repeat(60)}`;
+		const manual =
+			Array.from({ length: 311 }, (_, i) => page(i + 1)).join('\n') + '\nThe last word is quernstone.';
+		const packed = Buffer.from('attachment '.repeat(40)).toString('base64');
+		await add('Operation manual', 'VFT-MW-LS-00-RP-1301', `${manual}\n${packed}`);
+		// Figures without end: more different words than can be kept of one text.
+		const figures = Array.from({ length: 160_000 }, (_, i) => `f${i}x${i * 7}`).join(' ');
+		await add('Level readings', 'VFT-MW-LS-00-RP-1302', `riddle ${figures}`);
+		await readMissed(world.services);
+		expect((await found('quernstone')).titles).toEqual(['Operation manual']);
+		expect((await found(packed.slice(0, 40))).titles).toEqual([]);
+		expect((await found('riddle')).titles).toEqual(['Level readings']);
+	});
+
 	it('takes quotes, signs and operators for nothing but signs', async () => {
 		for (const q of [`fender' | 'linkspan`, 'fender & !', "''", '&|!()', '%_%', '\\\\', ':*', 'layout:*'])
 			await found(q);
@@ -154,7 +170,7 @@ describe('what stands written in files', () => {
 
 	it('is nothing for pictures, and ends at a bound for what is endless', async () => {
 		expect(await read(new Uint8Array(40), 'image/png')).toBe('');
-		expect(await read('word '.repeat(200_000), 'text/plain')).toHaveLength(300_000);
+		expect(await read('word '.repeat(700_000), 'text/plain')).toHaveLength(3_000_000);
 	});
 
 	it('fails for what is damaged, and the document can still be found by its name', async () => {

@@ -25,6 +25,9 @@ export async function readContent(services: Services, hash: string): Promise<voi
 	await readText(services, row, seen.fault !== null);
 }
 
+/** What PostgreSQL says when more different words stand in a text than it can hold of one: long lists of figures. */
+const TOO_MANY_WORDS = '54000';
+
 async function readText(
 	services: Services,
 	{ hash, mediaType, size }: { hash: string; mediaType: string; size: number },
@@ -41,11 +44,25 @@ async function readText(
 			select v.document_id from version v where v.hash = ${hash}))`);
 		return;
 	}
-	const text = broken ? '' : await services.inspector.written(hash, mediaType, size);
-	await db.execute(sql`
-		insert into content_text (hash, text, words)
-			select hash, ${text}, array_to_tsvector(find_words(${text})) from content where hash = ${hash}
-		on conflict do nothing`);
+	let text = broken ? '' : await services.inspector.written(hash, mediaType, size);
+	for (;;) {
+		const kept = await db
+			.execute(
+				sql`
+				insert into content_text (hash, text, words)
+					select hash, ${text}, array_to_tsvector(find_words(${text})) from content where hash = ${hash}
+				on conflict do nothing`
+			)
+			.then(
+				() => true,
+				(error: { cause?: { code?: string } }) => {
+					if (error.cause?.code !== TOO_MANY_WORDS) throw error;
+					return false;
+				}
+			);
+		if (kept) return;
+		text = text.slice(0, text.length / 2);
+	}
 }
 
 /** Most contents read in one go of catching up. */

@@ -1,7 +1,10 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { columnLetter, type Table } from '../core/compare/tables';
-	import { tablesToShow } from './shown';
+	import { tellEncoding, type Encoding, type Told } from '../core/encoding';
+	import EncodingChoice from './EncodingChoice.svelte';
+	import { readTables } from './read-office';
+	import { bytesToShow, tablesToShow } from './shown';
 	import { Unreadable } from './unreadable';
 	import { plural } from './words';
 
@@ -22,6 +25,11 @@
 
 	let tables = $state.raw<Table[] | null>(null);
 	let sheet = $state(0);
+	let bytes: ArrayBuffer | null = null;
+	/** How CSV is encoded; null for files that say it themselves. */
+	let told = $state<Told | null>(null);
+	const read = async (encoding: Encoding | null) =>
+		(tables = await readTables(bytes!, mediaType, 'Schedule', encoding));
 	/** Rows drawn at first, and with each wish for more. */
 	const STEP = 1_000;
 	let most = $state(STEP);
@@ -32,7 +40,12 @@
 		const abort = new AbortController();
 		void (async () => {
 			try {
-				tables = await tablesToShow({ url, mediaType, made }, abort.signal);
+				if (made) tables = await tablesToShow({ url, mediaType, made }, abort.signal);
+				else {
+					bytes = await bytesToShow(url, abort.signal);
+					if (mediaType === 'text/csv') told = tellEncoding(new Uint8Array(bytes));
+					await read(null);
+				}
 			} catch (error) {
 				if (!abort.signal.aborted)
 					failed(error instanceof Unreadable ? error.message : 'The schedule could not be fetched.');
@@ -44,6 +57,10 @@
 </script>
 
 <div class="flex h-full flex-col" role="document" aria-label={title}>
+	{#if told && (told.by !== 'form' || told.encoding !== 'utf-8')}<EncodingChoice
+			{told}
+			choose={(encoding) => void read(encoding)}
+		/>{/if}
 	{#if (tables?.length ?? 0) > 1}
 		<div
 			class="flex shrink-0 gap-1 border-b border-rule bg-sheet px-3 py-1"

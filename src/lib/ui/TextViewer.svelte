@@ -1,6 +1,9 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { textToShow } from './shown';
+	import { decodeText, tellEncoding, type Encoding, type Told } from '../core/encoding';
+	import EncodingChoice from './EncodingChoice.svelte';
+	import { readText } from './read-office';
+	import { bytesToShow, textToShow } from './shown';
 	import { Unreadable } from './unreadable';
 
 	/** Shows text as it is, and Markdown, DOCX and ODT laid out; what they hold is cleaned before it is shown. */
@@ -20,18 +23,29 @@
 	const plain = $derived(mediaType === 'text/plain' && !made);
 	let text = $state<string | null>(null);
 	let html = $state('');
+	let bytes: ArrayBuffer | null = null;
+	/** How a plain text is encoded; null for files that say it themselves. */
+	let told = $state<Told | null>(null);
+
+	async function read(encoding: Encoding | null) {
+		if (plain) text = decodeText(new Uint8Array(bytes!), encoding).text;
+		else {
+			html = await readText(bytes!, mediaType, encoding);
+			text = '';
+		}
+	}
 
 	onMount(() => {
 		const abort = new AbortController();
 		void (async () => {
 			try {
-				if (plain) {
-					const response = await fetch(url, { signal: abort.signal });
-					if (!response.ok) throw new Error();
-					text = await response.text();
-				} else {
+				if (made) {
 					html = await textToShow({ url, mediaType, made }, abort.signal);
 					text = '';
+				} else {
+					bytes = await bytesToShow(url, abort.signal);
+					if (mediaType.startsWith('text/')) told = tellEncoding(new Uint8Array(bytes));
+					await read(null);
 				}
 			} catch (error) {
 				if (!abort.signal.aborted)
@@ -42,14 +56,20 @@
 	});
 </script>
 
-<div class="h-full overflow-auto p-6" role="document" aria-label={title}>
-	{#if text === null}<p class="text-ink-2" role="status">opening</p>
-	{:else if plain}<pre
-			class="mx-auto w-fit max-w-full min-w-[60ch] overflow-auto border border-rule bg-sheet p-6 font-mono text-[12.5px]">{text}</pre>
-	{:else}<div class="prose-sheet mx-auto max-w-[76ch] border border-rule bg-sheet p-8">
-			<!-- eslint-disable-next-line svelte/no-at-html-tags -- cleaned by DOMPurify in cleanHtml -->
-			{@html html}
-		</div>{/if}
+<div class="flex h-full flex-col">
+	{#if told && (told.by !== 'form' || told.encoding !== 'utf-8')}<EncodingChoice
+			{told}
+			choose={(encoding) => void read(encoding)}
+		/>{/if}
+	<div class="min-h-0 flex-1 overflow-auto p-6" role="document" aria-label={title}>
+		{#if text === null}<p class="text-ink-2" role="status">opening</p>
+		{:else if plain}<pre
+				class="mx-auto w-fit max-w-full min-w-[60ch] overflow-auto border border-rule bg-sheet p-6 font-mono text-[12.5px]">{text}</pre>
+		{:else}<div class="prose-sheet mx-auto max-w-[76ch] border border-rule bg-sheet p-8">
+				<!-- eslint-disable-next-line svelte/no-at-html-tags -- cleaned by DOMPurify in cleanHtml -->
+				{@html html}
+			</div>{/if}
+	</div>
 </div>
 
 <style>

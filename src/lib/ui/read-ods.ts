@@ -1,5 +1,5 @@
 import { strFromU8, unzipSync } from 'fflate';
-import type { Table } from '../core/compare/tables';
+import { withoutTrailing, type Table } from '../core/compare/tables';
 import { Unreadable } from './unreadable';
 
 const OFFICE = 'urn:oasis:names:tc:opendocument:xmlns:office:1.0';
@@ -58,9 +58,10 @@ export function readOds(bytes: ArrayBuffer, most: { rows: number; columns: numbe
 				for (let i = repeated(cell, 'columns'); i > 0 && cells.length < most.columns; i--) cells.push(text);
 			}
 			while (cells.at(-1) === '') cells.pop();
-			if (cells.length)
+			// What is repeated without end is nothing; what lies between keeps its number.
+			if (cells.length || repeated(row, 'rows') < MOST_REPEATED)
 				for (let i = repeated(row, 'rows'); i > 0 && rows.length < most.rows; i--) rows.push([...cells]);
 		}
-		return { name: table.getAttributeNS(TABLE, 'name') ?? 'Sheet', rows };
+		return { name: table.getAttributeNS(TABLE, 'name') ?? 'Sheet', rows: withoutTrailing(rows) };
 	});
 }

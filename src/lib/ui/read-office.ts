@@ -1,5 +1,7 @@
 import { Unreadable } from './unreadable';
-import type { Table } from '../core/compare/tables';
+import { withoutTrailing, type Table } from '../core/compare/tables';
+import { tellSeparator } from '../core/csv';
+import { decodeText, type Encoding } from '../core/encoding';
 import type { LiveKind } from '../core/live';
 
 /** Kinds of file that are read as text in paragraphs, and as schedules. */
@@ -57,22 +59,27 @@ export async function cleanHtml(html: string): Promise<string> {
 
 /**
  * Reads a text document as HTML that is safe to show.
+ * @param encoding of plain kinds of text, when somebody knows it; otherwise it is told from the bytes
  * Raises {@link Unreadable} for a file that is damaged, locked or too large.
  */
-export async function readText(bytes: ArrayBuffer, mediaType: string): Promise<string> {
+export async function readText(
+	bytes: ArrayBuffer,
+	mediaType: string,
+	encoding: Encoding | null = null
+): Promise<string> {
+	const written = () => decodeText(new Uint8Array(bytes), encoding).text;
 	try {
 		if (mediaType === 'text/plain') {
-			const text = new TextDecoder().decode(bytes);
-			return text
+			return written()
 				.split(/\r?\n/)
 				.map((line) => `<p>${escape(line)}</p>`)
 				.join('');
 		}
 		if (mediaType === 'text/markdown') {
 			const { marked } = await import('marked');
-			return await cleanHtml(await marked.parse(new TextDecoder().decode(bytes), { gfm: true }));
+			return await cleanHtml(await marked.parse(written(), { gfm: true }));
 		}
-		if (mediaType === 'text/html') return await cleanHtml(new TextDecoder().decode(bytes));
+		if (mediaType === 'text/html') return await cleanHtml(written());
 		await checkPackage(bytes);
 		if (mediaType === 'application/vnd.oasis.opendocument.text') {
 			const { readOdt } = await import('./read-odt');
@@ -131,16 +138,25 @@ const MOST_ROWS = 50_000;
 const MOST_COLUMNS = 400;
 
 /**
- * Reads a schedule as its sheets.
+ * Reads a schedule as its sheets; rows that hold nothing keep their numbers.
+ * @param encoding of CSV, when somebody knows it; otherwise it is told from the bytes
  * Raises {@link Unreadable} for a file that is damaged, locked or too large.
  */
-export async function readTables(bytes: ArrayBuffer, mediaType: string, name: string): Promise<Table[]> {
+export async function readTables(
+	bytes: ArrayBuffer,
+	mediaType: string,
+	name: string,
+	encoding: Encoding | null = null
+): Promise<Table[]> {
 	try {
 		if (mediaType === 'text/csv') {
 			const { default: Papa } = await import('papaparse');
-			const text = new TextDecoder().decode(bytes).replace(/^\ufeff/, '');
-			const { data } = Papa.parse<string[]>(text, { preview: MOST_ROWS });
-			return [{ name, rows: data.filter((r) => r.length > 1 || r[0]) }];
+			const { text } = decodeText(new Uint8Array(bytes), encoding);
+			const { data } = Papa.parse<string[]>(text, {
+				preview: MOST_ROWS,
+				delimiter: tellSeparator(text)
+			});
+			return [{ name, rows: withoutTrailing(data.map((r) => (r.length > 1 || r[0] ? r : []))) }];
 		}
 		await checkPackage(bytes);
 		if (mediaType === ODS) {
@@ -157,6 +173,8 @@ export async function readTables(bytes: ArrayBuffer, mediaType: string, name: st
 				const cells: string[] = [];
 				for (let c = 1; c <= Math.min(row.cellCount, MOST_COLUMNS); c++)
 					cells.push(cellText(row.getCell(c).value));
+				// Rows that hold nothing keep their numbers.
+				while (rows.length < number - 1) rows.push([]);
 				rows.push(cells);
 			});
 			return { name: sheet.name, rows };

@@ -16,6 +16,11 @@ export function partOf(url: string, part: 'page' | 'words', page: number, width?
 	return `${url}?part=${part}&page=${page}${width ? `&width=${width}` : ''}`;
 }
 
+/** The bytes of a file itself. Raises {@link Unreadable} with a sentence when they cannot be had. */
+export async function bytesToShow(url: string, signal: AbortSignal): Promise<ArrayBuffer> {
+	return (await fetched(url, signal)).arrayBuffer();
+}
+
 async function fetched(url: string, signal: AbortSignal): Promise<Response> {
 	const response = await fetch(url, { signal });
 	if (response.ok) return response;
@@ -54,7 +59,7 @@ export async function readPage(
 
 /** A text as HTML that is safe to show, from the file itself or from what the server makes of it. */
 export async function textToShow(file: FileToShow, signal: AbortSignal): Promise<string> {
-	if (!file.made) return readText(await (await fetched(file.url, signal)).arrayBuffer(), file.mediaType);
+	if (!file.made) return readText(await bytesToShow(file.url, signal), file.mediaType);
 	const shown = await readShown(file.url, signal);
 	if (shown.kind !== 'text') throw new Unreadable('This file is not shown as a text.');
 	return cleanHtml(shown.html);
@@ -62,8 +67,7 @@ export async function textToShow(file: FileToShow, signal: AbortSignal): Promise
 
 /** A schedule as its sheets, from the file itself or from what the server makes of it. */
 export async function tablesToShow(file: FileToShow, signal: AbortSignal): Promise<Table[]> {
-	if (!file.made)
-		return readTables(await (await fetched(file.url, signal)).arrayBuffer(), file.mediaType, 'Schedule');
+	if (!file.made) return readTables(await bytesToShow(file.url, signal), file.mediaType, 'Schedule');
 	const shown = await readShown(file.url, signal);
 	if (shown.kind !== 'table') throw new Unreadable('This file is not shown as a schedule.');
 	return shown.tables;

@@ -1,7 +1,13 @@
-/** A sheet of a schedule as rows of shown values. */
+/** A sheet of a schedule as rows of shown values; the first is row 1, and rows that hold nothing are there, empty. */
 export interface Table {
 	name: string;
 	rows: string[][];
+}
+
+/** Rows without those at the end that hold nothing, and without the repetitions that spreadsheets end in. */
+export function withoutTrailing(rows: string[][]): string[][] {
+	const last = rows.findLastIndex((row) => row.some((cell) => cell !== ''));
+	return rows.slice(0, last + 1);
 }
 
 export type CellChange = { before: string; after: string };

@@ -66,12 +66,15 @@ export function looksLikeDxf(head: Uint8Array): boolean {
 	);
 }
 
+/** Whether bytes are a drawing in the binary form of DXF, which is kept and not read. */
+export function isBinaryDxf(head: Uint8Array): boolean {
+	return BINARY.test(new TextDecoder('latin1').decode(head.subarray(0, 2048)));
+}
+
 /** Decodes the bytes: UTF-8 from AC1021 on, the drawing's code page before. */
 export function decodeDxf(bytes: Uint8Array): string {
+	if (isBinaryDxf(bytes)) throw new DxfError('This is a binary DXF file; only text DXF files can be shown.');
 	const head = new TextDecoder('latin1').decode(bytes.subarray(0, 8192));
-	if (BINARY.test(head)) {
-		throw new DxfError('This is a binary DXF file; only text DXF files can be shown.');
-	}
 	const version = /\$ACADVER\s+1\s+(\w+)/.exec(head)?.[1] ?? 'AC1009';
 	const page = /\$DWGCODEPAGE\s+3\s+(\w+)/.exec(head)?.[1]?.toUpperCase() ?? 'ANSI_1252';
 	return new TextDecoder(version >= 'AC1021' ? 'utf-8' : (CODE_PAGES[page] ?? 'windows-1252')).decode(bytes);

@@ -149,7 +149,8 @@ export function scheduleFrom(tables: readonly Table[]): TakenSchedule {
 	if (names.length > MOST_COLUMNS) losses.push(`Only the first ${MOST_COLUMNS} columns come along.`);
 	if (rows.length > MOST_ROWS)
 		losses.push(`Only the first ${MOST_ROWS.toLocaleString('en')} rows come along.`);
-	const kept = rows.slice(0, MOST_ROWS);
+	// Rows that hold nothing part the rows of a sheet; in a schedule there is nothing to be filled in there.
+	const kept = rows.filter((row) => row.some((cell) => cell.trim() !== '')).slice(0, MOST_ROWS);
 	if (kept.some((row) => row.some((cell) => cell.length > MOST_LETTERS)))
 		losses.push(`Cells are cut at ${MOST_LETTERS.toLocaleString('en')} letters.`);
 	const columns = names.slice(0, MOST_COLUMNS).map((name, i) => {

@@ -2,7 +2,8 @@ import { readFile } from 'node:fs/promises';
 import excel from 'exceljs';
 import Papa from 'papaparse';
 import { SaxesParser } from 'saxes';
-import type { Table } from '../../core/compare/tables';
+import { withoutTrailing, type Table } from '../../core/compare/tables';
+import { tellSeparator } from '../../core/csv';
 import { openEntry } from './archive';
 import { plainText } from './written';
 
@@ -15,9 +16,9 @@ const MOST_COLUMNS = 200;
 /** The sheets of a schedule as they are read on screen; null for what is none. Throws when it is damaged. */
 export async function tablesIn(path: string, mediaType: string): Promise<Table[] | null> {
 	if (mediaType === 'text/csv') {
-		const text = (await plainText(path)).replace(/^\ufeff/, '');
-		const { data } = Papa.parse<string[]>(text, { preview: MOST_ROWS });
-		return [{ name: 'Schedule', rows: data.filter((r) => r.length > 1 || r[0]) }];
+		const text = await plainText(path);
+		const { data } = Papa.parse<string[]>(text, { preview: MOST_ROWS, delimiter: tellSeparator(text) });
+		return [{ name: 'Schedule', rows: withoutTrailing(data.map((r) => (r.length > 1 || r[0] ? r : []))) }];
 	}
 	if (mediaType === XLSX) return xlsxTables(path);
 	return mediaType === ODS ? odsTables(path) : null;
@@ -32,6 +33,8 @@ async function xlsxTables(path: string): Promise<Table[]> {
 			if (number > MOST_ROWS) return;
 			const cells: string[] = [];
 			for (let c = 1; c <= Math.min(row.cellCount, MOST_COLUMNS); c++) cells.push(row.getCell(c).text);
+			// Rows that hold nothing keep their numbers.
+			while (rows.length < number - 1) rows.push([]);
 			rows.push(cells);
 		});
 		return { name: sheet.name, rows };
@@ -66,11 +69,14 @@ async function odsTables(path: string): Promise<Table[]> {
 		} else if (name === 'table:table-row') {
 			while (row.length && row.at(-1) === '') row.pop();
 			const rows = tables.at(-1)?.rows;
-			if (rows && row.length)
+			// What is repeated without end is nothing; what lies between keeps its number.
+			if (rows && (row.length || timesRow < MOST_ROWS / 2))
 				for (let i = 0; i < timesRow && rows.length < MOST_ROWS; i++) rows.push([...row]);
 		}
 	});
-	for await (const chunk of stream) parser.write((chunk as Buffer).toString('utf8'));
+	// A chunk may end within a character.
+	const decoder = new TextDecoder();
+	for await (const chunk of stream) parser.write(decoder.decode(chunk as Buffer, { stream: true }));
 	parser.close();
-	return tables;
+	return tables.map((one) => ({ ...one, rows: withoutTrailing(one.rows) }));
 }

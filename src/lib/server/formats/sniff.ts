@@ -1,5 +1,6 @@
 import { fileTypeFromBuffer } from 'file-type';
 import { looksLikeDxf } from '../../core/dxf/read';
+import { decodeText, isText } from '../../core/encoding';
 import { splitExtension } from '../../core/names';
 
 /** How many bytes from the start of a file decide its kind. */
@@ -21,19 +22,6 @@ const OFFICE_TYPES: Record<string, string> = {
 	ods: 'application/vnd.oasis.opendocument.spreadsheet'
 };
 
-function isText(head: Uint8Array): boolean {
-	if (head.includes(0)) return false;
-	try {
-		// The cut at the end may split a character; the last bytes do not count.
-		new TextDecoder('utf-8', { fatal: true }).decode(
-			head.subarray(0, Math.max(0, head.length - (head.length === HEAD_BYTES ? 4 : 0)))
-		);
-		return true;
-	} catch {
-		return false;
-	}
-}
-
 /**
  * The media type of a file by its bytes; the name only tells kinds of text apart.
  * @param head the first {@link HEAD_BYTES} bytes
@@ -44,7 +32,7 @@ export async function sniff(head: Uint8Array, fileName: string): Promise<string>
 	if (known?.mime === 'application/zip') return OFFICE_TYPES[splitExtension(fileName)[1]] ?? known.mime;
 	if (known && known.mime !== 'application/xml') return known.mime;
 	if (isText(head)) {
-		const start = new TextDecoder().decode(head.subarray(0, 2048));
+		const start = decodeText(head.subarray(0, 2048)).text;
 		if (/^\uFEFF?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*)*(<!DOCTYPE svg[^>]*>\s*)?<svg[\s>]/i.test(start))
 			return 'image/svg+xml';
 		if (/^\s*(<!doctype html|<html)/i.test(start)) return 'text/html';

@@ -2,7 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import yauzl from 'yauzl';
-import { decodeDxf, DxfError, readDxf } from '../../core/dxf/read';
+import { decodeDxf, isBinaryDxf, DxfError, readDxf } from '../../core/dxf/read';
 import { flatten } from '../../core/dxf/flatten';
 import { sheetToSvg } from '../../core/dxf/svg';
 import { titleBlock } from '../../core/dxf/title-block';
@@ -97,17 +97,30 @@ export default async function work(task: Task): Promise<Given> {
 	}
 }
 
+/** Kinds of picture that are opened here, with how they are shown. */
+const PICTURES = new Map<string, Inspection['shows']>([
+	['image/png', 'picture'],
+	['image/jpeg', 'picture'],
+	['image/webp', 'picture'],
+	['image/gif', 'picture'],
+	['image/svg+xml', 'picture'],
+	['image/tiff', 'none'],
+	['image/avif', 'none']
+]);
+
 async function inspect({
 	path,
 	mediaType,
 	size
 }: Extract<FileTask, { task: 'inspect' }>): Promise<Inspection> {
-	const fine = (shows: Inspection['shows'], more: Partial<Inspection> = {}): Inspection => ({
+	const fine = (shows: Inspection['shows'] = 'none', more: Partial<Inspection> = {}): Inspection => ({
 		shows,
 		fault: null,
 		unchecked: false,
 		...more
 	});
+	/** Kept and given out as it is; nothing here can tell whether it is whole. */
+	const kept: Inspection = { shows: 'none', fault: null, unchecked: true };
 	const broken = (fault: string): Inspection => ({ shows: 'none', fault, unchecked: false });
 	try {
 		if (mediaType === 'application/pdf') {
@@ -116,21 +129,19 @@ async function inspect({
 			return fine('pdf', { pages, sheetWords: await wordsOfSheet(path).catch(() => []) });
 		}
 		if (mediaType === 'image/vnd.dxf') {
-			if (size > MOST_DXF_BYTES) return { shows: 'none', fault: null, unchecked: true };
-			const drawing = readDxf(decodeDxf(await readFile(path)));
+			if (size > MOST_DXF_BYTES) return kept;
+			const bytes = await readFile(path);
+			if (isBinaryDxf(bytes)) return kept;
+			const drawing = readDxf(decodeDxf(bytes));
 			const { attributes } = flatten(drawing);
 			// A title block may stand on the sheet that the model is laid out on.
 			const onPaper = flatten(drawing, 'paper').attributes;
 			return fine('dxf', { titleBlock: titleBlock([...onPaper, ...attributes]) });
 		}
-		if (mediaType.startsWith('image/')) {
+		if (PICTURES.has(mediaType)) {
 			const meta = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS }).metadata();
 			if (!meta.width) return broken('The picture cannot be read.');
-			return fine(
-				['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'].includes(mediaType)
-					? 'picture'
-					: 'none'
-			);
+			return fine(PICTURES.get(mediaType));
 		}
 		if (mediaType === 'text/markdown') return fine('markdown');
 		if (mediaType.startsWith('text/')) return fine(mediaType === 'text/html' ? 'none' : 'text');
@@ -138,7 +149,7 @@ async function inspect({
 			await checkZip(path);
 			return fine('none');
 		}
-		return { shows: 'none', fault: null, unchecked: true };
+		return kept;
 	} catch (error) {
 		return broken(faultOf(error, mediaType));
 	}
@@ -198,7 +209,7 @@ async function preview(task: Extract<FileTask, { task: 'preview' }>): Promise<bo
 		await sharp(Buffer.from(svg), { limitInputPixels: MOST_PICTURE_PIXELS }).webp({ quality: 85 }).toFile(to);
 		return true;
 	}
-	if (mediaType.startsWith('image/')) {
+	if (PICTURES.has(mediaType)) {
 		await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS })
 			.autoOrient()
 			.resize({ width: PREVIEW_WIDTH, withoutEnlargement: true })

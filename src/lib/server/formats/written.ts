@@ -2,12 +2,13 @@
 import { readFile } from 'node:fs/promises';
 import { open } from 'node:fs/promises';
 import { flatten } from '../../core/dxf/flatten';
+import { decodeText } from '../../core/encoding';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
 import { listArchive, openEntry } from './archive';
 import { MOST_DXF_BYTES, poppler } from './limits';
 
-/** Most characters of one file that are kept for finding. */
-const MOST_WRITTEN = 300_000;
+/** Most characters of one file that are kept for finding: a manual of a thousand pages. */
+const MOST_WRITTEN = 3_000_000;
 /** Most bytes of one part of an office file, or of a plain text, that are read. */
 const MOST_READ = 20_000_000;
 
@@ -19,6 +20,8 @@ export async function writtenIn(path: string, mediaType: string, size: number): 
 	const text = await rawText(path, mediaType, size);
 	return (
 		text
+			// What is packed into letters (pictures and attachments in mails and pages) is nobody's words.
+			.replace(/[A-Za-z0-9+/]{60,}={0,2}/g, ' ')
 			.replace(/[\p{Cc}\p{Cf}\s]+/gu, ' ')
 			.normalize('NFC')
 			.trim()
@@ -64,16 +67,16 @@ const OFFICE: readonly (readonly [kind: RegExp, parts: RegExp])[] = [
 ];
 
 async function pdfText(path: string): Promise<string> {
-	const { stdout } = await poppler('pdftotext', ['-l', '500', '-enc', 'UTF-8', path, '-']);
+	const { stdout } = await poppler('pdftotext', ['-l', '2000', '-enc', 'UTF-8', path, '-']);
 	return stdout;
 }
 
-/** The beginning of a text file, up to a bound. */
+/** The beginning of a text file in whichever encoding it is, up to a bound. */
 export async function plainText(path: string): Promise<string> {
 	const file = await open(path);
 	try {
 		const { buffer, bytesRead } = await file.read({ buffer: Buffer.alloc(MOST_READ), position: 0 });
-		return new TextDecoder().decode(buffer.subarray(0, bytesRead));
+		return decodeText(buffer.subarray(0, bytesRead)).text;
 	} finally {
 		await file.close();
 	}
