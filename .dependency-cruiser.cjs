@@ -4,13 +4,13 @@ module.exports = {
 		{
 			name: 'core-is-pure',
 			comment:
-				'core holds rules: no server, no interface, no framework, no I/O. Shared texts are Yjs documents in the words of a ProseMirror schema; both are data models, formulas and XFDF are read by pure parsers, marks are written onto pages of a PDF in memory.',
+				'core holds rules: no server, no interface, no framework, no I/O. Shared texts are Yjs documents in the words of a ProseMirror schema; both are data models, formulas and XFDF are read by pure parsers, marks are written onto pages of a PDF in memory; days are reckoned by a calendar library and encodings told by statistics, both without I/O.',
 			severity: 'error',
 			from: { path: '^src/lib/core', pathNot: '\\.test\\.ts$' },
 			to: {
 				pathNot: [
 					'^src/lib/core',
-					'^node_modules/(canonicalize|diff|node-diff3|zod|yjs|y-prosemirror|lib0|prosemirror-(model|state|tables)|@handlewithcare|fractional-indexing|fast-formula-parser|saxes|@cantoo)/'
+					'^node_modules/(canonicalize|diff|node-diff3|zod|yjs|y-prosemirror|lib0|prosemirror-(model|state|tables)|@handlewithcare|fractional-indexing|fast-formula-parser|saxes|@cantoo|@internationalized|chardet)/'
 				]
 			}
 		},

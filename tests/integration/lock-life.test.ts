@@ -126,7 +126,8 @@ describe('a lock in its life', () => {
 		await world.act('rhosyn', giveBackLock, { document: documents[1] });
 		expect(await world.act('oke', takeLocks, { project: 'VFT', documents, purpose: 'joint change' })).toEqual(
 			{
-				locked: 3
+				locked: 3,
+				left: []
 			}
 		);
 		expect(await open()).toHaveLength(3);

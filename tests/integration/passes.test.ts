@@ -14,7 +14,7 @@ import { changePass, sendPass } from '../../src/lib/server/acts/given-passes';
 import { openPass, sendPassCode, takeFromPlacePass } from '../../src/lib/server/acts/open-passes';
 import { makePass, withdrawPasses } from '../../src/lib/server/acts/place-passes';
 import { removePlace } from '../../src/lib/server/acts/removals';
-import { event, mail, pass as passTable } from '../../src/lib/server/db/schema';
+import { event, mail, pass as passTable, project } from '../../src/lib/server/db/schema';
 import { coverNote } from '../../src/lib/server/formats/cover-note';
 import { stamped } from '../../src/lib/server/formats/stamp';
 import { readProofs, writeProof } from '../../src/lib/server/proofs';
@@ -46,6 +46,19 @@ const open = async (secret: string, more: object = {}) =>
 	(await world.act(null, openPass, { secret, ...more })).proof;
 const lastMail = async (address: string) =>
 	(await world.db.select().from(mail).where(eq(mail.toAddress, address)).orderBy(mail.createdAt)).at(-1)!;
+
+it('ends by the project’s own clock, and its mail names that day as people write it', async () => {
+	await world.db.update(project).set({ timeZone: 'Europe/Copenhagen' });
+	// Half past eleven at night in London is the next day in Copenhagen.
+	const late = new Date('2026-11-27T23:30:00Z');
+	const terms = { place: world.folder, for: 'Kaja Dorn', audience: 'named', emails: ['kaja@tarn.example'] };
+	const yesterday = { ...terms, until: '2026-11-27' };
+	expect(await refused(world.act('oke', makePass, yesterday, late))).toMatchObject({ code: 'invalid' });
+	await world.act('oke', makePass, { ...terms, until: '2027-01-08' }, late);
+	const sent = (await world.db.select().from(mail)).filter((m) => m.toAddress === 'kaja@tarn.example');
+	expect(sent.at(-1)!.body).toContain('The link works until 8 Jan 2027.');
+	await world.db.update(project).set({ timeZone: 'UTC' });
+});
 
 describe('a pass to a folder', () => {
 	it('shows what lies within, and nothing that is closed, removed or beside it', async () => {

@@ -90,7 +90,6 @@ function fits(bytes: Uint8Array, encoding: Encoding): boolean {
 }
 
 /** Control characters that no text holds. */
-// eslint-disable-next-line no-control-regex -- they are what is looked for
 const NO_TEXT = /[\x00-\x08\x0b\x0e-\x19\x1c-\x1f]/;
 
 /**

@@ -2,6 +2,7 @@
 	import { call, sentenceOf } from './api';
 	import CopyLine from './CopyLine.svelte';
 	import Dialog from './Dialog.svelte';
+	import { projectDay } from './project-day';
 
 	/** Makes a hatch: a link by which people outside put files in and see nothing. */
 	let {
@@ -11,7 +12,7 @@
 	}: { open: boolean; place: { id: string; name: string }; done: () => Promise<void> | void } = $props();
 
 	let title = $state('');
-	let until = $state(new Date(Date.now() + 14 * 86_400_000).toISOString().slice(0, 10));
+	let until = $state(projectDay(14));
 	let megabytes = $state(2_000);
 	let files = $state(200);
 	let endings = $state('');

@@ -4,6 +4,7 @@
 	import { LEVELS, levelLabel, rank, type Level } from '../core/access/levels';
 	import { call, CallError, sentenceOf } from './api';
 	import { dayText, plural } from './words';
+	import { projectDay } from './project-day';
 
 	/** Lets many in at once: one a line, typed or pasted, each with its own level; what is wrong stands at its line. */
 	let {
@@ -31,7 +32,7 @@
 	let fault = $state('');
 	let faultLine = $state(0);
 	const EXAMPLE = 'Building services, Look\nname@company.example, Take, 31 Dec';
-	const today = new Date().toISOString().slice(0, 10);
+	const today = projectDay();
 	const lines = $derived(readInvites(text, known, preset, today).map(checked));
 	const faults = $derived(lines.filter((l) => l.fault));
 	const people = $derived(lines.reduce((n, l) => n + (l.known?.people ?? (l.fresh ? 1 : 0)), 0));

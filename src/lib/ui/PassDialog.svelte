@@ -3,6 +3,7 @@
 	import { call, sentenceOf } from './api';
 	import CopyLine from './CopyLine.svelte';
 	import Dialog from './Dialog.svelte';
+	import { projectDay } from './project-day';
 	import PassFields, { termsGiven, type PassTerms } from './PassFields.svelte';
 	import { plural } from './words';
 
@@ -21,7 +22,6 @@
 		done: () => Promise<void> | void;
 	} = $props();
 
-	const day = (ahead: number) => new Date(Date.now() + ahead * 86_400_000).toISOString().slice(0, 10);
 	let terms = $state<PassTerms>({
 		whom: '',
 		audience: 'named',
@@ -29,7 +29,7 @@
 		take: false,
 		stamped: false,
 		withMarks: false,
-		until: day(14),
+		until: projectDay(14),
 		maxUses: null,
 		password: ''
 	});
@@ -113,7 +113,7 @@
 				bind:terms
 				mailed="Mail the link to, if you like"
 				mayGive={outsideLevel !== 'look' && outsideLevel !== 'drop'}
-				from={day(0)}
+				from={projectDay()}
 			/>
 			{#if terms.audience !== 'accounts' && terms.emails.trim()}<label class="block"
 					><span class="label">Message, if any</span><textarea

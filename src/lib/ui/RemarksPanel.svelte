@@ -5,6 +5,7 @@
 	import RemarkField from './RemarkField.svelte';
 	import type { Assigned, Remarks } from './remarks.svelte';
 	import { dayText, whenText } from './words';
+	import { projectDay } from './project-day';
 
 	/** The remarks on a document beside it, and the one that is being written. */
 	let {
@@ -45,7 +46,7 @@
 		remarks.rows.filter((r) => shows === 'all' || (shows === 'settled') === (r.settled !== null)).toReversed()
 	);
 	const settled = $derived(remarks.rows.length - remarks.open.length);
-	const today = new Date().toISOString().slice(0, 10);
+	const today = projectDay();
 
 	const ABOUT: Record<string, string> = {
 		whole: 'On the whole document',

@@ -4,6 +4,7 @@ import { levelLabel } from '../../core/access/levels';
 import { AUDIENCES, widenings, type PassTerms } from '../../core/passes';
 import { releaseNumber } from '../../core/releases';
 import { Problem } from '../../core/problem';
+import { dayWordsOf } from '../../core/time/days';
 import type { Tx } from '../db';
 import { pass, passPerson, place } from '../db/schema';
 import { decrypt } from '../encrypted';
@@ -176,7 +177,7 @@ export const sendPass = defineAct({
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: ['pass.sent'],
 	async run(context, input) {
-		const { tx, project, person: by, services, mail, tell } = context;
+		const { tx, project, person: by, now, services, mail, tell } = context;
 		const { held, release, what } = await openPassOf(context, input.pass);
 		const link = addressOf(services.config, held, by.id);
 		const to = [...new Set(input.emails)];
@@ -200,7 +201,7 @@ export const sendPass = defineAct({
 					holder: held.holderName,
 					what,
 					link,
-					until: held.endsAt.toISOString().slice(0, 10),
+					until: dayWordsOf(held.endsAt, project.timeZone, now),
 					password: held.passwordHash !== null,
 					message: input.message
 				})

@@ -3,6 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import type { Cap } from '../../core/access/decide';
 import { allows, cap, levelLabel, rank, type Level } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
+import { dayWordsOf } from '../../core/time/days';
 import { live, loadReach, Reach, type Freeze } from '../access';
 import type { Querier } from '../db';
 import { proofOf } from '../proofs';
@@ -198,9 +199,7 @@ function refusal(
 	{ timeZone }: Project
 ): Problem {
 	if (freeze && allows(uncapped, needed) && rank(held) < rank(needed)) {
-		const since = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone }).format(
-			freeze.at
-		);
+		const since = dayWordsOf(freeze.at, timeZone, new Date());
 		return new Problem(
 			'frozen',
 			`Frozen by ${freeze.by} since ${since}: ${freeze.reason}. Nothing was changed.`,

@@ -2,6 +2,7 @@ import { randomInt } from 'node:crypto';
 import { and, asc, eq, isNull, lt, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { Problem } from '../../core/problem';
+import { dayOf } from '../../core/time/days';
 import { live, beneath } from '../access';
 import type { Querier, Tx } from '../db';
 import { content, department, document, passPerson, place, release, version } from '../db/schema';
@@ -212,7 +213,7 @@ export const takeFromPlacePass = defineAct({
 		const taken = input.how === 'downloaded';
 		const given = {
 			...row,
-			stamp: held.stamped && taken ? held.holderName : null,
+			stamp: held.stamped && taken ? `${held.holderName} · ${dayOf(now, project.timeZone)}` : null,
 			marks:
 				held.withMarks && taken && canCarryMarks(row.mediaType)
 					? await marksFor(tx, services, project.id, { document: input.document, label: row.label })

@@ -4,6 +4,7 @@ import { EVERY_CAP } from '../../core/access/decide';
 import type { Audience } from '../../core/passes';
 import { allows, rank } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
+import { dayWordsOf } from '../../core/time/days';
 import { idsOf, beneath, type Reach } from '../access';
 import type { Tx } from '../db';
 import { pass, passPerson, place, release, version } from '../db/schema';
@@ -125,7 +126,7 @@ export const makePass = defineAct({
 					holder: input.for,
 					what,
 					link,
-					until: input.until,
+					until: dayWordsOf(endsAt, project.timeZone, now),
 					password: input.password !== null,
 					message: input.message
 				})

@@ -29,13 +29,12 @@ export async function copyResponse(
 	file: { hash: string; fileName: string; mediaType: string; size: number; number: string; label: string },
 	{ stamp, marks }: { stamp: string | null; marks: GivenMarks | null }
 ): Promise<Response> {
-	const day = new Date().toISOString().slice(0, 10);
 	const bytes = await services.inspector.write({
 		task: 'copy',
 		path: await services.store.localPath(file.hash),
 		mediaType: file.mediaType,
 		size: file.size,
-		text: stamp === null ? null : `${file.number} ${file.label} · copy for ${stamp} · ${day}`,
+		text: stamp === null ? null : `${file.number} ${file.label} · copy for ${stamp}`,
 		marks
 	});
 	const name = marks ? `${splitExtension(file.fileName)[0]} with marks.pdf` : file.fileName;

@@ -1,4 +1,3 @@
-import { json } from '@sveltejs/kit';
 import { Problem } from '../../core/problem';
 import type { Sender } from '../content';
 import { ID_LENGTH } from '../ids';
@@ -72,7 +71,7 @@ export async function speakResumable(
 			'upload-length': String(whole.size),
 			'cache-control': 'no-store'
 		};
-		return request.method === 'HEAD' ? new Response(null, { headers }) : json(whole, { headers });
+		return request.method === 'HEAD' ? new Response(null, { headers }) : Response.json(whole, { headers });
 	}
 	const begun = await resumable.begun(id, sender);
 	if (!begun) throw NOT_FOUND();
@@ -81,6 +80,6 @@ export async function speakResumable(
 		await resumable.finish(id);
 		return speakResumable(services, request, id, way);
 	}
-	if (request.method === 'POST') return json(await resumable.finish(id));
+	if (request.method === 'POST') return Response.json(await resumable.finish(id));
 	return resumable.answer(request, id, sender, Number.MAX_SAFE_INTEGER);
 }

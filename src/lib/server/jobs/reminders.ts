@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { staleFrom } from '../../core/locks';
 import { releaseNumber } from '../../core/releases';
+import { dayOf, dayWords, dayWordsOf } from '../../core/time/days';
 import { idsOf, loadReach } from '../access';
 import {
 	departmentMember,
@@ -50,7 +51,7 @@ export async function remindStaleLocks(services: Services, now = new Date()): Pr
 		};
 		const since = staleFrom(facts, one.project.settings.lockLimitDays);
 		if (now.getTime() < since) continue;
-		const what = `${one.number}, “${one.title}”, in hand since ${one.lock.takenAt.toISOString().slice(0, 10)}`;
+		const what = `${one.number}, “${one.title}”, in hand since ${dayWordsOf(one.lock.takenAt, one.project.timeZone, now)}`;
 		await remindOnce(services, one, now, 'holder', [one.lock.holderId], {
 			sentence: `You still have ${what}.`,
 			more: 'Hand in what you have, save it and keep the lock, say anew until when, or give the lock back.'
@@ -139,7 +140,7 @@ export async function tellOverdue(services: Services): Promise<void> {
 					kind: 'release-overdue',
 					people: controllers.map((c) => c.id),
 					releaseId: one.release.id,
-					sentence: `The client’s reply to release ${releaseNumber(one.release.number)}, “${one.release.title}”, was asked by ${one.release.replyBy}.`,
+					sentence: `The client’s reply to release ${releaseNumber(one.release.number)}, “${one.release.title}”, was asked by ${dayWords(one.release.replyBy!, dayOf(new Date(), one.project.timeZone))}.`,
 					way: `releases/${one.release.number}`
 				}
 			);

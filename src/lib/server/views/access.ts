@@ -7,6 +7,7 @@ import { allows, levelLabel, rank } from '../../core/access/levels';
 import { entriesAt, namedBy, wayOf, whoReaches, type AccessModel, type Grant } from '../../core/access/model';
 import type { AccessRow, ReachRow, ReachSummary } from '../../core/access/rows';
 import { Problem } from '../../core/problem';
+import { dayWordsOf } from '../../core/time/days';
 import { idsOf, type Reach } from '../access';
 import { loadModel } from '../access-model';
 import { defineView, type Place, type Project } from '../acts/act';
@@ -313,10 +314,7 @@ export const why = defineView({
 			.from(place)
 			.where(and(inArray(place.id, idsOf(here.path)), eq(place.closed, true), reach.sees(place.scope)))
 			.orderBy(place.path);
-		const day = (at: number) =>
-			new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: project.timeZone })
-				.format(at)
-				.replace('Sept', 'Sep');
+		const day = (at: number) => dayWordsOf(new Date(at), project.timeZone, now);
 		const answer = explain(
 			who.name,
 			who.subject,

@@ -1,6 +1,7 @@
-import { and, asc, eq, inArray, ne, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, inArray, lt, ne, or, sql, type SQL } from 'drizzle-orm';
 import { z } from 'zod';
 import { allows, levelLabel } from '../../core/access/levels';
+import { dayOf } from '../../core/time/days';
 import { idsOf, live, OPEN_SPOT, type Reach } from '../access';
 import { defineView, type Place } from '../acts/act';
 import { id, projectKey } from '../acts/fields';
@@ -165,7 +166,7 @@ export const shelves = defineView({
 	path: '/projects/{project}/shelves',
 	input: z.strictObject({ project: projectKey }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	async run({ db, project, reach }) {
+	async run({ db, project, reach, now }) {
 		const [places, alone, counted, held, fresh, departments] = await Promise.all([
 			db
 				.select()
@@ -248,7 +249,9 @@ export const shelves = defineView({
 				lookOnly: !allows(reach.level(p.scope), 'take')
 			})),
 			drops: await dropsOf(db, reach),
-			overdue: reach.subject.controller ? await overdueReleases(db, project.id) : []
+			overdue: reach.subject.controller
+				? await overdueReleases(db, project.id, dayOf(now, project.timeZone))
+				: []
 		};
 	}
 });
@@ -264,7 +267,8 @@ async function dropsOf(db: Querier, reach: Reach): Promise<{ id: string; by: str
 	return [...rows];
 }
 
-async function overdueReleases(db: Querier, projectId: string) {
+/** @param today the day by the project's clock */
+async function overdueReleases(db: Querier, projectId: string, today: string) {
 	return db
 		.select({ number: release.number, replyBy: release.replyBy })
 		.from(release)
@@ -272,7 +276,7 @@ async function overdueReleases(db: Querier, projectId: string) {
 			and(
 				eq(release.projectId, projectId),
 				eq(release.state, 'issued'),
-				sql`reply_by < current_date::text`,
+				lt(release.replyBy, today),
 				sql`exists (select 1 from release_item i where i.release_id = ${release.id} and not exists (
 					select 1 from verdict v join pass p on p.id = v.pass_id where p.release_id = ${release.id} and v.document_id = i.document_id and v.signed_at is not null))`
 			)

@@ -4,10 +4,11 @@
 	import { onLive } from '$lib/ui/live.svelte';
 	import { refresh } from '$lib/ui/refresh';
 	import { dayText, plural, whenText } from '$lib/ui/words';
+	import { projectDay } from '$lib/ui/project-day';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
-	const today = new Date().toISOString().slice(0, 10);
+	const today = projectDay();
 	let words = $state('');
 	const rows = $derived.by(() => {
 		const wanted = words.trim().toLowerCase();

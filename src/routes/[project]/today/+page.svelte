@@ -6,11 +6,12 @@
 	import { refresh } from '$lib/ui/refresh';
 	import Revision from '$lib/ui/Revision.svelte';
 	import { dayText, plural, whenText } from '$lib/ui/words';
+	import { projectDay } from '$lib/ui/project-day';
 
 	/** What waits for whoever reads it: remarks to settle, releases to approve, documents to hand in. */
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
-	const today = new Date().toISOString().slice(0, 10);
+	const today = projectDay();
 	const late = $derived(
 		data.remarks.filter((r) => isOverdue(r, today)).length + data.inHand.filter((d) => d.lock?.stale).length
 	);

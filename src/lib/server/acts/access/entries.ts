@@ -12,6 +12,7 @@ import {
 	type Grant
 } from '../../../core/access/model';
 import { Problem } from '../../../core/problem';
+import { dayOf, lastMomentOf } from '../../../core/time/days';
 import { idsOf } from '../../access';
 import { loadModel } from '../../access-model';
 import { grant } from '../../db/schema';
@@ -29,33 +30,12 @@ export function scopeAt(at: Place) {
 	return { id: at.id, path: idsOf(at.path), closed: at.closed };
 }
 
-/** A moment as a day in the project's time zone: `27 Nov 2026`. */
-export function dayIn(project: Pick<Project, 'timeZone'>, at: Date): string {
-	return new Intl.DateTimeFormat('en-GB', {
-		day: 'numeric',
-		month: 'short',
-		year: 'numeric',
-		timeZone: project.timeZone
-	})
-		.format(at)
-		.replace('Sept', 'Sep');
-}
-
 /** Last moment of a day in the project's time zone, as the end of a grant; raises `invalid` for a day gone by. */
 export function endOfDay(day: string | null, project: Project, now: Date): Date | null {
 	if (day === null) return null;
-	const local = (at: Date) =>
-		new Intl.DateTimeFormat('sv-SE', {
-			timeZone: project.timeZone,
-			dateStyle: 'short',
-			timeStyle: 'medium'
-		}).format(at);
-	if (day < local(now).slice(0, 10))
+	if (day < dayOf(now, project.timeZone))
 		throw new Problem('invalid', `${day} lies in the past. Give a day from today on.`, { field: 'until' });
-	// The offset of the zone at that moment, found by writing a guess in the zone's own clock.
-	const guess = new Date(`${day}T23:59:59.999Z`);
-	const shown = new Date(`${local(guess).replace(' ', 'T')}.999Z`);
-	return new Date(guess.getTime() - (shown.getTime() - guess.getTime()));
+	return lastMomentOf(day, project.timeZone);
 }
 
 /** Refuses a change after which nobody but document control would have Run where somebody had it. */
@@ -146,7 +126,7 @@ export async function putEntries(
 				subject: `${one.subject.subjectKind}:${one.subject.subjectId}`,
 				level: one.level && levelLabel(one.level),
 				before: old ? (old.level ? levelLabel(old.level) : 'Barred') : null,
-				until: one.endsAt?.toISOString().slice(0, 10) ?? null,
+				until: one.endsAt ? dayOf(one.endsAt, project.timeZone) : null,
 				exactly: one.exactly,
 				note
 			}

@@ -4,6 +4,7 @@ import { EVERY_CAP } from '../../../core/access/decide';
 import { mostBelow } from '../../../core/access/brought';
 import { allows, cap, levelLabel, LEVELS, type Level } from '../../../core/access/levels';
 import { Problem } from '../../../core/problem';
+import { dayWordsOf } from '../../../core/time/days';
 import { grantOf } from '../../access-model';
 import { grant, group, member, place } from '../../db/schema';
 import { holdTree } from '../../scopes';
@@ -14,7 +15,6 @@ import {
 	checkBring,
 	checkOutside,
 	endEntries,
-	dayIn,
 	endOfDay,
 	putEntries,
 	type AtPlace,
@@ -129,7 +129,7 @@ async function isOutside(
 async function welcome(context: AtPlace, given: Invited): Promise<void> {
 	if (!given.invited || given.level === null) return;
 	const { tx, project, place: at, person: by, mail } = context;
-	const until = given.endsAt ? `, until ${dayIn(project, given.endsAt)}` : '';
+	const until = given.endsAt ? `, until ${dayWordsOf(given.endsAt, project.timeZone, context.now)}` : '';
 	const what =
 		given.level === 'drop'
 			? `${by.name} asks you to put files in for the project ${project.name}${until}.`

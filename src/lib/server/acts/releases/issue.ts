@@ -5,6 +5,7 @@ import { splitExtension } from '../../../core/names';
 import { Problem } from '../../../core/problem';
 import { label, nextIssue, parse, PURPOSE_LABEL } from '../../../core/revisions/revisions';
 import { outgoingName, releaseNumber, worst, type Manifest } from '../../../core/releases';
+import { dayOf, dayWords, dayWordsOf } from '../../../core/time/days';
 import type { Tx } from '../../db';
 import {
 	chainHead,
@@ -313,7 +314,7 @@ export const issueRelease = defineAct({
 		await mail(
 			{ name: to!.name, address: to!.email },
 			`${here.code} release ${releaseNumber(about.number)}: ${about.title}`,
-			`Dear ${to!.name},\n\n${by.name} sends you release ${releaseNumber(about.number)}, “${about.title}”, ${PURPOSE_LABEL[about.purpose].toLowerCase()}: ${plan.items.length} ${plan.items.length === 1 ? 'document' : 'documents'}.\n\nOpen it here, no account is needed:\n${link}\n\nThe link works until ${endsAt.toISOString().slice(0, 10)}.${ASKS[input.asks]}${about.replyBy ? ` Please reply by ${about.replyBy}.` : ''}\n`,
+			`Dear ${to!.name},\n\n${by.name} sends you release ${releaseNumber(about.number)}, “${about.title}”, ${PURPOSE_LABEL[about.purpose].toLowerCase()}: ${plan.items.length} ${plan.items.length === 1 ? 'document' : 'documents'}.\n\nOpen it here, no account is needed:\n${link}\n\nThe link works until ${dayWordsOf(endsAt, here.timeZone, now)}.${ASKS[input.asks]}${about.replyBy ? ` Please reply by ${dayWords(about.replyBy, dayOf(now, here.timeZone))}.` : ''}\n`,
 			[link]
 		);
 		tell({

@@ -1,10 +1,10 @@
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { releaseNumber, VERDICT_LABEL, type Verdict } from '../../../core/releases';
+import { dayOf, plusDays } from '../../../core/time/days';
 import { idsOf } from '../../access';
 import { departmentMember, document, member, place, remark, type release } from '../../db/schema';
 import { tellNotices } from '../../notices';
 import type { Acting, ContextOf } from '../act';
-import { endOfDay } from '../access/entries';
 import { nextNumber } from '../remarks';
 
 /** Kinds of event that a verdict writes by which a document comes back. */
@@ -36,9 +36,7 @@ export async function returnDocument(
 		.select()
 		.from(place)
 		.where(eq(place.id, idsOf(here!.path)[0]!));
-	const due = endOfDay(new Date(now.getTime() + DAYS * 86_400_000).toISOString().slice(0, 10), project, now)!
-		.toISOString()
-		.slice(0, 10);
+	const due = plusDays(dayOf(now, project.timeZone), DAYS);
 	const number = await nextNumber(tx, item.documentId);
 	const inRelease = `release ${releaseNumber(about.number)}`;
 	const text = `${said.code}, ${VERDICT_LABEL[said.code]}, on ${item.chosenLabel} in ${inRelease}: ${said.remark}`;

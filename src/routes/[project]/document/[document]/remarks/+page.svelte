@@ -8,6 +8,7 @@
 	import { refresh } from '$lib/ui/refresh';
 	import Revision from '$lib/ui/Revision.svelte';
 	import { dayText, plural, whenText } from '$lib/ui/words';
+	import { projectDay } from '$lib/ui/project-day';
 
 	/** All remarks of all departments on one document in one table, to be answered in one go. */
 	let { data } = $props();
@@ -23,7 +24,7 @@
 	const departments = $derived(
 		[...new Set(rows.map((r) => r.from))].map((from) => ({ from, list: rows.filter((r) => r.from === from) }))
 	);
-	const today = new Date().toISOString().slice(0, 10);
+	const today = projectDay();
 	const chosen = $derived([...notes.keys()].filter((n) => open.some((r) => r.number === n)));
 
 	function tick(number: number, on: boolean) {

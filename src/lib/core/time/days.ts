@@ -1,0 +1,34 @@
+import { fromDate, parseDate, toCalendarDate, toZoned } from '@internationalized/date';
+
+/** The day of a moment in a time zone, as `2026-11-27`. */
+export function dayOf(at: Date | string, timeZone: string): string {
+	return toCalendarDate(fromDate(new Date(at), timeZone)).toString();
+}
+
+/** A day so many days after another, or before it; both as `2026-11-27`. */
+export function plusDays(day: string, days: number): string {
+	return parseDate(day).add({ days }).toString();
+}
+
+/** The last moment of a day in a time zone, also of days on which the clocks change. */
+export function lastMomentOf(day: string, timeZone: string): Date {
+	return new Date(
+		toZoned(parseDate(day).add({ days: 1 }), timeZone)
+			.toDate()
+			.getTime() - 1
+	);
+}
+
+/** A day as people read it: `27 Nov`, with the year where it is not that of `now`. */
+export function dayWords(day: string, now: string): string {
+	const [year, month, date] = day.split('-').map(Number);
+	const name = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'][
+		month! - 1
+	];
+	return `${date} ${name}${year === Number(now.slice(0, 4)) ? '' : ` ${year}`}`;
+}
+
+/** A moment as a day that people read, in a time zone. */
+export function dayWordsOf(at: Date | string, timeZone: string, now: Date): string {
+	return dayWords(dayOf(at, timeZone), dayOf(now, timeZone));
+}
