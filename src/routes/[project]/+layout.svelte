@@ -63,7 +63,7 @@
 		>
 		<DropdownMenu.Root>
 			<DropdownMenu.Trigger
-				class="max-w-[32vw] truncate md:max-w-[46vw] rounded-sm border border-[#5d7b72] px-2 py-1 text-[13px] font-medium"
+				class="max-w-[32vw] truncate rounded-sm border border-[#5d7b72] px-2 py-1 text-[13px] font-medium md:max-w-[46vw]"
 				>{data.frame.project.name} <span aria-hidden="true">▾</span></DropdownMenu.Trigger
 			>
 			<DropdownMenu.Portal>
