@@ -110,11 +110,24 @@ test('files come in through a hatch from somebody who sees nothing, and are sort
 	await ready(ines);
 	const row = ines.getByRole('row', { name: /flap two\.txt/ });
 	await row.getByRole('button', { name: 'Sort in…' }).click({ timeout: 20_000 });
-	await ines.getByLabel('Number', { exact: true }).fill('VFT-MW-LS-00-RP-0777');
-	await ines.getByLabel('Title', { exact: true }).fill('Flap two');
+	await ines.getByLabel('Number of flap two.txt').fill('VFT-MW-LS-00-RP-0777');
+	await ines.getByLabel('Title of flap two.txt').fill('Flap two');
 	await ines.getByRole('dialog').getByRole('button', { name: 'Sort in' }).click();
 	await expect(ines.getByRole('row', { name: /flap two\.txt.*sorted/ })).toBeVisible();
+	// The others together: one as a document of its own, one as the next version of what is there by now.
+	for (const name of ['flap one.txt', 'flap three.txt']) await ines.getByLabel(`Tick ${name}`).check();
+	await ines.getByRole('button', { name: 'Sort in 2 files…' }).click();
+	const dialog = ines.getByRole('dialog');
+	const proposed = (name: string) => dialog.getByLabel(`Number of ${name}`).inputValue();
+	await expect(dialog.getByLabel('Number of flap one.txt')).toBeEnabled();
+	expect(await proposed('flap one.txt')).not.toBe(await proposed('flap three.txt'));
+	await dialog.getByLabel('Number of flap three.txt').fill('VFT-MW-LS-00-RP-0777');
+	await dialog.getByLabel('Number of flap three.txt').press('Tab');
+	await expect(dialog.getByText('next version after P01.1')).toBeVisible();
+	await dialog.getByRole('button', { name: 'Sort in 2 files' }).click();
+	await expect(ines.getByText('2 files are on their shelves.')).toBeVisible();
 	await ines.goto('/vft/find?q=VFT-MW-LS-00-RP-0777');
+	await expect(ines.getByText('P01.2')).toBeVisible();
 	await expect(ines.getByRole('link', { name: /Flap two/ }).first()).toBeVisible();
 	await Promise.all([ines, tarn].map((p) => p.context().close()));
 });

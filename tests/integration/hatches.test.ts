@@ -14,8 +14,10 @@ import {
 	openArrival,
 	putThroughHatch,
 	refuseArrival,
-	sortArrival
+	sortArrival,
+	sortAsVersion
 } from '../../src/lib/server/acts/hatches';
+import { giveBackLock, takeLock } from '../../src/lib/server/acts/locks';
 import { chooseNotices, readNotices } from '../../src/lib/server/acts/notices';
 import { removePlace } from '../../src/lib/server/acts/removals';
 import { checkOne } from '../../src/lib/server/arrivals';
@@ -130,6 +132,28 @@ describe('a hatch', () => {
 		expect(await world.db.select().from(content).where(eq(content.hash, bad!.hash))).toEqual([]);
 		expect(await world.services.store.has(bad!.hash)).toBe(false);
 		expect(await world.services.store.holds(good!.hash)).toBe(true);
+	});
+
+	it('what came in becomes the next version of what is there, past nobody’s lock', async () => {
+		const { id, secret } = await hatch();
+		await put(secret, [await through(id, 'a newer sheet'), await through(id, 'first words')]);
+		const [newer, same] = await came(id);
+		for (const one of [newer!, same!]) await checkOne(world.services, one.id);
+		const sort = { place: folder, arrival: newer!.id, document: doc.id };
+		await world.act('rhosyn', takeLock, { document: doc.id, purpose: 'mine' });
+		expect(await refused(world.act('oke', sortAsVersion, sort))).toMatchObject({ code: 'in-hand' });
+		await world.act('rhosyn', giveBackLock, { document: doc.id });
+		expect(await refused(world.act('rhosyn', sortAsVersion, sort))).toMatchObject({ code: 'needs-level' });
+		const twin = { ...sort, arrival: same!.id };
+		expect(await refused(world.act('oke', sortAsVersion, twin))).toMatchObject({ code: 'conflict' });
+		expect(await world.act('oke', sortAsVersion, sort)).toMatchObject({ number: doc.number, label: 'P01.2' });
+		const { row, versions } = await world.read('rhosyn', documentView, { document: doc.id });
+		expect([row.hash, row.lock, versions[0]!.note]).toEqual([
+			newer!.hash,
+			null,
+			'Received from Kaja Dorn, Tarn'
+		]);
+		expect(await refused(world.act('oke', sortAsVersion, sort))).toMatchObject({ code: 'conflict' });
 	});
 
 	it('closed says so, and takes nothing more', async () => {

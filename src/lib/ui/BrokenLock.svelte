@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { attempt, call } from './api';
 	import type { DocumentView } from './document-view';
+	import { ended } from '../core/sentences';
 	import { whenText } from './words';
 
 	/** Tells the former holder of a broken lock what happened, until they have answered (L5). */
@@ -28,7 +29,7 @@
 >
 	<p class="min-w-[220px] flex-1">
 		<b class="font-semibold">{broken.by} broke your lock</b>
-		{whenText(broken.at)}: {broken.reason}.
+		{whenText(broken.at)}: {ended(broken.reason)}
 		{since.length
 			? `Since then ${[...new Set(since.map((v) => v.by))].join(', ')} stored ${since
 					.map((v) => v.label)

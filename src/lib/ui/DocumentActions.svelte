@@ -2,6 +2,7 @@
 	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
 	import type { Level } from '../core/access/levels';
+	import { ended } from '../core/sentences';
 	import { attempt, call } from './api';
 	import type { DocumentView } from './document-view';
 	import BrokenLock from './BrokenLock.svelte';
@@ -134,7 +135,7 @@
 			</p>{/if}
 	{:else}<p class="mb-2 text-ink-2">
 			Nobody has this in hand. {row.frozen
-				? `Frozen by ${row.frozen.by}: ${row.frozen.reason}.`
+				? `Frozen by ${row.frozen.by}: ${ended(row.frozen.reason)}`
 				: view.mayWork
 					? ''
 					: `You have ${view.levelLabel} here.`}

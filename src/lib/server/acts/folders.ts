@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { allows, LEVELS } from '../../core/access/levels';
 import { nameKey } from '../../core/names';
 import { Problem } from '../../core/problem';
+import { ended } from '../../core/sentences';
 import { beneath } from '../access';
 import { department, grant, place } from '../db/schema';
 import { ID_LENGTH } from '../ids';
@@ -190,7 +191,7 @@ export async function moveWhole(
 		throw frozen
 			? new Problem(
 					'frozen',
-					`${target.name} is frozen by ${frozen.by}: ${frozen.reason}. Nothing was moved.`
+					`${target.name} is frozen by ${frozen.by}: ${ended(frozen.reason)} Nothing was moved.`
 				)
 			: new Problem('needs-level', `Moving to ${target.name} needs Work there.`, { needed: 'work' });
 	}

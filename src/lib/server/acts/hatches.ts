@@ -11,9 +11,9 @@ import { newSecret, secretHash } from '../ids';
 import { tellNotices } from '../notices';
 import { defineAct, type Acting, type ContextOf } from './act';
 import { endOfDay } from './access/entries';
-import { createDocument, ranged } from './documents';
+import { addSave, createDocument, holdDocument, openLock, ranged, workedOnLive } from './documents';
 import { day, email, id, name, note, number, projectKey, reason } from './fields';
-import { visiblePlaces } from './locate';
+import { inHand, visiblePlaces } from './locate';
 
 const secret = z.string().max(100);
 
@@ -240,6 +240,20 @@ async function waiting(context: ContextOf['place'] & Acting, arrivalId: string) 
 	return row;
 }
 
+/** A file that waits and may go on a shelf. Raises `busy` while it is checked, `conflict` when it is not safe. */
+async function safe(context: ContextOf['place'] & Acting, arrivalId: string) {
+	const found = await waiting(context, arrivalId);
+	const { state, scan } = found.arrival;
+	if (state === 'checking')
+		throw new Problem('busy', 'The file is still being checked. Try again in a moment.');
+	if (state === 'unsafe')
+		throw new Problem(
+			'conflict',
+			`It cannot be put on a shelf: ${scan?.fault ?? 'it is not safe.'} Refuse it.`
+		);
+	return found;
+}
+
 export const sortArrival = defineAct({
 	name: 'sortArrival',
 	summary: 'Sort a file that came in into a folder as a new document, with number and title',
@@ -250,14 +264,7 @@ export const sortArrival = defineAct({
 	events: ['document.added', 'hatch.sorted'],
 	async run(context, input) {
 		const { tx, reach, person: by, now, tell } = context;
-		const { arrival: row, size } = await waiting(context, input.arrival);
-		if (row.state === 'checking')
-			throw new Problem('busy', 'The file is still being checked. Try again in a moment.');
-		if (row.state === 'unsafe')
-			throw new Problem(
-				'conflict',
-				`It cannot be put on a shelf: ${row.scan?.fault ?? 'it is not safe.'} Refuse it.`
-			);
+		const { arrival: row, size } = await safe(context, input.arrival);
 		const [target] = await visiblePlaces(tx, reach, [input.folder]);
 		if (!target || target.kind === 'document')
 			throw new Problem('not-found', 'The folder chosen is not there.');
@@ -280,6 +287,61 @@ export const sortArrival = defineAct({
 			details: { number: made.number, sender: row.sender, file: row.fileName, hash: row.hash }
 		});
 		return made;
+	}
+});
+
+export const sortAsVersion = defineAct({
+	name: 'sortAsVersion',
+	summary: 'Sort a file that came in as the next version of a document',
+	method: 'POST',
+	path: '/places/{place}/arrivals/{arrival}/version',
+	input: z.strictObject({ ...atArrival, document: id, note: note.default('') }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	events: ['version.handed-in', 'version.saved', 'hatch.sorted'],
+	async run(context, input) {
+		const { tx, project, reach, person: by, now, newId, tell, enqueue } = context;
+		const { arrival: row, size } = await safe(context, input.arrival);
+		const [target] = await visiblePlaces(tx, reach, [input.document]);
+		if (target?.kind !== 'document') throw new Problem('not-found', 'The document chosen is not there.');
+		const held = await holdDocument(tx, target.id);
+		const open = await openLock(tx, target.id);
+		if (open && open.holderId !== by.id) throw inHand(open);
+		if (!allows(reach.held(target, target), 'work'))
+			throw new Problem('needs-level', `A version of ${held.row.number} needs Work on it.`, {
+				needed: 'work'
+			});
+		if (held.row.kind !== 'file') throw workedOnLive(held.row.number);
+		if (held.current.hash === row.hash)
+			throw new Problem(
+				'conflict',
+				`These are the same bytes as ${held.current.label}. Refuse the file instead.`
+			);
+		const what = input.note || `Received from ${row.sender}`;
+		const label = await addSave(
+			tx,
+			project,
+			held,
+			{ hash: row.hash, fileName: row.fileName, note: what, lockKept: open !== undefined },
+			{ personId: by.id, at: now, versionId: newId() }
+		);
+		await tx
+			.update(arrival)
+			.set({ state: 'sorted', documentId: target.id, decidedBy: by.id, decidedAt: now })
+			.where(eq(arrival.id, row.id));
+		await enqueue('read-content', { hash: row.hash });
+		tell({
+			kind: open ? 'version.saved' : 'version.handed-in',
+			placeId: target.id,
+			documentId: target.id,
+			details: { number: held.row.number, label, note: what, hash: row.hash, size }
+		});
+		tell({
+			kind: 'hatch.sorted',
+			placeId: target.id,
+			documentId: target.id,
+			details: { number: held.row.number, sender: row.sender, file: row.fileName, hash: row.hash }
+		});
+		return { id: target.id, number: held.row.number, label };
 	}
 });
 

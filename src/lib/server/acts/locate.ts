@@ -3,6 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import type { Cap } from '../../core/access/decide';
 import { allows, cap, levelLabel, rank, type Level } from '../../core/access/levels';
 import { Problem } from '../../core/problem';
+import { ended } from '../../core/sentences';
 import { dayWordsOf } from '../../core/time/days';
 import { live, loadReach, Reach, type Freeze } from '../access';
 import type { Querier } from '../db';
@@ -202,7 +203,7 @@ function refusal(
 		const since = dayWordsOf(freeze.at, timeZone, new Date());
 		return new Problem(
 			'frozen',
-			`Frozen by ${freeze.by} since ${since}: ${freeze.reason}. Nothing was changed.`,
+			`Frozen by ${freeze.by} since ${since}: ${ended(freeze.reason)} Nothing was changed.`,
 			{
 				by: freeze.by,
 				since: freeze.at,

@@ -10,6 +10,7 @@ import type { Services } from '../services';
 import { writeEvents, type Teller, type Told } from '../trail';
 import { passActor, type Actor, type Person, type Proof } from '../actor';
 import type { Act, Acting, At, ContextOf, Project, View } from './act';
+import { parseInput } from './input';
 import { locate } from './locate';
 
 type AnyAct = Act<never, never, unknown>;
@@ -21,18 +22,6 @@ export interface Circumstances {
 	newId?: () => string;
 	/** What the holder of a pass has proven in this browser. */
 	proofs?: readonly Proof[];
-}
-
-function parse<S extends z.ZodObject>(schema: S, raw: unknown): z.output<S> {
-	const result = schema.safeParse(raw);
-	if (result.success) return result.data;
-	const faults = result.error.issues.map((i) => ({ field: i.path.join('.'), sentence: i.message }));
-	const first = faults[0];
-	throw new Problem(
-		'invalid',
-		first ? (first.field ? `${first.field}: ${first.sentence}` : first.sentence) : 'The input does not fit.',
-		{ faults }
-	);
 }
 
 /** What PostgreSQL refuses, in the words of the rules. */
@@ -92,7 +81,7 @@ export async function runAct<K extends Kind, S extends z.ZodObject, O>(
 	circumstances: Circumstances = {}
 ): Promise<O> {
 	const any = act as unknown as AnyAct;
-	const input = parse(act.input, raw);
+	const input = parseInput(act.input, raw);
 	const now = circumstances.now ?? new Date();
 	const common = { now, services, newId: circumstances.newId ?? newId };
 	const { db, acting: pool } = services.database;
@@ -194,7 +183,7 @@ export async function readView<K extends Kind, S extends z.ZodObject, O>(
 	raw: unknown,
 	circumstances: Circumstances = {}
 ): Promise<O> {
-	const input = parse(view.input, raw);
+	const input = parseInput(view.input, raw);
 	const now = circumstances.now ?? new Date();
 	const { db } = services.database;
 	const context = await locate(db, view.at as At<unknown>, input, {

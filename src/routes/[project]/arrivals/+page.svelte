@@ -1,19 +1,25 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
+	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
 	import { call } from '$lib/ui/api';
 	import GivenTabs from '$lib/ui/GivenTabs.svelte';
 	import { isChange, onLive } from '$lib/ui/live.svelte';
 	import ReasonDialog from '$lib/ui/ReasonDialog.svelte';
 	import { refresh } from '$lib/ui/refresh';
-	import SortDialog from '$lib/ui/SortDialog.svelte';
+	import SortArrivals from '$lib/ui/SortArrivals.svelte';
 	import { kindText, plural, sizeText, whenText } from '$lib/ui/words';
 
 	let { data } = $props();
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
 	type Row = (typeof data.rows)[number];
-	let sorting = $state<Row | null>(null);
-	let refusing = $state<Row | null>(null);
+	let sorting = $state.raw<Row[]>([]);
+	let refusing = $state.raw<Row[]>([]);
+	const ticked = new SvelteSet<string>();
+	const waiting = $derived(data.rows.filter((r) => r.state === 'waiting'));
+	const undecided = $derived(data.rows.filter((r) => r.state === 'waiting' || r.state === 'unsafe'));
+	const chosen = $derived(undecided.filter((r) => ticked.has(r.id)));
+	const sortable = $derived(chosen.filter((r) => r.state === 'waiting'));
 	const again = () => refresh('cupboard:arrivals');
 	onMount(() => onLive((notices) => isChange(notices) && void again()));
 
@@ -25,13 +31,22 @@
 		refused: ['refused', 'bg-rule-2']
 	};
 	async function refuse(reason: string) {
-		const row = refusing!;
-		const { told } = await call<{ told: boolean }>(
-			'POST',
-			`/places/${row.place}/arrivals/${row.id}/refused`,
-			{ reason }
+		let tellings = 0;
+		for (const row of refusing) {
+			const { told } = await call<{ told: boolean }>(
+				'POST',
+				`/places/${row.place}/arrivals/${row.id}/refused`,
+				{ reason }
+			);
+			if (told) tellings++;
+		}
+		const [one] = refusing;
+		toast(
+			refusing.length === 1
+				? `${one!.fileName} is refused${tellings ? `; ${one!.sender} has been told` : ''}.`
+				: `${plural(refusing.length, 'file')} are refused; ${tellings ? 'whoever left an address has been told' : 'nobody left an address'}.`
 		);
-		toast(`${row.fileName} is refused${told ? `; ${row.sender} has been told` : ''}.`);
+		ticked.clear();
 		await again();
 	}
 	const cell = 'px-2 py-1.5 align-top';
@@ -41,25 +56,45 @@
 <div class="flex h-full flex-col">
 	<GivenTabs {base} />
 	<div class="min-h-0 flex-1 overflow-auto px-5 py-3">
-		<h1 class="mb-1.5 text-[18px]">
-			Arrivals <span class="text-[13px] font-normal text-ink-2"
-				>{data.waiting ? `${plural(data.waiting, 'file')} to sort` : 'nothing waits'}</span
-			>
-		</h1>
+		<div class="mb-1.5 flex flex-wrap items-center gap-2">
+			<h1 class="mr-auto text-[18px]">
+				Arrivals <span class="text-[13px] font-normal text-ink-2"
+					>{data.waiting ? `${plural(data.waiting, 'file')} to sort` : 'nothing waits'}</span
+				>
+			</h1>
+			{#if waiting.length > 1}<button class="button" onclick={() => waiting.forEach((r) => ticked.add(r.id))}
+					>Tick all that wait</button
+				>{/if}
+			{#if sortable.length}<button class="button button-act" onclick={() => (sorting = sortable)}
+					>Sort in {plural(sortable.length, 'file')}…</button
+				>{/if}
+			{#if chosen.length}<button class="button" onclick={() => (refusing = chosen)}
+					>Refuse {plural(chosen.length, 'file')}…</button
+				>{/if}
+		</div>
 		<div class="overflow-x-auto">
 			<table class="w-full min-w-[820px] bg-sheet">
 				<thead class="text-[12px]"
 					><tr class="border-y border-ink bg-film"
-						><th class={cell}>File</th><th class={cell}>From</th><th class={cell}>For</th><th class={cell}
-							>Came</th
-						><th class={cell}>Checked</th><th class={cell}>State</th><th class={cell}
-							><span class="sr-only">Do</span></th
-						></tr
+						><th class="{cell} w-8"><span class="sr-only">Tick</span></th><th class={cell}>File</th><th
+							class={cell}>From</th
+						><th class={cell}>For</th><th class={cell}>Came</th><th class={cell}>Checked</th><th class={cell}
+							>State</th
+						><th class={cell}><span class="sr-only">Do</span></th></tr
 					></thead
 				>
 				<tbody>
 					{#each data.rows as row (row.id)}
 						<tr class="border-b border-rule-2">
+							<td class={cell}
+								>{#if row.state === 'waiting' || row.state === 'unsafe'}<input
+										type="checkbox"
+										class="accent-act"
+										aria-label="Tick {row.fileName}"
+										checked={ticked.has(row.id)}
+										onchange={() => ticked.delete(row.id) || ticked.add(row.id)}
+									/>{/if}</td
+							>
 							<td class={cell}
 								><b class="font-semibold [overflow-wrap:anywhere]">{row.fileName}</b><span
 									class="block text-[11.5px] text-ink-2"
@@ -97,17 +132,17 @@
 							<td class="{cell} text-right whitespace-nowrap">
 								{#if row.state === 'waiting'}
 									<a class="link" href="/api/v1/arrivals/{row.place}/{row.id}/file" download>Download</a>
-									<button class="button ml-2" onclick={() => (sorting = row)}>Sort in…</button>
+									<button class="button ml-2" onclick={() => (sorting = [row])}>Sort in…</button>
 								{/if}
 								{#if row.state === 'waiting' || row.state === 'unsafe'}<button
 										class="button ml-1"
-										onclick={() => (refusing = row)}>Refuse…</button
+										onclick={() => (refusing = [row])}>Refuse…</button
 									>{/if}
 								{#if row.document}<a class="link" href="{base}/document/{row.document}">Open</a>{/if}
 							</td>
 						</tr>
 					{:else}<tr
-							><td colspan="7" class="p-6 text-ink-2"
+							><td colspan="8" class="p-6 text-ink-2"
 								>Nothing has come in. Make a hatch at a folder and send its link to whoever has files for you.</td
 							></tr
 						>{/each}
@@ -116,18 +151,19 @@
 		</div>
 	</div>
 </div>
-{#if sorting}<SortDialog
-		arrival={sorting}
+{#if sorting.length}<SortArrivals
+		bind:open={() => sorting.length > 0, (open) => !open && ((sorting = []), ticked.clear())}
+		arrivals={sorting}
 		project={data.frame.project.id}
-		close={() => (sorting = null)}
+		numbering={data.frame.project.numbering}
 		done={again}
 	/>{/if}
-{#if refusing !== null}<ReasonDialog
-		bind:open={() => refusing !== null, (open) => !open && (refusing = null)}
-		title="Refuse {refusing?.fileName ?? ''}?"
-		consequence={refusing?.senderEmail
-			? `${refusing.sender} gets a mail with what you write. The file is thrown away after two days.`
-			: 'The sender left no address, so nobody is told. The file is thrown away after two days.'}
+{#if refusing.length > 0}<ReasonDialog
+		bind:open={() => refusing.length > 0, (open) => !open && (refusing = [])}
+		title="Refuse {refusing.length === 1 ? refusing[0]!.fileName : plural(refusing.length, 'file')}?"
+		consequence="{refusing.some((r) => r.senderEmail)
+			? 'Whoever left an address gets a mail with what you write.'
+			: 'The sender left no address, so nobody is told.'} What is refused is thrown away after two days."
 		label="What to tell them"
 		button="Refuse"
 		dangerous

@@ -89,6 +89,14 @@
 <div class="h-full overflow-auto px-4 py-3">
 	<div class="mx-auto max-w-[640px] space-y-4">
 		<h1 class="text-[21px]">Photograph</h1>
+		<p class="text-[12.5px] text-ink-2">
+			Pictures are sent as they are taken, with the day and time that the camera wrote into them{data.frame
+				.project.keepPosition
+				? ' and where they were taken'
+				: '; where they were taken is taken out before they leave this phone'}. Without a line they are kept
+			in this browser until they are sent, also when the page is closed; only clearing the browser’s data
+			throws them away.
+		</p>
 		{#if !places.length}
 			<p class="text-ink-2">There is no folder here in which you may add anything. A lead can let you in.</p>
 		{:else}
@@ -146,11 +154,6 @@
 							maxlength="400"
 						/></label
 					>
-					<p class="text-[12px] text-ink-2">
-						{data.frame.project.keepPosition
-							? 'Where a picture was taken stays in it.'
-							: 'Where a picture was taken is taken out of it before it leaves this phone.'}
-					</p>
 					<button class="button button-act min-h-[52px] w-full justify-center"
 						>Add {plural(taken.length, 'photograph')}</button
 					>

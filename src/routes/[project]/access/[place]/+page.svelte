@@ -16,6 +16,7 @@
 	import { refresh } from '$lib/ui/refresh';
 	import TryAs from '$lib/ui/TryAs.svelte';
 	import WhyPanel from '$lib/ui/WhyPanel.svelte';
+	import { ended } from '$lib/core/sentences';
 	import { dayText, plural } from '$lib/ui/words';
 
 	let { data } = $props();
@@ -131,8 +132,8 @@
 		</div>
 	</div>
 	{#if data.freeze}<p class="mx-5 mb-2 border-l-4 border-wait bg-wait-soft px-3 py-1.5">
-			Frozen by {data.freeze.by} since {dayText(data.freeze.at)}: {data.freeze.reason}. Nobody below Run
-			changes anything here.
+			Frozen by {data.freeze.by} since {dayText(data.freeze.at)}: {ended(data.freeze.reason)} Nobody below Run changes
+			anything here.
 		</p>{/if}
 	<div class="grid min-h-0 flex-1 overflow-auto lg:grid-cols-[1fr_360px] lg:overflow-hidden">
 		<div class="px-5 pb-4 lg:overflow-auto">

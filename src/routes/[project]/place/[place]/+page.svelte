@@ -23,6 +23,7 @@
 	import { moveMany } from '$lib/ui/ticked';
 	import TickedMenu from '$lib/ui/TickedMenu.svelte';
 	import TitleBlock from '$lib/ui/TitleBlock.svelte';
+	import { ended } from '$lib/core/sentences';
 	import { dayText, plural } from '$lib/ui/words';
 
 	let { data } = $props();
@@ -283,7 +284,7 @@
 		</div>
 	</div>
 	{#if data.freeze}<p class="mx-5 mb-2 border-l-4 border-wait bg-wait-soft px-3 py-1.5">
-			Frozen by {data.freeze.by} since {dayText(data.freeze.at)}: {data.freeze.reason}.
+			Frozen by {data.freeze.by} since {dayText(data.freeze.at)}: {ended(data.freeze.reason)}
 			{data.level === 'run'
 				? 'You have Run and can still change things.'
 				: 'Nobody below Run changes anything here.'}
