@@ -152,3 +152,35 @@ test('on a phone, words are found and folders in folders are reached', async ({ 
 	expect(await oke.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 	await oke.context().close();
 });
+
+test('on a phone every page is as wide as the phone, and its buttons are on it', async ({ browser }) => {
+	const ines = await as(browser, 'ines', { viewport: { width: 390, height: 844 } });
+	const { id: text } = await documentId(ines, 'VFT-MW-LS-00-SP-0005');
+	const { id: drawing, folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
+	const within = async (name: string | RegExp) => {
+		const box = (await ines.getByRole('button', { name }).first().boundingBox())!;
+		expect(box.x, String(name)).toBeGreaterThanOrEqual(0);
+		expect(box.x + box.width, String(name)).toBeLessThanOrEqual(390);
+	};
+	const pages: [string, (string | RegExp)[]][] = [
+		['passes', ['Address', 'Change', 'Withdraw', 'Close']],
+		['arrivals', ['Sort in…', 'Refuse…']],
+		['releases/33', ['Withdraw pass']],
+		[`document/${text}`, ['Undo', 'Picture', 'Page break']],
+		[`document/${text}/remarks`, []],
+		[`document/${drawing}`, ['Mark up']],
+		[`place/${folder}`, ['Add documents']],
+		['remarks', []],
+		['given', []]
+	];
+	for (const [path, buttons] of pages) {
+		await ines.goto(`/vft/${path}`);
+		await ready(ines);
+		for (const name of buttons) {
+			await expect(ines.getByRole('button', { name }).first()).toBeVisible();
+			await within(name);
+		}
+		expect(await ines.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390);
+	}
+	await ines.context().close();
+});

@@ -58,7 +58,7 @@
 </script>
 
 <div class="overflow-x-auto">
-	<table class="w-full min-w-[560px] bg-sheet">
+	<table class="w-full bg-sheet {done ? 'lines-on-phone sm:min-w-[560px]' : 'min-w-[560px]'}">
 		<thead class="text-[12px]"
 			><tr class="border-b border-ink bg-film">
 				<th class="py-1.5 pl-2">Number</th><th>Title</th><th>{done ? 'Revision' : 'Goes from → to'}</th>

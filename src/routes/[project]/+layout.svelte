@@ -151,7 +151,8 @@
 	{#if !line.up}<p role="status" class="bg-lock-soft px-4 py-1 text-lock">
 			The line to the server is down. What you see may be old; it comes back by itself.
 		</p>{/if}
-	<main id="main" class="min-h-0 flex-1">{@render children()}</main>
+	<!-- What is for screen readers only lies outside the flow, and must not make the page wider than a phone. -->
+	<main id="main" class="relative min-h-0 flex-1 overflow-x-clip">{@render children()}</main>
 	<SendingPanel />
 </div>
 <Shortcuts find={() => field?.focus()} />

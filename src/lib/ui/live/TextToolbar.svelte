@@ -45,7 +45,7 @@
 <div
 	role="toolbar"
 	aria-label="Words and paragraphs"
-	class="flex shrink-0 items-center gap-1 overflow-x-auto border-b border-rule bg-sheet px-3 py-1 md:flex-wrap [&>*]:shrink-0"
+	class="flex shrink-0 flex-wrap items-center gap-1 border-b border-rule bg-sheet px-3 py-1 [&>*]:shrink-0"
 >
 	<select
 		class="field !w-[150px]"

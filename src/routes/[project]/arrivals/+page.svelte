@@ -73,7 +73,7 @@
 				>{/if}
 		</div>
 		<div class="overflow-x-auto">
-			<table class="w-full min-w-[820px] bg-sheet">
+			<table class="lines-on-phone w-full bg-sheet sm:min-w-[820px]">
 				<thead class="text-[12px]"
 					><tr class="border-y border-ink bg-film"
 						><th class="{cell} w-8"><span class="sr-only">Tick</span></th><th class={cell}>File</th><th

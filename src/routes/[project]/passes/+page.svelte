@@ -92,7 +92,7 @@
 					>{/if}
 			</div>
 			<div class="overflow-x-auto">
-				<table class="w-full min-w-[860px] bg-sheet">
+				<table class="lines-on-phone w-full bg-sheet sm:min-w-[860px]">
 					<thead class="text-[12px]"
 						><tr class="border-y border-ink bg-film"
 							><th class="{cell} w-8"><span class="sr-only">Tick</span></th><th class={cell}>Leads to</th><th
@@ -163,7 +163,7 @@
 		<section>
 			<h2 class="mb-1.5 text-[18px]">Hatches</h2>
 			<div class="overflow-x-auto">
-				<table class="w-full min-w-[720px] bg-sheet">
+				<table class="lines-on-phone w-full bg-sheet sm:min-w-[720px]">
 					<thead class="text-[12px]"
 						><tr class="border-y border-ink bg-film"
 							><th class={cell}>Asked for</th><th class={cell}>Into</th><th class={cell}>Lets in</th><th

@@ -79,7 +79,7 @@
 
 <svelte:head><title>Release {number} · {data.frame.project.name}</title></svelte:head>
 <div class="grid h-full overflow-auto lg:grid-cols-[1fr_320px] lg:overflow-hidden">
-	<div class="px-5 py-3 lg:overflow-auto">
+	<div class="min-w-0 px-5 py-3 max-sm:px-3 lg:overflow-auto">
 		<div class="mb-3 flex flex-wrap items-center gap-2.5">
 			<h1 class="text-[21px]">Release {number}</h1>
 			<ReleaseState state={about.state} />
@@ -211,7 +211,7 @@
 			accept={(checks) => (accepting = checks)}
 		/>
 	</div>
-	<aside class="border-l border-rule bg-sheet px-5 py-4 lg:overflow-auto">
+	<aside class="min-w-0 border-l border-rule bg-sheet px-5 py-4 lg:overflow-auto">
 		<h2 class="mb-3 text-[15px]">Route</h2>
 		<ol class="space-y-4">
 			<li>
