@@ -156,7 +156,7 @@ test('on a phone, words are found and folders in folders are reached', async ({ 
 test('on a phone every page is as wide as the phone, and its buttons are on it', async ({ browser }) => {
 	const ines = await as(browser, 'ines', { viewport: { width: 390, height: 844 } });
 	const { id: text } = await documentId(ines, 'VFT-MW-LS-00-SP-0005');
-	const { id: drawing, folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
+	const { id: drawing, folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0110');
 	const within = async (name: string | RegExp) => {
 		const box = (await ines.getByRole('button', { name }).first().boundingBox())!;
 		expect(box.x, String(name)).toBeGreaterThanOrEqual(0);
