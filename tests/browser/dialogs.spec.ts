@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { as, base, documentId, ready } from './people';
+import { act, as, base, documentId, ready } from './people';
 
 /** Counts the changes that a page asks for while something is done, each answered late as on a slow line. */
 async function changesAsked(page: Page, late: number, doing: () => Promise<void>): Promise<string[]> {
@@ -145,4 +145,37 @@ test.describe('a button pressed twice acts once', () => {
 			).toEqual(['POST /forgotten']);
 			await stranger.context().close();
 		});
+});
+
+test('what is handed in goes on when its dialog is closed, and what is wrong with it is still said', async ({
+	browser
+}) => {
+	const oke = await as(browser, 'oke');
+	const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0211');
+	await act(oke, 'POST', `/documents/${id}/lock`, { purpose: 'elevation' });
+	const { versions } = (await (await oke.request.get(`/api/v1/documents/${id}`)).json()) as {
+		versions: { label: string }[];
+	};
+	const file = await oke.request.get(`/api/v1/documents/${id}/versions/${versions[0]!.label}/file?download`);
+	expect(file.ok()).toBe(true);
+	await oke.goto(`/vft/document/${id}`);
+	await ready(oke);
+	await oke.route('**/uploads/resumable', async (route) => {
+		await new Promise((done) => setTimeout(done, 1_500));
+		await route.continue();
+	});
+	const dialog = oke.getByRole('dialog');
+	await oke.getByRole('button', { name: 'Hand in', exact: true }).click();
+	await dialog
+		.getByLabel('The file you worked on')
+		.setInputFiles({ name: 'note.txt', mimeType: 'text/plain', buffer: Buffer.from('not a drawing') });
+	await dialog.getByLabel('What changed').fill('by mistake');
+	await dialog.getByRole('button', { name: 'Hand in', exact: true }).click();
+	await oke.keyboard.press('Escape');
+	await expect(dialog).toBeHidden();
+	await expect(oke.getByText(/0211 is not handed in yet: The file is of another kind/)).toBeVisible();
+	await oke.getByRole('button', { name: 'Hand in all the same' }).click();
+	await expect(oke.getByText(/0211 is handed in as P/)).toBeVisible();
+	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
+	await oke.context().close();
 });

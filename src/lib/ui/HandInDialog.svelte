@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
-	import { onMount } from 'svelte';
+	import { onDestroy, onMount } from 'svelte';
 	import { baseSentence, type Base } from '../core/base';
 	import { call, CallError, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
@@ -57,12 +57,16 @@
 		known = await call<Base>('GET', `/documents/${document}/hand-in-base`).catch(() => null);
 	});
 
+	/** The dialog was closed while the file was on its way: what comes of it is said beside the page. */
+	let gone = false;
+	onDestroy(() => (gone = true));
+
 	function again() {
 		received = null;
 		warnings = [];
 	}
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
+	async function submit(event?: SubmitEvent) {
+		event?.preventDefault();
 		if (!file) return;
 		fault = '';
 		busy = true;
@@ -74,7 +78,14 @@
 					'GET',
 					`/documents/${document}/hand-in-check?upload=${received}`
 				));
-				if (warnings.length) return;
+				if (warnings.length) {
+					if (gone)
+						toast(`${number} is not handed in yet: ${warnings.join(' ')}`, {
+							duration: Infinity,
+							action: { label: 'Hand in all the same', onClick: () => void submit() }
+						});
+					return;
+				}
 			}
 			const made = await call<{ label: string | null; side: number | null; same: boolean }>(
 				'POST',
@@ -93,10 +104,12 @@
 				toast(
 					`These are the very bytes of ${made.label}: no new version was made${keep ? '' : ', and the lock is given back'}.`
 				);
-			open = false;
+			else if (gone) toast.success(`${number} is handed in as ${made.label}.`);
+			if (!gone) open = false;
 			done();
 		} catch (error) {
 			fault = sentenceOf(error);
+			if (gone) toast.error(`${number} was not handed in. ${fault}`, { duration: Infinity });
 			// Others stored something while the dialog was open.
 			if (error instanceof CallError && error.code === 'stale-base') {
 				const { base: label, since } = error.facts as { base: string | null; since: Base['since'] };

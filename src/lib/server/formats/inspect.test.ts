@@ -35,7 +35,7 @@ describe('opening what arrives', () => {
 		['PSD', 'board.psd', begins('8BPS\0\x01')],
 		['JPEG 2000', 'map.jp2', begins('\0\0\0\x0cjP  \r\n\x87\n\0\0\0\x14ftypjp2 ')],
 		['HEIC', 'phone.heic', begins('\0\0\0\x18ftypheic\0\0\0\0mif1heic')],
-		['binary DXF', 'old.dxf', begins('AutoCAD Binary DXF\r\n\x1a\0')],
+		['binary DXF', 'old.dxf', begins('Drawing Binary DXF\r\n\x1a\0')],
 		['IFC', 'model.ifc', Buffer.from('ISO-10303-21;\nHEADER;\n')],
 		['nothing known', 'model.bin', begins([1, 2, 0, 3])]
 	])('keeps %s without calling it damaged', async (_, name, bytes) => {
