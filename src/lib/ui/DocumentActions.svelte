@@ -19,6 +19,7 @@
 	import ReviseDialog from './ReviseDialog.svelte';
 	import { restorePlace } from './restore';
 	import { dayText, plural, timeText, whenText } from './words';
+	import { projectDayWords } from './project-day';
 
 	/** What can be done with a document now, and who has it in hand. The parent offers the keys `L` and `H`. */
 	let {
@@ -63,7 +64,7 @@
 	let revising = $state(false);
 	let beginning = $state(false);
 	const mayChange = $derived(view.mayTidy || (view.mayWork && view.mine));
-	const until = $derived(dayText(new Date(Date.now() + retentionDays * 86_400_000)));
+	const until = $derived(projectDayWords(retentionDays));
 
 	/** Opens the lock dialog when locking applies. */
 	export function startLock() {

@@ -12,7 +12,8 @@
 	import ReasonDialog from './ReasonDialog.svelte';
 	import { restorePlace } from './restore';
 	import { moveMany } from './ticked';
-	import { dayText, plural } from './words';
+	import { plural } from './words';
+	import { projectDayWords } from './project-day';
 
 	/** What can be done with the folder itself: make one in it, rename, move, remove. */
 	let {
@@ -172,7 +173,7 @@
 		title="Remove {place.name}?"
 		consequence="{plural(documents, 'document')} go out of sight with it{inHand
 			? `; ${inHand} are in hand`
-			: ''}. They can be restored until {dayText(new Date(Date.now() + retentionDays * 86_400_000))}."
+			: ''}. They can be restored until {projectDayWords(retentionDays)}."
 		button="Remove"
 		dangerous
 		act={remove}

@@ -6,7 +6,8 @@
 	import ReasonDialog from './ReasonDialog.svelte';
 	import ShareDialog from './ShareDialog.svelte';
 	import { copyMany, downloadZip, moveMany, removeMany, tagMany } from './ticked';
-	import { dayText, plural } from './words';
+	import { plural } from './words';
+	import { projectDayWords } from './project-day';
 
 	/** What can be done with the ticked documents and folders together. */
 	let {
@@ -39,7 +40,7 @@
 	let locking = $state(false);
 	let removing = $state(false);
 	let sharing = $state(false);
-	const until = $derived(dayText(new Date(Date.now() + retentionDays * 86_400_000)));
+	const until = $derived(projectDayWords(retentionDays));
 	let targets = $state<{ id: string; way: string }[]>([]);
 	let to = $state('');
 	let adds = $state('');
