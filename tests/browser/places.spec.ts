@@ -157,12 +157,16 @@ test('a list in a national encoding is read right, says so, and is read anew whe
 	await expect(sheet).toContainText('Štětová stěna, délka 12 m');
 	// The empty line keeps its number.
 	await expect(sheet.getByRole('row').nth(4)).toContainText('4P3Přístavní hrana, výška 4 m');
-	const choice = oke.getByLabel('Encoding');
+	const choice = oke.getByRole('button', { name: /^Encoding/ });
 	await expect(choice).toContainText('Central European');
-	await choice.selectOption({ label: 'Cyrillic (Windows-1251)' });
+	const choose = async (name: string) => {
+		await choice.click();
+		await oke.getByRole('option', { name }).click();
+	};
+	await choose('Cyrillic (Windows-1251)');
 	await expect(sheet).toContainText('Љtмtovб');
 	await expect(sheet).not.toContainText('Štětová');
-	await choice.selectOption({ label: 'as told from the file' });
+	await choose('as told from the file');
 	await expect(sheet).toContainText('Štětová stěna');
 	await oke.context().close();
 });

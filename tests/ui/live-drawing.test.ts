@@ -41,7 +41,7 @@ vi.mock('../../src/lib/ui/live/line.svelte', () => ({
 	}
 }));
 vi.mock('../../src/lib/ui/read-drawing', () => ({
-	readDrawing: () => Promise.resolve({ model: flatten(FILE), paper: null, drawing: FILE })
+	readDrawing: () => Promise.resolve({ names: ['Model'], model: flatten(FILE), drawing: FILE })
 }));
 vi.mock('../../src/lib/ui/draw-sheet', () => ({
 	DrawnSheet: class {

@@ -4,6 +4,13 @@ import type { Table } from './compare/tables';
 export interface ShownPage {
 	width: number;
 	height: number;
+	/** Where a drawing's page begins, in its own coordinates with y upward. */
+	left?: number;
+	top?: number;
+	/** What the page is called. */
+	name?: string;
+	/** What is not shown of it, as words; empty when all is. */
+	note?: string;
 }
 
 /**
@@ -11,8 +18,8 @@ export interface ShownPage {
  * while the file's own bytes stay where they are.
  */
 export type Shown =
-	/** Page by page as pictures; words can be found. `left` and `top` say where a drawing's page begins. */
-	| { kind: 'pages'; unit: string; pages: ShownPage[]; words: boolean; left: number; top: number }
+	/** Page by page as pictures; `words` says whether they can be found in. */
+	| { kind: 'pages'; unit: string; pages: ShownPage[]; words: boolean }
 	/** HTML that whoever shows it still has to clean. */
 	| { kind: 'text'; html: string }
 	| { kind: 'table'; tables: Table[] }

@@ -2,13 +2,14 @@
 	import { onMount } from 'svelte';
 	import type { Sheet } from '../core/dxf/sheet';
 	import { SnapIndex } from '../core/dxf/snap';
+	import Select from './kit/Select.svelte';
 	import { DrawnSheet, GROUNDS, type Ground } from './draw-sheet';
 	import { Measure } from './measure.svelte';
-	import { readDrawing, type Spaces } from './read-drawing';
+	import { isEmpty, leftOutWords } from '../core/dxf/pages';
+	import { readDrawing, type ReadDrawing } from './read-drawing';
 	import type { Face, SheetViewer } from './sheet-face';
 	import SheetFrame from './SheetFrame.svelte';
 	import { prepare, ViewPort } from './view-port.svelte';
-	import { plural } from './words';
 
 	/** Shows a DXF drawing: read in a worker, drawn as vectors at every zoom. */
 	let { url, title, failed, layer }: SheetViewer = $props();
@@ -24,21 +25,26 @@
 	let layers = $state<Layer[]>([]);
 	let showLayers = $state(false);
 	let status = $state('opening');
+	/** What is not shown, as words. */
+	let leftOut = $state('');
 	let ground = $state<Ground>('light');
-	let spaces = $state.raw<Spaces | null>(null);
-	let space = $state<'model' | 'paper'>('model');
+	let read = $state.raw<ReadDrawing | null>(null);
+	/** The model is page 1, the sheets it is laid out on follow. */
+	let page = $state(1);
 	let measure = $state.raw<Measure | null>(null);
 
+	const abort = new AbortController();
 	onMount(() => {
-		const abort = new AbortController();
 		void (async () => {
 			try {
 				const response = await fetch(url, { signal: abort.signal });
 				if (!response.ok) throw new Error('The drawing could not be fetched.');
 				const bytes = await response.arrayBuffer();
 				status = 'reading the drawing';
-				spaces = await readDrawing(bytes, abort.signal, { paper: true });
-				ready(spaces.model);
+				read = await readDrawing(bytes, abort.signal);
+				// A drawing whose model is empty was drawn on its sheet.
+				if (isEmpty(read.model) && read.names.length > 1) await toPage(2);
+				else ready(read.model);
 			} catch (error) {
 				if (!abort.signal.aborted)
 					failed(error instanceof TypeError ? 'The drawing could not be fetched.' : (error as Error).message);
@@ -52,31 +58,32 @@
 		layers = read.layers.map((l, index) => ({ index, name: l.name, on: l.visible }));
 		port.sheetWidth = made.width;
 		port.sheetHeight = made.height;
-		const strange = Object.values(read.unknown).reduce((a, b) => a + b, 0);
-		status = [
-			read.cut ? 'too large to show whole' : '',
-			strange ? `${plural(strange, 'item')} of kinds not shown` : ''
-		]
-			.filter(Boolean)
-			.join(', ');
+		leftOut = leftOutWords(read);
+		status = isEmpty(read) ? 'nothing is drawn here' : '';
 		drawn = made;
 		measure = null;
 		port.fit();
 	}
-	function toSpace(next: 'model' | 'paper') {
-		if (!spaces?.[next]) return;
-		space = next;
-		ready(spaces[next]);
+	async function toPage(number: number) {
+		if (!read?.names[number - 1]) return;
+		page = number;
+		status = 'laying out the sheet';
+		try {
+			const sheet = await read.page(number);
+			if (page === number) ready(sheet);
+		} catch (error) {
+			if (!abort.signal.aborted) failed((error as Error).message);
+		}
 	}
 	const on = $derived(layers.map((l) => l.on));
-	/** The model as page 1, the sheet it is laid out on as page 2; places are kept in drawing units. */
+	/** Places are kept in drawing units. */
 	const face: Face | null = $derived.by(() => {
 		if (!drawn) return null;
 		const [left, , , top] = drawn.sheet.box;
 		const index = new SnapIndex(drawn.sheet);
 		return {
 			port,
-			page: space === 'model' ? 1 : 2,
+			page,
 			unit: drawn.sheet.unit,
 			lasting: (x, y) => ({ x: left + x, y: top - y }),
 			inView: (x, y) => ({ x: x - left, y: top - y }),
@@ -84,7 +91,7 @@
 				const found = index.nearest(left + x, top - y, 12 / port.scale, (layer) => on[layer] === true);
 				return found && { x: found.x - left, y: top - found.y };
 			},
-			turnTo: (page) => toSpace(page === 2 ? 'paper' : 'model')
+			turnTo: (number) => void toPage(number)
 		};
 	});
 
@@ -146,7 +153,7 @@
 		{port}
 		bind:canvas
 		label={title}
-		status={measure ? measure.says : status}
+		status={[measure ? measure.says : status, leftOut].filter(Boolean).join('; ')}
 		measuring={measure !== null}
 		overlay={layer && !measure ? over : undefined}
 		onpointerdown={(event) => (pressed = { x: event.clientX, y: event.clientY })}
@@ -161,21 +168,25 @@
 				>Layers {layers.filter((l) => l.on).length}/{layers.length}</button
 			><button class="button" onclick={() => (ground = ground === 'light' ? 'dark' : 'light')}
 				>{ground === 'light' ? 'Dark' : 'Light'} ground</button
-			>{#if spaces?.paper}<button
-					class="button"
-					onclick={() => toSpace(space === 'model' ? 'paper' : 'model')}
-					>{space === 'model' ? 'Sheet it is laid out on' : 'Model'}</button
-				>{/if}{#if drawn && space === 'model'}<button
+			>{#if read && read.names.length > 1}<Select
+					label="What is shown of the drawing"
+					choices={read.names.map((name, i) => ({ value: String(i + 1), label: name }))}
+					value={String(page)}
+					choose={(value) => void toPage(Number(value))}
+				/>{/if}{#if drawn && page === 1}<button
 					class="button"
 					aria-pressed={measure !== null}
 					onclick={() => (measure = measure ? null : new Measure(drawn!.sheet))}
 					>{measure ? 'End measuring' : 'Measure'}</button
-				>{/if}{#if measure}<select
-					class="field w-auto"
-					aria-label="What is measured"
-					bind:value={measure.what}
-					><option value="length">Distance</option><option value="area">Area</option></select
-				><button class="button" disabled={!measure.points.length} onclick={() => measure?.clear()}
+				>{/if}{#if measure}<Select
+					label="What is measured"
+					choices={[
+						{ value: 'length', label: 'Distance' },
+						{ value: 'area', label: 'Area' }
+					]}
+					value={measure.what}
+					choose={(what) => measure && (measure.what = what)}
+				/><button class="button" disabled={!measure.points.length} onclick={() => measure?.clear()}
 					>Start anew</button
 				>{/if}{/snippet}
 	</SheetFrame>

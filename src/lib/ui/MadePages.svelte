@@ -40,12 +40,13 @@
 	let none = $state(false);
 	const texts = new Map<number, ShownWord[]>();
 	const page = $derived(shown.pages[number - 1]!);
+	const [left, top] = $derived([page.left ?? 0, page.top ?? 0]);
 	const face: Face = $derived({
 		port,
 		page: number,
 		unit: shown.unit,
-		lasting: (x, y) => (drawing ? { x: shown.left + x, y: shown.top - y } : { x, y }),
-		inView: (x, y) => (drawing ? { x: x - shown.left, y: shown.top - y } : { x, y }),
+		lasting: (x, y) => (drawing ? { x: left + x, y: top - y } : { x, y }),
+		inView: (x, y) => (drawing ? { x: x - left, y: top - y } : { x, y }),
 		turnTo: (n) => void show(n)
 	});
 
@@ -139,7 +140,7 @@
 	const status = $derived(
 		picture
 			? drawing
-				? 'For looking only: layers and measuring need Take.'
+				? ['For looking only: layers and measuring need Take', page.note].filter(Boolean).join('; ')
 				: 'For looking only: drawn by the server, the file stays there.'
 			: 'opening'
 	);
@@ -162,7 +163,11 @@
 					disabled={number === 1}
 					onclick={() => void show(number - 1)}>◂</button
 				>
-				<span class="font-mono text-[12px]">{number} of {shown.pages.length}</span>
+				<span class="font-mono text-[12px]"
+					>{page.name
+						? `${page.name} (${number} of ${shown.pages.length})`
+						: `${number} of ${shown.pages.length}`}</span
+				>
 				<button
 					class="button"
 					aria-label="Next page"

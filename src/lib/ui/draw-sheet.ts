@@ -1,10 +1,13 @@
-import type { Sheet, Stroke } from '../core/dxf/sheet';
+import { LETTER_SIZE } from '../core/dxf/letters';
+import { isDot, type Fill, type Sheet, type Stroke } from '../core/dxf/sheet';
 
 /** Strokes of one look together, as one path from the top left of the sheet, y downward, in drawing units. */
 interface Batch {
 	layer: number;
 	colour: number;
 	weight: number;
+	wide: number;
+	dot: boolean;
 	dash: number[];
 	strokes: Stroke[];
 	/** Made anew when something of it is hidden or shown. */
@@ -43,10 +46,12 @@ export class DrawnSheet {
 	) {
 		const byLook = new Map<string, Batch>();
 		for (const s of sheet.strokes) {
-			const key = `${s.layer}|${s.colour}|${s.weight}|${s.dash.join()}`;
+			const dot = isDot(s.points);
+			const key = `${s.layer}|${s.colour}|${s.weight}|${s.wide}|${dot}|${s.dash.join()}`;
 			let batch = byLook.get(key);
 			if (!batch) {
-				batch = { layer: s.layer, colour: s.colour, weight: s.weight, dash: s.dash, strokes: [], path: null };
+				const { layer, colour, weight, wide, dash } = s;
+				batch = { layer, colour, weight, wide, dot, dash, strokes: [], path: null };
 				byLook.set(key, batch);
 			}
 			batch.strokes.push(s);
@@ -83,6 +88,21 @@ export class DrawnSheet {
 		return this.box[3] - this.box[1];
 	}
 
+	private gradient(
+		context: CanvasRenderingContext2D,
+		{ way, ends, colours }: NonNullable<Fill['gradient']>,
+		ground: Ground
+	): CanvasGradient {
+		const [left, , , top] = this.box;
+		const [x1, y1, x2, y2] = [ends[0]! - left, top - ends[1]!, ends[2]! - left, top - ends[3]!];
+		const made =
+			way === 'along'
+				? context.createLinearGradient(x1, y1, x2, y2)
+				: context.createRadialGradient(x1, y1, 0, x1, y1, Math.hypot(x2 - x1, y2 - y1));
+		colours.forEach((c, i) => made.addColorStop(i / (colours.length - 1), colourOn(ground, c)));
+		return made;
+	}
+
 	/**
 	 * Draws the layers that are on.
 	 * @param on whether each layer is shown, by its index
@@ -97,7 +117,7 @@ export class DrawnSheet {
 		for (const f of sheet.fills) {
 			if (!on[f.layer] || this.hidden.has(f.of)) continue;
 			place();
-			context.fillStyle = css(f.colour);
+			context.fillStyle = f.gradient ? this.gradient(context, f.gradient, ground) : css(f.colour);
 			const path = new Path2D();
 			for (const loop of f.loops) {
 				path.moveTo(loop[0]! - left, top - loop[1]!);
@@ -105,12 +125,13 @@ export class DrawnSheet {
 			}
 			context.fill(path, 'evenodd');
 		}
-		context.lineJoin = 'round';
 		place();
 		for (const b of this.batches) {
 			if (!on[b.layer]) continue;
 			context.strokeStyle = css(b.colour);
-			context.lineWidth = Math.max(at.thinnest ?? 0.8, b.weight * 3.2) / scale;
+			context.lineWidth = Math.max(Math.max(at.thinnest ?? 0.8, b.weight * 3.2) / scale, b.wide);
+			context.lineJoin = b.wide ? 'miter' : 'round';
+			context.lineCap = b.dot ? 'round' : 'butt';
 			context.setLineDash(
 				b.dash.some((d) => d * scale > 1.5) ? b.dash.map((d) => Math.max(d, 0.5 / scale)) : []
 			);
@@ -118,7 +139,7 @@ export class DrawnSheet {
 		}
 		context.setLineDash([]);
 		for (const t of sheet.texts) {
-			const size = t.height * scale * 1.35;
+			const size = t.height * scale * LETTER_SIZE;
 			if (!on[t.layer] || size < 2.5 || this.hidden.has(t.of)) continue;
 			const x = at.x + (t.x - left) * scale;
 			const y = at.y + (top - t.y) * scale;

@@ -1,25 +1,31 @@
-/** Reads and flattens a DXF drawing off the main thread: the model, and the sheet it is laid out on if there is one. */
-import { decodeDxf, DxfError, readDxf } from '../core/dxf/read';
-import { flatten } from '../core/dxf/flatten';
-import { layOut } from '../core/dxf/paper';
+/** Reads a DXF drawing off the main thread and gives its pages as they are asked for. */
+import { DrawingPages } from '../core/dxf/pages';
+import { decodeDxf, DxfError, readDxf, type Drawing } from '../core/dxf/read';
 import type { Sheet } from '../core/dxf/sheet';
 
-const buffersOf = (sheet: Sheet) => [
-	...sheet.strokes.map((s) => s.points.buffer),
-	...sheet.fills.flatMap((f) => f.loops.map((l) => l.buffer))
-];
+/** First the bytes of the drawing, then pages of it by their numbers. */
+export type DrawingRequest = { bytes: ArrayBuffer; drawingToo: boolean } | { page: number };
+export type DrawingAnswer =
+	| { names: string[]; model: Sheet; drawing: Drawing | null }
+	| { page: number; sheet: Sheet }
+	| { fault: string };
 
-self.onmessage = ({ data }: MessageEvent<{ bytes: ArrayBuffer; paperToo: boolean; drawingToo: boolean }>) => {
+let pages: DrawingPages | null = null;
+
+function answer(request: DrawingRequest): DrawingAnswer {
+	if ('page' in request) return { page: request.page, sheet: pages!.page(request.page) };
+	const drawing = readDxf(decodeDxf(new Uint8Array(request.bytes)));
+	pages = new DrawingPages(drawing);
+	return { names: pages.names, model: pages.page(1), drawing: request.drawingToo ? drawing : null };
+}
+
+self.onmessage = ({ data }: MessageEvent<DrawingRequest>) => {
 	try {
-		const drawing = readDxf(decodeDxf(new Uint8Array(data.bytes)));
-		const model = flatten(drawing);
-		const paper = data.paperToo ? layOut(drawing, model) : null;
-		const buffers = [...buffersOf(model), ...(paper ? buffersOf(paper) : [])] as ArrayBuffer[];
-		self.postMessage(
-			{ model, paper, drawing: data.drawingToo ? drawing : null },
-			{ transfer: [...new Set(buffers)] }
-		);
+		// Sheets are copied and not handed over: the model is looked at again for each sheet it is laid out on.
+		self.postMessage(answer(data));
 	} catch (error) {
-		self.postMessage({ fault: error instanceof DxfError ? error.message : 'The drawing cannot be read.' });
+		self.postMessage({
+			fault: error instanceof DxfError ? error.message : 'The drawing cannot be read.'
+		} satisfies DrawingAnswer);
 	}
 };

@@ -146,3 +146,24 @@ describe('comparing drawings', () => {
 		);
 	});
 });
+
+describe('comparing sheets that drawings are laid out on', () => {
+	const onPaper = (says: string) => g(0, 'TEXT', ...own('FRAME'), 67, 1, 10, 5, 20, 5, 40, 2.5, 1, says);
+
+	it('tells on which page something changed, and where', () => {
+		const found = compareDrawings(
+			drawing([line(0, 0, 10, 0), onPaper('P02')]),
+			drawing([line(0, 0, 20, 0), onPaper('P03')])
+		);
+		expect(found.map((c) => [c.page, c.type, c.kind])).toEqual([
+			[1, 'LINE', 'edited'],
+			[2, 'TEXT', 'edited']
+		]);
+		expect(found[1]!.box[0]).toBe(5);
+	});
+
+	it('takes a sheet that is gone for a page after the others', () => {
+		const found = compareDrawings(drawing([line(0, 0, 1, 0), onPaper('P02')]), drawing([line(0, 0, 1, 0)]));
+		expect(found.map((c) => [c.page, c.kind])).toEqual([[2, 'removed']]);
+	});
+});

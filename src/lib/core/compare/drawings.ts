@@ -1,5 +1,6 @@
 import { boxOf } from '../dxf/box';
-import { flatten } from '../dxf/flatten';
+import { flattenSome } from '../dxf/flatten';
+import { inModel, layoutsOf } from '../dxf/layouts';
 import { numberOf, valueOf, type Drawing, type Entity, type Group } from '../dxf/read';
 import { multilineText, plainText } from '../dxf/texts';
 
@@ -11,6 +12,8 @@ export interface DrawingChange {
 	/** Its type as the file names it, such as LINE or INSERT. */
 	type: string;
 	layer: string;
+	/** 1 for the model, then the sheets it is laid out on, as they stand in the newer drawing (removed ones after). */
+	page: number;
 	/** What was edited, in words, with the value before and after; for a move how far. */
 	what: { property: string; before: string; after: string }[];
 	/** Where it is (after, unless it was removed), in drawing units: left, bottom, right, top. */
@@ -90,8 +93,8 @@ class Reader {
 	private readonly contents = new Map<string, string>();
 	constructor(private readonly drawing: Drawing) {}
 
-	items(): Item[] {
-		return this.drawing.entities.filter((e) => e.type !== 'VIEWPORT').map((e) => this.item(e));
+	items(entities: readonly Entity[]): Item[] {
+		return entities.filter((e) => e.type !== 'VIEWPORT').map((e) => this.item(e));
 	}
 
 	/** The content of a block as one line of text, so that an edited block is found at every insertion. */
@@ -224,22 +227,56 @@ const shape = (item: Item) =>
 	place(item.points) + (item.numbers.length ? ` (${item.numbers.map(format).join(', ')})` : '');
 const place = (points: [number, number][]) => points.map(([x, y]) => `${format(x)}, ${format(y)}`).join('; ');
 
+/** A drawing with what is needed again and again while it is compared. */
+interface Side {
+	reader: Reader;
+	boxes: Boxes;
+}
+
 /**
- * Compares two drawings entity by entity. Handles are never looked at: programs number them anew with every save.
+ * Compares two drawings page by page: their models, then the sheets of one name. Entity by entity, as
+ * {@link compareEntities} says.
+ */
+export function compareDrawings(before: Drawing, after: Drawing): DrawingChange[] {
+	const [a, b] = [before, after].map((drawing): Side => ({
+		reader: new Reader(drawing),
+		boxes: new Boxes(drawing)
+	})) as [Side, Side];
+	const [layoutsBefore, layoutsAfter] = [layoutsOf(before), layoutsOf(after)];
+	const key = (layout: { name: string }) => layout.name.toUpperCase();
+	const gone = layoutsBefore.filter((l) => !layoutsAfter.some((other) => key(other) === key(l)));
+	const changes = compareEntities(a, b, before.entities.filter(inModel), after.entities.filter(inModel), 1);
+	[...layoutsAfter, ...gone].forEach((layout, i) => {
+		const was = layoutsBefore.find((l) => key(l) === key(layout));
+		const is = layoutsAfter.find((l) => key(l) === key(layout));
+		changes.push(...compareEntities(a, b, was?.entities ?? [], is?.entities ?? [], i + 2));
+	});
+	return changes;
+}
+
+/**
+ * Compares the entities of one page. Handles are never looked at: programs number them anew with every save.
  * The order of looking matters, each step taking out what it explains: the same; the same place and form with other
  * properties (edited); the same but for noise in the last decimals; the same form elsewhere (moved); one end or
  * centre in its place (stretched); the rest was removed or added.
  */
-export function compareDrawings(before: Drawing, after: Drawing): DrawingChange[] {
-	let rest = pairUp(new Reader(before).items(), new Reader(after).items(), (i) => i.whole);
+function compareEntities(
+	a: Side,
+	b: Side,
+	before: readonly Entity[],
+	after: readonly Entity[],
+	page: number
+): DrawingChange[] {
+	let rest = pairUp(a.reader.items(before), b.reader.items(after), (i) => i.whole);
 	const changes: DrawingChange[] = [];
-	const boxes = { before: new Boxes(before), after: new Boxes(after) };
+	const boxes = { before: a.boxes, after: b.boxes };
 	const tell = (kind: DrawingChangeKind, a: Item | null, b: Item | null, what: DrawingChange['what']) => {
 		const shown = b ?? a!;
 		changes.push({
 			kind,
 			type: shown.type,
 			layer: shown.layer,
+			page,
 			what,
 			box: b ? boxes.after.of(b) : boxes.before.of(a!),
 			boxBefore: a && b ? boxes.before.of(a) : null
@@ -313,16 +350,9 @@ class Boxes {
 
 	of(item: Item): DrawingChange['box'] {
 		if (this.made++ < MOST_BOXES) {
-			const sheet = flatten({ ...this.drawing, entities: [item.entity] });
+			const sheet = flattenSome(this.drawing, [{ entity: item.entity, of: 0 }]);
 			const all = { ...sheet, layers: sheet.layers.map((l) => ({ ...l, visible: true })) };
-			if (sheet.strokes.length || sheet.fills.length) return boxOf(all);
-			const [text] = sheet.texts;
-			if (text) {
-				// As wide as it is likely to be drawn; nobody measures letters here.
-				const width = text.text.length * text.height * 0.75;
-				const left = text.x - width * text.alignX;
-				return [left, text.y - text.height * 0.3, left + width, text.y + text.height * 1.1];
-			}
+			if (sheet.strokes.length || sheet.fills.length || sheet.texts.length) return boxOf(all);
 		}
 		const xs = item.points.map((p) => p[0]);
 		const ys = item.points.map((p) => p[1]);

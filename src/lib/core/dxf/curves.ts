@@ -94,8 +94,16 @@ export function spline(degree: number, control: Point[], knots: number[], weight
 	return points;
 }
 
-/** Lines of a hatch: parallels at `angle` (radians) spaced by `gap`, kept where they lie inside the loops (even-odd). */
-export function hatchLines(loops: Point[][], angle: number, gap: number, most: number): [Point, Point][] {
+/**
+ * Lines of a hatch: parallels at `angle` (radians) spaced by `gap`, kept where they lie inside the loops (even-odd).
+ * Null when they would be more than `most`, or have no gap.
+ */
+export function hatchLines(
+	loops: Point[][],
+	angle: number,
+	gap: number,
+	most: number
+): [Point, Point][] | null {
 	const cos = Math.cos(-angle);
 	const sin = Math.sin(-angle);
 	const turned = loops.map((loop) => loop.map(([x, y]): Point => [x * cos - y * sin, x * sin + y * cos]));
@@ -107,7 +115,7 @@ export function hatchLines(loops: Point[][], angle: number, gap: number, most: n
 			high = Math.max(high, y);
 		}
 	const lines: [Point, Point][] = [];
-	if (!(gap > 0) || (high - low) / gap > most) return lines;
+	if (!(gap > 0) || (high - low) / gap > most) return null;
 	for (let y = Math.ceil(low / gap) * gap; y <= high; y += gap) {
 		const crossings: number[] = [];
 		for (const loop of turned) {

@@ -264,7 +264,7 @@ describe('flattening', () => {
 			[a, b]
 		];
 		const lines = hatchLines([square(0, 10), square(4, 6)], 0, 1, 100);
-		const at5 = lines.filter(([a]) => Math.abs(a[1] - 5) < 1e-9);
+		const at5 = lines!.filter(([a]) => Math.abs(a[1] - 5) < 1e-9);
 		expect(at5.map(([a, b]) => [a[0], b[0]])).toEqual([
 			[0, 4],
 			[6, 10]

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { flatten } from './flatten';
+import { layoutsOf } from './layouts';
 import { clippedArea, clippedLine, layOut } from './paper';
 import { readDxf } from './read';
 
@@ -10,7 +11,8 @@ const drawing = (entities: string) =>
 	);
 const laidOut = (entities: string) => {
 	const read = drawing(entities);
-	return layOut(read, flatten(read));
+	const [layout] = layoutsOf(read);
+	return layout ? layOut(read, layout, flatten(read)) : null;
 };
 
 describe('a sheet laid out on paper', () => {

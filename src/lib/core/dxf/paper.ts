@@ -1,5 +1,6 @@
 import { boxOf } from './box';
-import { flatten } from './flatten';
+import { flattenSome } from './flatten';
+import type { Layout } from './layouts';
 import { numberOf, type Drawing, type Group } from './read';
 import type { Fill, Sheet, Stroke } from './sheet';
 
@@ -13,37 +14,38 @@ interface Window {
 	place: (x: number, y: number) => [number, number];
 	scale: number;
 	turn: number;
+	/** Layers that are not shown in it, in capitals. */
+	off: ReadonlySet<string>;
 }
 
 /**
- * The sheet that a drawing is laid out on (paper space), with the model shown in its windows; null when it has none.
- * Windows by their VIEWPORT entities (DXF reference: centre 10, size 40 and 41, view centre 12, view height 45, target
- * 17, twist 51). Windows of other forms than rectangles are shown as the rectangles around them.
+ * A sheet that a drawing is laid out on (paper space), with the model shown in its windows. Windows by their VIEWPORT
+ * entities (DXF reference: centre 10, size 40 and 41, view centre 12, view height 45, target 17, twist 51, layers not
+ * shown in it 331 and 341). Windows of other forms than rectangles are shown as the rectangles around them.
  */
-export function layOut(drawing: Drawing, model: Sheet): Sheet | null {
-	const paper = flatten(drawing, 'paper');
-	const windows = drawing.entities
-		.filter(
-			(e) =>
-				e.type === 'VIEWPORT' &&
-				numberOf(e.groups, 67) === 1 &&
-				numberOf(e.groups, 69) !== 1 &&
-				numberOf(e.groups, 68, 1) !== 0
-		)
-		.map((e) => windowOf(e.groups))
+export function layOut(drawing: Drawing, layout: Layout, model: Sheet): Sheet {
+	const paper = flattenSome(
+		drawing,
+		layout.entities.map((entity, of) => ({ entity, of }))
+	);
+	const layersByHandle = new Map([...drawing.layers.values()].map((l) => [l.handle, l.name.toUpperCase()]));
+	const windows = layout.entities
+		.filter((e) => e.type === 'VIEWPORT' && numberOf(e.groups, 69) !== 1 && numberOf(e.groups, 68, 1) !== 0)
+		.map((e) => windowOf(e.groups, layersByHandle))
 		.filter((w): w is Window => w !== null);
-	if (!paper.strokes.length && !paper.texts.length && !windows.length) return null;
 	const layers = [...paper.layers];
 	const index = model.layers.map((layer) => {
 		const at = layers.findIndex((l) => l.name.toUpperCase() === layer.name.toUpperCase());
-		return at >= 0 ? at : layers.push(layer) - 1;
+		return at >= 0 ? at : layers.push({ ...layer }) - 1;
 	});
 	const strokes = [...paper.strokes];
 	const fills = [...paper.fills];
 	const texts = [...paper.texts];
 	let cut = paper.cut || model.cut;
 	for (const window of windows) {
+		const off = model.layers.map((layer) => window.off.has(layer.name.toUpperCase()));
 		for (const stroke of model.strokes) {
+			if (off[stroke.layer]) continue;
 			if (strokes.length > MOST_SHOWN) {
 				cut = true;
 				break;
@@ -52,14 +54,22 @@ export function layOut(drawing: Drawing, model: Sheet): Sheet | null {
 				strokes.push(moved(stroke, points, index[stroke.layer]!, window.scale));
 		}
 		for (const fill of model.fills) {
+			if (off[fill.layer]) continue;
 			const loops = fill.loops
 				.map((loop) => clippedArea(placed(loop, window), window.box))
 				.filter((loop) => loop.length >= 6);
-			if (loops.length) fills.push({ ...fill, loops, layer: index[fill.layer]! } satisfies Fill);
+			const { gradient } = fill;
+			if (loops.length)
+				fills.push({
+					...fill,
+					loops,
+					layer: index[fill.layer]!,
+					gradient: gradient && { ...gradient, ends: placed(gradient.ends, window) }
+				} satisfies Fill);
 		}
 		for (const text of model.texts) {
 			const [x, y] = window.place(text.x, text.y);
-			if (!within(window.box, x, y)) continue;
+			if (off[text.layer] || !within(window.box, x, y)) continue;
 			texts.push({
 				...text,
 				x,
@@ -70,11 +80,14 @@ export function layOut(drawing: Drawing, model: Sheet): Sheet | null {
 			});
 		}
 	}
-	const shown = { ...paper, strokes, fills, texts, layers, unknown: { ...model.unknown }, cut };
+	const unknown = { ...paper.unknown };
+	if (windows.length)
+		for (const [kind, count] of Object.entries(model.unknown)) unknown[kind] = (unknown[kind] ?? 0) + count;
+	const shown = { ...paper, strokes, fills, texts, layers, unknown, cut };
 	return { ...shown, attributes: [...paper.attributes, ...model.attributes], box: boxOf(shown) };
 }
 
-function windowOf(g: readonly Group[]): Window | null {
+function windowOf(g: readonly Group[], layers: ReadonlyMap<string, string>): Window | null {
 	const [cx, cy, width, height] = [10, 20, 40, 41].map((code) => numberOf(g, code)) as [
 		number,
 		number,
@@ -99,7 +112,12 @@ function windowOf(g: readonly Group[]): Window | null {
 			return [cx + (cos * dx - sin * dy - vx) * scale, cy + (sin * dx + cos * dy - vy) * scale];
 		},
 		scale,
-		turn
+		turn,
+		off: new Set(
+			g
+				.filter(([code]) => code === 331 || code === 341)
+				.flatMap(([, handle]) => layers.get(handle.trim().toUpperCase()) ?? [])
+		)
 	};
 }
 
@@ -116,6 +134,7 @@ const moved = (stroke: Stroke, points: Float64Array, layer: number, scale: numbe
 	...stroke,
 	points,
 	layer,
+	wide: stroke.wide * scale,
 	dash: stroke.dash.map((d) => d * scale)
 });
 

@@ -69,3 +69,19 @@ export function hatchLoops(g: readonly Group[]): Point[][] {
 	}
 	return loops;
 }
+
+/** The families of parallels of a hatch pattern: angle in radians, and the gap between two lines. At most eight. */
+export function hatchPattern(g: readonly Group[]): { angle: number; gap: number }[] {
+	const families: { angle: number; gap: number }[] = [];
+	g.forEach(([code, value], i) => {
+		if (code !== 53 || families.length === 8) return;
+		const line = g.slice(i, i + 8);
+		const angle = (Number(value) * Math.PI) / 180;
+		// The gap is the part of the offset across the line.
+		families.push({
+			angle,
+			gap: Math.abs(numberOf(line, 46) * Math.cos(angle) - numberOf(line, 45) * Math.sin(angle))
+		});
+	});
+	return families;
+}

@@ -16,12 +16,23 @@ export interface Layer {
 	lineType: string;
 	/** Hundredths of a millimetre, or -3 for the default. */
 	weight: number;
+	/** By which windows of a sheet name it; empty in old drawings. */
+	handle: string;
+}
+
+/** Width factor and lean of the letters of a text style. */
+export interface TextStyle {
+	wide: number;
+	/** Degrees. */
+	slant: number;
 }
 
 export interface Block {
 	name: string;
 	base: [x: number, y: number];
 	entities: Entity[];
+	/** It stands for another drawing that this one only refers to. */
+	elsewhere: boolean;
 }
 
 export interface Drawing {
@@ -30,8 +41,15 @@ export interface Drawing {
 	layers: Map<string, Layer>;
 	/** Dash lengths by line type name; negative is a gap, 0 a dot. */
 	lineTypes: Map<string, number[]>;
+	textStyles: Map<string, TextStyle>;
+	/** Their groups by name in capitals. */
+	dimensionStyles: Map<string, Group[]>;
 	blocks: Map<string, Block>;
-	/** Entities of model space and of paper space, in file order. */
+	/** Names of blocks by the handles of their records. */
+	blockRecords: Map<string, string>;
+	/** The sheets that the drawing names, with the record of the block that holds each. */
+	layouts: { name: string; order: number; record: string }[];
+	/** Entities of model space and of the sheet that was open, in file order. */
 	entities: Entity[];
 }
 
@@ -92,7 +110,11 @@ export function readDxf(text: string): Drawing {
 		header: new Map(),
 		layers: new Map(),
 		lineTypes: new Map(),
+		textStyles: new Map(),
+		dimensionStyles: new Map(),
 		blocks: new Map(),
+		blockRecords: new Map(),
+		layouts: [],
 		entities: []
 	};
 	let at = 0;
@@ -173,12 +195,16 @@ export function readDxf(text: string): Drawing {
 				drawing.blocks.set(blockName.toUpperCase(), {
 					name: blockName,
 					base: [numberOf(head, 10), numberOf(head, 20)],
-					entities
+					entities,
+					elsewhere: (numberOf(head, 70) & 4) !== 0 && !entities.length
 				});
 			}
 		} else if (name === 'ENTITIES') {
 			sawEntities = true;
 			drawing.entities = entitiesUntil('ENDSEC');
+		} else if (name === 'OBJECTS') {
+			for (let o = next(); o && !(o[0] === 0 && o[1].trim() === 'ENDSEC'); o = next())
+				if (o[0] === 0 && o[1].trim() === 'LAYOUT') readLayout(drawing, body());
 		}
 	}
 	if (!sawEntities)
@@ -208,8 +234,16 @@ function readTableEntry(drawing: Drawing, entry: Entity): void {
 			colour: Math.abs(colour),
 			visible: colour >= 0 && !frozen,
 			lineType: valueOf(entry.groups, 6) ?? 'CONTINUOUS',
-			weight: numberOf(entry.groups, 370, -3)
+			weight: numberOf(entry.groups, 370, -3),
+			handle: handleOf(entry.groups)
 		});
+	} else if (entry.type === 'BLOCK_RECORD') {
+		drawing.blockRecords.set(handleOf(entry.groups), name);
+	} else if (entry.type === 'STYLE') {
+		const [wide, slant] = [numberOf(entry.groups, 41, 1), numberOf(entry.groups, 50)];
+		drawing.textStyles.set(name.toUpperCase(), { wide, slant });
+	} else if (entry.type === 'DIMSTYLE') {
+		drawing.dimensionStyles.set(name.toUpperCase(), entry.groups);
 	} else if (entry.type === 'LTYPE') {
 		drawing.lineTypes.set(
 			name.toUpperCase(),
@@ -217,6 +251,15 @@ function readTableEntry(drawing: Drawing, entry: Entity): void {
 		);
 	}
 }
+
+/** A LAYOUT object: what stands before its own marker are the settings for printing it. */
+function readLayout(drawing: Drawing, groups: readonly Group[]): void {
+	const own = groups.slice(groups.findIndex(([code, v]) => code === 100 && v.trim() === 'AcDbLayout') + 1);
+	const record = valueOf(own, 330)?.trim().toUpperCase();
+	if (record) drawing.layouts.push({ name: valueOf(own, 1) ?? '', order: numberOf(own, 71), record });
+}
+
+const handleOf = (groups: readonly Group[]) => valueOf(groups, 5)?.trim().toUpperCase() ?? '';
 
 /** The first value under a code, or null. */
 export function valueOf(groups: readonly Group[], code: number): string | null {

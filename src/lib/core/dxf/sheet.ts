@@ -1,3 +1,5 @@
+import type { Gradient } from './gradient';
+
 /** What a drawing comes down to for showing it, in drawing units with y upward. */
 export interface Sheet {
 	strokes: Stroke[];
@@ -8,7 +10,7 @@ export interface Sheet {
 	attributes: { block: string; tag: string; value: string }[];
 	/** Smallest box around everything visible: left, bottom, right, top. */
 	box: [number, number, number, number];
-	/** Entities whose kind is not shown, with how many there are. */
+	/** What is not shown, by kind, with how many there are: kinds not read here, and what lacks what it refers to. */
 	unknown: Record<string, number>;
 	/** The unit of the drawing, such as mm; empty when it does not say. */
 	unit: string;
@@ -22,15 +24,19 @@ interface Item {
 	/** 0xRRGGBB, or -1 for ink (black on light ground, white on dark). */
 	colour: number;
 }
+/** A line; from a point to itself it is a dot. */
 export interface Stroke extends Item {
 	points: Float64Array;
 	/** Millimetres on paper. */
 	weight: number;
+	/** Width in drawing units, for lines that are drawn as wide as something; 0 for those drawn by their weight. */
+	wide: number;
 	/** Dash lengths in drawing units, empty for a full line. */
 	dash: number[];
 }
 export interface Fill extends Item {
 	loops: Float64Array[];
+	gradient: Gradient | null;
 }
 export interface Text extends Item {
 	x: number;
@@ -47,3 +53,7 @@ export interface Text extends Item {
 	/** 0 baseline or bottom, 0.5 middle, 1 top of the text at y. */
 	alignY: number;
 }
+
+/** Whether a line goes nowhere and is shown as a dot. */
+export const isDot = (points: Float64Array): boolean =>
+	points.length === 4 && points[0] === points[2] && points[1] === points[3];

@@ -10,6 +10,7 @@ const sheet = (...lines: [number, number, number, number, number?][]): Sheet => 
 		layer,
 		colour: -1,
 		weight: 0.25,
+		wide: 0,
 		dash: []
 	})),
 	fills: [],

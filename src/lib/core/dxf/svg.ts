@@ -1,4 +1,6 @@
-import type { Sheet } from './sheet';
+import type { Gradient } from './gradient';
+import { LETTER_SIZE } from './letters';
+import { isDot, type Sheet } from './sheet';
 
 const INK = '#17231f';
 
@@ -10,6 +12,30 @@ function escapeXml(text: string): string {
 	return text
 		.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
 		.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
+}
+
+/**
+ * Pixels of a line's weight in a picture so many pixels across. In a small one the weights that drawings use (0.13 to
+ * 1 mm) stay apart, from a hair to what stands out; in a large one they are what they would be on an A2 sheet.
+ */
+function lineWidth(weight: number, across: number): number {
+	return Math.max((weight * across) / 420, Math.min(0.3 + weight * 1.4, 1.8));
+}
+
+function gradient(
+	id: string,
+	{ way, ends, colours }: Gradient,
+	x: (v: number) => string,
+	y: (v: number) => string
+): string {
+	const stops = colours
+		.map((c, i) => `<stop offset="${i / (colours.length - 1)}" stop-color="${css(c)}"/>`)
+		.join('');
+	const [x1, y1, x2, y2] = [x(ends[0]!), y(ends[1]!), x(ends[2]!), y(ends[3]!)];
+	if (way === 'along')
+		return `<linearGradient id="${id}" gradientUnits="userSpaceOnUse" x1="${x1}" y1="${y1}" x2="${x2}" y2="${y2}">${stops}</linearGradient>`;
+	const r = Math.hypot(Number(x2) - Number(x1), Number(y2) - Number(y1)).toFixed(1);
+	return `<radialGradient id="${id}" gradientUnits="userSpaceOnUse" cx="${x1}" cy="${y1}" r="${r}">${stops}</radialGradient>`;
 }
 
 /**
@@ -38,25 +64,27 @@ export function sheetToSvg(sheet: Sheet, width: number, edge = 0.02): string {
 		`<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}" viewBox="0 0 ${w} ${h}">`,
 		`<rect width="${w}" height="${h}" fill="#fff"/>`
 	];
-	for (const f of sheet.fills) {
-		if (shown(f.layer))
-			parts.push(
-				`<path fill-rule="evenodd" fill="${css(f.colour)}" d="${f.loops.map((l) => path(l) + 'Z').join('')}"/>`
-			);
-	}
+	sheet.fills.forEach((f, i) => {
+		if (!shown(f.layer)) return;
+		const fill = f.gradient ? `url(#g${i})` : css(f.colour);
+		if (f.gradient) parts.push(gradient(`g${i}`, f.gradient, x, y));
+		const d = f.loops.map((l) => path(l) + 'Z').join('');
+		parts.push(`<path fill-rule="evenodd" fill="${fill}" d="${d}"/>`);
+	});
 	for (const s of sheet.strokes) {
 		if (!shown(s.layer)) continue;
 		const dash =
 			s.dash.length && s.dash.some((d) => d * scale > 1)
 				? ` stroke-dasharray="${s.dash.map((d) => Math.max(0.5, d * scale).toFixed(1)).join(' ')}"`
 				: '';
-		const weight = Math.max(0.4, (s.weight * w) / 420).toFixed(2);
+		const weight = Math.max(lineWidth(s.weight, w), s.wide * scale).toFixed(2);
+		const ends = isDot(s.points) ? ' stroke-linecap="round"' : '';
 		parts.push(
-			`<path fill="none" stroke="${css(s.colour)}" stroke-width="${weight}"${dash} d="${path(s.points)}"/>`
+			`<path fill="none" stroke="${css(s.colour)}" stroke-width="${weight}"${ends}${dash} d="${path(s.points)}"/>`
 		);
 	}
 	for (const t of sheet.texts) {
-		const size = t.height * scale * 1.35;
+		const size = t.height * scale * LETTER_SIZE;
 		if (!shown(t.layer) || size < 2) continue;
 		const anchor = t.alignX === 0 ? 'start' : t.alignX === 1 ? 'end' : 'middle';
 		const letters = t.wide === 1 && t.slant === 0 ? '' : ` matrix(${t.wide} 0 ${-Math.tan(t.slant)} 1 0 0)`;

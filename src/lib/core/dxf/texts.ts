@@ -1,4 +1,5 @@
-import { numberOf, type Group } from './read';
+import { numberOf, valueOf, type Group } from './read';
+import type { Text } from './sheet';
 
 /** Text of TEXT and attributes: %% codes and \U+XXXX resolved. */
 export function plainText(raw: string): string {
@@ -25,6 +26,34 @@ export function multilineText(raw: string): string[] {
 				.replace(/\\([\\{}])/g, '$1')
 				.trim()
 		);
+}
+
+/** The words of an MTEXT with its inline codes; long ones are cut into pieces (3), the rest of them last (1). */
+export const multilineRaw = (g: readonly Group[]): string =>
+	g
+		.filter(([code]) => code === 3 || code === 1)
+		.map(([, value]) => value)
+		.join('');
+
+/** Where a text of one line stands (TEXT, ATTRIB, ATTDEF), in the units it is given in. */
+export function placedText(
+	g: readonly Group[],
+	raw: string
+): Pick<Text, 'x' | 'y' | 'height' | 'turn' | 'text' | 'alignX' | 'alignY' | 'wide' | 'slant'> {
+	const across = numberOf(g, 72);
+	const up = numberOf(g, 73, numberOf(g, 74));
+	const aligned = across !== 0 || up !== 0;
+	const at = aligned && valueOf(g, 11) !== null ? 11 : 10;
+	return {
+		x: numberOf(g, at),
+		y: numberOf(g, at + 10),
+		height: numberOf(g, 40, 1),
+		turn: (numberOf(g, 50) * Math.PI) / 180,
+		text: plainText(raw),
+		alignX: across === 1 || across === 4 ? 0.5 : across === 2 ? 1 : 0,
+		alignY: across === 4 || up === 2 ? 0.5 : up === 3 ? 1 : 0,
+		...lettersOf(g)
+	};
 }
 
 /** Width factor (41) and oblique angle (51) of a text, within what can still be read. */

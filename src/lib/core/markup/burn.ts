@@ -75,8 +75,22 @@ export async function drawingGround(
 	};
 }
 
-/** Draws marks onto the pages of a copy, in their order. */
-export async function burn(lib: Lib, pdf: PDFDocument, grounds: Ground[], burning: Burning): Promise<void> {
+/** Numbers of the pages, out of so many, that a copy of a drawing shows: those with marks, and the first when none has. */
+export function markedPages(marks: readonly Mark[], pages: number): number[] {
+	const marked = new Set(marks.map((m) => m.page).filter((n) => n >= 1 && n <= pages));
+	return marked.size ? [...marked].sort((a, b) => a - b) : [1];
+}
+
+/**
+ * Draws marks onto the pages of a copy, in their order.
+ * @param grounds by page, from the first on; what stands on a page that is not there is left out
+ */
+export async function burn(
+	lib: Lib,
+	pdf: PDFDocument,
+	grounds: readonly (Ground | undefined)[],
+	burning: Burning
+): Promise<void> {
 	const font = await pdf.embedFont(lib.StandardFonts.HelveticaBold);
 	for (const mark of [...burning.marks].sort((a, b) => a.order - b.order)) {
 		const ground = grounds[mark.page - 1];

@@ -2,9 +2,17 @@ import { readFile } from 'node:fs/promises';
 import * as pdfLib from '@cantoo/pdf-lib';
 import sharp from 'sharp';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
-import { flatten } from '../../core/dxf/flatten';
+import { DrawingPages } from '../../core/dxf/pages';
+import type { Sheet } from '../../core/dxf/sheet';
 import { sheetToSvg } from '../../core/dxf/svg';
-import { burn, drawingGround, pdfGround, pictureGround } from '../../core/markup/burn';
+import {
+	burn,
+	drawingGround,
+	markedPages,
+	pdfGround,
+	pictureGround,
+	type Ground
+} from '../../core/markup/burn';
 import type { Mark, Scale } from '../../core/markup/mark';
 import { MOST_PICTURE_PIXELS } from './limits';
 
@@ -34,7 +42,7 @@ export async function markedPdf(path: string, mediaType: string, given: GivenMar
 		mediaType === 'application/pdf'
 			? pdf.getPages().map(pdfGround)
 			: mediaType === 'image/vnd.dxf'
-				? [await drawingOn(pdf, bytes)]
+				? await drawingsOn(pdf, bytes, given.marks)
 				: [await pictureOn(pdf, bytes)];
 	const scales = new Map(Object.entries(given.scales).map(([page, scale]) => [Number(page), scale]));
 	await burn(pdfLib, pdf, grounds, { ...given, scales });
@@ -49,12 +57,20 @@ async function pictureOn(pdf: pdfLib.PDFDocument, bytes: Uint8Array) {
 	return pictureGround(pdf, { bytes: new Uint8Array(data), width: info.width, height: info.height });
 }
 
-async function drawingOn(pdf: pdfLib.PDFDocument, bytes: Uint8Array) {
-	const model = flatten(readDxf(decodeDxf(bytes)));
-	const svg = sheetToSvg(model, DRAWING_PIXELS, 0);
+/** The pages of a drawing that carry marks, and the model when none does; at their own numbers. */
+async function drawingsOn(pdf: pdfLib.PDFDocument, bytes: Uint8Array, marks: readonly Mark[]) {
+	const drawing = new DrawingPages(readDxf(decodeDxf(bytes)));
+	const grounds: (Ground | undefined)[] = [];
+	for (const number of markedPages(marks, drawing.names.length))
+		grounds[number - 1] = await drawingOn(pdf, drawing.page(number));
+	return grounds;
+}
+
+async function drawingOn(pdf: pdfLib.PDFDocument, sheet: Sheet) {
+	const svg = sheetToSvg(sheet, DRAWING_PIXELS, 0);
 	const png = await sharp(Buffer.from(svg), { limitInputPixels: MOST_PICTURE_PIXELS })
 		.flatten({ background: '#fff' })
 		.png()
 		.toBuffer();
-	return drawingGround(pdf, new Uint8Array(png), model);
+	return drawingGround(pdf, new Uint8Array(png), sheet);
 }

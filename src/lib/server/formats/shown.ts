@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import mammoth from 'mammoth';
 import { marked } from 'marked';
 import sharp from 'sharp';
-import { flatten } from '../../core/dxf/flatten';
+import { DrawingPages, isEmpty, leftOutWords } from '../../core/dxf/pages';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
 import { sheetToSvg } from '../../core/dxf/svg';
 import { MOST_SHOWN_PIXELS, type Shown, type ShownPage, type ShownWord } from '../../core/shown';
@@ -38,17 +38,21 @@ export async function shown({
 	size
 }: Extract<ShownTask, { task: 'shown' }>): Promise<Shown> {
 	if (mediaType === 'application/pdf')
-		return { kind: 'pages', unit: 'pt', pages: await pdfPages(path), words: true, left: 0, top: 0 };
+		return { kind: 'pages', unit: 'pt', pages: await pdfPages(path), words: true };
 	if (mediaType === 'image/vnd.dxf' && size <= MOST_DXF_BYTES) {
-		const { box, unit } = flatten(readDxf(decodeDxf(await readFile(path))));
-		const [left, bottom, right, top] = box;
-		const pages = [{ width: right - left, height: top - bottom }];
-		return { kind: 'pages', unit, pages, words: false, left, top };
+		const drawing = new DrawingPages(readDxf(decodeDxf(await readFile(path))));
+		const sheets = drawing.names.map((name, i) => ({ name, sheet: drawing.page(i + 1) }));
+		const pages = sheets.map(({ name, sheet }) => {
+			const [left, bottom, right, top] = sheet.box;
+			const note = isEmpty(sheet) ? 'nothing is drawn here' : leftOutWords(sheet);
+			return { width: right - left, height: top - bottom, left, top, name, note };
+		});
+		return { kind: 'pages', unit: sheets[0]!.sheet.unit, pages, words: false };
 	}
 	if (PICTURES.includes(mediaType)) {
 		const meta = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS }).metadata();
 		const { width, height } = meta.autoOrient;
-		return { kind: 'pages', unit: 'px', pages: [{ width, height }], words: false, left: 0, top: 0 };
+		return { kind: 'pages', unit: 'px', pages: [{ width, height }], words: false };
 	}
 	if (mediaType === 'text/markdown')
 		return { kind: 'text', html: await marked.parse(await plainText(path), { gfm: true }) };
@@ -112,7 +116,8 @@ export async function shownPage({
 		return { bytes, mediaType: 'image/webp' };
 	}
 	if (mediaType === 'image/vnd.dxf') {
-		const svg = sheetToSvg(flatten(readDxf(decodeDxf(await readFile(path)))), MOST_SHOWN_PIXELS, 0);
+		const drawing = new DrawingPages(readDxf(decodeDxf(await readFile(path))));
+		const svg = sheetToSvg(drawing.page(page), MOST_SHOWN_PIXELS, 0);
 		return { bytes: Buffer.from(svg), mediaType: 'image/svg+xml' };
 	}
 	const bytes = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS })

@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import yauzl from 'yauzl';
 import { decodeDxf, isBinaryDxf, DxfError, readDxf } from '../../core/dxf/read';
-import { flatten } from '../../core/dxf/flatten';
+import { DrawingPages } from '../../core/dxf/pages';
 import { sheetToSvg } from '../../core/dxf/svg';
 import { titleBlock } from '../../core/dxf/title-block';
 import { tellingWords, type SheetWord } from '../../core/title-block';
@@ -132,11 +132,8 @@ async function inspect({
 			if (size > MOST_DXF_BYTES) return kept;
 			const bytes = await readFile(path);
 			if (isBinaryDxf(bytes)) return kept;
-			const drawing = readDxf(decodeDxf(bytes));
-			const { attributes } = flatten(drawing);
-			// A title block may stand on the sheet that the model is laid out on.
-			const onPaper = flatten(drawing, 'paper').attributes;
-			return fine('dxf', { titleBlock: titleBlock([...onPaper, ...attributes]) });
+			const { attributes } = new DrawingPages(readDxf(decodeDxf(bytes))).written();
+			return fine('dxf', { titleBlock: titleBlock(attributes) });
 		}
 		if (PICTURES.has(mediaType)) {
 			const meta = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS }).metadata();
@@ -205,7 +202,8 @@ async function preview(task: Extract<FileTask, { task: 'preview' }>): Promise<bo
 		return true;
 	}
 	if (mediaType === 'image/vnd.dxf' && size <= MOST_DXF_BYTES) {
-		const svg = sheetToSvg(flatten(readDxf(decodeDxf(await readFile(path)))), PREVIEW_WIDTH);
+		const pages = new DrawingPages(readDxf(decodeDxf(await readFile(path))));
+		const svg = sheetToSvg(pages.page(pages.first), PREVIEW_WIDTH);
 		await sharp(Buffer.from(svg), { limitInputPixels: MOST_PICTURE_PIXELS }).webp({ quality: 85 }).toFile(to);
 		return true;
 	}

@@ -1,7 +1,7 @@
 /** What stands written in a file, for finding it by its words. Runs in worker threads. */
 import { readFile } from 'node:fs/promises';
 import { open } from 'node:fs/promises';
-import { flatten } from '../../core/dxf/flatten';
+import { DrawingPages } from '../../core/dxf/pages';
 import { decodeText } from '../../core/encoding';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
 import { listArchive, openEntry } from './archive';
@@ -35,8 +35,8 @@ async function rawText(path: string, mediaType: string, size: number): Promise<s
 	if (mediaType === 'application/pdf') return pdfText(path);
 	if (mediaType === 'image/vnd.dxf') {
 		if (size > MOST_DXF_BYTES) return '';
-		const sheet = flatten(readDxf(decodeDxf(await readFile(path))));
-		return sheet.texts.map((t) => t.text).join('\n');
+		const { texts } = new DrawingPages(readDxf(decodeDxf(await readFile(path)))).written();
+		return texts.map((t) => t.text).join('\n');
 	}
 	if (mediaType === 'text/html') return withoutTags(await plainText(path));
 	if (mediaType.startsWith('text/')) return plainText(path);

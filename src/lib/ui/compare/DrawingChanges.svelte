@@ -2,25 +2,32 @@
 	import { saveFile } from '../files';
 	import Papa from 'papaparse';
 	import type { DrawingChange } from '../../core/compare/drawings';
-	import { CHANGE_WORD, changeWords, entityWord } from './place-words';
+	import { entityWord } from '../../core/dxf/kinds';
+	import { CHANGE_WORD, changeWords } from './place-words';
 
 	/** What changed in a drawing item by item, under the layers it lies on. */
 	let {
 		changes,
+		names,
 		current,
 		show,
 		fileName
 	}: {
 		changes: DrawingChange[];
+		/** What the pages of the drawing are called. */
+		names: string[] | null;
 		current: number;
-		show: (index: number) => void;
+		show: (index: number) => unknown;
 		fileName: string;
 	} = $props();
 
+	/** Under the page and the layer: pages are named when there are several. */
+	const headingOf = (c: DrawingChange) =>
+		names && names.length > 1 ? `${names[c.page - 1]} / ${c.layer}` : c.layer;
 	const layers = $derived(
-		[...new Set(changes.map((c) => c.layer))].map((layer) => ({
+		[...new Set(changes.map(headingOf))].map((layer) => ({
 			layer,
-			items: changes.flatMap((change, index) => (change.layer === layer ? [{ change, index }] : []))
+			items: changes.flatMap((change, index) => (headingOf(change) === layer ? [{ change, index }] : []))
 		}))
 	);
 	const TONE = { added: 'text-act', removed: 'text-fault', moved: 'text-wait', edited: 'text-lock' };
@@ -30,6 +37,7 @@
 		const text = Papa.unparse(
 			changes.map((c, i) => ({
 				no: i + 1,
+				page: names?.[c.page - 1] ?? '',
 				layer: c.layer,
 				item: entityWord(c.type),
 				change: CHANGE_WORD[c.kind],

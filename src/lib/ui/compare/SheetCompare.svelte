@@ -50,6 +50,8 @@
 		w: number;
 		h: number;
 		words: string;
+		/** The page it is on, where that is not the one shown. */
+		elsewhere: number | null;
 	}
 
 	const port = new ViewPort();
@@ -59,6 +61,8 @@
 	let pages = $state(1);
 	let page = $state(1);
 	let rendered = $state.raw<RenderedPair | null>(null);
+	let renderedPage = $state(1);
+	let names = $state.raw<string[] | null>(null);
 	let answer = $state.raw<SheetAnswer | null>(null);
 	let changes = $state.raw<DrawingChange[] | null>(null);
 	let list = $state<'places' | 'entities'>('places');
@@ -73,8 +77,12 @@
 
 	const shown = $derived<Shown[]>(
 		list === 'entities' && changes && rendered?.inPixels
-			? changes.map((c) => ({ ...rendered!.inPixels!(c.box), words: c.kind }))
-			: (answer?.places ?? []).map((p: ChangedPlace) => ({ ...p, words: placeWords(p) }))
+			? changes.map((c) => ({
+					...rendered!.inPixels!(c.box),
+					words: c.kind,
+					elsewhere: c.page === renderedPage ? null : c.page
+				}))
+			: (answer?.places ?? []).map((p: ChangedPlace) => ({ ...p, words: placeWords(p), elsewhere: null }))
 	);
 	$effect(() => {
 		total = shown.length;
@@ -84,10 +92,10 @@
 		void (async () => {
 			try {
 				pair = await SheetPair.open(before, after, abort.signal);
-				pages = pair.pages;
+				({ pages, names } = pair);
 				await compare();
 				const { before: a, after: b } = pair;
-				if (a.sheet && b.sheet && a.bytes && b.bytes)
+				if (names && a.bytes && b.bytes)
 					changes = await compareInWorker(
 						'drawings',
 						{ before: a.bytes, after: b.bytes },
@@ -111,7 +119,8 @@
 	async function compare() {
 		if (!pair) return;
 		status = 'drawing both';
-		const both = await pair.render(page);
+		const asked = page;
+		const both = await pair.render(asked);
 		if (byHand) both.after = placed(both);
 		status = 'comparing';
 		const [a, b] = [pixels(both.before), pixels(both.after)];
@@ -122,6 +131,7 @@
 		);
 		const first = rendered === null;
 		rendered = both;
+		renderedPage = asked;
 		answer = found;
 		current = -1;
 		port.sheetWidth = Math.max(both.before.width, both.after.width);
@@ -162,6 +172,7 @@
 	async function turnTo(n: number) {
 		page = n;
 		await again();
+		port.fit();
 	}
 
 	async function mark(side: 'before' | 'after', event: MouseEvent) {
@@ -199,9 +210,10 @@
 	const CLOSEST = 1.2;
 
 	/** Brings a place into the middle, close enough to see it and what is around it. */
-	export function show(index: number) {
+	export async function show(index: number): Promise<void> {
+		if (shown[index]?.elsewhere) await turnTo(shown[index].elsewhere);
 		const target = shown[index];
-		if (!target) return;
+		if (!target || target.elsewhere) return;
 		current = index;
 		const room = 0.35;
 		const wanted = Math.min(
@@ -252,7 +264,7 @@
 		const { context, ratio } = prepare(canvas, port);
 		context.setTransform(ratio, 0, 0, ratio, 0, 0);
 		sheet(context);
-		drawFlags(context, port, shown, current);
+		drawFlags(context, port, shown, current, (place) => place.elsewhere === null);
 		drawMarks(context, port, points);
 	}
 
@@ -261,7 +273,12 @@
 		const original = pair?.after.bytes;
 		const source =
 			original && after.mediaType === 'application/pdf' && !byHand ? { bytes: original, page } : null;
-		const bytes = await cloudedPdf(rendered.after, shown, `${heading}, page ${page}`, source);
+		const bytes = await cloudedPdf(
+			rendered.after,
+			shown.filter((place) => place.elsewhere === null),
+			`${heading}, ${names?.[page - 1] ?? `page ${page}`}`,
+			source
+		);
 		saveFile(bytes, `${fileName}.pdf`, 'application/pdf');
 	}
 </script>
@@ -287,7 +304,9 @@
 				<button class="button" aria-label="Page before" disabled={page === 1} onclick={() => turnTo(page - 1)}
 					>◂</button
 				>
-				<span class="font-mono text-[12px]">{page} of {pages}</span>
+				<span class="font-mono text-[12px]"
+					>{names ? `${names[page - 1]} (${page} of ${pages})` : `${page} of ${pages}`}</span
+				>
 				<button
 					class="button"
 					aria-label="Next page"
@@ -389,7 +408,7 @@
 			<span><span class="mr-1 inline-block h-0.5 w-5 bg-[#7e828a] align-[3px]"></span>same</span>
 		</p>
 		{#if list === 'entities' && changes}
-			<DrawingChanges {changes} {current} {show} {fileName} />
+			<DrawingChanges {changes} {names} {current} {show} {fileName} />
 		{:else if answer}
 			<ol class="min-h-0 flex-1 overflow-auto">
 				{#each shown as place, i (i)}

@@ -45,14 +45,16 @@ export function drawDivided(
 }
 
 /** Draws a numbered frame around every place that is in sight. */
-export function drawFlags(
+export function drawFlags<Place extends Flagged>(
 	context: CanvasRenderingContext2D,
 	port: ViewPort,
-	places: readonly Flagged[],
-	current: number
+	places: readonly Place[],
+	current: number,
+	here: (place: Place) => boolean
 ): void {
 	label(context);
 	places.forEach((p, i) => {
+		if (!here(p)) return;
 		const gap = 6;
 		const [x, y] = [port.x + p.x * port.scale - gap, port.y + p.y * port.scale - gap];
 		const [w, h] = [p.w * port.scale + 2 * gap, p.h * port.scale + 2 * gap];

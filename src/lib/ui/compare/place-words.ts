@@ -8,27 +8,6 @@ export function placeWords({ takenAway, added }: Pick<ChangedPlace, 'takenAway' 
 	return 'taken away and added';
 }
 
-/** An entity's type as people in a drawing office call it. */
-const ENTITY: Record<string, string> = {
-	LINE: 'line',
-	LWPOLYLINE: 'polyline',
-	POLYLINE: 'polyline',
-	CIRCLE: 'circle',
-	ARC: 'arc',
-	ELLIPSE: 'ellipse',
-	SPLINE: 'spline',
-	TEXT: 'text',
-	MTEXT: 'text',
-	DIMENSION: 'dimension',
-	INSERT: 'block',
-	HATCH: 'hatch',
-	SOLID: 'solid',
-	LEADER: 'leader',
-	POINT: 'point'
-};
-
-export const entityWord = (type: string) => ENTITY[type] ?? type.toLowerCase();
-
 export const CHANGE_WORD: Record<DrawingChange['kind'], string> = {
 	added: 'added',
 	removed: 'taken away',

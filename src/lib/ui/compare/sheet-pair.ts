@@ -2,7 +2,7 @@ import type { PDFDocumentProxy } from 'pdfjs-dist';
 import type { Sheet } from '../../core/dxf/sheet';
 import { DrawnSheet } from '../draw-sheet';
 import { openPdf } from '../pdf';
-import { readDrawing } from '../read-drawing';
+import { readDrawing, type ReadDrawing } from '../read-drawing';
 import { readPage, readShown, type FileToShow } from '../shown';
 
 /** One of the two files to compare. */
@@ -38,7 +38,9 @@ interface Opened {
 	render(page: number, scale: number): Promise<HTMLCanvasElement>;
 	/** The file itself; null where the reader may only look, and pages come drawn from the server. */
 	bytes: ArrayBuffer | null;
-	sheet?: Sheet;
+	/** Of a drawing: what its pages are called, and each of them as lines. */
+	names?: string[];
+	sheet?(page: number): Promise<Sheet>;
 	close(): void;
 }
 
@@ -86,38 +88,43 @@ function openedPicture(image: HTMLImageElement, bytes: ArrayBuffer): Opened {
 	};
 }
 
-function openedDrawing(sheet: Sheet, bytes: ArrayBuffer): Opened {
-	const unit = () => {
-		const [left, bottom, right, top] = sheet.box;
-		return DRAWING_PIXELS / Math.max(right - left, top - bottom);
+function openedDrawing(drawing: ReadDrawing, bytes: ArrayBuffer, close: () => void): Opened {
+	const read = new Map<number, Promise<Sheet>>();
+	const sheet = (page: number) => {
+		const known = read.get(page) ?? drawing.page(page);
+		read.set(page, known);
+		return known;
 	};
-	const size = () => {
-		const [left, bottom, right, top] = sheet.box;
-		return { width: (right - left) * unit() + 40, height: (top - bottom) * unit() + 40 };
+	const size = async (page: number) => {
+		const [left, bottom, right, top] = (await sheet(page)).box;
+		const unit = DRAWING_PIXELS / Math.max(right - left, top - bottom);
+		return { unit, width: (right - left) * unit + 40, height: (top - bottom) * unit + 40 };
 	};
 	return {
-		pages: 1,
+		pages: drawing.names.length,
 		bytes,
+		names: drawing.names,
 		sheet,
-		close: () => {},
-		size: () => Promise.resolve(size()),
-		render(_, scale) {
-			const { width, height } = size();
+		close,
+		size,
+		async render(page, scale) {
+			const { width, height, unit } = await size(page);
 			const [canvas, context] = ground(width * scale, height * scale);
-			new DrawnSheet(sheet).draw(
+			const shown = await sheet(page);
+			new DrawnSheet(shown).draw(
 				context,
 				{
 					x: 20 * scale,
 					y: 20 * scale,
-					scale: unit() * scale,
+					scale: unit * scale,
 					ratio: 1,
 					thinnest: 3 * scale,
 					width: canvas.width,
 					height: canvas.height
 				},
-				sheet.layers.map((l) => l.visible)
+				shown.layers.map((l) => l.visible)
 			);
-			return Promise.resolve(canvas);
+			return canvas;
 		}
 	};
 }
@@ -170,8 +177,12 @@ async function open({ url, mediaType, made }: Side, signal: AbortSignal): Promis
 			);
 		}
 	}
-	if (mediaType === 'image/vnd.dxf')
-		return openedDrawing((await readDrawing(bytes.slice(0), signal)).model, bytes);
+	if (mediaType === 'image/vnd.dxf') {
+		const reading = new AbortController();
+		const close = () => reading.abort();
+		signal.addEventListener('abort', close);
+		return openedDrawing(await readDrawing(bytes.slice(0), reading.signal), bytes, close);
+	}
 	const image = new Image();
 	image.src = URL.createObjectURL(new Blob([bytes], { type: mediaType }));
 	await image.decode().catch(() => {
@@ -179,6 +190,12 @@ async function open({ url, mediaType, made }: Side, signal: AbortSignal): Promis
 	});
 	return openedPicture(image, bytes);
 }
+
+const sameName = (a: string, b: string) => a.toUpperCase() === b.toUpperCase();
+
+/** What brings the larger of some sizes within the pixels that are compared. */
+const scaleFor = (sizes: { width: number; height: number }[]) =>
+	Math.min(1, ...sizes.map((s) => Math.sqrt(MOST_PIXELS / (s.width * s.height))));
 
 /** Two opened files, rendered page by page at one resolution. */
 export class SheetPair {
@@ -190,45 +207,66 @@ export class SheetPair {
 	/** Raises an Error whose message is a sentence when one of the two cannot be opened. */
 	static async open(before: Side, after: Side, signal: AbortSignal): Promise<SheetPair> {
 		const [a, b] = await Promise.all([open(before, signal), open(after, signal)]);
-		if (a.sheet && b.sheet) {
-			// Drawings share their units: one box around both needs no aligning.
-			const [p, q] = [a.sheet.box, b.sheet.box];
-			const box: Sheet['box'] = [
-				Math.min(p[0], q[0]),
-				Math.min(p[1], q[1]),
-				Math.max(p[2], q[2]),
-				Math.max(p[3], q[3])
-			];
-			a.sheet.box = box;
-			b.sheet.box = box;
-		}
 		return new SheetPair(a, b);
 	}
 
+	/** What the pages of two drawings are called, those of the newer first; null unless both are drawings. */
+	get names(): string[] | null {
+		const [before, after] = [this.before.names, this.after.names];
+		if (!before || !after) return null;
+		return [...after, ...before.filter((name) => !after.some((other) => sameName(name, other)))];
+	}
+
+	/** The page of one of two drawings that has the name of a page of both; null where it has none. */
+	private async sheetOf(side: Opened, page: number): Promise<{ page: number; sheet: Sheet } | null> {
+		const name = this.names?.[page - 1];
+		const at = name === undefined ? -1 : side.names!.findIndex((own) => sameName(own, name));
+		return at < 0 ? null : { page: at + 1, sheet: await side.sheet!(at + 1) };
+	}
+
 	get pages(): number {
-		return Math.max(this.before.pages, this.after.pages);
+		return this.names?.length ?? Math.max(this.before.pages, this.after.pages);
 	}
 
 	async render(page: number): Promise<RenderedPair> {
+		if (this.names) return this.renderDrawings(page);
 		const sizes = await Promise.all([this.before.size(page), this.after.size(page)]);
-		const scale = Math.min(1, ...sizes.map((s) => Math.sqrt(MOST_PIXELS / (s.width * s.height))));
+		const scale = scaleFor(sizes);
 		// Of two kinds, the second is brought to the width of the first.
 		const same = Boolean(this.before.sheet) === Boolean(this.after.sheet);
 		const fit = same ? 1 : sizes[0]!.width / sizes[1]!.width;
 		const before = await this.before.render(page, scale);
 		const after = await this.after.render(page, scale * fit);
-		const { sheet } = this.after;
-		if (!sheet || !this.before.sheet) return { before, after, inPixels: null };
-		const [left, , right, top] = sheet.box;
+		return { before, after, inPixels: null };
+	}
+
+	/** Drawings share their units: one box around both needs no aligning. What one has not is blank. */
+	private async renderDrawings(page: number): Promise<RenderedPair> {
+		const [a, b] = [await this.sheetOf(this.before, page), await this.sheetOf(this.after, page)];
+		if (a && b) {
+			const [p, q] = [a.sheet.box, b.sheet.box];
+			a.sheet.box = b.sheet.box = [
+				Math.min(p[0], q[0]),
+				Math.min(p[1], q[1]),
+				Math.max(p[2], q[2]),
+				Math.max(p[3], q[3])
+			];
+		}
+		const size = await (b ? this.after.size(b.page) : this.before.size(a!.page));
+		const scale = scaleFor([size]);
+		const blank = () => ground(size.width * scale, size.height * scale)[0];
+		const before = a ? await this.before.render(a.page, scale) : blank();
+		const after = b ? await this.after.render(b.page, scale) : blank();
+		const [left, , right, top] = (b ?? a)!.sheet.box;
 		const k = (before.width - 40 * scale) / (right - left);
 		return {
 			before,
 			after,
-			inPixels: ([l, b, r, t]) => ({
+			inPixels: ([l, low, r, t]) => ({
 				x: 20 * scale + (l - left) * k,
 				y: 20 * scale + (top - t) * k,
 				w: (r - l) * k,
-				h: (t - b) * k
+				h: (t - low) * k
 			})
 		};
 	}

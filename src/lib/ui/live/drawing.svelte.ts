@@ -155,9 +155,7 @@ export class LiveDrawingState {
 			const { label, hash } = readBase(doc);
 			const response = await fetch(this.file(label), { signal: this.abort.signal });
 			if (!response.ok) throw new Error('The drawing could not be fetched.');
-			const { model, drawing } = await readDrawing(await response.arrayBuffer(), this.abort.signal, {
-				drawing: true
-			});
+			const { model, drawing } = await readDrawing(await response.arrayBuffer(), this.abort.signal, true);
 			this.drawing = drawing;
 			// Layers on which nothing lies can be drawn on too.
 			for (const { name, visible } of drawing!.layers.values())

@@ -1,4 +1,15 @@
-import { burn, drawingGround, pdfGround, pictureGround, type Burning } from '../../core/markup/burn';
+import type { PDFDocument } from '@cantoo/pdf-lib';
+import {
+	burn,
+	drawingGround,
+	markedPages,
+	pdfGround,
+	pictureGround,
+	type Burning,
+	type Ground
+} from '../../core/markup/burn';
+import type { Mark } from '../../core/markup/mark';
+import type { Sheet } from '../../core/dxf/sheet';
 import { DrawnSheet, GROUNDS } from '../draw-sheet';
 import { readDrawing } from '../read-drawing';
 
@@ -25,7 +36,7 @@ export async function burnedPdf(
 		mediaType === 'application/pdf'
 			? pdf.getPages().map(pdfGround)
 			: mediaType === 'image/vnd.dxf'
-				? [await drawingGround(pdf, ...(await drawn(bytes)))]
+				? await drawings(pdf, bytes, burning.marks)
 				: [await pictureGround(pdf, await picture(bytes, mediaType))];
 	await burn(lib, pdf, grounds, burning);
 	return pdf.save();
@@ -41,9 +52,22 @@ async function picture(bytes: ArrayBuffer, mediaType: string) {
 	return { bytes: await png(canvas), width, height };
 }
 
-async function drawn(bytes: ArrayBuffer) {
-	const { model } = await readDrawing(bytes, new AbortController().signal);
-	const sheet = new DrawnSheet(model);
+/** The pages of a drawing that carry marks, at their own numbers. */
+async function drawings(pdf: PDFDocument, bytes: ArrayBuffer, marks: readonly Mark[]) {
+	const reading = new AbortController();
+	try {
+		const drawing = await readDrawing(bytes, reading.signal);
+		const grounds: (Ground | undefined)[] = [];
+		for (const number of markedPages(marks, drawing.names.length))
+			grounds[number - 1] = await drawingGround(pdf, ...(await drawn(await drawing.page(number))));
+		return grounds;
+	} finally {
+		reading.abort();
+	}
+}
+
+async function drawn(page: Sheet) {
+	const sheet = new DrawnSheet(page);
 	const pixels = DRAWING_PIXELS / Math.max(sheet.width, sheet.height);
 	const canvas = new OffscreenCanvas(Math.ceil(sheet.width * pixels), Math.ceil(sheet.height * pixels));
 	const context = canvas.getContext('2d') as unknown as CanvasRenderingContext2D;
@@ -61,10 +85,10 @@ async function drawn(bytes: ArrayBuffer) {
 	sheet.draw(
 		context,
 		place,
-		model.layers.map((l) => l.visible),
+		page.layers.map((l) => l.visible),
 		'light'
 	);
-	return [await png(canvas), model] as const;
+	return [await png(canvas), page] as const;
 }
 
 async function png(canvas: OffscreenCanvas): Promise<ArrayBuffer> {
