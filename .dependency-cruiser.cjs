@@ -21,6 +21,14 @@ module.exports = {
 			to: { path: ['^src/lib/server', '^src/routes'] }
 		},
 		{
+			name: 'formats-know-only-core',
+			comment:
+				'What the browser and the server share of a file kind: read in memory, without I/O and without a page.',
+			severity: 'error',
+			from: { path: '^src/lib/formats' },
+			to: { path: ['^src/lib/(ui|server|workers)', '^src/routes', '^node_modules/(svelte|@sveltejs)/'] }
+		},
+		{
 			name: 'server-never-imports-upward',
 			severity: 'error',
 			from: { path: '^src/lib/server' },

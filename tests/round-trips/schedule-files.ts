@@ -5,7 +5,7 @@ import type { ScheduleFormat } from '../../src/lib/core/schedule/exchange';
 import { readSchedule, seedSchedule } from '../../src/lib/core/schedule/shared';
 import { MEDIA_TYPE } from '../../src/lib/server/formats/media';
 import { writeScheduleTask } from '../../src/lib/server/formats/schedule/task';
-import { readTables } from '../../src/lib/ui/read-office';
+import { readTables } from '../../src/lib/formats/tables/read';
 import type { Given } from './any-schedule';
 
 /** A live schedule that was begun with columns and rows. */
@@ -24,7 +24,7 @@ export function written(schedule: Schedule, format: ScheduleFormat): Promise<Uin
 
 /** The sheets of a file. */
 export function broughtIn(bytes: Uint8Array, format: ScheduleFormat): Promise<Table[]> {
-	return readTables(Uint8Array.from(bytes).buffer, MEDIA_TYPE[format], 'Piles');
+	return readTables(bytes, MEDIA_TYPE[format], { rows: 50_000, columns: 400 }, { name: 'Piles' });
 }
 
 /** Rows as they are shown; empty cells at their ends are none. */

@@ -1,5 +1,15 @@
 import type { Table } from './compare/tables';
 
+/** A sheet of a schedule with its cells as the file's own program would show them, where that differs. */
+export interface ShownTable extends Table {
+	shown: string[][] | null;
+	/** How many cells are worked out, and how many carry a comment. */
+	formulas: number;
+	comments: number;
+	/** There are more rows or columns than were read. */
+	cut: boolean;
+}
+
 /** Size of a page in its own units: points of a PDF, pixels of a picture, units of a drawing. */
 export interface ShownPage {
 	width: number;
@@ -22,7 +32,7 @@ export type Shown =
 	| { kind: 'pages'; unit: string; pages: ShownPage[]; words: boolean }
 	/** HTML that whoever shows it still has to clean. */
 	| { kind: 'text'; html: string }
-	| { kind: 'table'; tables: Table[] }
+	| { kind: 'table'; tables: ShownTable[] }
 	| { kind: 'archive'; entries: { name: string; size: number; locked: boolean }[]; more: boolean }
 	| { kind: 'none'; sentence: string };
 

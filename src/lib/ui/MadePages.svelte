@@ -4,7 +4,7 @@
 	import type { Face } from './sheet-face';
 	import SheetFrame from './SheetFrame.svelte';
 	import { readPage, readWords } from './shown';
-	import { Unreadable } from './unreadable';
+	import { Unreadable } from '../formats/fault';
 	import { prepare, ViewPort } from './view-port.svelte';
 	import type { Snippet } from 'svelte';
 

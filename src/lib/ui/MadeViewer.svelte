@@ -7,7 +7,7 @@
 	import { readShown } from './shown';
 	import TableViewer from './TableViewer.svelte';
 	import TextViewer from './TextViewer.svelte';
-	import { Unreadable } from './unreadable';
+	import { Unreadable } from '../formats/fault';
 	import { plural, sizeText } from './words';
 
 	/** Shows what the server makes of a file, for those who may look at it and not take it. */

@@ -1,11 +1,12 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { columnLetter, type Table } from '../core/compare/tables';
+	import { columnLetter } from '../core/compare/tables';
+	import type { ShownTable } from '../core/shown';
 	import { tellEncoding, type Encoding, type Told } from '../core/encoding';
 	import EncodingChoice from './EncodingChoice.svelte';
-	import { readTables } from './read-office';
+	import { readTables } from './read-tables';
 	import { bytesToShow, tablesToShow } from './shown';
-	import { Unreadable } from './unreadable';
+	import { Unreadable } from '../formats/fault';
 	import { plural } from './words';
 
 	/** Shows a schedule sheet by sheet, as it would be read on paper. */
@@ -23,21 +24,31 @@
 		failed: (sentence: string) => void;
 	} = $props();
 
-	let tables = $state.raw<Table[] | null>(null);
+	let tables = $state.raw<ShownTable[] | null>(null);
 	let sheet = $state(0);
 	let bytes: ArrayBuffer | null = null;
 	/** How CSV is encoded; null for files that say it themselves. */
 	let told = $state<Told | null>(null);
+	const abort = new AbortController();
 	const read = async (encoding: Encoding | null) =>
-		(tables = await readTables(bytes!, mediaType, 'Schedule', encoding));
+		(tables = await readTables(bytes!, mediaType, { encoding, signal: abort.signal }));
 	/** Rows drawn at first, and with each wish for more. */
 	const STEP = 1_000;
 	let most = $state(STEP);
 	const one = $derived(tables?.[sheet]);
-	const width = $derived(Math.max(0, ...(one?.rows.slice(0, most).map((r) => r.length) ?? [])));
+	const rows = $derived(one?.shown ?? one?.rows ?? []);
+	const width = $derived(Math.max(0, ...rows.slice(0, most).map((r) => r.length)));
+	/** What is not seen here. */
+	const beside = $derived(
+		one
+			? [
+					...(one.formulas ? [plural(one.formulas, 'formula', 'formulas')] : []),
+					...(one.comments ? [`${plural(one.comments, 'comment')} on cells`] : [])
+				].join(' and ')
+			: ''
+	);
 
 	onMount(() => {
-		const abort = new AbortController();
 		void (async () => {
 			try {
 				if (made) tables = await tablesToShow({ url, mediaType, made }, abort.signal);
@@ -77,7 +88,7 @@
 	{/if}
 	<div class="min-h-0 flex-1 overflow-auto p-4">
 		{#if tables === null}<p class="text-ink-2" role="status">opening</p>
-		{:else if !one?.rows.length}<p class="text-ink-2">There is nothing on this sheet.</p>
+		{:else if !rows.length}<p class="text-ink-2">There is nothing on this sheet.</p>
 		{:else}
 			<table class="border border-rule bg-sheet text-[13px]">
 				<thead
@@ -88,7 +99,7 @@
 					></thead
 				>
 				<tbody>
-					{#each one.rows.slice(0, most) as row, r (r)}<tr
+					{#each rows.slice(0, most) as row, r (r)}<tr
 							><td class="border border-rule-2 px-1.5 text-right font-mono text-[11px] text-ink-2">{r + 1}</td
 							>{#each { length: width }, c (c)}<td
 									class="border border-rule-2 px-2 py-0.5 {figure(row[c] ?? '')
@@ -98,9 +109,13 @@
 						>{/each}
 				</tbody>
 			</table>
-			{#if one.rows.length > most}<p class="mt-2">
+			{#if beside || one?.cut}<p class="mt-2 text-[12px] text-ink-2">
+					{beside ? `This sheet holds ${beside}; here stands what they give.` : ''}
+					{one?.cut ? 'There are more rows or columns than are shown here.' : ''}
+				</p>{/if}
+			{#if rows.length > most}<p class="mt-2">
 					<button class="button" onclick={() => (most += STEP)}
-						>{plural(one.rows.length - most, 'more row')}</button
+						>{plural(rows.length - most, 'more row')}</button
 					>
 				</p>{/if}
 		{/if}

@@ -4,7 +4,7 @@
 	import EncodingChoice from './EncodingChoice.svelte';
 	import { readText } from './read-office';
 	import { bytesToShow, textToShow } from './shown';
-	import { Unreadable } from './unreadable';
+	import { Unreadable } from '../formats/fault';
 
 	/** Shows text as it is, and Markdown, DOCX and ODT laid out; what they hold is cleaned before it is shown. */
 	let {

@@ -6,7 +6,8 @@
 	import PictureViewer from './PictureViewer.svelte';
 	import FilmViewer from './FilmViewer.svelte';
 	import MadeViewer from './MadeViewer.svelte';
-	import { TABLE_KINDS, TEXT_KINDS } from './read-office';
+	import { TABLE_KINDS } from '../formats/tables/read';
+	import { TEXT_KINDS } from './read-office';
 	import TableViewer from './TableViewer.svelte';
 	import TextViewer from './TextViewer.svelte';
 	import ZipViewer from './ZipViewer.svelte';

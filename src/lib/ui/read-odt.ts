@@ -1,6 +1,6 @@
 import { freeHeadings, joinLists } from './odt-lists';
 import { points, Styles, styleOf, type Look } from './odt-styles';
-import { Unreadable } from './unreadable';
+import { Unreadable } from '../formats/fault';
 
 const TAGS: Record<string, string> = {
 	'text:p': 'p',

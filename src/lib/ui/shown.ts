@@ -1,7 +1,7 @@
-import type { Table } from '../core/compare/tables';
-import type { Shown, ShownWord } from '../core/shown';
-import { cleanHtml, readTables, readText } from './read-office';
-import { Unreadable } from './unreadable';
+import type { Shown, ShownTable, ShownWord } from '../core/shown';
+import { cleanHtml, readText } from './read-office';
+import { readTables } from './read-tables';
+import { Unreadable } from '../formats/fault';
 
 /** A file to be shown: its own bytes, or, for those who may not take it, what the server makes of it. */
 export interface FileToShow {
@@ -66,8 +66,8 @@ export async function textToShow(file: FileToShow, signal: AbortSignal): Promise
 }
 
 /** A schedule as its sheets, from the file itself or from what the server makes of it. */
-export async function tablesToShow(file: FileToShow, signal: AbortSignal): Promise<Table[]> {
-	if (!file.made) return readTables(await bytesToShow(file.url, signal), file.mediaType, 'Schedule');
+export async function tablesToShow(file: FileToShow, signal: AbortSignal): Promise<ShownTable[]> {
+	if (!file.made) return readTables(await bytesToShow(file.url, signal), file.mediaType, { signal });
 	const shown = await readShown(file.url, signal);
 	if (shown.kind !== 'table') throw new Unreadable('This file is not shown as a schedule.');
 	return shown.tables;

@@ -54,15 +54,16 @@ function headingAt(rows: string[][]): number {
 
 /** Splits a table into its heading and the rows beneath; columns without a heading get their letter. */
 export function headed(table: Table): { columns: string[]; rows: string[][] } {
-	const at = headingAt(table.rows);
-	if (at < 0) return { columns: table.rows[0]?.map(clean) ?? [], rows: table.rows.slice(1) };
-	const width = Math.max(...table.rows.slice(at, at + 1_000).map((r) => r.length));
-	const seen = new Map<string, number>();
+	// Where no row looks like a heading, the first one is.
+	const at = Math.max(0, headingAt(table.rows));
+	const width = table.rows.slice(at, at + 1_000).reduce((most, r) => Math.max(most, r.length), 0);
+	const taken = new Set<string>();
 	const columns = Array.from({ length: width }, (_, i) => {
 		const name = clean(table.rows[at]![i]) || columnLetter(i);
-		const n = (seen.get(name) ?? 0) + 1;
-		seen.set(name, n);
-		return n > 1 ? `${name} ${n}` : name;
+		let own = name;
+		for (let n = 2; taken.has(own); n++) own = `${name} ${n}`;
+		taken.add(own);
+		return own;
 	});
 	return { columns, rows: table.rows.slice(at + 1).filter((r) => r.some((c) => clean(c))) };
 }

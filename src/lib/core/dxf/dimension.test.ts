@@ -9,7 +9,7 @@ const drawn = (...values: (string | number)[]) => {
 	return drawnDimension(drawing, groups)!;
 };
 const rounded = (lines: number[][][]) =>
-	lines.map((l) => l.map((p) => p.map((v) => Math.round(v * 100) / 100)));
+	lines.map((l) => l.map((p) => p.map((v) => Math.round(v * 100) / 100 + 0)));
 
 describe('dimensions without a picture', () => {
 	it('measures straight between two points, along a direction or from one to the other', () => {

@@ -407,3 +407,42 @@ describe('a shared schedule', () => {
 		);
 	}, 60_000);
 });
+
+describe('a file of somebody else as a schedule', () => {
+	const cell = fc.oneof(
+		fc.constantFrom(
+			'',
+			' ',
+			'1',
+			'2',
+			'0.5',
+			'2026-11-27',
+			'Pile',
+			'Pile 2',
+			'VFT-MW-LS-00-DR-0101',
+			'\u00a0'
+		),
+		fc.string({ maxLength: 12 })
+	);
+	const table = fc.array(fc.array(cell, { maxLength: 6 }), { maxLength: 12 });
+
+	it('is taken whatever stands in it, with a name of its own for every column', () => {
+		fc.assert(
+			fc.property(table, (rows) => {
+				const { columns } = scheduleFrom([{ name: 'Sheet', rows }]);
+				expect(columns.every((c) => c.name.trim() !== '')).toBe(true);
+			}),
+			{ numRuns: 500 }
+		);
+		const { columns } = scheduleFrom([
+			{
+				name: 'Sheet',
+				rows: [
+					['', '', 'A'],
+					['1', '2', '3']
+				]
+			}
+		]);
+		expect(new Set(columns.map((c) => c.name)).size).toBe(3);
+	});
+});

@@ -9,7 +9,7 @@ import { sheetToSvg } from '../../core/dxf/svg';
 import { MOST_SHOWN_PIXELS, type Shown, type ShownPage, type ShownWord } from '../../core/shown';
 import { listArchive } from './archive';
 import { MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
-import { tablesIn } from './shown-tables';
+import { readTables, TABLE_KINDS } from '../../formats/tables/read';
 import { plainText, writtenLines } from './written';
 
 export type ShownTask =
@@ -25,6 +25,8 @@ export interface ShownPicture {
 const WORD = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';
 const ODT = 'application/vnd.oasis.opendocument.text';
 const PICTURES = ['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'];
+/** Most rows of a sheet and columns of a row that are shown. */
+const MOST_CELLS = { rows: 20_000, columns: 200 };
 /** Most pages whose sizes are told. */
 const MOST_PAGES = 2_000;
 
@@ -59,8 +61,8 @@ export async function shown({
 	if (mediaType === 'text/html') return { kind: 'text', html: await plainText(path) };
 	if (mediaType === WORD) return { kind: 'text', html: (await mammoth.convertToHtml({ path })).value };
 	if (mediaType === ODT) return { kind: 'text', html: paragraphs(await writtenLines(path)) };
-	const tables = await tablesIn(path, mediaType);
-	if (tables) return { kind: 'table', tables };
+	if (TABLE_KINDS.includes(mediaType))
+		return { kind: 'table', tables: await readTables(await readFile(path), mediaType, MOST_CELLS) };
 	if (mediaType.startsWith('text/'))
 		return { kind: 'text', html: paragraphs((await plainText(path)).split(/\r?\n/)) };
 	if (mediaType === 'application/zip') return { kind: 'archive', ...(await listArchive(path)) };

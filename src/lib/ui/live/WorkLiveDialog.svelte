@@ -2,10 +2,12 @@
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 	import type { DocumentRow } from '../../core/rows';
-	import { call, sendFile, sentenceOf, uploadAddress } from '../api';
+	import { Unreadable } from '../../formats/fault';
+	import { call, CallError, sendFile, sentenceOf, uploadAddress } from '../api';
 	import Dialog from '../Dialog.svelte';
 	import type { LiveKind } from '../../core/live';
-	import { readTables } from '../read-office';
+	import { notKept } from '../../formats/tables/not-kept';
+	import { readTables } from '../read-tables';
 	import type { Kept } from './import-text';
 
 	/** Makes a file a live document: says what of the file cannot come along, then begins. */
@@ -41,13 +43,14 @@
 		const { id, label, mediaType } = row;
 		if (kind === 'drawing') return { path: '/drawing', body: {}, losses: [] };
 		const response = await fetch(`/api/v1/documents/${id}/versions/${label}/file`);
-		if (!response.ok) throw new Error('The file could not be fetched.');
+		if (!response.ok) throw new Unreadable('The file could not be fetched.');
 		const bytes = await response.arrayBuffer();
 		if (kind === 'schedule') {
 			const { scheduleFrom } = await import('../../core/schedule/exchange');
-			const { losses, ...schedule } = scheduleFrom(await readTables(bytes, mediaType, 'Schedule'));
-			if (!schedule.columns.length) throw new Error('There is nothing on the first sheet of this file.');
-			return { path: '/schedule', body: { schedule }, losses };
+			const tables = await readTables(bytes, mediaType);
+			const { losses, ...schedule } = scheduleFrom(tables);
+			if (!schedule.columns.length) throw new Unreadable('There is nothing on the first sheet of this file.');
+			return { path: '/schedule', body: { schedule }, losses: [...notKept(tables.slice(0, 1)), ...losses] };
 		}
 		const { importText } = await import('./import-text');
 		const { text, pictures, losses } = await importText(bytes, mediaType, keepPicture);
@@ -57,7 +60,12 @@
 		beginning()
 			.then((made) => (read = made))
 			.catch((error: unknown) => {
-				fault = error instanceof Error && error.message ? error.message : sentenceOf(error);
+				fault =
+					error instanceof Unreadable
+						? error.message
+						: error instanceof CallError
+							? sentenceOf(error)
+							: 'What stands in this file cannot be taken over; it can still be downloaded.';
 			});
 	});
 	async function begin() {

@@ -4,7 +4,8 @@
 	import SheetCompare from '$lib/ui/compare/SheetCompare.svelte';
 	import TableCompare from '$lib/ui/compare/TableCompare.svelte';
 	import TextCompare from '$lib/ui/compare/TextCompare.svelte';
-	import { TABLE_KINDS, TEXT_KINDS } from '$lib/ui/read-office';
+	import { TABLE_KINDS } from '$lib/formats/tables/read';
+	import { TEXT_KINDS } from '$lib/ui/read-office';
 	import Revision from '$lib/ui/Revision.svelte';
 	import RevisionRail from '$lib/ui/RevisionRail.svelte';
 	import { useShortcuts } from '$lib/ui/shortcuts.svelte';

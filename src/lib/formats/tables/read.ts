@@ -1,0 +1,34 @@
+import { decodeText, type Encoding } from '../../core/encoding';
+import { Unreadable } from '../fault';
+import { checkPackage } from '../package-size';
+import { csvTable } from './csv';
+import type { ShownTable } from '../../core/shown';
+import type { Most } from './sheet';
+
+const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+const ODS = 'application/vnd.oasis.opendocument.spreadsheet';
+/** Kinds of file that are read as schedules. */
+export const TABLE_KINDS: readonly string[] = [XLSX, ODS, 'text/csv'];
+
+/**
+ * Reads a schedule as its sheets; rows that hold nothing keep their numbers.
+ * @param encoding of CSV, when somebody knows it; otherwise it is told from the bytes
+ * @param name of the one sheet of a CSV
+ * Raises {@link Unreadable} for a file that is damaged, locked or too large.
+ */
+export async function readTables(
+	bytes: Uint8Array,
+	mediaType: string,
+	most: Most,
+	{ encoding = null, name = 'Schedule' }: { encoding?: Encoding | null; name?: string } = {}
+): Promise<ShownTable[]> {
+	try {
+		if (mediaType === 'text/csv') return [csvTable(decodeText(bytes, encoding).text, name, most)];
+		checkPackage(bytes);
+		if (mediaType === ODS) return (await import('./ods')).odsTables(bytes, most);
+		return await (await import('./xlsx')).xlsxTables(bytes, most);
+	} catch (error) {
+		if (error instanceof Unreadable) throw error;
+		throw new Unreadable('This file is damaged or locked and cannot be shown.', { cause: error });
+	}
+}
