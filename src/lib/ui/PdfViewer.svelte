@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
-	import { openPdf } from './pdf';
+	import { pdfFault, showPdf } from './pdf';
 	import { findInPage, type Hit, type PageText } from './pdf-find';
 	import PdfPages from './PdfPages.svelte';
 	import PdfWords from './PdfWords.svelte';
@@ -26,6 +26,16 @@
 	/** What lies over the page, unless it is turned from how everybody sees it. */
 	const face: Face = $derived({ port, page: number, unit: 'pt', ...asSeen, turnTo: (n) => void show(n) });
 	let progress = $state('opening');
+	let attachmentsLocked = $state(false);
+	const status = $derived(
+		progress ||
+			[
+				layer && turn ? 'Marks and remarks show on the sheet as it came.' : '',
+				attachmentsLocked ? 'What is attached to this PDF is locked with a password.' : ''
+			]
+				.filter(Boolean)
+				.join(' ')
+	);
 	let query = $state('');
 	let hits = $state.raw<Hit[]>([]);
 	let hit = $state(-1);
@@ -36,28 +46,22 @@
 	let task: RenderTask | null = null;
 
 	onMount(() => {
-		let stop = () => {};
+		const abort = new AbortController();
 		void (async () => {
 			try {
-				const loading = await openPdf({ url });
-				stop = () => void loading.destroy();
-				loading.onProgress = ({ loaded, total }: { loaded: number; total: number }) =>
-					(progress = total ? `${Math.round((loaded / total) * 100)} %` : 'opening');
-				pdf = await loading.promise;
+				const shown = await showPdf(url, (percent) => (progress = `${percent} %`), abort.signal);
+				({ pdf, attachmentsLocked } = shown);
 				pages = pdf.numPages;
 				await show(1);
-				progress = '';
 			} catch (error) {
-				failed(
-					(error as Error).name === 'PasswordException'
-						? 'This PDF is locked with a password and cannot be shown.'
-						: 'This PDF is damaged and cannot be shown.'
-				);
+				if (!abort.signal.aborted) failed(pdfFault(error));
+			} finally {
+				progress = '';
 			}
 		})();
 		return () => {
 			task?.cancel();
-			stop();
+			abort.abort();
 		};
 	});
 
@@ -161,24 +165,28 @@
 		if (hits.length && hits[0]!.query === query) return step(1);
 		looking = true;
 		const found: Hit[] = [];
-		for (let n = 1; n <= pages && found.length < 500; n++) {
-			let text = texts.get(n);
-			if (!text) {
-				const one = await pdf.getPage(n);
-				text = {
-					items: (await one.getTextContent()).items,
-					viewport: one.getViewport({ scale: 1, rotation: rotationOf(one) })
-				};
-				texts.set(n, text);
+		try {
+			for (let n = 1; n <= pages && found.length < 500; n++) {
+				found.push(...findInPage(await textOf(pdf, n), query, n));
+				if (n % 25 === 0) progress = `looking on page ${n}`;
 			}
-			found.push(...findInPage(text, query, n));
-			if (n % 25 === 0) progress = `looking on page ${n}`;
+		} finally {
+			progress = '';
+			looking = false;
 		}
-		progress = '';
 		hits = found;
 		hit = -1;
-		looking = false;
 		if (found.length) await step(1);
+	}
+	/** The words of a page as it is turned; none where it cannot be read. */
+	async function textOf(pdf: PDFDocumentProxy, n: number): Promise<PageText> {
+		const known = texts.get(n);
+		if (known) return known;
+		const one = await pdf.getPage(n);
+		const { items } = await one.getTextContent().catch(() => ({ items: [] }));
+		const text = { items, viewport: one.getViewport({ scale: 1, rotation: rotationOf(one) }) };
+		texts.set(n, text);
+		return text;
 	}
 	async function step(by: number) {
 		if (!hits.length) return;
@@ -206,7 +214,7 @@
 			{port}
 			bind:canvas
 			label="{title}, page {number} of {pages}"
-			status={progress || (layer && turn ? 'Marks and remarks show on the sheet as it came.' : '')}
+			{status}
 			overlay={selecting || layer ? over : undefined}
 		>
 			{#snippet tools()}

@@ -8,7 +8,7 @@ import type { Most } from './sheet';
 const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 const ODS = 'application/vnd.oasis.opendocument.spreadsheet';
 /** Kinds of file that are read as schedules. */
-export const TABLE_KINDS: readonly string[] = [XLSX, ODS, 'text/csv'];
+export const TABLE_KINDS: string[] = [XLSX, ODS, 'text/csv'];
 
 /**
  * Reads a schedule as its sheets; rows that hold nothing keep their numbers.

@@ -1,4 +1,4 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
@@ -49,6 +49,13 @@ describe('opening what arrives', () => {
 			fault: null
 		});
 		expect(await opened('a.png', await picture().png().toBuffer())).toMatchObject({ shows: 'picture' });
+	});
+	it('opens a PDF whose attachments alone are locked, and finds its words', async () => {
+		const path = join(import.meta.dirname, '../../../../tests/files/attachment-locked.pdf');
+		const bytes = await readFile(path);
+		expect(await opened('a.pdf', bytes)).toMatchObject({ fault: null, shows: 'pdf', pages: 1 });
+		const said = await work({ task: 'written', path, mediaType: 'application/pdf', size: bytes.length });
+		expect(said).toBe('Readable without a password');
 	});
 	it('says so when a picture of a kind it knows is damaged', async () => {
 		const whole = await picture().png().toBuffer();

@@ -74,7 +74,7 @@ export async function shown({
 
 /** Sizes of the pages of a PDF as they are seen: cropped and turned. */
 export async function pdfPages(path: string, most = MOST_PAGES): Promise<ShownPage[]> {
-	const { stdout } = await poppler('pdfinfo', ['-f', '1', '-l', String(most), '-box', path]);
+	const { stdout } = await poppler('pdfinfo', path, ['-f', '1', '-l', String(most), '-box']);
 	const pages: ShownPage[] = [];
 	for (const line of stdout.split('\n')) {
 		const [, number, key, rest] = /^Page\s+(\d+)\s+(CropBox|rot):\s+(.+)$/.exec(line) ?? [];
@@ -108,7 +108,7 @@ export async function shownPage({
 		const pages = await pdfPages(path);
 		const { width: w, height: h } = pages[page - 1] ?? { width: 1, height: 1 };
 		if ((across * h) / w > MOST_SHOWN_PIXELS) size.splice(1, 4, '-scale-to', String(MOST_SHOWN_PIXELS));
-		const stdout = await popplerBytes('pdftoppm', [...one, ...size, path]);
+		const stdout = await popplerBytes('pdftoppm', path, [...one, ...size]);
 		const header = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(stdout.subarray(0, 64).toString('latin1'));
 		if (!header) throw new Error('The page cannot be drawn.');
 		const raw = { width: Number(header[1]), height: Number(header[2]), channels: 3 as const };
@@ -138,7 +138,7 @@ export async function shownWords({
 }: Omit<Extract<ShownTask, { task: 'shown-words' }>, 'task'>): Promise<ShownWord[]> {
 	if (mediaType !== 'application/pdf') return [];
 	const one = ['-f', String(page), '-l', String(page), '-cropbox', '-bbox'];
-	const { stdout } = await poppler('pdftotext', [...one, path, '-']);
+	const { stdout } = await poppler('pdftotext', path, one, '-');
 	const words: ShownWord[] = [];
 	const each = /<word xMin="([\d.-]+)" yMin="([\d.-]+)" xMax="([\d.-]+)" yMax="([\d.-]+)">([^<]*)<\/word>/g;
 	for (const [, x0, y0, x1, y1, text] of stdout.matchAll(each)) {

@@ -12,7 +12,7 @@ import { Problem, type ProblemCode } from '../../core/problem';
 import type { Shown, ShownWord } from '../../core/shown';
 import { listArchive, type ArchiveEntry } from './archive';
 import { coverNote, type CoverNoteTask } from './cover-note';
-import { MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
+import { asksForPassword, MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
 import { archiveFault } from './scan';
 import { pdfPages, shown, shownPage, shownWords, type ShownPicture, type ShownTask } from './shown';
 import { copied, type CopyTask } from './stamp';
@@ -124,7 +124,7 @@ async function inspect({
 	const broken = (fault: string): Inspection => ({ shows: 'none', fault, unchecked: false });
 	try {
 		if (mediaType === 'application/pdf') {
-			const { stdout } = await poppler('pdfinfo', [path]);
+			const { stdout } = await poppler('pdfinfo', path, []);
 			const pages = Number(/^Pages:\s+(\d+)/m.exec(stdout)?.[1] ?? 0);
 			return fine('pdf', { pages, sheetWords: await wordsOfSheet(path).catch(() => []) });
 		}
@@ -168,9 +168,7 @@ async function wordsOfSheet(path: string): Promise<SheetWord[]> {
 function faultOf(error: unknown, mediaType: string): string {
 	if (error instanceof DxfError) return error.message;
 	if ((error as { killed?: boolean }).killed) return 'The file took too long to open.';
-	// What is only kept from being changed opens without a password.
-	if (/incorrect password/i.test((error as { stderr?: string }).stderr ?? ''))
-		return 'The PDF is encrypted and cannot be opened without its password.';
+	if (asksForPassword(error)) return 'The PDF is encrypted and cannot be opened without its password.';
 	const what = mediaType === 'application/pdf' ? 'PDF' : mediaType.startsWith('image/') ? 'picture' : 'file';
 	return `The ${what} is damaged and does not open.`;
 }
@@ -193,8 +191,8 @@ function checkZip(path: string): Promise<void> {
 async function preview(task: Extract<FileTask, { task: 'preview' }>): Promise<boolean> {
 	const { path, mediaType, size, to } = task;
 	if (mediaType === 'application/pdf') {
-		const page = ['-f', '1', '-l', '1', '-scale-to-x', String(PREVIEW_WIDTH), '-scale-to-y', '-1', path];
-		const stdout = await popplerBytes('pdftoppm', page);
+		const page = ['-f', '1', '-l', '1', '-scale-to-x', String(PREVIEW_WIDTH), '-scale-to-y', '-1'];
+		const stdout = await popplerBytes('pdftoppm', path, page);
 		const header = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(stdout.subarray(0, 64).toString('latin1'));
 		if (!header) return false;
 		const raw = { width: Number(header[1]), height: Number(header[2]), channels: 3 as const };

@@ -67,7 +67,7 @@ const OFFICE: readonly (readonly [kind: RegExp, parts: RegExp])[] = [
 ];
 
 async function pdfText(path: string): Promise<string> {
-	const { stdout } = await poppler('pdftotext', ['-l', '2000', '-enc', 'UTF-8', path, '-']);
+	const { stdout } = await poppler('pdftotext', path, ['-l', '2000', '-enc', 'UTF-8'], '-');
 	return stdout;
 }
 

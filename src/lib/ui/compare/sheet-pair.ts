@@ -1,6 +1,7 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import type { Sheet } from '../../core/dxf/sheet';
 import { DrawnSheet } from '../draw-sheet';
+import { withoutLock } from '../../formats/pdf/attachments-locked';
 import { openPdf } from '../pdf';
 import { readDrawing, type ReadDrawing } from '../read-drawing';
 import { readPage, readShown, type FileToShow } from '../shown';
@@ -163,7 +164,8 @@ async function open({ url, mediaType, made }: Side, signal: AbortSignal): Promis
 	if (!response.ok) throw new Error('One of the two files could not be fetched.');
 	const bytes = await response.arrayBuffer();
 	if (mediaType === 'application/pdf') {
-		const loading = await openPdf({ data: new Uint8Array(bytes.slice(0)) });
+		const data = new Uint8Array(bytes.slice(0));
+		const loading = await openPdf({ data: withoutLock(data) ?? data });
 		const close = () => void loading.destroy();
 		signal.addEventListener('abort', close);
 		try {
