@@ -23,6 +23,14 @@ export interface ShownPage {
 	note?: string;
 }
 
+/** A mail: its head line by line, what it says as HTML to be cleaned, and the files that came with it. */
+export interface ShownMail {
+	kind: 'mail';
+	head: { label: string; value: string }[];
+	html: string;
+	attachments: { name: string; size: number }[];
+}
+
 /**
  * What the server makes of a file for those who may view it and not take it: pictures, text and tables that show it,
  * while the file's own bytes stay where they are.
@@ -33,6 +41,7 @@ export type Shown =
 	/** HTML that whoever shows it still has to clean. */
 	| { kind: 'text'; html: string }
 	| { kind: 'table'; tables: ShownTable[] }
+	| ShownMail
 	| { kind: 'archive'; entries: { name: string; size: number; locked: boolean }[]; more: boolean }
 	| { kind: 'none'; sentence: string };
 

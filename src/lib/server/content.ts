@@ -80,7 +80,7 @@ export async function noteUpload(
 	now: Date
 ): Promise<Received> {
 	const { hash, size, name } = file;
-	const mediaType = await sniff(file.head, name);
+	const mediaType = await sniff(file.head, name, (from, length) => bytesAt(services, hash, from, length));
 	await services.database.db.transaction(async (tx) => {
 		await tx.execute(sql`select pg_advisory_xact_lock_shared(${CLEANING})`);
 		if (!(await services.store.has(hash)))
@@ -92,6 +92,14 @@ export async function noteUpload(
 			.onConflictDoNothing();
 	});
 	return { upload: id, hash, size, mediaType, fileName: name };
+}
+
+/** Bytes of stored content from a place on, fewer at its end. */
+async function bytesAt(services: Services, hash: string, from: number, length: number): Promise<Uint8Array> {
+	const pieces: Buffer[] = [];
+	for await (const piece of services.store.read(hash, { start: from, end: from + length - 1 }))
+		pieces.push(piece as Buffer);
+	return Buffer.concat(pieces);
 }
 
 /** Content that Cupboard itself made and keeps. */

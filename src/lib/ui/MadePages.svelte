@@ -13,12 +13,15 @@
 		url,
 		title,
 		shown,
+		withheld,
 		failed,
 		layer
 	}: {
 		url: string;
 		title: string;
 		shown: Extract<Shown, { kind: 'pages' }>;
+		/** The file itself is not given out. */
+		withheld: boolean;
 		failed: (sentence: string) => void;
 		layer?: Snippet<[Face]>;
 	} = $props();
@@ -141,7 +144,9 @@
 		picture
 			? drawing
 				? ['For looking only: layers and measuring need Take', page.note].filter(Boolean).join('; ')
-				: 'For looking only: drawn by the server, the file stays there.'
+				: withheld
+					? 'For looking only: drawn by the server, the file stays there.'
+					: ''
 			: 'opening'
 	);
 </script>

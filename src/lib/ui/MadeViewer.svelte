@@ -3,6 +3,7 @@
 	import type { Snippet } from 'svelte';
 	import type { Shown } from '../core/shown';
 	import MadePages from './MadePages.svelte';
+	import MailViewer from './MailViewer.svelte';
 	import type { Face } from './sheet-face';
 	import { readShown } from './shown';
 	import TableViewer from './TableViewer.svelte';
@@ -10,17 +11,29 @@
 	import { Unreadable } from '../formats/fault';
 	import { plural, sizeText } from './words';
 
-	/** Shows what the server makes of a file, for those who may look at it and not take it. */
+	/** Shows what the server makes of a file: of kinds that no browser opens, and for those who may look only. */
 	let {
 		url,
 		title,
 		mediaType,
+		printed = false,
+		withheld,
+		entries,
+		open,
 		failed,
 		layer
 	}: {
 		url: string;
 		title: string;
 		mediaType: string;
+		/** As it is printed, where it could be shown as its text or its cells too. */
+		printed?: boolean;
+		/** The file itself is not given out. */
+		withheld: boolean;
+		/** Where the files that came with a mail are; null where they are not given out. */
+		entries: string | null;
+		/** Shows one of them. */
+		open: (file: { url: string; mediaType: string; fileName: string; size: number }) => void;
 		failed: (sentence: string) => void;
 		layer?: Snippet<[Face]>;
 	} = $props();
@@ -28,7 +41,7 @@
 	let shown = $state.raw<Shown | null>(null);
 	onMount(() => {
 		const abort = new AbortController();
-		readShown(url, abort.signal).then(
+		readShown(printed ? `${url}?printed` : url, abort.signal).then(
 			(made) => (shown = made),
 			(error: unknown) => {
 				if (!abort.signal.aborted)
@@ -40,7 +53,8 @@
 </script>
 
 {#if shown === null}<p class="p-6 text-ink-2" role="status">opening</p>
-{:else if shown.kind === 'pages'}<MadePages {url} {title} {shown} {failed} {layer} />
+{:else if shown.kind === 'pages'}<MadePages {url} {title} {shown} {withheld} {failed} {layer} />
+{:else if shown.kind === 'mail'}<MailViewer mail={shown} {title} entries={withheld ? null : entries} {open} />
 {:else if shown.kind === 'text'}<TextViewer {url} {title} {mediaType} {failed} made />
 {:else if shown.kind === 'table'}<TableViewer {url} {title} {mediaType} {failed} made />
 {:else if shown.kind === 'archive'}

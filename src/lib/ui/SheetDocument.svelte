@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isSheetKind } from '../core/file-kinds';
 	import type { Present, RoomMode } from '../core/live';
 	import type { VersionRow } from '../core/rows';
 	import RefusedBar from './live/RefusedBar.svelte';
@@ -52,9 +53,8 @@
 	} = $props();
 
 	const base = $derived(`/api/v1/documents/${document}/versions/${version.label}`);
-	const file = $derived(mayTake ? `${base}/file` : `${base}/shown`);
 	/** Places can be chosen on what is shown as a sheet. */
-	const isSheet = $derived(/^(application\/pdf|image\/)/.test(version.mediaType));
+	const isSheet = $derived(isSheetKind(version.mediaType));
 	const marked = $derived(versions.marked.includes(version.label));
 	/** The newest earlier version that was marked up. */
 	const earlier = $derived.by(() => {
@@ -126,9 +126,9 @@
 			</div>{/if}
 		<div class="min-h-0 min-w-0 flex-1">
 			<Viewer
-				url={file}
-				made={!mayTake}
-				download={mayTake ? `${file}?download` : null}
+				file={mayTake ? `${base}/file` : null}
+				made="{base}/shown"
+				download={mayTake ? `${base}/file?download` : null}
 				title={name}
 				mediaType={version.mediaType}
 				fileName={version.fileName}

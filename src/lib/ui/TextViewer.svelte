@@ -81,6 +81,20 @@
 		font-size: 16px;
 		margin: 18px 0 6px;
 	}
+	.prose-sheet :global(header),
+	.prose-sheet :global(footer) {
+		margin-bottom: 14px;
+		padding-bottom: 8px;
+		border-bottom: 1px solid var(--rule);
+		font-size: 12px;
+		color: var(--ink-2);
+	}
+	.prose-sheet :global(footer) {
+		margin: 14px 0 0;
+		padding: 8px 0 0;
+		border: 0;
+		border-top: 1px solid var(--rule);
+	}
 	.prose-sheet :global(ul) {
 		list-style: disc;
 		padding-left: 20px;

@@ -6,6 +6,7 @@
 	import PictureViewer from './PictureViewer.svelte';
 	import FilmViewer from './FilmViewer.svelte';
 	import MadeViewer from './MadeViewer.svelte';
+	import { isShownByServer, PICTURES, PRINTABLE } from '../core/file-kinds';
 	import { TABLE_KINDS } from '../formats/tables/read';
 	import { TEXT_KINDS } from './read-office';
 	import TableViewer from './TableViewer.svelte';
@@ -15,23 +16,24 @@
 
 	/** Shows a stored file by its kind; what cannot be shown says why and offers the download. */
 	let {
-		url,
+		file,
+		made,
 		download,
 		title,
 		mediaType,
 		fileName,
 		size,
-		made = false,
 		layer
 	}: {
-		/** Where the file is, or, for those who may only look at it, what the server makes of it. */
-		url: string;
+		/** Where the file is; null for those who may only look at it. */
+		file: string | null;
+		/** Where that is what the server makes of it. */
+		made: string;
 		download: string | null;
 		title: string;
 		mediaType: string;
 		fileName: string;
 		size: number;
-		made?: boolean;
 		/** What lies over sheets: remarks and markup. */
 		layer?: Snippet<[Face]>;
 	} = $props();
@@ -41,10 +43,14 @@
 	const shown = $derived(
 		inside
 			? { ...inside, download: download && `${inside.url}&download` }
-			: { url, mediaType, fileName, size, download }
+			: { url: file ?? made, mediaType, fileName, size, download }
 	);
+	/** Kinds that the server shows to everybody, and what is wanted as it is printed. */
+	let printed = $state(false);
+	const byServer = $derived(!inside && (file === null || printed || isShownByServer(mediaType)));
 	/** Addresses whose archives can be listed. */
 	const LISTED = /\/versions\/[^/]+\/file$/;
+	const entries = $derived(file && LISTED.test(file) ? file.replace(/\/file$/, '/entries') : null);
 	/** Largest file of each kind that is shown, in bytes; sound and film are streamed. */
 	const MOST: Record<string, number> = {
 		text: 40e6,
@@ -59,19 +65,19 @@
 			? 'pdf'
 			: mediaType === 'image/vnd.dxf'
 				? 'dxf'
-				: ['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'].includes(mediaType)
+				: PICTURES.includes(mediaType)
 					? 'picture'
 					: TABLE_KINDS.includes(mediaType)
 						? 'table'
 						: TEXT_KINDS.includes(mediaType)
 							? 'text'
-							: mediaType === 'application/zip' && !inside && LISTED.test(url)
+							: mediaType === 'application/zip' && !inside && entries
 								? 'zip'
 								: /^(audio|video)\//.test(mediaType)
 									? 'film'
 									: null;
 	}
-	const kind = $derived(made ? 'made' : kindOf(shown.mediaType));
+	const kind = $derived(byServer ? 'made' : kindOf(shown.mediaType));
 	let fault = $state('');
 	const why = $derived(
 		fault ||
@@ -87,8 +93,13 @@
 		fault = '';
 	});
 	$effect(() => {
-		void url;
+		void [file, made];
 		inside = null;
+		printed = false;
+	});
+	$effect(() => {
+		void printed;
+		fault = '';
 	});
 </script>
 
@@ -96,6 +107,13 @@
 	{#if inside}<p class="flex shrink-0 items-center gap-3 border-b border-rule bg-sheet px-3 py-1">
 			<button class="button" onclick={() => (inside = null)}>Back to {fileName}</button>
 			<span class="truncate">{inside.fileName}</span>
+		</p>{/if}
+	{#if !inside && PRINTABLE.includes(mediaType)}<p
+			class="flex shrink-0 items-center gap-2 border-b border-rule bg-sheet px-3 py-1"
+		>
+			<button class="button" aria-pressed={printed} onclick={() => (printed = !printed)}
+				>{printed ? 'As text and cells' : 'As printed'}</button
+			>
 		</p>{/if}
 	<div class="min-h-0 flex-1">
 		{#if why}
@@ -109,16 +127,25 @@
 				</div>
 			</div>
 		{:else}
-			{#key shown.url}
-				{@const file = { url: shown.url, title, failed }}
-				{#if kind === 'made'}<MadeViewer {...file} mediaType={shown.mediaType} {layer} />
-				{:else if kind === 'pdf'}<PdfViewer {...file} layer={inside ? undefined : layer} />
-				{:else if kind === 'dxf'}<DxfViewer {...file} layer={inside ? undefined : layer} />
-				{:else if kind === 'picture'}<PictureViewer {...file} layer={inside ? undefined : layer} />
-				{:else if kind === 'table'}<TableViewer {...file} mediaType={shown.mediaType} />
-				{:else if kind === 'zip'}<ZipViewer {...file} open={(one) => (inside = one)} />
-				{:else if kind === 'film'}<FilmViewer {...file} sound={shown.mediaType.startsWith('audio/')} />
-				{:else}<TextViewer {...file} mediaType={shown.mediaType} />{/if}
+			{#key shown.url + String(printed)}
+				{@const one = { url: shown.url, title, failed }}
+				{#if kind === 'made'}<MadeViewer
+						{...one}
+						url={made}
+						{printed}
+						mediaType={shown.mediaType}
+						withheld={!download}
+						{entries}
+						open={(within) => (inside = within)}
+						layer={printed ? undefined : layer}
+					/>
+				{:else if kind === 'pdf'}<PdfViewer {...one} layer={inside ? undefined : layer} />
+				{:else if kind === 'dxf'}<DxfViewer {...one} layer={inside ? undefined : layer} />
+				{:else if kind === 'picture'}<PictureViewer {...one} layer={inside ? undefined : layer} />
+				{:else if kind === 'table'}<TableViewer {...one} mediaType={shown.mediaType} />
+				{:else if kind === 'zip'}<ZipViewer {...one} open={(within) => (inside = within)} />
+				{:else if kind === 'film'}<FilmViewer {...one} sound={shown.mediaType.startsWith('audio/')} />
+				{:else}<TextViewer {...one} mediaType={shown.mediaType} />{/if}
 			{/key}
 		{/if}
 	</div>

@@ -168,5 +168,13 @@ export async function readOdt(bytes: ArrayBuffer): Promise<string> {
 			binary += String.fromCharCode(...picture.subarray(i, i + 32_768));
 		return `data:image/${kind === 'jpg' ? 'jpeg' : kind};base64,${btoa(binary)}`;
 	});
-	return reader.html(body);
+	/** What stands above or below the pages; pages of several kinds often say the same. */
+	const around = (tag: 'header' | 'footer') => {
+		const parts = [...(styles?.querySelectorAll('*') ?? [])]
+			.filter((element) => element.nodeName === `style:${tag}`)
+			.map((element) => reader.html(element));
+		const said = [...new Set(parts)].filter((html) => html.replace(/<(?!img)[^>]*>|\s/g, '') !== '').join('');
+		return said ? `<${tag}>${said}</${tag}>` : '';
+	};
+	return around('header') + reader.html(body) + around('footer');
 }

@@ -64,7 +64,7 @@ export async function readText(
 			const { readOdt } = await import('./read-odt');
 			return await cleanHtml(await readOdt(bytes));
 		}
-		const { readDocx } = await import('./read-docx');
+		const { readDocx } = await import('../formats/docx/read');
 		return await cleanHtml(await readDocx(bytes));
 	} catch (error) {
 		if (error instanceof Unreadable) throw error;

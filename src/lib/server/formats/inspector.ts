@@ -1,18 +1,52 @@
-import { mkdir, rename, rm } from 'node:fs/promises';
+import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import type { Store } from '../store/store';
 import type { Inspection } from '../db/schema';
 import type { DrawingLayers } from './drawing';
+import { PRINTABLE, PRINTED, SERVER_PICTURES } from '../../core/file-kinds';
+import { Problem } from '../../core/problem';
 import type { Shown, ShownWord } from '../../core/shown';
 import type { ArchiveEntry } from './archive';
 import { WorkerPool } from './pool';
 import type { ShownPicture } from './shown';
+import { installed, standInFor } from './stand-in';
+import type { CopyTask } from './stamp';
 import type { WriteTask } from './worker';
+
+/** A file that a worker can open. */
+interface Openable {
+	path: string;
+	mediaType: string;
+	size: number;
+}
+
+/** What is said where a program is not installed on the server. */
+const MISSING: Record<string, string> = {
+	soffice:
+		'Files of this kind are shown here when LibreOffice is installed on the server, and it is not. They can be downloaded.',
+	'heif-convert':
+		'Pictures of this kind are shown here when heif-convert is installed on the server (package libheif-examples), and it is not. They can be downloaded.'
+};
+
+/** Does a thing once for each key at a time; who asks meanwhile waits for the same. */
+class Once {
+	private readonly going = new Map<string, Promise<void>>();
+
+	once(key: string, act: () => Promise<void>): Promise<void> {
+		const known = this.going.get(key);
+		if (known) return known;
+		const doing = act().finally(() => this.going.delete(key));
+		this.going.set(key, doing);
+		return doing;
+	}
+}
 
 /** Opens and writes files in bounded processes, and keeps the previews of what is stored. */
 export class Inspector {
 	private readonly pool: WorkerPool;
+	/** Programs of others take seconds for a file; they never keep those waiting who open another. */
+	private readonly programs: WorkerPool;
 
 	/**
 	 * @param workerFile the built worker, or null to run it from source
@@ -24,6 +58,44 @@ export class Inspector {
 		workerFile: string | null
 	) {
 		this.pool = new WorkerPool(workerFile);
+		this.programs = new WorkerPool(workerFile, { workers: 1, time: 60_000, waiting: 200 });
+	}
+
+	/**
+	 * What is opened to show a stored file: itself, or what another program makes of it once. A sentence where that
+	 * program is not installed.
+	 */
+	private async openable(hash: string, mediaType: string, size: number): Promise<Openable | string> {
+		const path = await this.store.localPath(hash);
+		const wanted = standInFor(mediaType);
+		if (!wanted) return { path, mediaType, size };
+		const made = join(this.previews, hash.slice(0, 2), `${hash}.${wanted.ending}`);
+		const known = await stat(made).catch(() => null);
+		if (!known) {
+			if (!(await installed(wanted.program))) return MISSING[wanted.program]!;
+			await this.making.once(hash, () => this.makeStandIn(path, mediaType, made));
+		}
+		return { path: made, mediaType: wanted.mediaType, size: (await stat(made)).size };
+	}
+
+	private readonly making = new Once();
+
+	private async makeStandIn(path: string, mediaType: string, made: string): Promise<void> {
+		await mkdir(dirname(made), { recursive: true });
+		const to = `${made}.${randomUUID()}`;
+		try {
+			await this.programs.run({ task: 'stand-in', path, mediaType, to });
+			await rename(to, made);
+		} finally {
+			await rm(to, { force: true });
+		}
+	}
+
+	/** The same for one that has to be shown: raises `invalid` with the sentence. */
+	private async opened(hash: string, mediaType: string, size: number): Promise<Openable> {
+		const openable = await this.openable(hash, mediaType, size);
+		if (typeof openable === 'string') throw new Problem('invalid', openable);
+		return openable;
 	}
 
 	/** What a stored file is and whether it opens. A worker that runs out of memory or time is a fault of the file. */
@@ -38,8 +110,12 @@ export class Inspector {
 
 	/** What stands written in a stored file; empty when it holds nothing, or cannot be read. */
 	async written(hash: string, mediaType: string, size: number): Promise<string> {
-		const path = await this.store.localPath(hash);
-		return this.pool.run({ task: 'written', path, mediaType, size }).then(String, () => '');
+		// Of the kinds that are read themselves, what is printed of them says no more.
+		const file = PRINTED.includes(mediaType)
+			? await this.openable(hash, mediaType, size).catch(() => '')
+			: { path: await this.store.localPath(hash), mediaType, size };
+		if (typeof file === 'string') return '';
+		return this.pool.run({ task: 'written', ...file }).then(String, () => '');
 	}
 
 	previewPath(hash: string): string {
@@ -52,18 +128,27 @@ export class Inspector {
 		await mkdir(dirname(final), { recursive: true });
 		const to = `${final}.${randomUUID()}`;
 		try {
-			const made = (await this.pool.run({
-				task: 'preview',
-				path: await this.store.localPath(hash),
-				mediaType,
-				size,
-				to
-			})) as boolean;
+			const openable = await this.openable(hash, mediaType, size);
+			if (typeof openable === 'string') return false;
+			const made = (await this.pool.run({ task: 'preview', ...openable, to })) as boolean;
 			if (made) await rename(to, final);
 			return made;
 		} finally {
 			await rm(to, { force: true });
 		}
+	}
+
+	/** A copy of a stored file with a stamp, or its marks burned in, or both. Raises `invalid` for what cannot carry them. */
+	async copy(
+		file: { hash: string; mediaType: string; size: number },
+		{ text, marks }: Pick<CopyTask, 'text' | 'marks'>
+	): Promise<Uint8Array> {
+		// Marks are burned into what they were made on: of phones' pictures, the one that everything opens.
+		const opened =
+			marks && SERVER_PICTURES.includes(file.mediaType)
+				? await this.opened(file.hash, file.mediaType, file.size)
+				: { path: await this.store.localPath(file.hash), mediaType: file.mediaType, size: file.size };
+		return this.write({ task: 'copy', ...opened, text, marks });
 	}
 
 	/** Writes a file. Raises an Error when it is too large to be written within the limits. */
@@ -76,10 +161,17 @@ export class Inspector {
 		return (await this.pool.run({ task: 'layers', path: await this.store.localPath(hash) })) as DrawingLayers;
 	}
 
-	/** What a stored file is shown as to those who may view it only. Raises an Error when it cannot be opened. */
-	async shown(hash: string, mediaType: string, size: number): Promise<Shown> {
-		const path = await this.store.localPath(hash);
-		return (await this.pool.run({ task: 'shown', path, mediaType, size })) as Shown;
+	/**
+	 * What the server makes of a stored file for showing it. Raises an Error when it cannot be opened.
+	 * @param printed as it is printed, where it could be shown as its text or its cells too
+	 */
+	async shown(hash: string, mediaType: string, size: number, printed = false): Promise<Shown> {
+		const file =
+			PRINTABLE.includes(mediaType) && !printed
+				? { path: await this.store.localPath(hash), mediaType, size }
+				: await this.openable(hash, mediaType, size);
+		if (typeof file === 'string') return { kind: 'none', sentence: file };
+		return (await this.pool.run({ task: 'shown', ...file })) as Shown;
 	}
 
 	/** One page of it as a picture, `width` pixels across at most. */
@@ -88,15 +180,26 @@ export class Inspector {
 		page: number,
 		width: number
 	): Promise<ShownPicture> {
-		const { hash, mediaType, size } = file;
-		const path = await this.store.localPath(hash);
-		return (await this.pool.run({ task: 'shown-page', path, mediaType, size, page, width })) as ShownPicture;
+		const opened = await this.opened(file.hash, file.mediaType, file.size);
+		return (await this.pool.run({ task: 'shown-page', ...opened, page, width })) as ShownPicture;
 	}
 
 	/** The words of one page with where they stand. */
 	async shownWords(hash: string, mediaType: string, page: number): Promise<ShownWord[]> {
+		const opened = await this.opened(hash, mediaType, 0);
+		return (await this.pool.run({ task: 'shown-words', ...opened, page })) as ShownWord[];
+	}
+
+	/** One of the files that came with a stored mail. Raises `not-found` when there is none of that name. */
+	async attachment(
+		file: { hash: string; mediaType: string; size: number },
+		name: string
+	): Promise<Uint8Array> {
+		const { hash, mediaType, size } = file;
 		const path = await this.store.localPath(hash);
-		return (await this.pool.run({ task: 'shown-words', path, mediaType, page })) as ShownWord[];
+		const bytes = await this.pool.run({ task: 'attachment', path, mediaType, size, name });
+		if (!bytes) throw new Problem('not-found', 'No file of that name came with this mail.');
+		return bytes as Uint8Array;
 	}
 
 	/** The files in a stored archive. Raises `invalid` when it is damaged. */
@@ -115,6 +218,6 @@ export class Inspector {
 	}
 
 	async close(): Promise<void> {
-		await this.pool.close();
+		await Promise.all([this.pool.close(), this.programs.close()]);
 	}
 }

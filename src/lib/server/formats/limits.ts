@@ -16,9 +16,20 @@ export const MOST_PICTURE_PIXELS = 268_000_000;
 const LIMITS = { timeout: 20_000, maxBuffer: 64 * 1024 * 1024, killSignal: 'SIGKILL' as const };
 const MEMORY = '--as=1500000000';
 
-/** Runs a program with bounded time, memory and output; hostile files must not take the server with them. */
-export function bounded(program: string, args: string[]): Promise<{ stdout: string }> {
-	return run('prlimit', [MEMORY, program, ...args], LIMITS);
+/**
+ * Runs a program with bounded time, memory and output; hostile files must not take the server with them.
+ * @param memory false for programs that reserve more than they use; these know their own time, too
+ * @param home a folder that the program may take for its own
+ */
+export function bounded(
+	program: string,
+	args: string[],
+	{ memory = true, home }: { memory?: boolean; home?: string } = {}
+): Promise<{ stdout: string }> {
+	const env = home ? { PATH: process.env.PATH, HOME: home, TMPDIR: home } : process.env;
+	return memory
+		? run('prlimit', [MEMORY, program, ...args], { ...LIMITS, env })
+		: run(program, args, { ...LIMITS, timeout: 0, env });
 }
 
 /**

@@ -14,6 +14,7 @@ import {
 	type Ground
 } from '../../core/markup/burn';
 import type { Mark, Scale } from '../../core/markup/mark';
+import { SERVER_PICTURES } from '../../core/file-kinds';
 import { MOST_PICTURE_PIXELS } from './limits';
 
 /** Longer side of a drawing's picture in pixels. */
@@ -28,7 +29,10 @@ export interface GivenMarks {
 
 /** Kinds of file whose copies can carry marks; a picture or drawing becomes a PDF by it. */
 export function canCarryMarks(mediaType: string): boolean {
-	return ['application/pdf', 'image/png', 'image/jpeg', 'image/webp', 'image/vnd.dxf'].includes(mediaType);
+	return (
+		['application/pdf', 'image/png', 'image/jpeg', 'image/webp', 'image/vnd.dxf'].includes(mediaType) ||
+		SERVER_PICTURES.includes(mediaType)
+	);
 }
 
 /** A copy of a sheet as PDF with marks burned in. Raises what the readers raise for locked or damaged files. */
@@ -43,14 +47,28 @@ export async function markedPdf(path: string, mediaType: string, given: GivenMar
 			? pdf.getPages().map(pdfGround)
 			: mediaType === 'image/vnd.dxf'
 				? await drawingsOn(pdf, bytes, given.marks)
-				: [await pictureOn(pdf, bytes)];
+				: await picturesOn(pdf, bytes, mediaType, given.marks);
 	const scales = new Map(Object.entries(given.scales).map(([page, scale]) => [Number(page), scale]));
 	await burn(pdfLib, pdf, grounds, { ...given, scales });
 	return pdf.save();
 }
 
-async function pictureOn(pdf: pdfLib.PDFDocument, bytes: Uint8Array) {
-	const { data, info } = await sharp(bytes, { limitInputPixels: MOST_PICTURE_PIXELS })
+/** The pages of a picture that carry marks, and the first when none does; at their own numbers. */
+async function picturesOn(
+	pdf: pdfLib.PDFDocument,
+	bytes: Uint8Array,
+	mediaType: string,
+	marks: readonly Mark[]
+) {
+	const { pages = 1 } = mediaType === 'image/tiff' ? await sharp(bytes).metadata() : {};
+	const grounds: (Ground | undefined)[] = [];
+	for (const number of markedPages(marks, pages))
+		grounds[number - 1] = await pictureOn(pdf, bytes, mediaType === 'image/tiff' ? { page: number - 1 } : {});
+	return grounds;
+}
+
+async function pictureOn(pdf: pdfLib.PDFDocument, bytes: Uint8Array, page: { page?: number }) {
+	const { data, info } = await sharp(bytes, { ...page, limitInputPixels: MOST_PICTURE_PIXELS })
 		.autoOrient()
 		.png()
 		.toBuffer({ resolveWithObject: true });

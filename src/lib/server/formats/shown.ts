@@ -1,14 +1,18 @@
 /** What is made of a stored file for those who may view it and not take it. Runs in the format workers. */
 import { readFile } from 'node:fs/promises';
-import mammoth from 'mammoth';
 import { marked } from 'marked';
 import sharp from 'sharp';
 import { DrawingPages, isEmpty, leftOutWords } from '../../core/dxf/pages';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
 import { sheetToSvg } from '../../core/dxf/svg';
+import { DOCX, EML, IFC, LOCKED_OFFICE, MSG, ODT, PICTURES, SERVER_PICTURES } from '../../core/file-kinds';
 import { MOST_SHOWN_PIXELS, type Shown, type ShownPage, type ShownWord } from '../../core/shown';
 import { listArchive } from './archive';
+import { shownMail } from './mail';
+import { modelTables, MOST_MODEL_BYTES } from './model';
 import { MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
+import { readDocx } from '../../formats/docx/read';
+import { checkPackage, LOCKED } from '../../formats/package-size';
 import { readTables, TABLE_KINDS } from '../../formats/tables/read';
 import { plainText, writtenLines } from './written';
 
@@ -22,9 +26,6 @@ export interface ShownPicture {
 	mediaType: string;
 }
 
-const WORD = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';
-const ODT = 'application/vnd.oasis.opendocument.text';
-const PICTURES = ['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'];
 /** Most rows of a sheet and columns of a row that are shown. */
 const MOST_CELLS = { rows: 20_000, columns: 200 };
 /** Most pages whose sizes are told. */
@@ -51,15 +52,20 @@ export async function shown({
 		});
 		return { kind: 'pages', unit: sheets[0]!.sheet.unit, pages, words: false };
 	}
-	if (PICTURES.includes(mediaType)) {
-		const meta = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS }).metadata();
-		const { width, height } = meta.autoOrient;
-		return { kind: 'pages', unit: 'px', pages: [{ width, height }], words: false };
-	}
+	if (PICTURES.includes(mediaType) || SERVER_PICTURES.includes(mediaType))
+		return { kind: 'pages', unit: 'px', pages: await picturePages(path), words: false };
+	if (mediaType === EML || mediaType === MSG) return shownMail(path, mediaType, size);
+	if (mediaType === IFC && size <= MOST_MODEL_BYTES)
+		return { kind: 'table', tables: await modelTables(path) };
+	if (mediaType === LOCKED_OFFICE) return { kind: 'none', sentence: LOCKED };
 	if (mediaType === 'text/markdown')
 		return { kind: 'text', html: await marked.parse(await plainText(path), { gfm: true }) };
 	if (mediaType === 'text/html') return { kind: 'text', html: await plainText(path) };
-	if (mediaType === WORD) return { kind: 'text', html: (await mammoth.convertToHtml({ path })).value };
+	if (mediaType === DOCX) {
+		const bytes = await readFile(path);
+		checkPackage(bytes);
+		return { kind: 'text', html: await readDocx(Uint8Array.from(bytes).buffer) };
+	}
 	if (mediaType === ODT) return { kind: 'text', html: paragraphs(await writtenLines(path)) };
 	if (TABLE_KINDS.includes(mediaType))
 		return { kind: 'table', tables: await readTables(await readFile(path), mediaType, MOST_CELLS) };
@@ -70,6 +76,23 @@ export async function shown({
 		kind: 'none',
 		sentence: 'Files of this kind are not shown here, only downloaded, and that needs Take.'
 	};
+}
+
+/** Sizes of the pages of a picture in pixels, upright; most kinds have one. */
+export async function picturePages(path: string): Promise<ShownPage[]> {
+	const { pages = 1, format } = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS }).metadata();
+	// Of moving pictures, whose pages follow each other in time, the first is shown.
+	if (format !== 'tiff') return [await pageSize(path, 0)];
+	const sizes: ShownPage[] = [];
+	for (let page = 0; page < Math.min(pages, MOST_PAGES); page++) {
+		sizes.push(await pageSize(path, page));
+	}
+	return sizes;
+}
+
+async function pageSize(path: string, page: number): Promise<ShownPage> {
+	const { autoOrient } = await sharp(path, { page, limitInputPixels: MOST_PICTURE_PIXELS }).metadata();
+	return { width: autoOrient.width, height: autoOrient.height };
 }
 
 /** Sizes of the pages of a PDF as they are seen: cropped and turned. */
@@ -122,7 +145,8 @@ export async function shownPage({
 		const svg = sheetToSvg(drawing.page(page), MOST_SHOWN_PIXELS, 0);
 		return { bytes: Buffer.from(svg), mediaType: 'image/svg+xml' };
 	}
-	const bytes = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS })
+	const one = mediaType === 'image/tiff' ? { page: page - 1 } : {};
+	const bytes = await sharp(path, { ...one, limitInputPixels: MOST_PICTURE_PIXELS })
 		.autoOrient()
 		.resize({ width: across, height: MOST_SHOWN_PIXELS, fit: 'inside', withoutEnlargement: true })
 		.webp({ quality: 90, effort: 1 })

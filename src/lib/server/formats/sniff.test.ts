@@ -1,6 +1,8 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { INLINE_TYPES, sniff } from './sniff';
+import { HEAD_BYTES, INLINE_TYPES, sniff } from './sniff';
 
 const text = (value: string) => new TextEncoder().encode(value);
 const png = Uint8Array.from([
@@ -22,7 +24,15 @@ describe('the kind of a file', () => {
 		['a table', text('a;b\n1;2'), 'list.csv', 'text/csv'],
 		['Markdown', text('# Title'), 'minutes.md', 'text/markdown'],
 		['plain text', text('Größe 12 µm'), 'note', 'text/plain'],
-		['bytes of no kind', Uint8Array.from([1, 0, 2, 0, 250]), 'model.ifc', 'application/octet-stream']
+		['bytes of no kind', Uint8Array.from([1, 0, 2, 0, 250]), 'model.ifc', 'application/octet-stream'],
+		['a mail', text('From: maj@vennholm.example\nSubject: Piles\n\nText'), 'a.eml', 'message/rfc822'],
+		[
+			'a building model',
+			text("ISO-10303-21;\nHEADER;\nFILE_SCHEMA(('IFC4'));"),
+			'model.txt',
+			'application/x-ifc'
+		],
+		['another model', text("ISO-10303-21;\nHEADER;\nFILE_SCHEMA(('AP214'));"), 'a.stp', 'application/x-step']
 	])('tells %s', async (_, bytes, name, type) => {
 		expect(await sniff(bytes, name)).toBe(type);
 	});
@@ -42,5 +52,23 @@ describe('the kind of a file', () => {
 	it('never lets a page or an unknown kind be shown', () => {
 		for (const type of ['text/html', 'application/octet-stream', 'application/zip', 'application/xhtml+xml'])
 			expect(INLINE_TYPES.has(type)).toBe(false);
+	});
+
+	it('tells what compound files hold by their directory, whatever they are called', async () => {
+		const kindOf = async (file: string, name: string) => {
+			const bytes = readFileSync(join(import.meta.dirname, '../../../../tests/files', file));
+			const readAt = (from: number, length: number) =>
+				Promise.resolve(new Uint8Array(bytes.subarray(from, from + length)));
+			return sniff(bytes.subarray(0, HEAD_BYTES), name, readAt);
+		};
+		expect(await kindOf('piles.xls', 'list.doc')).toBe('application/vnd.ms-excel');
+		expect(await kindOf('memo.doc', 'memo')).toBe('application/msword');
+		expect(await kindOf('locked.docx', 'locked.docx')).toBe('application/x-locked-office');
+	});
+
+	it('tells them by name where only their beginning is at hand', async () => {
+		const head = Uint8Array.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1, 0, 0]);
+		expect(await sniff(head, 'mail.msg')).toBe('application/vnd.ms-outlook');
+		expect(await sniff(head, 'thing')).toBe('application/x-cfb');
 	});
 });

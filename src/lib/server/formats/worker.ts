@@ -8,6 +8,8 @@ import { sheetToSvg } from '../../core/dxf/svg';
 import { titleBlock } from '../../core/dxf/title-block';
 import { tellingWords, type SheetWord } from '../../core/title-block';
 import type { Inspection } from '../db/schema';
+import { EML, IFC, LOCKED_OFFICE, MSG } from '../../core/file-kinds';
+import { LOCKED } from '../../formats/package-size';
 import { Problem, type ProblemCode } from '../../core/problem';
 import type { Shown, ShownWord } from '../../core/shown';
 import { listArchive, type ArchiveEntry } from './archive';
@@ -15,6 +17,9 @@ import { coverNote, type CoverNoteTask } from './cover-note';
 import { asksForPassword, MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
 import { archiveFault } from './scan';
 import { pdfPages, shown, shownPage, shownWords, type ShownPicture, type ShownTask } from './shown';
+import { attachment, shownMail } from './mail';
+import { modelTables, MOST_MODEL_BYTES } from './model';
+import { makeStandIn, type StandInTask } from './stand-in';
 import { copied, type CopyTask } from './stamp';
 import { commentSheet, type CommentSheetTask } from './comment-sheet';
 import {
@@ -36,7 +41,7 @@ const PREVIEW_WIDTH = 640;
 /** Most bytes of a file that a worker gives back. */
 const MOST_OUTPUT = 600_000_000;
 
-export type Task = FileTask | WriteTask | LayersTask | ShownTask;
+export type Task = FileTask | WriteTask | LayersTask | ShownTask | StandInTask;
 /** Tasks that write a file instead of opening one. */
 export type WriteTask = TextTask | ScheduleTask | DrawingTask | CommentSheetTask | CoverNoteTask | CopyTask;
 
@@ -44,6 +49,7 @@ type FileTask =
 	| { task: 'inspect'; path: string; mediaType: string; size: number }
 	| { task: 'list-archive'; path: string }
 	| { task: 'archive-fault'; path: string }
+	| { task: 'attachment'; path: string; mediaType: string; size: number; name: string }
 	| { task: 'written'; path: string; mediaType: string; size: number }
 	| { task: 'preview'; path: string; mediaType: string; size: number; to: string };
 
@@ -88,6 +94,10 @@ export default async function work(task: Task): Promise<Given> {
 			return shownWords(task);
 		case 'list-archive':
 			return listArchive(task.path);
+		case 'stand-in':
+			return makeStandIn(task);
+		case 'attachment':
+			return attachment(task.path, task.mediaType, task.size, task.name);
 		case 'archive-fault':
 			return archiveFault(task.path);
 		case 'inspect':
@@ -104,8 +114,8 @@ const PICTURES = new Map<string, Inspection['shows']>([
 	['image/webp', 'picture'],
 	['image/gif', 'picture'],
 	['image/svg+xml', 'picture'],
-	['image/tiff', 'none'],
-	['image/avif', 'none']
+	['image/tiff', 'pages'],
+	['image/avif', 'pages']
 ]);
 
 async function inspect({
@@ -140,6 +150,15 @@ async function inspect({
 			if (!meta.width) return broken('The picture cannot be read.');
 			return fine(PICTURES.get(mediaType));
 		}
+		if (mediaType === EML || mediaType === MSG) {
+			await shownMail(path, mediaType, size);
+			return fine('mail');
+		}
+		if (mediaType === IFC && size <= MOST_MODEL_BYTES) {
+			await modelTables(path);
+			return fine('table');
+		}
+		if (mediaType === LOCKED_OFFICE) return { ...kept, fault: LOCKED };
 		if (mediaType === 'text/markdown') return fine('markdown');
 		if (mediaType.startsWith('text/')) return fine(mediaType === 'text/html' ? 'none' : 'text');
 		if (/openxmlformats|opendocument|application\/zip/.test(mediaType)) {

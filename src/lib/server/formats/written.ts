@@ -3,9 +3,12 @@ import { readFile } from 'node:fs/promises';
 import { open } from 'node:fs/promises';
 import { DrawingPages } from '../../core/dxf/pages';
 import { decodeText } from '../../core/encoding';
+import { EML, IFC, MSG } from '../../core/file-kinds';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
 import { listArchive, openEntry } from './archive';
 import { MOST_DXF_BYTES, poppler } from './limits';
+import { writtenInMail } from './mail';
+import { modelTables, MOST_MODEL_BYTES } from './model';
 
 /** Most characters of one file that are kept for finding: a manual of a thousand pages. */
 const MOST_WRITTEN = 3_000_000;
@@ -38,6 +41,11 @@ async function rawText(path: string, mediaType: string, size: number): Promise<s
 		const { texts } = new DrawingPages(readDxf(decodeDxf(await readFile(path)))).written();
 		return texts.map((t) => t.text).join('\n');
 	}
+	if (mediaType === EML || mediaType === MSG) return withoutTags(await writtenInMail(path, mediaType, size));
+	if (mediaType === IFC)
+		return size <= MOST_MODEL_BYTES
+			? (await modelTables(path)).flatMap((t) => t.rows.map((row) => row.join(' '))).join('\n')
+			: '';
 	if (mediaType === 'text/html') return withoutTags(await plainText(path));
 	if (mediaType.startsWith('text/')) return plainText(path);
 	const parts = OFFICE.find(([kind]) => kind.test(mediaType))?.[1];
@@ -63,6 +71,8 @@ const OFFICE: readonly (readonly [kind: RegExp, parts: RegExp])[] = [
 	[/wordprocessingml/, /^word\/(document|header\d*|footer\d*|footnotes|comments)\.xml$/],
 	[/spreadsheetml/, /^xl\/(sharedStrings|worksheets\/sheet\d+)\.xml$/],
 	[/presentationml/, /^ppt\/slides\/slide\d+\.xml$/],
+	// Page headers and footers stand among the styles.
+	[/opendocument\.text/, /^(content|styles)\.xml$/],
 	[/opendocument/, /^content\.xml$/]
 ];
 

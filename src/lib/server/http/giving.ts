@@ -99,6 +99,7 @@ export async function shownResponse(
 	}
 	if (part !== null) throw new Problem('invalid', 'There is no such part.');
 	await opened();
-	const shown = await services.inspector.shown(file.hash, file.mediaType, file.size).catch(cannot);
+	const printed = searchParams.has('printed');
+	const shown = await services.inspector.shown(file.hash, file.mediaType, file.size, printed).catch(cannot);
 	return Response.json(shown, { headers: { 'cache-control': 'private, no-store' } });
 }

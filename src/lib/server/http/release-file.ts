@@ -29,14 +29,8 @@ export async function copyResponse(
 	file: { hash: string; fileName: string; mediaType: string; size: number; number: string; label: string },
 	{ stamp, marks }: { stamp: string | null; marks: GivenMarks | null }
 ): Promise<Response> {
-	const bytes = await services.inspector.write({
-		task: 'copy',
-		path: await services.store.localPath(file.hash),
-		mediaType: file.mediaType,
-		size: file.size,
-		text: stamp === null ? null : `${file.number} ${file.label} · copy for ${stamp}`,
-		marks
-	});
+	const text = stamp === null ? null : `${file.number} ${file.label} · copy for ${stamp}`;
+	const bytes = await services.inspector.copy(file, { text, marks });
 	const name = marks ? `${splitExtension(file.fileName)[0]} with marks.pdf` : file.fileName;
 	return new Response(bytes as BodyInit, {
 		headers: {

@@ -18,13 +18,6 @@ export interface RenderedPair {
 		((box: [number, number, number, number]) => { x: number; y: number; w: number; h: number }) | null;
 }
 
-const PICTURES = ['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/svg+xml'];
-
-/** Whether a kind of file is compared as a sheet. */
-export function isSheet(mediaType: string): boolean {
-	return mediaType === 'application/pdf' || mediaType === 'image/vnd.dxf' || PICTURES.includes(mediaType);
-}
-
 /** Resolution at which sheets are compared, in dots an inch, and the most pixels of one. */
 const DPI = 150;
 const MOST_PIXELS = 24e6;

@@ -121,6 +121,7 @@ export async function importText(
 	keep: (picture: File) => Promise<Kept>
 ): Promise<Imported> {
 	const page = new DOMParser().parseFromString(await readText(bytes, mediaType), 'text/html');
+	page.querySelectorAll('header, footer').forEach((around) => around.remove());
 	const losses = new Set<string>();
 	const pictures: string[] = [];
 	for (const image of page.querySelectorAll('img')) {

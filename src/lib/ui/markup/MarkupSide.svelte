@@ -54,7 +54,8 @@
 				marks: [...markup.marks.values()].filter((m) => !markup.hidden.has(m.layer)),
 				scales: markup.scales,
 				codes,
-				title: `${name} ${version.label}, marked up`
+				title: `${name} ${version.label}, marked up`,
+				shown: `/api/v1/documents/${document}/versions/${version.label}/shown`
 			}).catch((error: unknown) => {
 				throw new CallError('invalid', (error as Error).message, {});
 			});

@@ -10,18 +10,20 @@ import {
 } from '../../core/markup/burn';
 import type { Mark } from '../../core/markup/mark';
 import type { Sheet } from '../../core/dxf/sheet';
+import { SERVER_PICTURES } from '../../core/file-kinds';
 import { DrawnSheet, GROUNDS } from '../draw-sheet';
+import { readPage, readShown } from '../shown';
 import { readDrawing } from '../read-drawing';
 
 /** Longer side of a drawing's picture in pixels. */
 const DRAWING_PIXELS = 5_000;
 
 /**
- * A copy of a sheet as PDF with marks burned in; the original stays as it is. A PDF keeps its own pages, a picture or
+ * A copy of a sheet as PDF with marks burned in, `shown` being where its pages are drawn by the server; the original stays as it is. A PDF keeps its own pages, a picture or
  * drawing becomes one. Raises an Error whose message is a sentence when the file cannot be copied so.
  */
 export async function burnedPdf(
-	burning: Burning & { bytes: ArrayBuffer; mediaType: string; title: string }
+	burning: Burning & { bytes: ArrayBuffer; mediaType: string; title: string; shown: string }
 ): Promise<Uint8Array> {
 	const lib = await import('@cantoo/pdf-lib');
 	const { bytes, mediaType, title } = burning;
@@ -37,9 +39,28 @@ export async function burnedPdf(
 			? pdf.getPages().map(pdfGround)
 			: mediaType === 'image/vnd.dxf'
 				? await drawings(pdf, bytes, burning.marks)
-				: [await pictureGround(pdf, await picture(bytes, mediaType))];
+				: SERVER_PICTURES.includes(mediaType)
+					? await pagesOfServer(pdf, burning.shown, burning.marks)
+					: [await pictureGround(pdf, await picture(bytes, mediaType))];
 	await burn(lib, pdf, grounds, burning);
 	return pdf.save();
+}
+
+/** The pages of a picture that no browser opens, as the server draws them, as far as they carry marks. */
+async function pagesOfServer(pdf: PDFDocument, url: string, marks: readonly Mark[]) {
+	const never = new AbortController().signal;
+	const shown = await readShown(url, never);
+	if (shown.kind !== 'pages') throw new Error('This picture cannot be copied with its marks.');
+	const grounds: (Ground | undefined)[] = [];
+	for (const number of markedPages(marks, shown.pages.length)) {
+		const { width, height } = shown.pages[number - 1]!;
+		const image = await readPage(url, number, width, never);
+		const canvas = new OffscreenCanvas(image.naturalWidth, image.naturalHeight);
+		canvas.getContext('2d')!.drawImage(image, 0, 0);
+		URL.revokeObjectURL(image.src);
+		grounds[number - 1] = await pictureGround(pdf, { bytes: await png(canvas), width, height });
+	}
+	return grounds;
 }
 
 async function picture(bytes: ArrayBuffer, mediaType: string) {

@@ -21,7 +21,7 @@ import { project } from './project';
 /** What inspecting a stored file showed. */
 export interface Inspection {
 	/** Kind of viewer that shows it. */
-	shows: 'pdf' | 'dxf' | 'picture' | 'text' | 'markdown' | 'none';
+	shows: 'pdf' | 'dxf' | 'picture' | 'pages' | 'mail' | 'table' | 'text' | 'markdown' | 'none';
 	/** What is wrong with the file, or null. */
 	fault: string | null;
 	/** The kind of file is not opened by the inspection. */

@@ -1,11 +1,15 @@
 <script lang="ts">
+	import { isSheetKind } from '$lib/core/file-kinds';
 	import { goto, preloadData } from '$app/navigation';
 	import { refresh } from '$lib/ui/refresh';
-	import { onMount, untrack } from 'svelte';
+	import { onMount, setContext, untrack } from 'svelte';
 	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
 	import { attempt, call } from '$lib/ui/api';
 	import DocumentActions from '$lib/ui/DocumentActions.svelte';
+	import AddDocuments from '$lib/ui/AddDocuments.svelte';
+	import type { Batch } from '$lib/ui/files';
+	import { KEEP_FILES, type KeepFiles } from '$lib/ui/keep-files';
 	import { flipFrom, type Flip } from '$lib/ui/flip';
 	import { onLive } from '$lib/ui/live.svelte';
 	import LockTag from '$lib/ui/LockTag.svelte';
@@ -21,9 +25,8 @@
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
 	const row = $derived(data.view.row);
-	/** The file of the side version that is looked at. */
-	const file = $derived(`/api/v1/documents/${row.id}/sides/${data.side?.number}/file`);
-	const shown = $derived(data.view.mayTake ? file : file.replace(/file$/, 'shown'));
+	/** Where the side version is that is looked at. */
+	const sideBase = $derived(`/api/v1/documents/${row.id}/sides/${data.side?.number}`);
 	const newest = $derived(data.version.label === row.label);
 	/** A version of a live document is looked at; the document itself has gone on. */
 	const older = $derived(!newest || (data.view.room !== null && !data.live));
@@ -44,9 +47,7 @@
 	let acting = $state(false);
 	/** The pointer is for marks. */
 	let marking = $state(false);
-	const onSheet = $derived(
-		!data.live && !data.side && /^(application\/pdf|image\/)/.test(data.version.mediaType)
-	);
+	const onSheet = $derived(!data.live && !data.side && isSheetKind(data.version.mediaType));
 	/** Who marks up here; not who looks as somebody else. */
 	const marks = $derived.by(() => {
 		if (data.trying) return null;
@@ -68,6 +69,14 @@
 	const compare = () =>
 		pair && void goto(`/${code}/document/${row.id}/compare?from=${pair.from}&to=${pair.to}`);
 	const folder = $derived(data.view.way.at(-1) ?? null);
+	/** Files that lie within the one shown, being added beside it. */
+	let keeping = $state.raw<Batch | null>(null);
+	setContext<KeepFiles>(KEEP_FILES, {
+		get keep() {
+			if (!folder || !data.view.mayWork || data.trying) return null;
+			return (files: File[]) => (keeping = { files: files.map((file) => ({ file, folders: [] })), empty: [] });
+		}
+	});
 	const again = () => refresh('cupboard:document');
 
 	let flip = $state.raw<Flip | null>(null);
@@ -259,9 +268,9 @@
 				{/if}
 			{/key}
 		{:else if data.side}<Viewer
-				url={shown}
-				made={!data.view.mayTake}
-				download={data.view.mayTake ? `${file}?download` : null}
+				file={data.view.mayTake ? `${sideBase}/file` : null}
+				made="{sideBase}/shown"
+				download={data.view.mayTake ? `${sideBase}/file?download` : null}
 				title="{row.number} {row.title}"
 				mediaType={data.side.mediaType}
 				fileName={data.side.fileName}
@@ -293,6 +302,12 @@
 		choose={(from, to) => (chosen = { from, to })}
 	/>
 </div>
+{#if keeping && folder}<AddDocuments
+		first={keeping}
+		place={folder}
+		project={data.frame.project}
+		close={() => (keeping = null)}
+	/>{/if}
 {#if data.frame.me.controller}{#if releasing}<ReleaseDialog
 			bind:open={releasing}
 			project={data.frame.project.id}

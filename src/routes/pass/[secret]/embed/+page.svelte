@@ -10,8 +10,8 @@
 >
 <div class="h-screen">
 	<Viewer
-		url={data.made ? `${file}/shown` : file}
-		made={data.made}
+		file={data.made ? null : file}
+		made="{file}/shown"
 		download={data.item.takeable ? `${file}?download` : null}
 		title="{data.item.number} {data.item.title}"
 		mediaType={data.item.mediaType}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import { isSheet } from '$lib/ui/compare/sheet-pair';
+	import { isComparedAsSheet, isShownByServer } from '$lib/core/file-kinds';
 	import SheetCompare from '$lib/ui/compare/SheetCompare.svelte';
 	import TableCompare from '$lib/ui/compare/TableCompare.svelte';
 	import TextCompare from '$lib/ui/compare/TextCompare.svelte';
@@ -22,8 +22,13 @@
 		mediaType: string,
 		label: string
 	) {
-		const url = `/api/v1/documents/${of.row.id}/${way}/${of.mayTake ? 'file' : 'shown'}`;
-		return { url, made: !of.mayTake, mediaType, label };
+		const made = !of.mayTake || isShownByServer(mediaType);
+		return {
+			url: `/api/v1/documents/${of.row.id}/${way}/${made ? 'shown' : 'file'}`,
+			made,
+			mediaType,
+			label
+		};
 	}
 	const before = $derived(
 		side(data.view, `versions/${data.from.label}`, data.from.mediaType, data.from.label)
@@ -35,7 +40,7 @@
 	);
 	const both = (kinds: string[]) => kinds.includes(before.mediaType) && kinds.includes(after.mediaType);
 	const kind = $derived(
-		isSheet(before.mediaType) && isSheet(after.mediaType)
+		isComparedAsSheet(before.mediaType) && isComparedAsSheet(after.mediaType)
 			? 'sheets'
 			: both(TABLE_KINDS)
 				? 'tables'

@@ -6,8 +6,6 @@
 	let { data } = $props();
 	const item = $derived(data.item);
 	const file = $derived(`/pass/${data.secret}/file/${item.id}`);
-	// What is for looking, and what leaves as a stamped copy only, is shown as the server draws it.
-	const made = $derived(item.made);
 </script>
 
 <svelte:head><title>{item.number} {item.label}</title><meta name="robots" content="noindex" /></svelte:head>
@@ -26,8 +24,8 @@
 		</p>{/if}
 	<div class="min-h-0 flex-1">
 		<Viewer
-			url={made ? `${file}/shown` : file}
-			{made}
+			file={item.made ? null : file}
+			made="{file}/shown"
 			download={item.takeable ? `${file}?download` : null}
 			title="{item.number} {item.title}"
 			mediaType={item.mediaType}

@@ -20,8 +20,8 @@
 	</div>
 	<div class="min-h-0 flex-1">
 		<Viewer
-			url={file.mayGive ? base : `${base}/shown`}
-			made={!file.mayGive}
+			file={file.mayGive ? base : null}
+			made="{base}/shown"
 			download={file.mayGive ? `${base}?download` : null}
 			title="{file.number} {file.title}"
 			mediaType={file.mediaType}

@@ -1,21 +1,39 @@
+import { Readable } from 'node:stream';
 import { json, type RequestHandler } from '@sveltejs/kit';
+import { EML, MSG } from '$lib/core/file-kinds';
 import { Problem } from '$lib/core/problem';
 import { downloadDocument, openDocument } from '$lib/server/acts/documents';
 import { readView, runAct } from '$lib/server/acts/run';
 import { openEntry } from '$lib/server/formats/archive';
-import { askingOf } from '$lib/server/http/giving';
+import { askingOf, type Held } from '$lib/server/http/giving';
+import type { Services } from '$lib/server/services';
 import { wayOut } from '$lib/core/giving';
 import { entryResponse, problemResponse } from '$lib/server/http/respond';
 import { versionContent } from '$lib/server/views/documents';
 
-/** The files inside a stored archive; with `name`, one of them, for those who may take it. */
+/** The files inside a stored archive, or those that came with a stored mail. */
+async function entriesOf(services: Services, file: Held, isMail: boolean) {
+	if (!isMail) return services.inspector.listArchive(file.hash);
+	const mail = await services.inspector.shown(file.hash, file.mediaType, file.size);
+	const attachments = mail.kind === 'mail' ? mail.attachments : [];
+	return { entries: attachments.map((one) => ({ ...one, locked: false })), more: false };
+}
+
+async function attachmentEntry(services: Services, file: Held, name: string) {
+	const bytes = await services.inspector.attachment(file, name);
+	return { size: bytes.byteLength, stream: Readable.from([Buffer.from(bytes)]) };
+}
+
+/** The files inside a stored archive or mail; with `name`, one of them, for those who may take it. */
 export const GET: RequestHandler = async ({ locals, params, request, url }) => {
 	const { services } = locals.app;
 	try {
 		const file = await readView(services, versionContent, locals.actor, params);
-		if (file.mediaType !== 'application/zip') throw new Problem('invalid', 'This is not an archive.');
+		const isMail = file.mediaType === EML || file.mediaType === MSG;
+		if (file.mediaType !== 'application/zip' && !isMail)
+			throw new Problem('invalid', 'This is neither an archive nor a mail.');
 		const name = url.searchParams.get('name');
-		if (name === null) return json(await services.inspector.listArchive(file.hash));
+		if (name === null) return json(await entriesOf(services, file, isMail));
 		// What kind of file it is stands inside; a browser that does not say what it wants it for, takes it.
 		const out = wayOut(askingOf(request, false), file.mayGive);
 		if (out === 'no') throw new Problem('wrong-origin', 'A download begins when somebody chooses it.');
@@ -26,8 +44,10 @@ export const GET: RequestHandler = async ({ locals, params, request, url }) => {
 		const given = out === 'give';
 		if (given) await runAct(services, downloadDocument, locals.actor, params);
 		else await runAct(services, openDocument, locals.actor, params);
-		const path = await services.store.localPath(file.hash);
-		return await entryResponse(await openEntry(path, name), name, given ? 'download' : 'show');
+		const entry = isMail
+			? await attachmentEntry(services, file, name)
+			: await openEntry(await services.store.localPath(file.hash), name);
+		return await entryResponse(entry, name, given ? 'download' : 'show');
 	} catch (error) {
 		return problemResponse(error);
 	}

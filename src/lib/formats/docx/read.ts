@@ -1,3 +1,6 @@
+import { aroundPages } from './around-pages';
+import { given } from './given';
+
 /** What the reader of DOCX would leave out otherwise. */
 const STYLES = [
 	"p[style-name='Caption'] => figcaption:fresh",
@@ -42,26 +45,20 @@ async function widthsIn(bytes: ArrayBuffer): Promise<number[]> {
 	});
 }
 
-/**
- * Reads a DOCX file as HTML: what the page shows, pictures with the share of the text's width that they take.
- * Raises an Error for a damaged file.
- */
-export async function readDocx(bytes: ArrayBuffer): Promise<string> {
+/** The text itself, pictures with the share of the text's width that they take. */
+async function bodyHtml(bytes: ArrayBuffer): Promise<string> {
 	const { default: mammoth } = await import('mammoth');
 	const widths = await widthsIn(bytes);
 	let at = 0;
-	const { value } = await mammoth.convertToHtml(
-		{ arrayBuffer: await withBreaks(bytes) },
-		{
-			styleMap: STYLES,
-			ignoreEmptyParagraphs: false,
-			convertImage: mammoth.images.imgElement(async (image) => {
-				const share = widths[at++];
-				const source = `data:${image.contentType};base64,${await image.readAsBase64String()}`;
-				return share && share > 0 ? { src: source, 'data-width': String(share) } : { src: source };
-			})
-		}
-	);
+	const { value } = await mammoth.convertToHtml(given(await withBreaks(bytes)), {
+		styleMap: STYLES,
+		ignoreEmptyParagraphs: false,
+		convertImage: mammoth.images.imgElement(async (image) => {
+			const share = widths[at++];
+			const source = `data:${image.contentType};base64,${await image.readAsBase64String()}`;
+			return share && share > 0 ? { src: source, 'data-width': String(share) } : { src: source };
+		})
+	});
 	// A page break is within a paragraph there, and between two here.
 	const html = value
 		.replace(/<p><hr \/><\/p>/g, '<hr />')
@@ -69,4 +66,14 @@ export async function readDocx(bytes: ArrayBuffer): Promise<string> {
 		.replace(/<hr \/><\/p>/g, '</p><hr />');
 	// Drawn by other means (text boxes, notes), the pictures are others than those that were counted.
 	return at === widths.length ? html : html.replace(/ data-width="\d+"/g, '');
+}
+
+/**
+ * Reads a DOCX file as HTML: its page headers in a `header`, what the pages show, and its page footers in a `footer`.
+ * Raises an Error for a damaged file.
+ */
+export async function readDocx(bytes: ArrayBuffer): Promise<string> {
+	const around = await aroundPages(bytes);
+	const part = (tag: 'header' | 'footer') => (around[tag] ? `<${tag}>${around[tag]}</${tag}>` : '');
+	return part('header') + (await bodyHtml(bytes)) + part('footer');
 }
