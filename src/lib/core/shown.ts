@@ -27,6 +27,8 @@ export interface ShownPage {
 export interface ShownMail {
 	kind: 'mail';
 	head: { label: string; value: string }[];
+	/** When it was sent, in UTC as ISO 8601 says it. */
+	sent: string | null;
 	html: string;
 	attachments: { name: string; size: number }[];
 }
@@ -40,7 +42,8 @@ export type Shown =
 	| { kind: 'pages'; unit: string; pages: ShownPage[]; words: boolean }
 	/** HTML that whoever shows it still has to clean. */
 	| { kind: 'text'; html: string }
-	| { kind: 'table'; tables: ShownTable[] }
+	/** `views` names pictures of it, which are its pages. */
+	| { kind: 'table'; tables: ShownTable[]; views?: string[] }
 	| ShownMail
 	| { kind: 'archive'; entries: { name: string; size: number; locked: boolean }[]; more: boolean }
 	| { kind: 'none'; sentence: string };

@@ -56,7 +56,7 @@
 {:else if shown.kind === 'pages'}<MadePages {url} {title} {shown} {withheld} {failed} {layer} />
 {:else if shown.kind === 'mail'}<MailViewer mail={shown} {title} entries={withheld ? null : entries} {open} />
 {:else if shown.kind === 'text'}<TextViewer {url} {title} {mediaType} {failed} made />
-{:else if shown.kind === 'table'}<TableViewer {url} {title} {mediaType} {failed} made />
+{:else if shown.kind === 'table'}<TableViewer {url} {title} {mediaType} {failed} given={shown} />
 {:else if shown.kind === 'archive'}
 	<div class="h-full overflow-auto p-6" role="document" aria-label={title}>
 		<table class="mx-auto w-full max-w-[880px] border border-rule bg-sheet">

@@ -4,7 +4,8 @@
 	import { KEEP_FILES, type KeepFiles } from './keep-files';
 	import { cleanHtml } from './read-office';
 	import { toast } from 'svelte-sonner';
-	import { plural, sizeText } from './words';
+	import { projectZone } from './project-day';
+	import { dayText, plural, sizeText, timeText } from './words';
 
 	/** Shows a mail: who wrote to whom, what it says, and the files that came with it. */
 	let {
@@ -60,6 +61,10 @@
 		<dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 border-b border-rule px-6 py-4">
 			{#each mail.head as { label, value } (label)}<dt class="text-ink-2">{label}</dt>
 				<dd class="min-w-0 break-words {label === 'Subject' ? 'font-semibold' : ''}">{value}</dd>{/each}
+			{#if mail.sent}<dt class="text-ink-2">Sent</dt>
+				<dd>
+					{dayText(mail.sent, projectZone())}, {timeText(mail.sent, projectZone())} ({projectZone()})
+				</dd>{/if}
 		</dl>
 		{#if mail.attachments.length}
 			<section class="border-b border-rule px-6 py-3" aria-label="Attachments">

@@ -1,11 +1,12 @@
 <script lang="ts">
-	import { onMount } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import { columnLetter } from '../core/compare/tables';
-	import type { ShownTable } from '../core/shown';
+	import type { Shown, ShownTable } from '../core/shown';
 	import { tellEncoding, type Encoding, type Told } from '../core/encoding';
+	import Select from './kit/Select.svelte';
 	import EncodingChoice from './EncodingChoice.svelte';
 	import { readTables } from './read-tables';
-	import { bytesToShow, tablesToShow } from './shown';
+	import { bytesToShow, partOf } from './shown';
 	import { Unreadable } from '../formats/fault';
 	import { plural } from './words';
 
@@ -14,13 +15,14 @@
 		url,
 		title,
 		mediaType,
-		made = false,
+		given = null,
 		failed
 	}: {
 		url: string;
 		title: string;
 		mediaType: string;
-		made?: boolean;
+		/** What the server made of the file; null where the file itself is read. */
+		given?: Extract<Shown, { kind: 'table' }> | null;
 		failed: (sentence: string) => void;
 	} = $props();
 
@@ -35,6 +37,9 @@
 	/** Rows drawn at first, and with each wish for more. */
 	const STEP = 1_000;
 	let most = $state(STEP);
+	/** Pictures of what the lists are of, before the lists. */
+	const views = $derived(given?.views ?? []);
+	let view = $state(untrack(() => (given?.views ? 0 : -1)));
 	const one = $derived(tables?.[sheet]);
 	const rows = $derived(one?.shown ?? one?.rows ?? []);
 	const width = $derived(Math.max(0, ...rows.slice(0, most).map((r) => r.length)));
@@ -51,7 +56,7 @@
 	onMount(() => {
 		void (async () => {
 			try {
-				if (made) tables = await tablesToShow({ url, mediaType, made }, abort.signal);
+				if (given) tables = given.tables;
 				else {
 					bytes = await bytesToShow(url, abort.signal);
 					if (mediaType === 'text/csv') told = tellEncoding(new Uint8Array(bytes));
@@ -72,22 +77,41 @@
 			{told}
 			choose={(encoding) => void read(encoding)}
 		/>{/if}
-	{#if (tables?.length ?? 0) > 1}
+	{#if (tables?.length ?? 0) + views.length > 1}
 		<div
 			class="flex shrink-0 gap-1 border-b border-rule bg-sheet px-3 py-1"
 			role="tablist"
 			aria-label="Sheets"
 		>
-			{#each tables! as t, i (t.name)}<button
-					class="button {i === sheet ? 'bg-frame text-on-frame' : ''}"
+			{#if views.length}<button
+					class="button {view >= 0 ? 'bg-frame text-on-frame' : ''}"
 					role="tab"
-					aria-selected={i === sheet}
-					onclick={() => ((sheet = i), (most = STEP))}>{t.name}</button
+					aria-selected={view >= 0}
+					onclick={() => (view = Math.max(0, view))}>View</button
+				>{/if}
+			{#each tables! as t, i (t.name)}{@const chosen = i === sheet && view < 0}<button
+					class="button {chosen ? 'bg-frame text-on-frame' : ''}"
+					role="tab"
+					aria-selected={chosen}
+					onclick={() => ((sheet = i), (view = -1), (most = STEP))}>{t.name}</button
 				>{/each}
 		</div>
 	{/if}
+	{#if view >= 0}<p class="shrink-0 border-b border-rule bg-sheet px-3 py-1">
+			<Select
+				label="From where it is looked at"
+				choices={views.map((name, i) => ({ value: String(i), label: name }))}
+				value={String(view)}
+				choose={(next) => (view = Number(next))}
+			/>
+		</p>{/if}
 	<div class="min-h-0 flex-1 overflow-auto p-4">
 		{#if tables === null}<p class="text-ink-2" role="status">opening</p>
+		{:else if view >= 0}{#key view}<img
+					class="mx-auto max-h-full max-w-full border border-rule bg-sheet"
+					src={partOf(url, 'page', view + 1, 1_600)}
+					alt="{title}, {views[view]}"
+				/>{/key}
 		{:else if !rows.length}<p class="text-ink-2">There is nothing on this sheet.</p>
 		{:else}
 			<table class="border border-rule bg-sheet text-[13px]">

@@ -16,6 +16,7 @@ interface Attached {
 
 interface ReadMail {
 	head: ShownMail['head'];
+	sent: string | null;
 	/** One of the two; HTML has still to be cleaned. */
 	html: string | null;
 	text: string;
@@ -24,10 +25,11 @@ interface ReadMail {
 
 /** What a mail says and which files came with it, as it is shown. Throws when it is damaged. */
 export async function shownMail(path: string, mediaType: string, size: number): Promise<ShownMail> {
-	const { head, html, text, attachments } = await read(path, mediaType, size);
+	const { head, sent, html, text, attachments } = await read(path, mediaType, size);
 	return {
 		kind: 'mail',
 		head,
+		sent,
 		html: html ?? paragraphs(text),
 		attachments: attachments.map(({ name, bytes }) => ({ name, size: bytes.byteLength }))
 	};
@@ -44,12 +46,20 @@ export async function attachment(
 	return attachments.find((one) => one.name === name)?.bytes ?? null;
 }
 
-/** The words of a mail: its head, and what it says. Those of its attachments are not its own. */
-export async function writtenInMail(path: string, mediaType: string, size: number): Promise<string> {
+/**
+ * The words of a mail: its head, and what it says. Those of its attachments are not its own.
+ * @param plain takes the tags out of HTML
+ */
+export async function writtenInMail(
+	path: string,
+	mediaType: string,
+	size: number,
+	plain: (html: string) => string
+): Promise<string> {
 	const { head, html, text, attachments } = await read(path, mediaType, size);
 	return [
 		...head.map(({ value }) => value),
-		text || (html ?? ''),
+		text || plain(html ?? ''),
 		...attachments.map(({ name }) => name)
 	].join('\n');
 }
@@ -90,9 +100,9 @@ async function readEml(bytes: Uint8Array): Promise<ReadMail> {
 			['Subject', mail.subject],
 			['From', people(mail.from ? [mail.from] : [])],
 			['To', people(mail.to)],
-			['Copy to', people(mail.cc)],
-			['Sent', mail.date]
+			['Copy to', people(mail.cc)]
 		]),
+		sent: moment(mail.date),
 		html: mail.html ?? null,
 		text: mail.text ?? '',
 		attachments: mail.attachments.map(({ filename, content }) => ({
@@ -119,9 +129,9 @@ async function readMsg(bytes: Uint8Array): Promise<ReadMail> {
 			['Subject', mail.subject],
 			['From', written(mail.senderName, mail.senderSmtpAddress ?? mail.senderEmail)],
 			['To', people('to')],
-			['Copy to', people('cc')],
-			['Sent', mail.messageDeliveryTime ?? mail.clientSubmitTime]
+			['Copy to', people('cc')]
 		]),
+		sent: moment(mail.messageDeliveryTime ?? mail.clientSubmitTime),
 		html: mail.html ? new TextDecoder().decode(mail.html) : (mail.bodyHtml ?? null),
 		text: mail.body ?? '',
 		attachments: (mail.attachments ?? []).map((one) => {
@@ -130,6 +140,12 @@ async function readMsg(bytes: Uint8Array): Promise<ReadMail> {
 		})
 	};
 }
+
+/** A moment as programs exchange it, or null for what is none. */
+const moment = (said: string | undefined) => {
+	const at = new Date(said ?? '');
+	return Number.isNaN(at.getTime()) ? null : at.toISOString();
+};
 
 const written = (name: string | undefined, address: string | undefined) =>
 	name && address && name !== address ? `${name} <${address}>` : name || (address ?? '');

@@ -1,13 +1,16 @@
 /** Building models (IFC, ISO 16739): what they hold, as lists. Runs in the format workers. */
 import { readFile } from 'node:fs/promises';
+import sharp, { type Sharp } from 'sharp';
 import {
 	IfcAPI,
 	IFCBUILDING,
 	IFCBUILDINGSTOREY,
 	IFCPROJECT,
 	IFCRELCONTAINEDINSPATIALSTRUCTURE,
-	IFCSITE
+	IFCSITE,
+	LogLevel
 } from 'web-ifc';
+import { modelPicture, type Body } from '../../core/model/picture';
 import type { ShownTable } from '../../core/shown';
 
 /** Models of more bytes are kept and downloaded, not read. */
@@ -35,12 +38,8 @@ const table = (name: string, rows: string[][]): ShownTable => ({
  * What a model holds: what it is of, its storeys with their heights and how much stands on each, and how many elements of
  * each class there are. Throws when it is damaged.
  */
-export async function modelTables(path: string): Promise<ShownTable[]> {
-	const api = new IfcAPI();
-	await api.Init();
-	const model = api.OpenModel(await readFile(path));
-	if (model < 0) throw new Error('The model is damaged.');
-	try {
+export function modelTables(path: string): Promise<ShownTable[]> {
+	return withModel(path, (api, model) => {
 		const ids = (type: number) => {
 			const found = api.GetLineIDsWithType(model, type);
 			return Array.from({ length: found.size() }, (_, i) => found.get(i));
@@ -83,7 +82,67 @@ export async function modelTables(path: string): Promise<ShownTable[]> {
 			table('Storeys', [['Storey', 'Height', 'Elements'], ...storeys]),
 			table('Elements', [['Class', 'Count'], ...elements])
 		];
+	});
+}
+
+/** Opens a model for as long as something is done with it. Throws when it is damaged. */
+async function withModel<T>(path: string, act: (api: IfcAPI, model: number) => T): Promise<T> {
+	const api = new IfcAPI();
+	await api.Init();
+	// What it cannot draw of a model is no news to the server.
+	api.SetLogLevel(LogLevel.LOG_LEVEL_OFF);
+	const model = api.OpenModel(await readFile(path));
+	if (model < 0) throw new Error('The model is damaged.');
+	try {
+		return act(api, model);
 	} finally {
 		api.CloseModel(model);
 	}
+}
+
+/** Most triangles of a model that are drawn. */
+const MOST_TRIANGLES = 3_000_000;
+/** Glass and openings are seen through, and would hide what stands behind them. */
+const LEAST_SOLID = 0.5;
+
+/**
+ * A picture of a model from one of its sides.
+ * @param side which of `SIDES`
+ * @param most pixels along the longer side
+ * Throws when the model is damaged, or when nothing of it can be seen.
+ */
+export async function modelView(path: string, side: number, most: number): Promise<Sharp> {
+	const bodies = await withModel(path, bodiesOf);
+	const picture = modelPicture(bodies, side, most);
+	if (!picture) throw new Error('Nothing of the model can be seen.');
+	const { width, height, pixels } = picture;
+	return sharp(pixels, { raw: { width, height, channels: 3 } });
+}
+
+function bodiesOf(api: IfcAPI, model: number): Body[] {
+	const bodies: Body[] = [];
+	let drawn = 0;
+	api.StreamAllMeshes(model, ({ geometries }) => {
+		for (let i = 0; i < geometries.size() && drawn < MOST_TRIANGLES; i++) {
+			const { geometryExpressID, flatTransformation: m, color } = geometries.get(i);
+			if (color.w < LEAST_SOLID) continue;
+			const geometry = api.GetGeometry(model, geometryExpressID);
+			// Six numbers a corner: its place and its normal.
+			const given = api.GetVertexArray(geometry.GetVertexData(), geometry.GetVertexDataSize());
+			const triangles = api.GetIndexArray(geometry.GetIndexData(), geometry.GetIndexDataSize()).slice();
+			geometry.delete();
+			const corners = new Float32Array(given.length / 2);
+			for (let v = 0, at = 0; v + 5 < given.length; v += 6, at += 3) {
+				const [x, y, z] = [given[v]!, given[v + 1]!, given[v + 2]!];
+				const placed = (row: number) => m[row]! * x + m[row + 4]! * y + m[row + 8]! * z + m[row + 12]!;
+				// The reader turns models so that y is upward.
+				corners[at] = placed(0);
+				corners[at + 1] = -placed(2);
+				corners[at + 2] = placed(1);
+			}
+			drawn += triangles.length / 3;
+			bodies.push({ corners, triangles, colour: [color.x, color.y, color.z] });
+		}
+	});
+	return bodies;
 }

@@ -6,10 +6,11 @@ import { DrawingPages, isEmpty, leftOutWords } from '../../core/dxf/pages';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
 import { sheetToSvg } from '../../core/dxf/svg';
 import { DOCX, EML, IFC, LOCKED_OFFICE, MSG, ODT, PICTURES, SERVER_PICTURES } from '../../core/file-kinds';
+import { SIDES } from '../../core/model/picture';
 import { MOST_SHOWN_PIXELS, type Shown, type ShownPage, type ShownWord } from '../../core/shown';
 import { listArchive } from './archive';
 import { shownMail } from './mail';
-import { modelTables, MOST_MODEL_BYTES } from './model';
+import { modelTables, modelView, MOST_MODEL_BYTES } from './model';
 import { MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
 import { readDocx } from '../../formats/docx/read';
 import { checkPackage, LOCKED } from '../../formats/package-size';
@@ -28,6 +29,8 @@ export interface ShownPicture {
 
 /** Most rows of a sheet and columns of a row that are shown. */
 const MOST_CELLS = { rows: 20_000, columns: 200 };
+/** Most pixels along the longer side of a model's picture. */
+const MOST_VIEW_PIXELS = 2_000;
 /** Most pages whose sizes are told. */
 const MOST_PAGES = 2_000;
 
@@ -56,7 +59,7 @@ export async function shown({
 		return { kind: 'pages', unit: 'px', pages: await picturePages(path), words: false };
 	if (mediaType === EML || mediaType === MSG) return shownMail(path, mediaType, size);
 	if (mediaType === IFC && size <= MOST_MODEL_BYTES)
-		return { kind: 'table', tables: await modelTables(path) };
+		return { kind: 'table', tables: await modelTables(path), views: [...SIDES] };
 	if (mediaType === LOCKED_OFFICE) return { kind: 'none', sentence: LOCKED };
 	if (mediaType === 'text/markdown')
 		return { kind: 'text', html: await marked.parse(await plainText(path), { gfm: true }) };
@@ -144,6 +147,10 @@ export async function shownPage({
 		const drawing = new DrawingPages(readDxf(decodeDxf(await readFile(path))));
 		const svg = sheetToSvg(drawing.page(page), MOST_SHOWN_PIXELS, 0);
 		return { bytes: Buffer.from(svg), mediaType: 'image/svg+xml' };
+	}
+	if (mediaType === IFC) {
+		const view = await modelView(path, page - 1, Math.min(across, MOST_VIEW_PIXELS));
+		return { bytes: await view.webp({ quality: 90, effort: 1 }).toBuffer(), mediaType: 'image/webp' };
 	}
 	const one = mediaType === 'image/tiff' ? { page: page - 1 } : {};
 	const bytes = await sharp(path, { ...one, limitInputPixels: MOST_PICTURE_PIXELS })

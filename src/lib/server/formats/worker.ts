@@ -18,7 +18,7 @@ import { asksForPassword, MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerB
 import { archiveFault } from './scan';
 import { pdfPages, shown, shownPage, shownWords, type ShownPicture, type ShownTask } from './shown';
 import { attachment, shownMail } from './mail';
-import { modelTables, MOST_MODEL_BYTES } from './model';
+import { modelTables, modelView, MOST_MODEL_BYTES } from './model';
 import { makeStandIn, type StandInTask } from './stand-in';
 import { copied, type CopyTask } from './stamp';
 import { commentSheet, type CommentSheetTask } from './comment-sheet';
@@ -155,8 +155,11 @@ async function inspect({
 			return fine('mail');
 		}
 		if (mediaType === IFC && size <= MOST_MODEL_BYTES) {
-			await modelTables(path);
-			return fine('table');
+			// What its reader does not understand may be newer than it, and is no fault of the file.
+			return await modelTables(path).then(
+				() => fine('table'),
+				() => kept
+			);
 		}
 		if (mediaType === LOCKED_OFFICE) return { ...kept, fault: LOCKED };
 		if (mediaType === 'text/markdown') return fine('markdown');
@@ -222,6 +225,10 @@ async function preview(task: Extract<FileTask, { task: 'preview' }>): Promise<bo
 		const pages = new DrawingPages(readDxf(decodeDxf(await readFile(path))));
 		const svg = sheetToSvg(pages.page(pages.first), PREVIEW_WIDTH);
 		await sharp(Buffer.from(svg), { limitInputPixels: MOST_PICTURE_PIXELS }).webp({ quality: 85 }).toFile(to);
+		return true;
+	}
+	if (mediaType === IFC && size <= MOST_MODEL_BYTES) {
+		await (await modelView(path, 0, PREVIEW_WIDTH)).webp({ quality: 80 }).toFile(to);
 		return true;
 	}
 	if (PICTURES.has(mediaType)) {

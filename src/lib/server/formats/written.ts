@@ -41,7 +41,7 @@ async function rawText(path: string, mediaType: string, size: number): Promise<s
 		const { texts } = new DrawingPages(readDxf(decodeDxf(await readFile(path)))).written();
 		return texts.map((t) => t.text).join('\n');
 	}
-	if (mediaType === EML || mediaType === MSG) return withoutTags(await writtenInMail(path, mediaType, size));
+	if (mediaType === EML || mediaType === MSG) return writtenInMail(path, mediaType, size, withoutTags);
 	if (mediaType === IFC)
 		return size <= MOST_MODEL_BYTES
 			? (await modelTables(path)).flatMap((t) => t.rows.map((row) => row.join(' '))).join('\n')

@@ -74,7 +74,8 @@
 	setContext<KeepFiles>(KEEP_FILES, {
 		get keep() {
 			if (!folder || !data.view.mayWork || data.trying) return null;
-			return (files: File[]) => (keeping = { files: files.map((file) => ({ file, folders: [] })), empty: [] });
+			return (files: File[]) =>
+				(keeping = { files: files.map((file) => ({ file, folders: [] })), empty: [] });
 		}
 	});
 	const again = () => refresh('cupboard:document');
