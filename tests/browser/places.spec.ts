@@ -157,7 +157,7 @@ test('a list in a national encoding is read right, says so, and is read anew whe
 	await expect(sheet).toContainText('Štětová stěna, délka 12 m');
 	// The empty line keeps its number.
 	await expect(sheet.getByRole('row').nth(4)).toContainText('4P3Přístavní hrana, výška 4 m');
-	const choice = oke.getByRole('button', { name: /^Encoding/ });
+	const choice = oke.getByRole('combobox', { name: /^Encoding/ });
 	await expect(choice).toContainText('Central European');
 	const choose = async (name: string) => {
 		await choice.click();

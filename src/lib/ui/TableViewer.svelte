@@ -39,7 +39,8 @@
 	let most = $state(STEP);
 	/** Pictures of what the lists are of, before the lists. */
 	const views = $derived(given?.views ?? []);
-	let view = $state(untrack(() => (given?.views ? 0 : -1)));
+	let viewing = $state(untrack(() => Boolean(given?.views)));
+	let side = $state(0);
 	const one = $derived(tables?.[sheet]);
 	const rows = $derived(one?.shown ?? one?.rows ?? []);
 	const width = $derived(Math.max(0, ...rows.slice(0, most).map((r) => r.length)));
@@ -84,33 +85,33 @@
 			aria-label="Sheets"
 		>
 			{#if views.length}<button
-					class="button {view >= 0 ? 'bg-frame text-on-frame' : ''}"
+					class="button {viewing ? 'bg-frame text-on-frame' : ''}"
 					role="tab"
-					aria-selected={view >= 0}
-					onclick={() => (view = Math.max(0, view))}>View</button
+					aria-selected={viewing}
+					onclick={() => (viewing = true)}>View</button
 				>{/if}
-			{#each tables! as t, i (t.name)}{@const chosen = i === sheet && view < 0}<button
+			{#each tables! as t, i (t.name)}{@const chosen = i === sheet && !viewing}<button
 					class="button {chosen ? 'bg-frame text-on-frame' : ''}"
 					role="tab"
 					aria-selected={chosen}
-					onclick={() => ((sheet = i), (view = -1), (most = STEP))}>{t.name}</button
+					onclick={() => ((sheet = i), (viewing = false), (most = STEP))}>{t.name}</button
 				>{/each}
 		</div>
 	{/if}
-	{#if view >= 0}<p class="shrink-0 border-b border-rule bg-sheet px-3 py-1">
+	{#if viewing}<p class="shrink-0 border-b border-rule bg-sheet px-3 py-1">
 			<Select
 				label="From where it is looked at"
 				choices={views.map((name, i) => ({ value: String(i), label: name }))}
-				value={String(view)}
-				choose={(next) => (view = Number(next))}
+				value={String(side)}
+				choose={(next) => (side = Number(next))}
 			/>
 		</p>{/if}
 	<div class="min-h-0 flex-1 overflow-auto p-4">
 		{#if tables === null}<p class="text-ink-2" role="status">opening</p>
-		{:else if view >= 0}{#key view}<img
+		{:else if viewing}{#key side}<img
 					class="mx-auto max-h-full max-w-full border border-rule bg-sheet"
-					src={partOf(url, 'page', view + 1, 1_600)}
-					alt="{title}, {views[view]}"
+					src={partOf(url, 'page', side + 1, 1_600)}
+					alt="{title}, {views[side]}"
 				/>{/key}
 		{:else if !rows.length}<p class="text-ink-2">There is nothing on this sheet.</p>
 		{:else}
