@@ -1,7 +1,7 @@
 import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vitest/config';
 
-/** The reader of DOCX is another one in the browser, which is where it is used. */
+/** The reader of DOCX is another one in the browser, which is where texts are brought in. */
 const IN_BROWSERS = [{ find: /^mammoth$/, replacement: 'mammoth/mammoth.browser.js' }];
 
 export default defineConfig({

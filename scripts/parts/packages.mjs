@@ -75,8 +75,12 @@ export function ensureNginx() {
 /** Programs that files are held against; LibreOffice alone is some hundred megabytes. */
 export function ensureOthers() {
 	const missing = [];
-	if (!has('soffice')) missing.push('libreoffice-writer-nogui', 'libreoffice-calc-nogui');
+	if (!has('soffice'))
+		missing.push('libreoffice-writer-nogui', 'libreoffice-calc-nogui', 'libreoffice-impress-nogui');
 	if (!has('qpdf')) missing.push('qpdf');
+	if (!has('heif-enc')) missing.push('libheif-examples');
+	if (!has('tiffcp')) missing.push('libtiff-tools');
+	if (!existsSync('/usr/share/assimp/models/IFC')) missing.push('assimp-testmodels');
 	if (!existsSync('/usr/lib/python3/dist-packages/ezdxf')) missing.push('python3-ezdxf');
 	installDebian(missing);
 }

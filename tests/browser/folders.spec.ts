@@ -91,6 +91,23 @@ test('folders stand in the list; many things are ticked as a range, downloaded, 
 	await ready(oke);
 	await expect(rows.nth(3)).toContainText('Temporary 804');
 
+	// So is which columns one wants, for this person alone.
+	const column = (name: string) => oke.getByRole('columnheader', { name, exact: true });
+	await expect(column('Size')).toBeVisible();
+	await oke.getByRole('button', { name: 'Columns' }).click();
+	for (const name of ['Size', 'Reach']) await oke.getByRole('menuitemcheckbox', { name }).click();
+	await oke.keyboard.press('Escape');
+	await expect(column('Size')).toBeHidden();
+	await oke.reload();
+	await ready(oke);
+	await expect(column('Kind')).toBeVisible();
+	await expect(column('Size')).toBeHidden();
+	await expect(column('Reach')).toBeHidden();
+	await oke.getByRole('button', { name: 'Columns' }).click();
+	for (const name of ['Size', 'Reach']) await oke.getByRole('menuitemcheckbox', { name }).click();
+	await oke.keyboard.press('Escape');
+	await expect(column('Size')).toBeVisible();
+
 	// The folder itself is moved, and taken back.
 	await oke.goto(`/vft/place/${props}`);
 	await ready(oke);

@@ -6,6 +6,8 @@
 	import type { ReachSummary } from '../core/access/rows';
 	import type { DocumentRow } from '../core/rows';
 	import { goto } from '$app/navigation';
+	import ColumnChoice from './ColumnChoice.svelte';
+	import { KeptColumns, OPTIONAL, type OptionalColumn } from './kept-columns.svelte';
 	import { KeptSort } from './kept-sort.svelte';
 	import { sortFolders, sortRows, type FolderRow, type SortKey } from './list';
 	import FolderLine from './FolderLine.svelte';
@@ -57,20 +59,46 @@
 	} = $props();
 
 	const ROW = 32;
-	const COLUMNS: [SortKey, string][] = [
-		['number', 'Number'],
-		['title', 'Title'],
-		['label', 'Revision'],
-		['now', 'Now'],
-		['changed', 'Last change'],
-		['kind', 'Kind'],
-		['size', 'Size']
-	];
+	/** Columns beside number and title: what they are called, how wide they are, and from which width of the page on. */
+	const WORDS: Record<OptionalColumn, string> = {
+		label: 'Revision',
+		now: 'Now',
+		changed: 'Last change',
+		reach: 'Reach',
+		kind: 'Kind',
+		size: 'Size'
+	};
+	const WIDTHS: Record<OptionalColumn, string> = {
+		label: '80px',
+		now: '206px',
+		changed: '118px',
+		reach: '84px',
+		kind: '58px',
+		size: '66px'
+	};
+	const columns = untrack(() => new KeptColumns(me));
+	/** From which width of the page on a column is seen; the revision stands on a phone too, whatever one chose. */
+	const SEEN: Record<OptionalColumn, string> = {
+		label: '',
+		now: 'hidden sm:block',
+		changed: 'hidden lg:block',
+		reach: 'hidden lg:block',
+		kind: 'hidden lg:block',
+		size: 'hidden lg:block'
+	};
+	const seen = (column: OptionalColumn) =>
+		columns.shows(column) ? SEEN[column] : column === 'label' ? 'sm:hidden' : 'hidden';
+	const shownColumns = $derived(OPTIONAL.filter((column) => columns.shows(column)));
+	const widths = $derived({
+		narrow: `52px minmax(150px,200px) minmax(140px,1fr)${columns.shows('label') ? ' 76px' : ''}${columns.shows('now') ? ' minmax(90px,220px)' : ''}`,
+		wide: `52px 200px minmax(150px,1fr) ${shownColumns.map((column) => WIDTHS[column]).join(' ')}`
+	});
 	const sorting = untrack(() => new KeptSort(me));
 	const { key, down } = $derived(sorting);
 	let filter = $state('');
 	let scroller: HTMLDivElement | undefined = $state();
 
+	const sortOf = (column: SortKey) => (key === column ? (down ? 'descending' : 'ascending') : 'none');
 	const shown = $derived(sortRows(rows, filter, key, down));
 	const inside = $derived(sortFolders(folders, filter, key === 'title' && down));
 	/** Everything in the order of the list: folders, then documents. */
@@ -169,11 +197,17 @@
 		event.preventDefault();
 	}
 	const GRID =
-		'grid grid-cols-[44px_1fr_76px] sm:grid-cols-[52px_minmax(150px,200px)_minmax(140px,1fr)_76px_minmax(90px,220px)] lg:grid-cols-[52px_200px_minmax(150px,1fr)_80px_206px_118px_84px_58px_66px] items-center';
+		'grid grid-cols-[44px_1fr_76px] sm:grid-cols-[var(--narrow)] lg:grid-cols-[var(--wide)] items-center';
 </script>
 
+{#snippet heading(column: SortKey, word: string)}<button
+		class="font-medium {key === column ? 'text-ink' : 'text-ink-2'}"
+		onclick={() => sorting.by(column)}>{word}{key === column ? (down ? ' ▾' : ' ▴') : ''}</button
+	>{/snippet}
 <div
 	class="flex min-w-0 flex-1 flex-col"
+	style:--narrow={widths.narrow}
+	style:--wide={widths.wide}
 	role="grid"
 	aria-label="Documents"
 	aria-rowcount={total + folders.length}
@@ -189,29 +223,26 @@
 					onchange={tickAll}
 				/></span
 			>
-			{#each COLUMNS as [column, word], i (column)}
-				{#if column === 'kind'}<span class="hidden truncate text-ink-2 lg:block" role="columnheader"
-						>Reach</span
+			<span class="hidden truncate sm:block" role="columnheader" aria-sort={sortOf('number')}
+				>{@render heading('number', 'Number')}</span
+			>
+			<span class="truncate" role="columnheader" aria-sort={sortOf('title')}
+				>{@render heading('title', 'Title')}<input
+					type="search"
+					class="mx-2 w-[min(150px,45%)] border border-rule bg-sheet px-1.5 py-0.5"
+					placeholder="Filter"
+					aria-label="Filter this list"
+					bind:value={filter}
+				/><ColumnChoice {columns} words={WORDS} /></span
+			>
+			{#each OPTIONAL as column (column)}
+				{#if column === 'reach'}<span class="{seen(column)} truncate text-ink-2" role="columnheader"
+						>{WORDS[column]}</span
+					>{:else}<span
+						class="{seen(column)} truncate {column === 'size' ? 'pr-3 text-right' : ''}"
+						role="columnheader"
+						aria-sort={sortOf(column)}>{@render heading(column, WORDS[column])}</span
 					>{/if}
-				<span
-					class="truncate {i === 0 ? 'hidden sm:block' : ''} {i === 3 ? 'hidden sm:block' : ''} {i > 3
-						? 'hidden lg:block'
-						: ''} {column === 'size' ? 'pr-3 text-right' : ''}"
-					role="columnheader"
-					aria-sort={key === column ? (down ? 'descending' : 'ascending') : 'none'}
-				>
-					<button
-						class="font-medium {key === column ? 'text-ink' : 'text-ink-2'}"
-						onclick={() => sorting.by(column)}>{word}{key === column ? (down ? ' ▾' : ' ▴') : ''}</button
-					>
-					{#if column === 'title'}<input
-							type="search"
-							class="ml-2 w-[min(150px,45%)] border border-rule bg-sheet px-1.5 py-0.5"
-							placeholder="Filter"
-							aria-label="Filter this list"
-							bind:value={filter}
-						/>{/if}
-				</span>
 			{/each}
 		</div>
 	</div>
@@ -300,8 +331,10 @@
 										>{row.number}{row.lock ? `, in hand of ${row.lock.holder}` : ''}</span
 									></span
 								>
-								<span role="gridcell"><Revision label={row.label} issued={row.issued} /></span>
-								<span class="hidden truncate sm:block" role="gridcell">
+								<span class={seen('label')} role="gridcell"
+									><Revision label={row.label} issued={row.issued} /></span
+								>
+								<span class="{seen('now')} truncate" role="gridcell">
 									{#if row.frozen}<span class="tag bg-wait-soft text-wait" title={row.frozen.reason}
 											><SnowflakeIcon size={11} aria-hidden="true" />frozen</span
 										>{/if}
@@ -313,10 +346,10 @@
 											>▸ in {releaseNumber(row.withClient)}</span
 										> <span class="text-[11.5px] text-ink-2">with client</span>{/if}
 								</span>
-								<span class="hidden truncate text-ink-2 lg:block" role="gridcell"
+								<span class="{seen('changed')} truncate text-ink-2" role="gridcell"
 									>{firstName(row.changedBy)} · {agoText(row.changedAt)}</span
 								>
-								<span class="hidden truncate pr-2 lg:block" role="gridcell"
+								<span class="{seen('reach')} truncate pr-2" role="gridcell"
 									><a
 										class="text-ink-2 hover:text-ink hover:underline"
 										href="/{code}/access/{row.id}"
@@ -324,10 +357,10 @@
 										onclick={(e) => e.stopPropagation()}>{reachText(reach.get(row.scope))}</a
 									></span
 								>
-								<span class="hidden truncate text-ink-2 lg:block" role="gridcell"
+								<span class="{seen('kind')} truncate text-ink-2" role="gridcell"
 									>{kindText(row.mediaType, row.fileName)}</span
 								>
-								<span class="hidden pr-3 text-right text-ink-2 lg:block" role="gridcell"
+								<span class="{seen('size')} pr-3 text-right text-ink-2" role="gridcell"
 									>{sizeText(row.size)}</span
 								>
 							</div>

@@ -74,9 +74,11 @@
 				><DoorClosedIcon size={11} aria-hidden="true" />closed</span
 			>{/if}{#if folder.frozen}<span class="tag bg-wait-soft text-[11px] font-normal text-wait"
 				><SnowflakeIcon size={11} aria-hidden="true" />frozen</span
-			>{/if}</span
+			>{/if}<span class="hidden shrink-0 text-[12px] text-ink-2 sm:inline"
+			>{plural(folder.documents, 'document')}</span
+		></span
 	>
-	<span class="text-[12px] whitespace-nowrap text-ink-2" role="gridcell"
+	<span class="text-[12px] whitespace-nowrap text-ink-2 sm:hidden" role="gridcell"
 		>{plural(folder.documents, 'document')}</span
 	>
 </div>

@@ -127,7 +127,7 @@
 					{#each rows.slice(0, most) as row, r (r)}<tr
 							><td class="border border-rule-2 px-1.5 text-right font-mono text-[11px] text-ink-2">{r + 1}</td
 							>{#each { length: width }, c (c)}<td
-									class="border border-rule-2 px-2 py-0.5 {figure(row[c] ?? '')
+									class="border border-rule-2 px-2 py-0.5 {figure(one?.rows[r]?.[c] ?? '')
 										? 'text-right font-mono text-[12px]'
 										: ''}">{row[c] ?? ''}</td
 								>{/each}</tr

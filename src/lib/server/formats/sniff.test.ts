@@ -13,6 +13,12 @@ describe('the kind of a file', () => {
 	it.each<[string, Uint8Array, string, string]>([
 		['a PDF whatever it is called', text('%PDF-1.7\n'), 'drawing.txt', 'application/pdf'],
 		['a picture whatever it is called', png, 'plan.pdf', 'image/png'],
+		[
+			'a scan whose directory lies at its end',
+			Uint8Array.from([73, 73, 42, 0, 0, 0, 9, 0, 1, 2]),
+			'a',
+			'image/tiff'
+		],
 		['a drawing', text('  0\nSECTION\n  2\nHEADER\n'), 'a.dxf', 'image/vnd.dxf'],
 		[
 			'a vector picture',

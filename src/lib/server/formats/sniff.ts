@@ -54,6 +54,8 @@ export async function sniff(head: Uint8Array, fileName: string, readAt?: ReadAt)
 	const known = await fileTypeFromBuffer(head).catch(() => undefined);
 	if (known?.mime === 'application/zip') return OFFICE_TYPES[splitExtension(fileName)[1]] ?? known.mime;
 	if (known && known.mime !== 'application/xml') return known.mime;
+	// What tells the kinds of TIFF apart often stands at the file's end, where it is not looked for.
+	if (/^(II\*\0|MM\0\*)/.test(Buffer.from(head.subarray(0, 4)).toString('latin1'))) return 'image/tiff';
 	if (isText(head)) {
 		const start = decodeText(head.subarray(0, 2048)).text;
 		if (/^\uFEFF?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*)*(<!DOCTYPE svg[^>]*>\s*)?<svg[\s>]/i.test(start))
