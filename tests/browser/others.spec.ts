@@ -107,6 +107,28 @@ test('a scan is read page by page, and compared with the next one', async ({ bro
 	await oke.getByRole('button', { name: 'Page before' }).click();
 	await expect(oke.getByText('2 of 3')).toBeVisible();
 
+	// Marks of two people stand on the page they were made on, and leave on it.
+	const rhosyn = await as(browser, 'rhosyn');
+	await rhosyn.goto(`/vft/document/${id}`);
+	await ready(rhosyn);
+	for (const page of [oke, rhosyn]) await page.getByRole('button', { name: 'Mark up' }).click();
+	await oke.getByRole('radio', { name: 'Cloud', exact: true }).click();
+	await oke.mouse.move(420, 350);
+	await oke.mouse.down();
+	await oke.mouse.move(560, 450, { steps: 5 });
+	await oke.mouse.up();
+	await expect(oke.locator('[data-kind="cloud"]')).toHaveCount(1);
+	await rhosyn.getByRole('button', { name: 'Next page' }).click();
+	await expect(rhosyn.locator('[data-kind="cloud"]')).toHaveCount(1);
+	await rhosyn.getByRole('button', { name: 'Next page' }).click();
+	await expect(rhosyn.locator('[data-kind="cloud"]')).toHaveCount(0);
+	await rhosyn.context().close();
+	const [copy] = await Promise.all([
+		oke.waitForEvent('download'),
+		oke.getByRole('button', { name: 'Copy with marks, PDF' }).click()
+	]);
+	expect((await readFile((await copy.path())!)).subarray(0, 5).toString()).toBe('%PDF-');
+
 	await act(oke, 'POST', `/documents/${id}/lock`, { purpose: 'scan anew' });
 	const { default: sharp } = await import('sharp');
 	const changed = await sharp(await bytesOf('scan.tif'))

@@ -54,7 +54,13 @@
 
 {#if shown === null}<p class="p-6 text-ink-2" role="status">opening</p>
 {:else if shown.kind === 'pages'}<MadePages {url} {title} {shown} {withheld} {failed} {layer} />
-{:else if shown.kind === 'mail'}<MailViewer mail={shown} {title} entries={withheld ? null : entries} {open} />
+{:else if shown.kind === 'mail'}<MailViewer
+		mail={shown}
+		{title}
+		{withheld}
+		entries={withheld ? null : entries}
+		{open}
+	/>
 {:else if shown.kind === 'text'}<TextViewer {url} {title} {mediaType} {failed} made />
 {:else if shown.kind === 'table'}<TableViewer {url} {title} {mediaType} {failed} given={shown} />
 {:else if shown.kind === 'archive'}

@@ -11,11 +11,14 @@
 	let {
 		mail,
 		title,
+		withheld,
 		entries,
 		open
 	}: {
 		mail: ShownMail;
 		title: string;
+		/** The mail is for looking only. */
+		withheld: boolean;
 		/** Where the files that came with it are; null where they are not given out. */
 		entries: string | null;
 		/** Shows one of them. */
@@ -99,7 +102,9 @@
 							>{/if}
 					</p>{/if}
 				{#if !entries}<p class="mt-2 text-[12px] text-ink-2">
-						For looking only: attachments are listed, and not given out.
+						{withheld
+							? 'For looking only: attachments are listed, and not given out.'
+							: 'Download the mail to open what came with it.'}
 					</p>{/if}
 			</section>
 		{/if}
