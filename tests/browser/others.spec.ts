@@ -111,7 +111,10 @@ test('a scan is read page by page, and compared with the next one', async ({ bro
 	const rhosyn = await as(browser, 'rhosyn');
 	await rhosyn.goto(`/vft/document/${id}`);
 	await ready(rhosyn);
-	for (const page of [oke, rhosyn]) await page.getByRole('button', { name: 'Mark up' }).click();
+	for (const page of [oke, rhosyn]) {
+		await page.getByRole('button', { name: 'Mark up' }).click();
+		await expect(page.getByRole('group', { name: 'Marks on the sheet: 0' })).toBeVisible();
+	}
 	await oke.getByRole('radio', { name: 'Cloud', exact: true }).click();
 	await oke.mouse.move(420, 350);
 	await oke.mouse.down();
