@@ -1,6 +1,6 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { zipSync } from 'fflate';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -128,7 +128,13 @@ describe('a hatch', () => {
 		).toMatchObject({ code: 'conflict' });
 		await world.act('oke', refuseArrival, { place: folder, arrival: bad!.id, reason: 'Wrong project' });
 		expect((await lastMail('k@tarn.example')).body).toContain('Wrong project');
+		// What was made of it to show it goes with it.
+		const preview = world.services.inspector.previewPath(bad!.hash);
+		const drawn = [preview, preview.replace(/webp$/, 'pdf')];
+		mkdirSync(dirname(preview), { recursive: true });
+		for (const path of drawn) writeFileSync(path, 'shows it');
 		await cleanUploads(world.services, new Date(Date.now() + 4 * 86_400_000));
+		expect(drawn.filter((path) => existsSync(path))).toEqual([]);
 		expect(await world.db.select().from(content).where(eq(content.hash, bad!.hash))).toEqual([]);
 		expect(await world.services.store.has(bad!.hash)).toBe(false);
 		expect(await world.services.store.holds(good!.hash)).toBe(true);

@@ -208,6 +208,9 @@ export async function cleanUploads(services: Services, now: Date): Promise<void>
 				and not exists (select 1 from release r where r.cover_note_hash = c.hash)
 				and not exists (select 1 from release_item i where i.pinned_hash = c.hash)
 			returning c.hash`);
-		for (const { hash } of orphans) await services.store.remove(hash);
+		for (const { hash } of orphans) {
+			await services.store.remove(hash);
+			await services.inspector.forget(hash);
+		}
 	});
 }

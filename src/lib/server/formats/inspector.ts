@@ -110,16 +110,22 @@ export class Inspector {
 
 	/** What stands written in a stored file; empty when it holds nothing, or cannot be read. */
 	async written(hash: string, mediaType: string, size: number): Promise<string> {
-		// Of the kinds that are read themselves, what is printed of them says no more.
-		const file = PRINTED.includes(mediaType)
-			? await this.openable(hash, mediaType, size).catch(() => '')
-			: { path: await this.store.localPath(hash), mediaType, size };
-		if (typeof file === 'string') return '';
-		return this.pool.run({ task: 'written', ...file }).then(String, () => '');
+		const read = (file: Openable) => this.pool.run({ task: 'written', ...file }).then(String, () => '');
+		const own = await read({ path: await this.store.localPath(hash), mediaType, size });
+		if (own || !PRINTED.includes(mediaType)) return own;
+		// What cannot be read itself is read as it is printed.
+		const printed = await this.openable(hash, mediaType, size).catch(() => '');
+		return typeof printed === 'string' ? '' : read(printed);
 	}
 
 	previewPath(hash: string): string {
 		return join(this.previews, hash.slice(0, 2), `${hash}.webp`);
+	}
+
+	/** Takes away what was made of content that is gone: it would show what was in it. */
+	async forget(hash: string): Promise<void> {
+		for (const ending of ['webp', 'pdf', 'jpg'])
+			await rm(join(this.previews, hash.slice(0, 2), `${hash}.${ending}`), { force: true });
 	}
 
 	/** Makes the preview of a stored file; false when its kind has none. */
