@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { timeCode } from '../time-code';
-import { as, base, documentId, ready } from './people';
+import { as, base, documentId, pick, ready } from './people';
 
 test('three levels in one go, and the answer to why', async ({ browser }) => {
 	const [tomas, oke, rhosyn] = [
@@ -33,8 +33,8 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 	await tomas.getByLabel('A note to them').fill('The piles meet the quay wall here.');
 	await tomas.getByRole('button', { name: 'Let in and tell them' }).click();
 	await expect(tomas.getByRole('row', { name: /Maj Torvane.*here, Tomas/ })).toBeVisible();
-	await expect(tomas.getByLabel('Level of Oke Lindvar')).toHaveValue('remark');
-	await expect(tomas.getByLabel('Level of Rhosyn Hale')).toHaveValue('take');
+	await expect(tomas.getByLabel('Level of Oke Lindvar')).toContainText('Remark');
+	await expect(tomas.getByLabel('Level of Rhosyn Hale')).toContainText('Take');
 
 	// Hers shows at once, with the reasoning, and a notice under the bell.
 	await expect(oke.getByRole('heading', { name: 'Why can Oke Lindvar remark here?' })).toBeVisible();
@@ -50,15 +50,17 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 	const level = tomas.getByLabel('Level of Maj Torvane');
 	await level.focus();
 	await tomas.keyboard.press('ArrowUp');
+	await expect(tomas.getByRole('option', { name: 'Work' })).toBeVisible();
 	await tomas.keyboard.press('ArrowUp');
+	await tomas.keyboard.press('Enter');
 	await expect(row.getByRole('status')).toContainText('Work → ');
 	await row.getByRole('button', { name: 'Leave as it is' }).click();
-	await expect(level).toHaveValue('work');
-	await level.selectOption('take');
+	await expect(level).toContainText('Work');
+	await pick(level, 'Take');
 	await row.getByRole('button', { name: 'Change to Take' }).click();
 	await expect(tomas.getByText('Maj Torvane: Work became Take.')).toBeVisible();
 	await tomas.getByRole('button', { name: 'Take back' }).click();
-	await expect(level).toHaveValue('work');
+	await expect(level).toContainText('Work');
 
 	// Ending says what it means first.
 	await tomas
@@ -177,7 +179,7 @@ test('a pass with a password is used, then withdrawn, and the open tab stops', a
 	await oke.getByRole('dialog').getByLabel('Another password').fill('neap tide in May');
 	await oke.getByRole('button', { name: 'Change the pass' }).click();
 	await expect(oke.getByRole('dialog')).toHaveCount(0);
-	await expect(diver.getByLabel('Password of this pass')).toBeVisible({ timeout: 5_000 });
+	await expect(diver.getByLabel('Password of this pass')).toBeVisible();
 
 	await row.getByRole('button', { name: 'Withdraw' }).click();
 	await oke.getByRole('dialog').getByRole('button', { name: 'Withdraw' }).click();
@@ -194,7 +196,7 @@ test('a controller looks as somebody else, marked and without changing anything'
 	await ines.goto(`/vft/access/${(await documentId(ines, 'VFT-MW-LS-00-DR-0101')).folder}`);
 	await ready(ines);
 	await ines.getByRole('button', { name: 'Try as…' }).click();
-	await ines.getByLabel('Person').selectOption({ label: 'Sefa Tuimala' });
+	await pick(ines.getByLabel('Person'), /^Sefa Tuimala/);
 	await ines.getByRole('button', { name: 'Look as them' }).click();
 	// Sefa does not reach this folder, so neither does whoever looks as her.
 	await expect(ines.getByText('There is nothing here, or nothing that you may look at.')).toBeVisible();

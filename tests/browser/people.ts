@@ -3,6 +3,7 @@ import {
 	type Browser,
 	type BrowserContext,
 	type BrowserContextOptions,
+	type Locator,
 	type Page,
 	type WebSocketRoute
 } from '@playwright/test';
@@ -41,6 +42,12 @@ export async function as(browser: Browser, who: string, options: BrowserContextO
 /** Waits until the page answers to clicks. */
 export async function ready(page: Page): Promise<void> {
 	await page.locator('[data-ready]').waitFor({ state: 'attached' });
+}
+
+/** Chooses one of a field's few by what it is called. */
+export async function pick(field: Locator, option: string | RegExp): Promise<void> {
+	await field.click();
+	await field.page().getByRole('option', { name: option, exact: true }).click();
 }
 
 /** The id of a document by its number, as the person of the page finds it. */

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { unzipSync } from 'fflate';
 import { expect, test } from '@playwright/test';
-import { act, as, documentId, ready, sendBytes } from './people';
+import { act, as, documentId, pick, ready, sendBytes } from './people';
 
 test('files are added with proposed numbers, and each fault stays with its own file', async ({ browser }) => {
 	const oke = await as(browser, 'oke');
@@ -159,14 +159,10 @@ test('a list in a national encoding is read right, says so, and is read anew whe
 	await expect(sheet.getByRole('row').nth(4)).toContainText('4P3Přístavní hrana, výška 4 m');
 	const choice = oke.getByRole('combobox', { name: /^Encoding/ });
 	await expect(choice).toContainText('Central European');
-	const choose = async (name: string) => {
-		await choice.click();
-		await oke.getByRole('option', { name }).click();
-	};
-	await choose('Cyrillic (Windows-1251)');
+	await pick(choice, 'Cyrillic (Windows-1251)');
 	await expect(sheet).toContainText('Љtмtovб');
 	await expect(sheet).not.toContainText('Štětová');
-	await choose('as told from the file');
+	await pick(choice, 'as told from the file');
 	await expect(sheet).toContainText('Štětová stěna');
 	await oke.context().close();
 });

@@ -138,8 +138,7 @@ describe('somebody with Look', () => {
 		expect(words[0]!.x).toBeCloseTo(40, 0);
 		expect(await shown('plan.dxf')).toMatchObject({
 			kind: 'pages',
-			pages: [{ width: 50, height: 30 }],
-			top: 30
+			pages: [{ width: 50, height: 30, left: 0, top: 30, name: 'Model', note: '' }]
 		});
 		const drawn = await part('plan.dxf', 'part=page');
 		expect(drawn.headers.get('content-security-policy')).toContain('sandbox');

@@ -1,28 +1,40 @@
 import { eq, sql } from 'drizzle-orm';
 import type { Querier } from './db';
 import { content, contentText } from './db/schema';
+import { standInFor } from './formats/stand-in';
 import { PREVIEWS } from './live';
 import type { Services } from './services';
 
 /**
- * Opens stored content once: what it is, its preview, and what stands written in it. Can be done again without harm.
+ * Opens stored content once: what it is, what stands written in it, and its preview. Can be done again without harm.
+ * Previews that another program has to make wait for their own turn, and nobody's words for them.
  */
 export async function readContent(services: Services, hash: string): Promise<void> {
 	const { db } = services.database;
 	const [row] = await db.select().from(content).where(eq(content.hash, hash));
 	if (!row) return;
 	const seen = row.inspection ?? (await services.inspector.inspect(hash, row.mediaType, row.size));
-	if (row.preview !== 'made' && row.preview !== 'none') {
-		const made =
-			seen.fault === null &&
-			(await services.inspector.makePreview(hash, row.mediaType, row.size).catch(() => false));
-		await db
-			.update(content)
-			.set({ inspection: seen, preview: made ? 'made' : 'none' })
-			.where(eq(content.hash, hash));
-		if (made) await db.execute(sql`select pg_notify(${PREVIEWS}, ${hash})`);
-	}
+	if (!row.inspection) await db.update(content).set({ inspection: seen }).where(eq(content.hash, hash));
 	await readText(services, row, seen.fault !== null);
+	if (row.preview === 'made' || row.preview === 'none') return;
+	if (!standInFor(row.mediaType)) return drawPreview(services, hash);
+	await db.update(content).set({ preview: 'waiting' }).where(eq(content.hash, hash));
+	await services.jobs.enqueue(db, 'draw-preview', { hash });
+}
+
+/** Makes the preview of stored content, once. */
+export async function drawPreview(services: Services, hash: string): Promise<void> {
+	const { db } = services.database;
+	const [row] = await db.select().from(content).where(eq(content.hash, hash));
+	if (!row || row.preview === 'made' || row.preview === 'none') return;
+	const whole = row.inspection?.fault == null;
+	const made =
+		whole && (await services.inspector.makePreview(hash, row.mediaType, row.size).catch(() => false));
+	await db
+		.update(content)
+		.set({ preview: made ? 'made' : 'none' })
+		.where(eq(content.hash, hash));
+	if (made) await db.execute(sql`select pg_notify(${PREVIEWS}, ${hash})`);
 }
 
 /** What PostgreSQL says when more different words stand in a text than it can hold of one: long lists of figures. */

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import DateField from './kit/DateField.svelte';
+	import Select from './kit/Select.svelte';
 	import { untrack } from 'svelte';
 	import { LEVELS, levelLabel, rank, type Level } from '../core/access/levels';
 	import type { AccessRow } from '../core/access/rows';
@@ -49,19 +51,15 @@
 	<form onsubmit={submit} class="space-y-3">
 		<div class="flex gap-3">
 			<label class="flex-1"
-				><span class="label">May</span><select class="field" bind:value={level}
-					>{#each levels as one (one)}<option value={one}>{levelLabel(one)}</option>{/each}<option
-						value="barred">Barred</option
-					></select
-				></label
-			>
-			<label class="flex-1"
-				><span class="label">Until, if it ends</span><input
-					class="field"
-					type="date"
-					bind:value={until}
+				><span class="label">May</span><Select
+					choices={[
+						...levels.map((one) => ({ value: one, label: levelLabel(one) })),
+						{ value: 'barred', label: 'Barred' }
+					]}
+					bind:value={level}
 				/></label
 			>
+			<DateField class="flex-1" label="Until, if it ends" bind:value={until} />
 		</div>
 		{#if row?.kind === 'person'}<label class="flex items-start gap-2"
 				><input type="checkbox" class="mt-1 accent-act" bind:checked={exactly} /><span
@@ -81,14 +79,14 @@
 					/></label
 				>
 				<label class="w-[150px]"
-					><span class="label">at this level at most</span><select
-						class="field"
+					><span class="label">at this level at most</span><Select
+						choices={LEVELS.filter((l) => l !== 'drop' && rank(l) <= rank(level as Level)).map((one) => ({
+							value: one,
+							label: levelLabel(one)
+						}))}
 						bind:value={bringLevel}
 						disabled={!bringCount}
-						>{#each LEVELS.filter((l) => l !== 'drop' && rank(l) <= rank(level as Level)) as one (one)}<option
-								value={one}>{levelLabel(one)}</option
-							>{/each}</select
-					></label
+					/></label
 				>
 				<p class="w-full text-[12px] text-ink-2">
 					What they get hangs on this grant: when it ends, theirs ends.

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import DateField from './kit/DateField.svelte';
+	import Select from './kit/Select.svelte';
 	import { onMount } from 'svelte';
 	import type { Mention } from '../core/remarks';
 	import { call } from './api';
@@ -29,27 +31,26 @@
 <div class="flex flex-wrap gap-2">
 	<label class="min-w-0 flex-1"
 		><span class="label">Who settles it</span>
-		<select
-			class="field"
+		<Select
+			choices={[
+				...(needed ? [] : [{ value: '', label: 'nobody in particular' }]),
+				...departments.map((one) => ({
+					value: `department:${one.id}`,
+					label: one.name,
+					group: 'Departments'
+				})),
+				...people.map((one) => ({ value: `person:${one.id}`, label: one.name, group: 'People' }))
+			]}
 			value={chosen}
-			onchange={(event) => choose(event.currentTarget.value)}
+			{choose}
+			placeholder="choose"
 			required={needed}
-		>
-			<option value="">{needed ? 'choose' : 'nobody in particular'}</option>
-			<optgroup label="Departments">
-				{#each departments as one (one.id)}<option value="department:{one.id}">{one.name}</option>{/each}
-			</optgroup>
-			<optgroup label="People">
-				{#each people as one (one.id)}<option value="person:{one.id}">{one.name}</option>{/each}
-			</optgroup>
-		</select></label
+		/></label
 	>
-	{#if assigned.assign}<label class="w-[130px]"
-			><span class="label">By</span><input
-				type="date"
-				class="field"
-				value={assigned.due ?? ''}
-				onchange={(event) => (assigned = { ...assigned, due: event.currentTarget.value || undefined })}
-			/></label
-		>{/if}
+	{#if assigned.assign}<DateField
+			class="w-[130px]"
+			label="By"
+			value={assigned.due ?? ''}
+			choose={(day) => (assigned = { ...assigned, due: day || undefined })}
+		/>{/if}
 </div>

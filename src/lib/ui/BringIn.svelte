@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import { toast } from 'svelte-sonner';
 	import type { Known } from '../core/access/invite';
 	import { LEVELS, levelLabel, rank, type Level } from '../core/access/levels';
@@ -58,11 +59,15 @@
 			/></label
 		>
 		<label class="w-[110px]"
-			><span class="label">Level</span><select class="field" bind:value={level}
-				>{#each LEVELS.filter((l) => l !== 'drop' && rank(l) <= rank(allowance.level)) as one (one)}<option
-						value={one}>{levelLabel(one)}</option
-					>{/each}</select
-			></label
+			><span class="label">Level</span><Select
+				choices={[
+					...LEVELS.filter((l) => l !== 'drop' && rank(l) <= rank(allowance.level)).map((one) => ({
+						value: one,
+						label: levelLabel(one)
+					}))
+				]}
+				bind:value={level}
+			/></label
 		>
 	</div>
 	<datalist id="bring-in-people"

@@ -15,7 +15,7 @@
 	/** Whoever opens a dialog that asks for words can type at once; otherwise the first button takes the focus. */
 	function focusFirst(event: Event) {
 		const field = body?.querySelector<HTMLElement>(
-			'input:not([type=file], [type=radio], [type=checkbox], [type=date], [type=datetime-local], [readonly], :disabled), textarea:not([readonly], :disabled)'
+			'input:not([type=file], [type=radio], [type=checkbox], [readonly], :disabled), textarea:not([readonly], :disabled)'
 		);
 		if (!field) return;
 		event.preventDefault();

@@ -169,6 +169,7 @@
 			><button class="button" onclick={() => (ground = ground === 'light' ? 'dark' : 'light')}
 				>{ground === 'light' ? 'Dark' : 'Light'} ground</button
 			>{#if read && read.names.length > 1}<Select
+					class="w-auto max-w-[260px]"
 					label="What is shown of the drawing"
 					choices={read.names.map((name, i) => ({ value: String(i + 1), label: name }))}
 					value={String(page)}
@@ -179,6 +180,7 @@
 					onclick={() => (measure = measure ? null : new Measure(drawn!.sheet))}
 					>{measure ? 'End measuring' : 'Measure'}</button
 				>{/if}{#if measure}<Select
+					class="w-auto max-w-[260px]"
 					label="What is measured"
 					choices={[
 						{ value: 'length', label: 'Distance' },

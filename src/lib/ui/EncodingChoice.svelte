@@ -21,7 +21,7 @@
 		label="Encoding"
 		{choices}
 		value={chosen}
-		wide="text-[12px]"
+		class="w-auto max-w-[260px] text-[12px]"
 		choose={(next) => {
 			chosen = next;
 			choose(next === TOLD ? null : next);

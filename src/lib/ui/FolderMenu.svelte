@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import { goto } from '$app/navigation';
 	import { refresh } from './refresh';
 	import { DropdownMenu } from 'bits-ui';
@@ -140,11 +141,12 @@
 				{plural(documents, 'document')} go along. Who reaches them follows the new place.
 			</p>
 			<label class="block"
-				><span class="label">To</span><select class="field" bind:value required
-					><option value="" disabled>choose a place</option>{#each targets as t (t.id)}<option value={t.id}
-							>{t.way}</option
-						>{/each}</select
-				></label
+				><span class="label">To</span><Select
+					choices={targets.map((t) => ({ value: t.id, label: t.way }))}
+					bind:value
+					placeholder="choose a place"
+					required
+				/></label
 			>
 		{:else}<label class="block"
 				><span class="label">Name</span><input class="field" bind:value required maxlength="180" /></label

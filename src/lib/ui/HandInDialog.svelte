@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
 	import { onDestroy, onMount } from 'svelte';
@@ -169,10 +170,13 @@
 				>
 			</fieldset>{/if}
 		{#if labels}<label class="block"
-				><span class="label">Made from</span><select class="field" bind:value={base}>
-					<option value="">{known?.label ? `${known.label}, the last I had` : 'I do not know'}</option>
-					{#each labels as label (label)}<option>{label}</option>{/each}
-				</select></label
+				><span class="label">Made from</span><Select
+					choices={[
+						{ value: '', label: known?.label ? `${known.label}, the last I had` : 'I do not know' },
+						...labels.map((label) => ({ value: label, label: label }))
+					]}
+					bind:value={base}
+				/></label
 			>{/if}
 		<label class="block"
 			><span class="label">What changed</span><textarea

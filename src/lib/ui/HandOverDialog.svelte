@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import { onMount } from 'svelte';
 	import { allows, type Level } from '../core/access/levels';
 	import type { ReachRow } from '../core/access/rows';
@@ -42,10 +43,12 @@
 			The lock goes on without a gap; nobody can take it in between. They are told at once.
 		</p>
 		<label class="block"
-			><span class="label">To</span><select class="field" bind:value={to} required>
-				<option value="" disabled>Choose somebody who may work here</option>
-				{#each people as p (p.person)}<option value={p.person}>{p.name}</option>{/each}
-			</select></label
+			><span class="label">To</span><Select
+				choices={people.map((p) => ({ value: p.person, label: p.name }))}
+				bind:value={to}
+				placeholder="Choose somebody who may work here"
+				required
+			/></label
 		>
 		<label class="block"
 			><span class="label">What they should know</span><textarea

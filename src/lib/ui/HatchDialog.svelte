@@ -1,4 +1,5 @@
 <script lang="ts">
+	import DateField from './kit/DateField.svelte';
 	import { call, sentenceOf } from './api';
 	import CopyLine from './CopyLine.svelte';
 	import Dialog from './Dialog.svelte';
@@ -71,14 +72,7 @@
 				/></label
 			>
 			<div class="grid grid-cols-3 gap-3">
-				<label
-					><span class="label">Until</span><input
-						class="field"
-						type="date"
-						bind:value={until}
-						required
-					/></label
-				>
+				<DateField label="Until" bind:value={until} required />
 				<label
 					><span class="label">MB a file, at most</span><input
 						class="field"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import { toast } from 'svelte-sonner';
 	import { readInvites, type InviteLine, type Known } from '../core/access/invite';
 	import { LEVELS, levelLabel, rank, type Level } from '../core/access/levels';
@@ -127,9 +128,10 @@
 	{/if}
 	<div class="flex gap-2">
 		<label class="w-[108px]"
-			><span class="label">Lines without a level</span><select class="field" bind:value={preset}
-				>{#each levels as level (level)}<option value={level}>{levelLabel(level)}</option>{/each}</select
-			></label
+			><span class="label">Lines without a level</span><Select
+				choices={levels.map((level) => ({ value: level, label: levelLabel(level) }))}
+				bind:value={preset}
+			/></label
 		>
 		<label class="flex-1"
 			><span class="label">A note to them</span><input

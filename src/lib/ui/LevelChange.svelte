@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import { toast } from 'svelte-sonner';
 	import { LEVELS, levelLabel, type Level } from '../core/access/levels';
 	import type { AccessRow, EffectRow } from '../core/access/rows';
@@ -64,16 +65,17 @@
 	}
 </script>
 
-<select
-	aria-label="Level of {row.name}"
+<Select
+	label="Level of {row.name}"
+	choices={[
+		...levels.map((level) => ({ value: level, label: levelLabel(level) })),
+		{ value: 'barred', label: 'Barred' }
+	]}
+	bind:value={chosen}
 	class="rounded-sm border border-rule bg-sheet py-0.5 pr-1 pl-1.5 font-semibold {chosen === 'barred'
 		? 'text-fault'
 		: ''}"
-	bind:value={chosen}
->
-	{#each levels as level (level)}<option value={level}>{levelLabel(level)}</option>{/each}
-	<option value="barred">Barred</option>
-</select>
+/>
 {#if chosen !== standing}
 	<div class="mt-1 max-w-[300px] space-y-1 border-l-4 border-wait bg-wait-soft px-2 py-1 whitespace-normal">
 		<p role="status" class="text-[12px]">

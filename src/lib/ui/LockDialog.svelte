@@ -3,6 +3,9 @@
 	import { toast } from 'svelte-sonner';
 	import { call, CallError, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
+	import { momentOf, timeOf } from '../core/time/days';
+	import DateTimeField from './kit/DateTimeField.svelte';
+	import { projectDay, projectZone } from './project-day';
 	import { plural } from './words';
 
 	/** Takes documents in hand, with a purpose and an expected end; or says anew until when one is kept. */
@@ -23,17 +26,15 @@
 		done: () => void;
 	} = $props();
 	let purpose = $state(untrack(() => extending?.purpose ?? ''));
-	let end = $state(suggested());
+	let day = $state(suggestedDay());
+	let time = $state('17:00');
 	let fault = $state('');
 	/** How many of several nobody has, when the others are in somebody's hand. */
 	let free = $state(0);
 
-	/** The end of this working day, or of the next one in the evening, as the field wants it. */
-	function suggested(): string {
-		const at = new Date();
-		if (at.getHours() >= 16) at.setDate(at.getDate() + 1);
-		at.setHours(17, 0, 0, 0);
-		return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+	/** The end of this working day, or of the next one in the evening. */
+	function suggestedDay(): string {
+		return projectDay(timeOf(new Date(), projectZone()) >= '16:00' ? 1 : 0);
 	}
 
 	async function take(event: Event, rest = false) {
@@ -41,7 +42,7 @@
 		fault = '';
 		free = 0;
 		try {
-			const what = { purpose, expectedEnd: end ? new Date(end).toISOString() : null };
+			const what = { purpose, expectedEnd: day ? momentOf(day, time, projectZone()).toISOString() : null };
 			if (extending) await call('PATCH', `/documents/${documents[0]}/lock`, what);
 			else if (documents.length === 1) await call('POST', `/documents/${documents[0]}/lock`, what);
 			else {
@@ -82,14 +83,13 @@
 				placeholder="pit wall setting out"
 			/></label
 		>
-		<label class="block"
-			><span class="label">Expected end</span><input
-				class="field"
-				type="datetime-local"
-				bind:value={end}
-				required={extending !== null}
-			/></label
-		>
+		<DateTimeField
+			label="Expected end"
+			bind:day
+			bind:time
+			zone={projectZone()}
+			required={extending !== null}
+		/>
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 		<div class="flex justify-end gap-2">
 			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button>{#if free}<button

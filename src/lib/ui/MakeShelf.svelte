@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import Select from './kit/Select.svelte';
+	import { refreshAll } from './refresh';
 	import { LEVELS, levelLabel } from '../core/access/levels';
 	import { call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
@@ -30,7 +31,7 @@
 			name = '';
 			also = {};
 			open = false;
-			await invalidateAll();
+			await refreshAll();
 		} catch (error) {
 			fault = sentenceOf(error);
 		}
@@ -41,15 +42,20 @@
 	<form onsubmit={make} class="space-y-3">
 		<label class="block"
 			><span class="label">Owned by</span>
-			<select
-				class="field"
-				bind:value={department}
-				onchange={() => (name ||= departments.find((d) => d.id === department)?.name ?? '')}
-			>
-				<option value="">The project itself (controllers only, and whom you let in below)</option>
-				{#each departments as d (d.id)}<option value={d.id}>{d.code} {d.name}: members Work, leads Run</option
-					>{/each}
-			</select>
+			<Select
+				choices={[
+					{ value: '', label: 'The project itself (controllers only, and whom you let in below)' },
+					...departments.map((d) => ({
+						value: d.id,
+						label: `${d.code} ${d.name}: members Work, leads Run`
+					}))
+				]}
+				value={department}
+				choose={(id) => {
+					department = id;
+					name ||= departments.find((d) => d.id === id)?.name ?? '';
+				}}
+			/>
 		</label>
 		<label class="block"
 			><span class="label">Name</span><input
@@ -64,12 +70,17 @@
 			{#each departments.filter((d) => d.id !== department) as d (d.id)}
 				<label class="flex items-center justify-between border-b border-rule-2 py-1"
 					><span>{d.code} {d.name}</span>
-					<select class="border border-rule bg-sheet px-1 py-0.5" bind:value={also[d.id]}
-						><option value="">no access</option
-						>{#each LEVELS.filter((l) => l !== 'drop') as level (level)}<option value={level}
-								>{levelLabel(level)}</option
-							>{/each}</select
-					>
+					<Select
+						choices={[
+							{ value: '', label: 'no access' },
+							...LEVELS.filter((l) => l !== 'drop').map((level) => ({
+								value: level,
+								label: levelLabel(level)
+							}))
+						]}
+						bind:value={() => also[d.id] ?? '', (level) => (also[d.id] = level)}
+						class="border border-rule bg-sheet px-1 py-0.5"
+					/>
 				</label>
 			{/each}
 		</fieldset>

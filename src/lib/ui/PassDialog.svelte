@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import type { Level } from '../core/access/levels';
 	import { call, sentenceOf } from './api';
 	import CopyLine from './CopyLine.svelte';
@@ -123,11 +124,13 @@
 						bind:value={message}></textarea></label
 				>{/if}
 			{#if place.kind === 'document'}<label class="block"
-					><span class="label">Shows</span><select class="field" bind:value={version}
-						><option value="">always the newest version</option>{#each labels as label (label)}<option
-								value={label}>exactly {label}</option
-							>{/each}</select
-					></label
+					><span class="label">Shows</span><Select
+						choices={[
+							{ value: '', label: 'always the newest version' },
+							...labels.map((label) => ({ value: label, label: `exactly ${label}` }))
+						]}
+						bind:value={version}
+					/></label
 				>{/if}
 			<details>
 				<summary class="cursor-pointer text-ink-2">Address and web pages</summary>

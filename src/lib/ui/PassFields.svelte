@@ -28,6 +28,7 @@
 </script>
 
 <script lang="ts">
+	import DateField from './kit/DateField.svelte';
 	let {
 		terms = $bindable(),
 		mailed,
@@ -109,15 +110,7 @@
 			>{/if}
 	</fieldset>{/if}
 <div class="grid grid-cols-3 gap-3">
-	<label
-		><span class="label">Until</span><input
-			class="field"
-			type="date"
-			bind:value={terms.until}
-			min={from}
-			required
-		/></label
-	>
+	<DateField label="Until" bind:value={terms.until} min={from} required />
 	<label
 		><span class="label">Uses, at most</span><input
 			class="field"

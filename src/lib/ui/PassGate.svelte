@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refreshAll } from './refresh';
 	import { call, CallError, sentenceOf } from './api';
 	import Gate from './Gate.svelte';
 
@@ -51,7 +51,7 @@
 				const answer = (await response.json()) as { code: string; detail: string };
 				throw new CallError(answer.code, answer.detail, {});
 			}
-			await invalidateAll();
+			await refreshAll();
 		} catch (error) {
 			fault = sentenceOf(error);
 		}

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refreshAll } from './refresh';
 	import { toast } from 'svelte-sonner';
 	import type { PassView } from '../core/rows';
 	import { releaseNumber, VERDICT_LABEL, VERDICTS, type Verdict } from '../core/releases';
@@ -38,7 +38,7 @@
 	};
 
 	async function receipt() {
-		if (await attempt(() => call('POST', `/passes/${secret}/receipt`, {}))) await invalidateAll();
+		if (await attempt(() => call('POST', `/passes/${secret}/receipt`, {}))) await refreshAll();
 	}
 	async function keep() {
 		if (await attempt(() => call('PUT', `/passes/${secret}/verdicts`, { answers: given(open) })))
@@ -55,7 +55,7 @@
 				answers: given(answered)
 			});
 			toast.success(`${plural(signed, 'verdict')} signed and sent. ${view.release.issuedBy} has been told.`);
-			await invalidateAll();
+			await refreshAll();
 		} catch (error) {
 			fault = sentenceOf(error);
 		}

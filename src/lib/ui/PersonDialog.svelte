@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import { untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import type { EffectRow } from '../core/access/rows';
@@ -187,11 +188,16 @@
 					{#each departments as d (d.id)}<tr class="border-b border-rule-2"
 							><td class="py-1"><span class="mr-2 font-mono text-[12px]">{d.code}</span>{d.name}</td><td
 								class="text-right"
-								><select class="field max-w-[110px]" aria-label="In {d.name}" bind:value={chosen[d.id]}
-									><option value="out">not in it</option><option value="in">member</option><option
-										value="lead">lead</option
-									></select
-								></td
+								><Select
+									label="In {d.name}"
+									choices={[
+										{ value: 'out', label: 'not in it' },
+										{ value: 'in', label: 'member' },
+										{ value: 'lead', label: 'lead' }
+									]}
+									bind:value={() => chosen[d.id] ?? 'out', (role) => (chosen[d.id] = role || 'out')}
+									class="max-w-[110px]"
+								/></td
 							></tr
 						>{/each}
 				</tbody>

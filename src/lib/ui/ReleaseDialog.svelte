@@ -1,4 +1,6 @@
 <script lang="ts">
+	import DateField from './kit/DateField.svelte';
+	import Select from './kit/Select.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { PURPOSE_LABEL } from '../core/revisions/revisions';
@@ -117,11 +119,13 @@
 	<form onsubmit={submit} class="space-y-3">
 		{#if building.length && documents.length}
 			<label class="block"
-				><span class="label">Release</span><select class="field" bind:value={into}
-					><option value="">a new one</option>{#each building as b (b.id)}<option value={b.id}
-							>{releaseNumber(b.number)} {b.title}</option
-						>{/each}</select
-				></label
+				><span class="label">Release</span><Select
+					choices={[
+						{ value: '', label: 'a new one' },
+						...building.map((b) => ({ value: b.id, label: `${releaseNumber(b.number)} ${b.title}` }))
+					]}
+					bind:value={into}
+				/></label
 			>
 		{/if}
 		{#if !into}
@@ -135,35 +139,35 @@
 			>
 			<div class="grid grid-cols-2 gap-3">
 				<label class="block"
-					><span class="label">Purpose</span><select class="field" bind:value={purpose} required
-						><option value="" disabled>choose what it is for</option
-						>{#each Object.entries(PURPOSE_LABEL) as [key, word] (key)}<option value={key}>{word}</option
-							>{/each}</select
-					></label
-				>
-				<label class="block"
-					><span class="label">Reply asked by</span><input
-						class="field"
-						type="date"
-						bind:value={replyBy}
+					><span class="label">Purpose</span><Select
+						choices={Object.entries(PURPOSE_LABEL).map(([key, word]) => ({ value: key, label: word }))}
+						bind:value={purpose}
+						placeholder="choose what it is for"
+						required
 					/></label
 				>
+				<DateField label="Reply asked by" bind:value={replyBy} />
 			</div>
 			<label class="block"
-				><span class="label">To</span><select class="field" bind:value={recipient} required
-					><option value="" disabled>choose who gets it</option
-					>{#each choices?.recipients ?? [] as r (r.id)}<option value={r.id}>{r.name}, {r.company}</option
-						>{/each}</select
-				></label
+				><span class="label">To</span><Select
+					choices={[
+						...(choices?.recipients ?? []).map((r) => ({ value: r.id, label: `${r.name}, ${r.company}` }))
+					]}
+					bind:value={recipient}
+					placeholder="choose who gets it"
+					required
+				/></label
 			>
 			{#if choices && !choices.recipients.length}<p class="text-lock">
 					Nobody is on the distribution list yet. Add the client on the page People first.
 				</p>{/if}
 			<label class="block"
-				><span class="label">Approved by</span><select class="field" bind:value={approver} required
-					><option value="" disabled>choose a second person</option
-					>{#each choices?.members ?? [] as m (m.id)}<option value={m.id}>{m.name}</option>{/each}</select
-				></label
+				><span class="label">Approved by</span><Select
+					choices={(choices?.members ?? []).map((m) => ({ value: m.id, label: m.name }))}
+					bind:value={approver}
+					placeholder="choose a second person"
+					required
+				/></label
 			>
 		{/if}
 		{#if edit}<p class="text-[12px] text-ink-2">

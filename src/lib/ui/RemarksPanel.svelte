@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import { isOverdue, remarkPieces, type Mention, type RemarkRow } from '../core/remarks';
 	import { attempt, sentenceOf } from './api';
 	import AssignRemark from './AssignRemark.svelte';
@@ -91,11 +92,16 @@
 	<div class="flex flex-wrap items-center gap-2 px-3 py-2">
 		{#if titled}<h2 class="text-[15px]">Remarks</h2>{/if}
 		<span class="text-[12px] text-ink-2">{remarks.open.length} open · {settled} settled</span>
-		<select class="field ml-auto !w-auto" aria-label="Which remarks" bind:value={shows}>
-			<option value="open">Open</option>
-			<option value="settled">Settled</option>
-			<option value="all">All</option>
-		</select>
+		<Select
+			label="Which remarks"
+			choices={[
+				{ value: 'open', label: 'Open' },
+				{ value: 'settled', label: 'Settled' },
+				{ value: 'all', label: 'All' }
+			]}
+			bind:value={shows}
+			class="ml-auto w-auto"
+		/>
 		<a class="link" href={table}>As a table</a>
 	</div>
 	{#if remarks.mayRemark && !remarks.draft}<div class="flex flex-wrap gap-1.5 px-3 pb-2">

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import {
 		label,
 		nextIssue,
@@ -57,9 +58,10 @@
 		</fieldset>
 		{#if what === 'issue'}
 			<label class="block"
-				><span class="label">Purpose</span><select class="field" bind:value={purpose}
-					>{#each PURPOSES as p (p)}<option value={p}>{PURPOSE_LABEL[p]}</option>{/each}</select
-				></label
+				><span class="label">Purpose</span><Select
+					choices={PURPOSES.map((p) => ({ value: p, label: PURPOSE_LABEL[p] }))}
+					bind:value={purpose}
+				/></label
 			>
 			<p class="flex items-center gap-2">
 				<Revision label={row.label} issued={row.issued} /> becomes
@@ -68,9 +70,10 @@
 			</p>
 		{:else}
 			<label class="block"
-				><span class="label">From {STATE_LABEL[row.state]} to</span><select class="field" bind:value={goal}
-					>{#each states as s (s)}<option value={s}>{STATE_LABEL[s]}</option>{/each}</select
-				></label
+				><span class="label">From {STATE_LABEL[row.state]} to</span><Select
+					choices={states.map((s) => ({ value: s, label: STATE_LABEL[s] }))}
+					bind:value={goal}
+				/></label
 			>
 			<p class="text-ink-2">
 				{goal === 'archived'

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import Select from './kit/Select.svelte';
+	import { refreshAll } from './refresh';
 	import { toast } from 'svelte-sonner';
 	import {
 		checkScheme,
@@ -26,7 +27,7 @@
 		try {
 			await call('PUT', `/projects/${project}/revision-scheme`, $state.snapshot(draft));
 			toast('The revision scheme is changed.');
-			await invalidateAll();
+			await refreshAll();
 		} catch (error) {
 			fault = sentenceOf(error);
 		}
@@ -91,9 +92,11 @@
 		<legend class="mb-1 font-semibold">Which a purpose demands</legend>
 		{#each PURPOSES as purpose (purpose)}
 			<label for="demand-{purpose}">{PURPOSE_LABEL[purpose]}</label>
-			<select id="demand-{purpose}" class="field" bind:value={draft.demands[purpose]}
-				>{#each draft.sequences as s, i (i)}<option value={s.prefix}>{s.prefix}</option>{/each}</select
-			>
+			<Select
+				id="demand-{purpose}"
+				choices={draft.sequences.map((s) => ({ value: s.prefix, label: s.prefix }))}
+				bind:value={draft.demands[purpose]}
+			/>
 		{/each}
 	</fieldset>
 	<div>

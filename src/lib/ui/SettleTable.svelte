@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import type { Column } from '../core/settle';
 	import type { Line, Settling } from './settling.svelte';
 	import SendingState from './SendingState.svelte';
@@ -24,10 +25,9 @@
 		return `Take in hand and hand in after ${known.label}`;
 	}
 	/** What became of a line is chosen in one field; adding beside changes its number and is done with. */
-	function choose(event: Event, line: Line) {
-		const choice = (event.currentTarget as HTMLSelectElement).value;
+	function choose(choice: Line['becomes'] | 'beside', line: Line) {
 		if (choice === 'beside') settling.beside(line);
-		else line.becomes = choice as Line['becomes'];
+		else line.becomes = choice;
 	}
 </script>
 
@@ -95,16 +95,17 @@
 								onpaste={(event) => pasted(event, i, column)}
 								onchange={() => column === 'number' && settling.look()}
 							/>{#if column === 'number'}<span class="block text-[11px] text-ink-2">{line.hint}</span
-								>{#if used && line.open}<select
-										class="field mt-1 w-[190px] text-[12px]"
-										aria-label="What becomes of {line.file.name}"
+								>{#if used && line.open}<Select
+										class="mt-1 w-[190px] text-[12px]"
+										label="What becomes of {line.file.name}"
+										choices={[
+											{ value: 'undecided', label: 'In use: choose what to do' },
+											...(used.document ? [{ value: 'version', label: next(line) } as const] : []),
+											{ value: 'beside', label: `Add beside as ${used.free}` }
+										]}
 										value={line.becomes}
-										onchange={(event) => choose(event, line)}
-									>
-										<option value="undecided">In use: choose what to do</option>
-										{#if used.document}<option value="version">{next(line)}</option>{/if}
-										<option value="beside">Add beside as {used.free}</option>
-									</select>{/if}{/if}</td
+										choose={(choice) => choose(choice, line)}
+									/>{/if}{/if}</td
 						>
 					{/each}
 					<td class="py-1.5">

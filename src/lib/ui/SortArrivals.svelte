@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { faultsOf } from '../core/settle';
@@ -177,12 +178,14 @@
 >
 	<form onsubmit={submit} class="space-y-3">
 		<label class="block max-w-[460px]"
-			><span class="label">Folder for new documents</span><select
-				class="field"
-				bind:value={folder}
-				onchange={() => void propose()}
-				>{#each folders as f (f.id)}<option value={f.id}>{f.way}</option>{/each}</select
-			></label
+			><span class="label">Folder for new documents</span><Select
+				choices={folders.map((f) => ({ value: f.id, label: f.way }))}
+				value={folder}
+				choose={(id) => {
+					folder = id;
+					void propose();
+				}}
+			/></label
 		>
 		<div class="max-h-[50vh] overflow-auto border border-rule">
 			<table class="w-full min-w-[720px]">

@@ -100,6 +100,7 @@
 	{/if}
 	{#if viewing}<p class="shrink-0 border-b border-rule bg-sheet px-3 py-1">
 			<Select
+				class="w-auto max-w-[260px]"
 				label="From where it is looked at"
 				choices={views.map((name, i) => ({ value: String(i), label: name }))}
 				value={String(side)}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import { DropdownMenu } from 'bits-ui';
 	import { attempt, call, sentenceOf } from './api';
 	import Dialog from './Dialog.svelte';
@@ -174,11 +175,12 @@
 					: 'Who reaches them follows the new place; what was given to one of them alone stays.'}
 			</p>
 			<label class="block"
-				><span class="label">To</span><select class="field" bind:value={to} required
-					><option value="" disabled>choose a place</option>{#each targets as t (t.id)}<option value={t.id}
-							>{t.way}</option
-						>{/each}</select
-				></label
+				><span class="label">To</span><Select
+					choices={targets.map((t) => ({ value: t.id, label: t.way }))}
+					bind:value={to}
+					placeholder="choose a place"
+					required
+				/></label
 			>
 		{/if}
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from './kit/Select.svelte';
 	import { attempt, call } from './api';
 	import Dialog from './Dialog.svelte';
 
@@ -33,11 +34,14 @@
 			the trail notes that you looked.
 		</p>
 		<label class="block"
-			><span class="label">Person</span><select class="field" bind:value={chosen} required
-				><option value="" disabled>choose a person</option>{#each people as p (p.id)}<option value={p.id}
-						>{p.name}{p.outside ? ' (outside)' : ''}</option
-					>{/each}</select
-			></label
+			><span class="label">Person</span><Select
+				choices={[
+					...people.map((p) => ({ value: p.id, label: `${p.name}${p.outside ? ' (outside)' : ''}` }))
+				]}
+				bind:value={chosen}
+				placeholder="choose a person"
+				required
+			/></label
 		>
 		<div class="flex justify-end gap-2">
 			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button

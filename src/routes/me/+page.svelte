@@ -1,6 +1,7 @@
 <script lang="ts">
+	import Select from '$lib/ui/kit/Select.svelte';
 	import SignOut from '$lib/ui/SignOut.svelte';
-	import { invalidateAll } from '$app/navigation';
+	import { refreshAll } from '$lib/ui/refresh';
 	import { toast } from 'svelte-sonner';
 	import { attempt, call, sentenceOf } from '$lib/ui/api';
 	import { enhance } from '$app/forms';
@@ -26,7 +27,7 @@
 		event.preventDefault();
 		if (await attempt(() => call('PATCH', '/me', { name }))) {
 			toast('Your name is changed.');
-			await invalidateAll();
+			await refreshAll();
 		}
 	}
 	async function changePassword(event: SubmitEvent) {
@@ -52,16 +53,16 @@
 		if (!made) return;
 		secret = made.secret;
 		tokenName = '';
-		await invalidateAll();
+		await refreshAll();
 	}
 	async function withdraw(id: string) {
-		if (await attempt(() => call('DELETE', `/me/tokens/${id}`))) await invalidateAll();
+		if (await attempt(() => call('DELETE', `/me/tokens/${id}`))) await refreshAll();
 	}
 	async function choose(kind: string, choice: string) {
-		if (await attempt(() => call('PUT', `/me/notice-choices/${kind}`, { choice }))) await invalidateAll();
+		if (await attempt(() => call('PUT', `/me/notice-choices/${kind}`, { choice }))) await refreshAll();
 	}
 	async function endSession(id: string) {
-		if (await attempt(() => call('DELETE', `/me/sessions/${id}`))) await invalidateAll();
+		if (await attempt(() => call('DELETE', `/me/sessions/${id}`))) await refreshAll();
 	}
 	/** What a browser calls itself, in a few words. */
 	function browserText(agent: string): string {
@@ -71,7 +72,8 @@
 			? `${browser[1]} ${browser[2]}${system ? ` on ${system[1]}` : ''}`
 			: agent.slice(0, 60) || 'unknown browser';
 	}
-	function setTheme() {
+	function setTheme(chosen: string) {
+		theme = chosen;
 		if (theme === 'system') localStorage.removeItem('cupboard-theme');
 		else localStorage.setItem('cupboard-theme', theme);
 		document.documentElement.dataset.theme =
@@ -103,11 +105,15 @@
 			<button class="button">Change name</button>
 			<label class="block pt-3"
 				><span class="label">Light or dark</span>
-				<select class="field" bind:value={theme} onchange={setTheme}
-					><option value="system">As the system</option><option value="light">Light</option><option
-						value="dark">Dark</option
-					></select
-				>
+				<Select
+					choices={[
+						{ value: 'system', label: 'As the system' },
+						{ value: 'light', label: 'Light' },
+						{ value: 'dark', label: 'Dark' }
+					]}
+					value={theme}
+					choose={setTheme}
+				/>
 			</label>
 		</form>
 		<form onsubmit={changePassword} class="space-y-2">
@@ -210,15 +216,12 @@
 			<tbody>
 				{#each data.choices as one (one.kind)}<tr class="h-9 border-b border-rule-2"
 						><td>{NOTICE_LABEL[one.kind]}</td><td class="w-[170px] text-right"
-							><select
-								class="field"
-								aria-label={NOTICE_LABEL[one.kind]}
+							><Select
+								label={NOTICE_LABEL[one.kind]}
+								choices={NOTICE_CHOICES.map((choice) => ({ value: choice, label: CHOICE_LABEL[choice] }))}
 								value={one.choice}
-								onchange={(e) => choose(one.kind, e.currentTarget.value)}
-								>{#each NOTICE_CHOICES as choice (choice)}<option value={choice}
-										>{CHOICE_LABEL[choice]}</option
-									>{/each}</select
-							></td
+								choose={(choice) => choose(one.kind, choice)}
+							/></td
 						></tr
 					>{/each}
 			</tbody>

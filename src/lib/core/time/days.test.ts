@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { dayOf, dayWords, dayWordsOf, lastMomentOf, plusDays } from './days';
+import { dayOf, dayWords, dayWordsOf, lastMomentOf, momentOf, plusDays, timeOf } from './days';
 
 const ZONES = ['UTC', 'Europe/Copenhagen', 'America/St_Johns', 'Pacific/Auckland', 'Pacific/Kiritimati'];
 
@@ -24,6 +24,25 @@ describe('days of a project', () => {
 					expect(end.getTime()).toBeGreaterThanOrEqual(at.getTime());
 					expect(dayOf(end, zone)).toBe(day);
 					expect(dayOf(new Date(end.getTime() + 1), zone)).toBe(plusDays(day, 1));
+				}
+			)
+		);
+	});
+	it('and a time make the moment that is meant there, also where the clocks skip it', () => {
+		expect(momentOf('2026-11-27', '17:00', 'Europe/Copenhagen').toISOString()).toBe(
+			'2026-11-27T16:00:00.000Z'
+		);
+		expect(momentOf('2026-03-29', '02:30', 'Europe/Copenhagen').toISOString()).toBe(
+			'2026-03-29T01:30:00.000Z'
+		);
+		fc.assert(
+			fc.property(
+				fc.date({ min: new Date('2000-01-01'), max: new Date('2060-01-01'), noInvalidDate: true }),
+				fc.constantFrom(...ZONES),
+				(at, zone) => {
+					const back = momentOf(dayOf(at, zone), timeOf(at, zone), zone);
+					// The minute comes back, but for the hour that clocks show twice.
+					expect(Math.abs(back.getTime() - at.getTime())).toBeLessThanOrEqual(3_660_000);
 				}
 			)
 		);

@@ -1,4 +1,11 @@
-import { fromDate, parseDate, toCalendarDate, toZoned } from '@internationalized/date';
+import {
+	fromDate,
+	parseDate,
+	parseTime,
+	toCalendarDate,
+	toCalendarDateTime,
+	toZoned
+} from '@internationalized/date';
 
 /** The day of a moment in a time zone, as `2026-11-27`. */
 export function dayOf(at: Date | string, timeZone: string): string {
@@ -17,6 +24,21 @@ export function lastMomentOf(day: string, timeZone: string): Date {
 			.toDate()
 			.getTime() - 1
 	);
+}
+
+/**
+ * The moment of a day at a time in a time zone; of a time that the clocks skip there, the one after the gap.
+ * @param day as `2026-11-27`
+ * @param time as `17:00`
+ */
+export function momentOf(day: string, time: string, timeZone: string): Date {
+	return toZoned(toCalendarDateTime(parseDate(day), parseTime(time)), timeZone).toDate();
+}
+
+/** The time of day of a moment in a time zone, as `17:00`. */
+export function timeOf(at: Date | string, timeZone: string): string {
+	const { hour, minute } = fromDate(new Date(at), timeZone);
+	return `${String(hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}`;
 }
 
 /** A day as people read it: `27 Nov`, with the year where it is not that of `now`. */

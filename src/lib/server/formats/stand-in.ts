@@ -56,15 +56,15 @@ export async function makeStandIn({ path, mediaType, to }: Omit<StandInTask, 'ta
 	}
 }
 
+/**
+ * Runs a program in a folder of its own, after everybody who waits for a page, and not longer than it may. These
+ * reserve far more memory than they fill; what they fill is bounded with the worker that they run under.
+ */
+const apart = (home: string, ...program: string[]) =>
+	bounded('nice', ['-n', '10', 'timeout', '-s', 'KILL', PATIENCE, ...program], { memory: false, home });
+
 async function opened(path: string, home: string): Promise<string> {
-	await bounded(
-		'timeout',
-		['-s', 'KILL', PATIENCE, 'heif-convert', '-q', '92', path, join(home, 'made.jpg')],
-		{
-			memory: false,
-			home
-		}
-	);
+	await apart(home, 'heif-convert', '-q', '92', path, join(home, 'made.jpg'));
 	// A file with several pictures becomes several files; the first is the one that was taken.
 	const [first] = (await readdir(home)).filter((name) => name.endsWith('.jpg')).sort();
 	if (!first) throw new Error('The picture could not be opened.');
@@ -108,14 +108,10 @@ async function printed(path: string, mediaType: string, home: string): Promise<s
 	const file = join(home, `file.${ENDINGS[mediaType]}`);
 	await copyFile(path, file);
 	const made = join(home, 'made');
-	// It reserves far more memory than it fills; what it fills is bounded with the worker that it runs under.
-	await bounded(
-		'timeout',
-		[
-			...['-s', 'KILL', PATIENCE, 'soffice', `-env:UserInstallation=file://${join(home, 'profile')}`],
-			...['--headless', '--norestore', '--nolockcheck', '--convert-to', 'pdf', '--outdir', made, file]
-		],
-		{ memory: false, home }
+	await apart(
+		home,
+		...['soffice', `-env:UserInstallation=file://${join(home, 'profile')}`, '--headless', '--norestore'],
+		...['--nolockcheck', '--convert-to', 'pdf', '--outdir', made, file]
 	);
 	return join(made, 'file.pdf');
 }

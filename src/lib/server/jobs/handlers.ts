@@ -1,6 +1,6 @@
 import { signHeads } from '../heads';
 import { cleanUploads } from '../content';
-import { learnWords, readContent, readMissed } from '../reading';
+import { drawPreview, learnWords, readContent, readMissed } from '../reading';
 import { resumableOf } from '../resumable';
 import { checkOne } from '../arrivals';
 import { forgetOldTries } from '../tries';
@@ -14,6 +14,7 @@ export function handlers(services: Services, mailer: Mailer): Handlers {
 	const { db } = services.database;
 	return {
 		'read-content': ({ hash }) => readContent(services, hash),
+		'draw-preview': ({ hash }) => drawPreview(services, hash),
 		'read-missed': () => readMissed(services),
 		'learn-words': () => learnWords(db),
 		'send-mail': ({ mailId }) => mailer.send(mailId),

@@ -8,6 +8,7 @@ export type Handlers = { [N in JobName]: (data: JobData[N]) => Promise<void> };
 
 const OPTIONS: Record<JobName, PgBoss.SendOptions> = {
 	'read-content': { retryLimit: 2, retryDelay: 5, expireInSeconds: 180 },
+	'draw-preview': { retryLimit: 1, retryDelay: 30, expireInSeconds: 180 },
 	'send-mail': { retryLimit: 20, retryDelay: 10, retryBackoff: true, expireInSeconds: 60 },
 	'check-arrival': { retryLimit: 5, retryDelay: 20, expireInSeconds: 600 },
 	'send-digests': { retryLimit: 2 },

@@ -1,6 +1,7 @@
 /** What each job is given. All are safe to do twice. */
 export interface JobData {
 	'read-content': { hash: string };
+	'draw-preview': { hash: string };
 	'send-mail': { mailId: string };
 	'check-arrival': { arrivalId: string };
 	'send-digests': Record<string, never>;

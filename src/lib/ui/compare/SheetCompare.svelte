@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '../kit/Select.svelte';
 	import { onMount, tick } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import type { DrawingChange } from '../../core/compare/drawings';
@@ -315,10 +316,18 @@
 				>
 			{/if}
 			<label class="flex items-center gap-1 text-[12px]"
-				>Let pass <select class="field h-7 w-auto py-0" bind:value={tolerance} onchange={again}>
-					<option value={undefined}>what fits</option>
-					{#each [0, 1, 2, 3] as n (n)}<option value={n}>{plural(n, 'pixel')}</option>{/each}
-				</select></label
+				>Let pass <Select
+					class="h-7 w-auto py-0"
+					choices={[
+						{ value: '', label: 'what fits' },
+						...[0, 1, 2, 3].map((n) => ({ value: String(n), label: plural(n, 'pixel') }))
+					]}
+					value={String(tolerance ?? '')}
+					choose={(pixels) => {
+						tolerance = pixels === '' ? undefined : Number(pixels);
+						void again();
+					}}
+				/></label
 			>
 			<button class="button" onclick={startMarking}
 				>{byHand ? 'Lay on each other as found' : 'Lay by three places…'}</button

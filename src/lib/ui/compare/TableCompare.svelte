@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '../kit/Select.svelte';
 	import { onMount } from 'svelte';
 	import { keyColumns, type ComparedTable, type Table } from '../../core/compare/tables';
 	import { tablesToShow } from '../shown';
@@ -84,20 +85,30 @@
 		class="flex shrink-0 flex-wrap items-center gap-4 border-b border-rule bg-sheet px-3 py-1.5 text-[12px]"
 	>
 		{#if (compared?.length ?? 0) > 1}<label
-				>Sheet <select class="field h-7 w-auto py-0" bind:value={sheet}
-					>{#each compared! as t, i (t.name)}<option value={i}
-							>{t.name}{t.kind === 'same'
-								? ''
-								: ` (${t.kind === 'changed' ? t.changes : WORD[t.kind]})`}</option
-						>{/each}</select
-				></label
+				>Sheet <Select
+					class="h-7 w-auto py-0"
+					choices={compared!.map((t, i) => ({
+						value: String(i),
+						label:
+							t.kind === 'same' ? t.name : `${t.name} (${t.kind === 'changed' ? t.changes : WORD[t.kind]})`
+					}))}
+					value={String(sheet)}
+					choose={(i) => (sheet = Number(i))}
+				/></label
 			>{/if}
 		{#if keys.length}<label
-				>Rows told apart by <select class="field h-7 w-auto py-0" bind:value={key} onchange={compare}
-					><option value={undefined}>{one?.key ?? ''} (found)</option>{#each keys as k (k)}<option value={k}
-							>{k}</option
-						>{/each}</select
-				></label
+				>Rows told apart by <Select
+					class="h-7 w-auto py-0"
+					choices={[
+						{ value: '', label: `${one?.key ?? ''} (found)` },
+						...keys.map((k) => ({ value: k, label: k }))
+					]}
+					value={key ?? ''}
+					choose={(k) => {
+						key = k || undefined;
+						void compare();
+					}}
+				/></label
 			>{:else if one}<span class="text-ink-2">No column tells rows apart; they are compared in order.</span
 			>{/if}
 		<label class="flex items-center gap-1.5"

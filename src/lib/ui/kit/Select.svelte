@@ -3,59 +3,109 @@
 	import ChevronDown from '@lucide/svelte/icons/chevron-down';
 	import { Select } from 'bits-ui';
 
-	/** One of a few. Arrow keys and typing choose; what is chosen is told to `choose`. */
+	/**
+	 * One of a few. Stands in a `label` that says what is chosen, or carries one of its own; arrow keys and typing
+	 * choose. What is chosen is bound as `value`; with `choose` it is only told, and shows when the value becomes it.
+	 */
 	let {
 		label,
+		id,
 		choices,
-		value,
+		value = $bindable(),
 		choose,
-		wide = ''
+		name,
+		placeholder = '',
+		required = false,
+		disabled = false,
+		class: more = ''
 	}: {
-		/** Says to screen readers what is chosen. */
-		label: string;
-		choices: readonly { value: Value; label: string }[];
-		value: Value;
-		choose: (value: Value) => void;
-		/** Width of the field, as a class. */
-		wide?: string;
+		/** What is chosen, for screen readers, where no `label` stands around it. */
+		label?: string;
+		id?: string;
+		choices: readonly { value: Value; label: string; group?: string }[];
+		value: Value | '';
+		choose?: (value: Value) => void;
+		/** By what a form sends it. */
+		name?: string;
+		/** Stands there while nothing is chosen. */
+		placeholder?: string;
+		/** A form is not sent while nothing is chosen. */
+		required?: boolean;
+		disabled?: boolean;
+		/** More of its look, such as its width; as wide as what it stands in otherwise. */
+		class?: string;
 	} = $props();
-	const shown = $derived(choices.find((choice) => choice.value === value)?.label ?? '');
+
+	const shown = $derived(choices.find((choice) => choice.value === value)?.label);
+	/** What nobody can mean when nothing is meant, for the library that takes an empty text for no choice. */
+	const EMPTY = '\u0000';
+	const outward = (said: string) => (said === EMPTY ? '' : said) as Value;
+	const inward = (said: string) => said || (choices.some((choice) => choice.value === '') ? EMPTY : '');
+	const groups = $derived(
+		[...new Set(choices.map((choice) => choice.group))].map((name) => ({
+			name,
+			choices: choices.filter((choice) => choice.group === name)
+		}))
+	);
+	let trigger = $state<HTMLElement | null>(null);
+	function chosen(next: string) {
+		const said = outward(next);
+		if (said === value) return;
+		if (choose) choose(said);
+		else value = said;
+	}
 </script>
 
 <Select.Root
 	type="single"
-	{value}
-	items={choices.map((choice) => ({ ...choice }))}
-	onValueChange={(next) => next !== value && choose(next as Value)}
+	value={inward(value)}
+	items={choices.map((choice) => ({ value: inward(choice.value), label: choice.label }))}
+	onValueChange={chosen}
+	{disabled}
 >
 	<Select.Trigger
-		class="field inline-flex w-auto max-w-[260px] items-center gap-2 {wide}"
-		aria-label="{label}: {shown}"
-		><span class="min-w-0 truncate">{shown}</span><ChevronDown
-			size={14}
-			class="ml-auto shrink-0"
-			aria-hidden="true"
-		/></Select.Trigger
+		bind:ref={trigger}
+		{id}
+		class="field inline-flex items-center gap-2 text-left disabled:opacity-50 {more}"
+		aria-label={label}
+		><span class="min-w-0 truncate {shown === undefined ? 'text-ink-2' : ''}">{shown ?? placeholder}</span
+		><ChevronDown size={14} class="ml-auto shrink-0" aria-hidden="true" /></Select.Trigger
 	>
 	<Select.Portal>
 		<Select.Content
-			class="z-50 max-h-[50vh] min-w-[var(--bits-select-anchor-width)] overflow-auto border border-ink bg-sheet py-1 shadow-lg"
+			class="z-50 max-h-[50vh] max-w-[90vw] min-w-[var(--bits-select-anchor-width)] overflow-auto border border-ink bg-sheet py-1 shadow-lg"
 			sideOffset={2}
 			aria-label={label}
 		>
-			{#each choices as choice (choice.value)}
-				<Select.Item
-					value={choice.value}
-					label={choice.label}
-					class="flex cursor-pointer items-center gap-2 px-3 py-1 data-highlighted:bg-film data-highlighted:outline-none"
-				>
-					{#snippet children({ selected })}<Check
-							size={14}
-							class={selected ? '' : 'invisible'}
-							aria-hidden="true"
-						/>{choice.label}{/snippet}
-				</Select.Item>
+			{#each groups as group (group.name)}
+				<Select.Group>
+					{#if group.name}<Select.GroupHeading class="px-3 pt-1.5 text-[12px] text-ink-2"
+							>{group.name}</Select.GroupHeading
+						>{/if}
+					{#each group.choices as choice (choice.value)}
+						<Select.Item
+							value={inward(choice.value)}
+							label={choice.label}
+							class="flex cursor-pointer items-center gap-2 px-3 py-1 data-highlighted:bg-film data-highlighted:outline-none"
+						>
+							{#snippet children({ selected })}<Check
+									size={14}
+									class="shrink-0 {selected ? '' : 'invisible'}"
+									aria-hidden="true"
+								/>{choice.label}{/snippet}
+						</Select.Item>
+					{/each}
+				</Select.Group>
 			{/each}
 		</Select.Content>
 	</Select.Portal>
 </Select.Root>
+{#if required}<input
+		class="sr-only"
+		tabindex="-1"
+		aria-hidden="true"
+		required
+		{value}
+		onfocus={() => trigger?.focus()}
+	/>{/if}
+{#if name}<input type="hidden" {name} {value} />{/if}

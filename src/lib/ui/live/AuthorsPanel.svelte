@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '../kit/Select.svelte';
 	import type { Passage } from '../../core/text/authorship';
 	import type { VersionRow } from '../../core/rows';
 	import { call, sentenceOf } from '../api';
@@ -54,16 +55,24 @@
 
 <div class="flex flex-wrap items-center gap-2 px-3 py-2">
 	<label class="flex items-center gap-1.5"
-		>from <select class="field !w-auto" bind:value={() => from, (label) => (chosen = label)}>
-			<option value="">the beginning</option>
-			{#each versions as one (one.label)}<option>{one.label}</option>{/each}
-		</select></label
+		>from <Select
+			choices={[
+				{ value: '', label: 'the beginning' },
+				...versions.map((one) => ({ value: one.label, label: one.label }))
+			]}
+			bind:value={() => from, (label) => (chosen = label)}
+			class="w-auto"
+		/></label
 	>
 	<label class="flex items-center gap-1.5"
-		>to <select class="field !w-auto" bind:value={to}>
-			<option value="now">now</option>
-			{#each versions as one (one.label)}<option>{one.label}</option>{/each}
-		</select></label
+		>to <Select
+			choices={[
+				{ value: 'now', label: 'now' },
+				...versions.map((one) => ({ value: one.label, label: one.label }))
+			]}
+			bind:value={to}
+			class="w-auto"
+		/></label
 	>
 </div>
 {#if fault}<p role="alert" class="px-3 text-fault">{fault}</p>{/if}

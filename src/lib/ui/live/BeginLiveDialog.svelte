@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '../kit/Select.svelte';
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { BEGINNINGS } from '../../core/schedule/beginnings';
@@ -73,9 +74,11 @@
 			/></label
 		>
 		{#if kind === 'schedule'}<label class="block"
-				><span class="label">Begin with the columns of</span><select class="field" bind:value={beginning}
-					>{#each BEGINNINGS as one, i (one.name)}<option value={i}>{one.name}</option>{/each}</select
-				></label
+				><span class="label">Begin with the columns of</span><Select
+					choices={BEGINNINGS.map((one, i) => ({ value: String(i), label: one.name }))}
+					value={String(beginning)}
+					choose={(i) => (beginning = Number(i))}
+				/></label
 			>{/if}
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 		<div class="flex justify-end gap-2">

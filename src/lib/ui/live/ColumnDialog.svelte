@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '../kit/Select.svelte';
 	import { untrack } from 'svelte';
 	import {
 		columnSchema,
@@ -91,9 +92,10 @@
 				/></label
 			>
 			<label class="block w-[190px]"
-				><span class="label">Holds</span><select class="field" bind:value={fields.kind}
-					>{#each COLUMN_KINDS as kind (kind)}<option value={kind}>{KINDS[kind]}</option>{/each}</select
-				></label
+				><span class="label">Holds</span><Select
+					choices={COLUMN_KINDS.map((kind) => ({ value: kind, label: KINDS[kind] }))}
+					bind:value={fields.kind}
+				/></label
 			>
 		</div>
 		{#if fields.kind === 'number' || fields.kind === 'formula'}<label class="block w-[120px]"
@@ -150,9 +152,10 @@
 			</div>{/if}
 		<div class="flex gap-3">
 			<label class="block w-[150px]"
-				><span class="label">Beneath it</span><select class="field" bind:value={fields.total}
-					>{#each TOTALS as total (total)}<option value={total}>{SUMS[total]}</option>{/each}</select
-				></label
+				><span class="label">Beneath it</span><Select
+					choices={TOTALS.map((total) => ({ value: total, label: SUMS[total] }))}
+					bind:value={fields.total}
+				/></label
 			>
 			<label class="block w-[120px]"
 				><span class="label">Width, pixels</span><input

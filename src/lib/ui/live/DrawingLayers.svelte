@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '../kit/Select.svelte';
 	import { toast } from 'svelte-sonner';
 	import { attempt, call } from '../api';
 	import type { LiveDrawingState } from './drawing.svelte';
@@ -18,8 +19,8 @@
 		writes: boolean;
 	} = $props();
 
-	async function give(layer: { name: string; key: string }, choice: HTMLSelectElement) {
-		const department = choice.value || null;
+	async function give(layer: { name: string; key: string }, choice: string) {
+		const department = choice || null;
 		const done = await attempt(() =>
 			call('PUT', `/documents/${document}/live/layers/${encodeURIComponent(layer.name)}`, { department })
 		);
@@ -27,7 +28,6 @@
 			toast.success(
 				`${layer.name} is ${department ? `for ${departments.find((d) => d.id === department)?.name ?? ''}` : 'everybody’s'} now.`
 			);
-		else choice.value = drawing.owners.get(layer.key) ?? '';
 	}
 	const code = (id: string | null) => departments.find((d) => d.id === id)?.code ?? '';
 </script>
@@ -58,14 +58,18 @@
 					onclick={() => drawing.switchLayer(layer.name, !layer.off)}
 					>{layer.off ? 'Switch on' : 'Switch off'}</button
 				>{/if}
-			{#if writes}<select
-					class="field !w-[64px] !py-0 font-mono text-[11px]"
-					aria-label="Whose {layer.name} is"
+			{#if writes}<span
 					title={mayRun || may ? 'Whose the layer is' : 'The leads of its department hand it over'}
-					value={layer.owner ?? ''}
-					onchange={(e) => void give(layer, e.currentTarget)}
-					><option value="">all</option>{#each departments as d (d.id)}<option value={d.id}>{d.code}</option
-						>{/each}</select
+					><Select
+						class="!w-[72px] !py-0 font-mono text-[11px]"
+						label="Whose {layer.name} is"
+						choices={[
+							{ value: '', label: 'all' },
+							...departments.map((d) => ({ value: d.id, label: d.code }))
+						]}
+						value={layer.owner ?? ''}
+						choose={(department) => void give(layer, department)}
+					/></span
 				>{:else}<span class="font-mono text-[11px] text-ink-2">{code(layer.owner) || 'all'}</span>{/if}
 		</li>
 	{/each}

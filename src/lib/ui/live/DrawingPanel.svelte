@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '../kit/Select.svelte';
 	import { attributesOf } from '../../core/drawing/edited';
 	import { toast } from 'svelte-sonner';
 	import type { XY } from '../../core/drawing/item';
@@ -116,17 +117,13 @@
 			</p>{/if}
 		{#if writes && mayChange}
 			<label class="block"
-				><span class="label">Layer</span><select
-					class="field font-mono"
+				><span class="label">Layer</span><Select
+					class="font-mono"
+					choices={layers.map((l) => ({ value: l.key, label: l.name }))}
 					value={one?.layer.toUpperCase() ?? ''}
-					onchange={(e) =>
-						drawing.setLayer(
-							layers.find((l) => l.key === e.currentTarget.value)?.name ?? e.currentTarget.value
-						)}
-					>{#if !one}<option value="" disabled>several</option>{/if}{#each layers as l (l.key)}<option
-							value={l.key}>{l.name}</option
-						>{/each}</select
-				></label
+					choose={(key) => drawing.setLayer(layers.find((l) => l.key === key)?.name ?? key)}
+					placeholder="several"
+				/></label
 			>
 			{#if one && words !== null}<label class="block"
 					><span class="label">Words</span><textarea
@@ -205,9 +202,11 @@
 {:else}
 	<div class="space-y-3">
 		<label class="block"
-			><span class="label">On layer</span><select class="field font-mono" bind:value={drawing.layer}
-				>{#each layers as l (l.key)}<option value={l.name}>{l.name}</option>{/each}</select
-			></label
+			><span class="label">On layer</span><Select
+				choices={layers.map((l) => ({ value: l.name, label: l.name }))}
+				bind:value={drawing.layer}
+				class="font-mono"
+			/></label
 		>
 		{#if !layers.length}<p class="text-fault">
 				No layer is yours; its department’s lead can hand one over.
@@ -220,9 +219,11 @@
 				{@render figureField('Height', 'height')}{@render figureField('Turned, degrees', 'turn')}
 			</div>{/if}
 		{#if drawing.tool === 'block'}<label class="block"
-				><span class="label">Block</span><select class="field font-mono" bind:value={drawing.block}
-					>{#each drawing.blocks as name (name)}<option value={name}>{name}</option>{/each}</select
-				></label
+				><span class="label">Block</span><Select
+					choices={drawing.blocks.map((name) => ({ value: name, label: name }))}
+					bind:value={drawing.block}
+					class="font-mono"
+				/></label
 			>
 			{#if !drawing.blocks.length}<p class="text-ink-2">This drawing has no blocks to insert.</p>{/if}
 			<div class="flex gap-2">

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '../kit/Select.svelte';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { DropdownMenu } from 'bits-ui';
 	import Papa from 'papaparse';
@@ -351,16 +352,16 @@
 					{#each grid.columns as column, i (column.id)}
 						{@const held = grid.arrangement.filters[column.id]}
 						<span class="border-l border-rule-2 bg-film p-0.5" style={stays(i)} role="gridcell">
-							{#if column.kind === 'choice'}<select
-									class="field h-full w-full !py-0 text-[12px]"
-									aria-label="Only rows whose {column.name} is"
-									value={held && 'oneOf' in held ? held.oneOf[0] : ''}
-									onchange={(e) =>
-										grid.filter(column.id, e.currentTarget.value ? { oneOf: [e.currentTarget.value] } : null)}
-									><option value="">all</option>{#each column.choices as choice (choice)}<option
-											value={choice}>{choice}</option
-										>{/each}</select
-								>{:else}<input
+							{#if column.kind === 'choice'}<Select
+									class="h-full w-full !py-0 text-[12px]"
+									label="Only rows whose {column.name} is"
+									choices={[
+										{ value: '', label: 'all' },
+										...column.choices.map((choice) => ({ value: choice, label: choice }))
+									]}
+									value={held && 'oneOf' in held ? (held.oneOf[0] ?? '') : ''}
+									choose={(one) => grid.filter(column.id, one ? { oneOf: [one] } : null)}
+								/>{:else}<input
 									class="field h-full w-full !py-0 text-[12px]"
 									type="search"
 									aria-label="Only rows whose {column.name} has"

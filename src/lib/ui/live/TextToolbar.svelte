@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '../kit/Select.svelte';
 	import { DropdownMenu } from 'bits-ui';
 	import type { Command, EditorState } from 'prosemirror-state';
 	import { isInTable } from 'prosemirror-tables';
@@ -47,15 +48,14 @@
 	aria-label="Words and paragraphs"
 	class="flex shrink-0 flex-wrap items-center gap-1 border-b border-rule bg-sheet px-3 py-1 [&>*]:shrink-0"
 >
-	<select
-		class="field !w-[150px]"
-		aria-label="Kind of paragraph"
+	<Select
+		class="!w-[150px]"
+		label="Kind of paragraph"
+		choices={BLOCKS.map((one) => ({ value: one.key, label: one.label }))}
 		value={block}
 		disabled={suggesting}
-		onchange={(e) => run(BLOCKS.find((b) => b.key === e.currentTarget.value)!.run)}
-	>
-		{#each BLOCKS as one (one.key)}<option value={one.key}>{one.label}</option>{/each}
-	</select>
+		choose={(key) => run(BLOCKS.find((b) => b.key === key)!.run)}
+	/>
 	<span class="mx-1 h-5 border-l border-rule"></span>
 	{#each LOOKS as look (look.label)}<button
 			class="button min-w-[30px] justify-center !px-1.5 {hasMark(editor, look.mark) ? '!bg-act-soft' : ''}"

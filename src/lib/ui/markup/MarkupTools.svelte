@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '../kit/Select.svelte';
 	import type { MarkKind } from '../../core/markup/mark';
 	import { WITH_WORDS } from '../../core/markup/mark';
 	import type { StampKind } from '../../core/markup/stamps';
@@ -90,13 +91,12 @@
 		</div>
 		{#if HINTS[markup.tool]}<p class="text-[12px] text-ink-2">{HINTS[markup.tool]}</p>{/if}
 		{#if markup.tool === 'stamp'}<label class="block"
-				><span class="label">Which stamp</span><select
-					class="field"
-					onchange={(event) => (markup.words = event.currentTarget.value)}
-				>
-					<option value="">choose</option>
-					{#each stamps as stamp (stamp.label)}<option value={stamp.text}>{stamp.label}</option>{/each}
-				</select></label
+				><span class="label">Which stamp</span><Select
+					choices={stamps.map((stamp) => ({ value: stamp.text, label: stamp.label }))}
+					value={stamps.some((stamp) => stamp.text === markup.words) ? markup.words : ''}
+					choose={(words) => (markup.words = words)}
+					placeholder="choose"
+				/></label
 			>
 		{:else if needsWords}<label class="block"
 				><span class="label">The words</span><textarea

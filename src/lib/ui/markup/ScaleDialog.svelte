@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '../kit/Select.svelte';
 	import Dialog from '../Dialog.svelte';
 
 	/** Asks how long something on the sheet really is; dimensions and areas of the page follow. */
@@ -27,9 +28,10 @@
 			/></label
 		>
 		<label
-			><span class="label">Unit</span><select class="field" bind:value={unit}
-				>{#each ['mm', 'cm', 'm', 'km', 'in', 'ft'] as one (one)}<option>{one}</option>{/each}</select
-			></label
+			><span class="label">Unit</span><Select
+				choices={['mm', 'cm', 'm', 'km', 'in', 'ft'].map((one) => ({ value: one, label: one }))}
+				bind:value={unit}
+			/></label
 		>
 		<button class="button button-act">Set the scale of this page</button>
 	</form>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import DateField from '$lib/ui/kit/DateField.svelte';
+	import Select from '$lib/ui/kit/Select.svelte';
 	import { goto } from '$app/navigation';
 	import { refresh } from '$lib/ui/refresh';
 	import { onMount, untrack } from 'svelte';
@@ -52,9 +54,12 @@
 		}
 		loading = false;
 	}
-	function choose(event: Event) {
-		const form = (event.currentTarget as HTMLElement).closest('form')!;
-		const query = new URLSearchParams([...new FormData(form)].filter(([, v]) => v) as [string, string][]);
+	/** Filters by one thing more, or no longer when it is empty. */
+	function choose(by: string, value: string) {
+		const wanted = Object.entries({ ...data.filter, [by]: value });
+		const query = new URLSearchParams(
+			wanted.filter(([, said]) => said).map(([key, said]) => [key, String(said)])
+		);
 		void goto(`?${query}`, { keepFocus: true, noScroll: true, replaceState: true });
 	}
 </script>
@@ -64,53 +69,53 @@
 	<div class="flex flex-wrap items-center gap-3 px-5 py-3">
 		<h1 class="text-[21px]">Activity</h1>
 		<form class="ml-auto flex flex-wrap gap-2" aria-label="Filter">
-			<select
-				class="field w-[150px]"
-				name="actor"
-				aria-label="Person"
+			<Select
+				class="w-[150px]"
+				label="Person"
+				choices={[
+					{ value: '', label: 'Everybody' },
+					...data.persons.map((p: { id: string; name: string }) => ({ value: p.id, label: p.name }))
+				]}
 				value={data.filter.actor ?? ''}
-				onchange={choose}
-				><option value="">Everybody</option>{#each data.persons as p (p.id)}<option value={p.id}
-						>{p.name}</option
-					>{/each}</select
-			>
-			<select
-				class="field w-[170px]"
-				name="kind"
-				aria-label="Kind"
+				choose={(actor) => choose('actor', actor)}
+			/>
+			<Select
+				class="w-[170px]"
+				label="Kind"
+				choices={[
+					{ value: '', label: 'Every change' },
+					...Object.entries(EVENT_KINDS).map(([value, label]) => ({ value, label }))
+				]}
 				value={data.filter.kind ?? ''}
-				onchange={choose}
-				><option value="">Every change</option
-				>{#each Object.entries(EVENT_KINDS) as [kind, name] (kind)}<option value={kind}>{name}</option
-					>{/each}</select
-			>
-			<select
-				class="field w-[180px]"
-				name="place"
-				aria-label="Place"
+				choose={(kind) => choose('kind', kind)}
+			/>
+			<Select
+				class="w-[180px]"
+				label="Place"
+				choices={[
+					{ value: '', label: 'Everywhere' },
+					...data.places.map((p: { id: string; name: string }) => ({ value: p.id, label: p.name }))
+				]}
 				value={data.filter.place ?? ''}
-				onchange={choose}
-				><option value="">Everywhere</option>{#each data.places as p (p.id)}<option value={p.id}
-						>{p.name}</option
-					>{/each}</select
-			>
-			<label class="flex items-center gap-1 text-ink-2"
-				>from <input
-					class="field w-[130px]"
-					type="date"
-					name="from"
+				choose={(place) => choose('place', place)}
+			/>
+			<span class="flex items-center gap-1 text-ink-2"
+				>from <DateField
+					inline
+					label="From"
+					class="w-[130px]"
 					value={data.filter.from ?? ''}
-					onchange={choose}
-				/></label
+					choose={(day) => choose('from', day)}
+				/></span
 			>
-			<label class="flex items-center gap-1 text-ink-2"
-				>to <input
-					class="field w-[130px]"
-					type="date"
-					name="to"
+			<span class="flex items-center gap-1 text-ink-2"
+				>to <DateField
+					inline
+					label="To"
+					class="w-[130px]"
 					value={data.filter.to ?? ''}
-					onchange={choose}
-				/></label
+					choose={(day) => choose('to', day)}
+				/></span
 			>
 			{#if filtered}<a class="button" href="?">Show all</a>{/if}
 		</form>

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
-	import { refresh } from '$lib/ui/refresh';
+	import Select from '$lib/ui/kit/Select.svelte';
+	import { refresh, refreshAll } from '$lib/ui/refresh';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { call, sentenceOf } from '$lib/ui/api';
@@ -28,6 +28,8 @@
 
 	type Values = Record<string, string>;
 	let fault = $state<Record<string, string>>({});
+	/** What is chosen for somebody who is being added. */
+	let newcomer = $state({ department: '', role: 'member' });
 	async function submit(
 		event: SubmitEvent,
 		kind: string,
@@ -45,8 +47,9 @@
 				body(Object.fromEntries(new FormData(form)) as Values)
 			);
 			form.reset();
+			newcomer = { department: '', role: 'member' };
 			toast(done);
-			await invalidateAll();
+			await refreshAll();
 		} catch (error) {
 			fault[kind] = sentenceOf(error);
 		}
@@ -199,18 +202,28 @@
 					><span class="label">Name</span><input class="field" name="name" required maxlength="180" /></label
 				>
 				<label class="block"
-					><span class="label">Department</span><select class="field" name="department"
-						><option value="">none</option>{#each data.departments as d (d.id)}<option value={d.id}
-								>{d.code} {d.name}</option
-							>{/each}</select
-					></label
+					><span class="label">Department</span><Select
+						name="department"
+						choices={[
+							{ value: '', label: 'none' },
+							...data.departments.map((d: { id: string; code: string; name: string }) => ({
+								value: d.id,
+								label: `${d.code} ${d.name}`
+							}))
+						]}
+						bind:value={newcomer.department}
+					/></label
 				>
 				<label class="block"
-					><span class="label">As</span><select class="field" name="role"
-						><option value="member">member: Work on the department’s shelves</option><option value="lead"
-							>lead: Run on the department’s shelves</option
-						><option value="controller">document controller: Run everywhere</option></select
-					></label
+					><span class="label">As</span><Select
+						name="role"
+						choices={[
+							{ value: 'member', label: 'member: Work on the department’s shelves' },
+							{ value: 'lead', label: 'lead: Run on the department’s shelves' },
+							{ value: 'controller', label: 'document controller: Run everywhere' }
+						]}
+						bind:value={newcomer.role}
+					/></label
 				>
 				{#if fault.person}<p role="alert" class="text-fault">{fault.person}</p>{/if}
 				<button class="button button-act">Add and tell them</button>
@@ -269,12 +282,12 @@
 			departments={data.departments}
 			members={data.members}
 			me={data.frame.me.id}
-			done={invalidateAll}
+			done={refreshAll}
 		/>{/if}
 	{#if grouping}<GroupDialog
 			bind:group={grouping}
 			project={data.frame.project.id}
 			members={data.members}
-			done={invalidateAll}
+			done={refreshAll}
 		/>{/if}
 {/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$lib/ui/kit/Select.svelte';
 	import { onDestroy, onMount } from 'svelte';
 	import { tagsOf } from '$lib/core/settle';
 	import { photographs } from '$lib/ui/photographs.svelte';
@@ -143,9 +144,11 @@
 						{/each}
 					</ul>
 					<label class="block"
-						><span class="label">Folder</span><select class="field min-h-[40px]" bind:value={place}
-							>{#each places as one (one.id)}<option value={one.id}>{one.way}</option>{/each}</select
-						></label
+						><span class="label">Folder</span><Select
+							choices={places.map((one) => ({ value: one.id, label: one.way }))}
+							bind:value={place}
+							class="min-h-[40px]"
+						/></label
 					>
 					<label class="block"
 						><span class="label">Tags, with commas between them</span><input

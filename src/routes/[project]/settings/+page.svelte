@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import Select from '$lib/ui/kit/Select.svelte';
+	import { refreshAll } from '$lib/ui/refresh';
 	import { toast } from 'svelte-sonner';
 	import { LEVELS, levelLabel, type Level } from '$lib/core/access/levels';
 	import { PURPOSE_LABEL, PURPOSES, type Purpose } from '$lib/core/revisions/revisions';
@@ -44,7 +45,7 @@
 					.filter(Boolean)
 			});
 			toast('The settings are changed.');
-			await invalidateAll();
+			await refreshAll();
 		} catch (error) {
 			fault = sentenceOf(error);
 		}
@@ -60,11 +61,14 @@
 			<span class="block text-[12px] text-ink-2"
 				>What they have been given beyond it is capped at once; passes follow it too.</span
 			>
-			<select class="field mt-1 max-w-[240px]" bind:value={outside}
-				><option value="nothing">nothing at all</option>{#each LEVELS as level (level)}<option value={level}
-						>{levelLabel(level)}</option
-					>{/each}</select
-			></label
+			<Select
+				choices={[
+					{ value: 'nothing', label: 'nothing at all' },
+					...LEVELS.map((level) => ({ value: level, label: levelLabel(level) }))
+				]}
+				bind:value={outside}
+				class="mt-1 max-w-[240px]"
+			/></label
 		>
 		<label class="flex items-start gap-2"
 			><input type="checkbox" class="mt-1 accent-act" bind:checked={twoStep} /><span

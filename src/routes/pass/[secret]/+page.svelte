@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refreshAll } from '$lib/ui/refresh';
 	import { onMount } from 'svelte';
 	import PassGate from '$lib/ui/PassGate.svelte';
 	import PassPlace from '$lib/ui/PassPlace.svelte';
@@ -10,9 +10,9 @@
 	// A pass that is withdrawn or ends stops working in tabs that are open, too.
 	onMount(() => {
 		const source = new EventSource(`/pass/${data.secret}/live`);
-		source.onmessage = () => void invalidateAll();
+		source.onmessage = () => void refreshAll();
 		const left = new Date(data.gate.endsAt).getTime() - Date.now();
-		const timer = left < 2 ** 31 ? setTimeout(() => void invalidateAll(), Math.max(0, left) + 500) : 0;
+		const timer = left < 2 ** 31 ? setTimeout(() => void refreshAll(), Math.max(0, left) + 500) : 0;
 		return () => {
 			source.close();
 			clearTimeout(timer);
