@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { inField } from './in-field';
 	import { onMount } from 'svelte';
 	import type { Sheet } from '../core/dxf/sheet';
 	import { SnapIndex } from '../core/dxf/snap';
@@ -111,7 +112,7 @@
 		measure.set();
 	}
 	function measureKeys(event: KeyboardEvent) {
-		if (!measure) return;
+		if (!measure || inField(event)) return;
 		if (event.key === 'Enter') measure.end();
 		else if (event.key === 'Escape' && measure.points.length) measure.clear();
 		else if (event.key === 'Escape') measure = null;

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { inField } from './in-field';
 	import { onMount } from 'svelte';
 	import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
 	import { pdfFault, showPdf } from './pdf';
@@ -196,7 +197,7 @@
 		port.showBox(target.x, target.y, target.w, target.h);
 	}
 	function keys(event: KeyboardEvent) {
-		if ((event.target as HTMLElement).matches('input')) return;
+		if (inField(event)) return;
 		if (event.key === 'PageDown') void show(number + 1);
 		else if (event.key === 'PageUp') void show(number - 1);
 	}

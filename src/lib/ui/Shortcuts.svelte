@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { inField } from './in-field';
 	import { tinykeys } from 'tinykeys';
 	import { onMount } from 'svelte';
 	import Dialog from './Dialog.svelte';
@@ -10,7 +11,7 @@
 
 	onMount(() => {
 		const guard = (run: () => void) => (event: KeyboardEvent) => {
-			if ((event.target as HTMLElement)?.closest('input, textarea, select, [contenteditable]')) return;
+			if (inField(event)) return;
 			event.preventDefault();
 			run();
 		};

@@ -13,7 +13,7 @@ export const screen = $state<{ shortcuts: Shortcut[] }>({ shortcuts: [] });
 function typing(event: KeyboardEvent): boolean {
 	const target = event.target as HTMLElement | null;
 	return !!target?.closest(
-		'input:not([type=checkbox]), textarea, select, [contenteditable], [role=dialog], [role=menu]'
+		'input:not([type=checkbox]), textarea, [contenteditable], [role=combobox], [role=listbox], [role=dialog], [role=menu]'
 	);
 }
 

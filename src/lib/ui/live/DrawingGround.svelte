@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { inField } from '../in-field';
 	import type { Stroke, Text } from '../../core/dxf/sheet';
 	import { TOOLS, type DrawTool } from '../../core/drawing/draft';
 	import type { XY } from '../../core/drawing/item';
@@ -223,7 +224,7 @@
 		drawing.drag = null;
 	}
 	function keys(event: KeyboardEvent) {
-		if ((event.target as HTMLElement).closest('input, textarea, select, [role=dialog]')) return;
+		if (inField(event) || (event.target as HTMLElement).closest('[role=dialog]')) return;
 		const ctrl = event.ctrlKey || event.metaKey;
 		const act: Record<string, () => void> = {
 			Escape: () => {

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { inField } from '../in-field';
 	import Select from '../kit/Select.svelte';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { DropdownMenu } from 'bits-ui';
@@ -119,8 +120,7 @@
 	}
 
 	function keys(event: KeyboardEvent) {
-		const typing = (event.target as HTMLElement).matches('input, select');
-		if (typing) return;
+		if (inField(event)) return;
 		const ctrl = event.ctrlKey || event.metaKey;
 		const moves: Record<string, [number, number]> = {
 			ArrowDown: [1, 0],

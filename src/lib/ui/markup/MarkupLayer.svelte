@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { inField } from '../in-field';
 	import { untrack } from 'svelte';
 	import { POINT_BY_POINT, type Mark, type MarkKind, type Point } from '../../core/markup/mark';
 	import { boxOf, fitted, lengthOf, SHOWS_WORDS } from '../../core/markup/shape';
@@ -167,8 +168,7 @@
 	}
 
 	function keys(event: KeyboardEvent) {
-		if (!editing || (event.target as HTMLElement).closest('input, textarea, select, [contenteditable]'))
-			return;
+		if (!editing || inField(event)) return;
 		const step = pixels(event.shiftKey ? 20 : 4);
 		const ctrl = event.ctrlKey || event.metaKey;
 		const up = face.lasting(0, 1).y < face.lasting(0, 0).y ? -1 : 1;
