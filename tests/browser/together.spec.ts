@@ -374,7 +374,9 @@ test('three people work in a text, a schedule, a sheet and a drawing at once; on
 	for (const one of all) {
 		for (const who of ['Ines', 'Rhosyn', 'Oke']) {
 			await expect(one.text.locator('.ProseMirror')).toContainText(`Seen by ${who}.`, { timeout: 30_000 });
-			await expect(one.schedule.getByRole('gridcell', { name: `Seen by ${who}` })).toBeVisible();
+			await expect(one.schedule.getByRole('gridcell', { name: `Seen by ${who}` })).toBeVisible({
+				timeout: 30_000
+			});
 		}
 		await expect.poll(async () => (await shows(one)).marks.length).toBeGreaterThanOrEqual(3);
 		for (const page of one.pages) await kept(page);
