@@ -65,7 +65,7 @@
 	<span class="hidden items-center gap-1.5 text-ink-2 sm:flex" role="gridcell"
 		><FolderIcon size={14} aria-hidden="true" />Folder</span
 	>
-	<span class="flex min-w-0 items-center gap-1.5 pr-2" role="gridcell"
+	<span class="flex min-w-0 items-center gap-1.5 pr-2 sm:col-start-3 sm:-col-end-1" role="gridcell"
 		><FolderIcon size={14} class="shrink-0 text-ink-2 sm:hidden" aria-hidden="true" /><a
 			class="truncate font-semibold hover:text-act"
 			href="/{code}/place/{folder.id}"
