@@ -4,7 +4,7 @@ import { EML } from '../../core/file-kinds';
 import type { ShownMail } from '../../core/shown';
 
 /** Mails of more bytes are kept and downloaded, not read. */
-const MOST_BYTES = 150_000_000;
+export const MOST_MAIL_BYTES = 150_000_000;
 /** Most attachments that are listed. */
 const MOST_ATTACHMENTS = 500;
 
@@ -65,7 +65,7 @@ export async function writtenInMail(
 }
 
 async function read(path: string, mediaType: string, size: number): Promise<ReadMail> {
-	if (size > MOST_BYTES) throw new Error('The mail is too large to open.');
+	if (size > MOST_MAIL_BYTES) throw new Error('The mail is too large to open.');
 	const bytes = await readFile(path);
 	const mail = mediaType === EML ? await readEml(bytes) : await readMsg(bytes);
 	return { ...mail, attachments: named(mail.attachments.slice(0, MOST_ATTACHMENTS)) };

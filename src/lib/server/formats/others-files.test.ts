@@ -142,6 +142,10 @@ describe('what came with a mail', () => {
 		expect(Buffer.from((await attached('note (2).txt'))!).toString()).toBe('the second of that name');
 		expect(await attached('../../etc/passwd')).toBeNull();
 	});
+	it('is not looked for in a mail that is too large to open, which is no fault of the mail', async () => {
+		const mail = { ...(await file('mail.eml', EML)), size: 200_000_000 };
+		expect(await work({ task: 'inspect', ...mail })).toMatchObject({ fault: null, unchecked: true });
+	});
 	it('is asked for in vain in a damaged one', async () => {
 		const path = join(home, 'broken.msg');
 		await writeFile(path, Buffer.concat([(await readFile(join(FILES, 'mail.msg'))).subarray(0, 700)]));

@@ -17,7 +17,7 @@ import { coverNote, type CoverNoteTask } from './cover-note';
 import { asksForPassword, MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
 import { archiveFault } from './scan';
 import { pdfPages, shown, shownPage, shownWords, type ShownPicture, type ShownTask } from './shown';
-import { attachment, shownMail } from './mail';
+import { attachment, MOST_MAIL_BYTES, shownMail } from './mail';
 import { modelTables, modelView, MOST_MODEL_BYTES } from './model';
 import { makeStandIn, type StandInTask } from './stand-in';
 import { copied, type CopyTask } from './stamp';
@@ -151,6 +151,7 @@ async function inspect({
 			return fine(PICTURES.get(mediaType));
 		}
 		if (mediaType === EML || mediaType === MSG) {
+			if (size > MOST_MAIL_BYTES) return kept;
 			await shownMail(path, mediaType, size);
 			return fine('mail');
 		}
