@@ -35,11 +35,50 @@ module.exports = {
 			to: { path: ['^src/lib/ui', '^src/routes', '^node_modules/(svelte|@sveltejs)/'] }
 		},
 		{
+			name: 'platform-below-nouns',
+			comment:
+				'The ground that all nouns of the server stand on. It asks only who reaches what, and writes the trail; of live rooms and reading it knows the types that `Services` hands round.',
+			severity: 'error',
+			from: { path: '^src/lib/server/platform', pathNot: 'platform/services\\.ts$' },
+			to: {
+				path: '^src/lib/server/',
+				pathNot: ['^src/lib/server/(platform|formats)/', '^src/lib/server/(access/reach|trail/write)\\.ts$']
+			}
+		},
+		{
+			name: 'api-above-nouns',
+			comment:
+				'The registries, what answers the public API, and the start know every noun; no noun knows them.',
+			severity: 'error',
+			from: { path: '^src/lib/server/', pathNot: '^src/lib/server/api/' },
+			to: { path: '^src/lib/server/api/' }
+		},
+		{
+			name: 'kit-below-screens',
+			comment: 'The parts that every screen is made of know no screen.',
+			severity: 'error',
+			from: { path: '^src/lib/ui/(kit|platform)/' },
+			to: { path: '^src/lib/ui/', pathNot: '^src/lib/ui/(kit|platform)/' }
+		},
+		{
 			name: 'routes-hold-no-sql',
 			comment: 'A route parses, calls and renders; queries live in views and acts.',
 			severity: 'error',
 			from: { path: '^src/routes' },
-			to: { path: ['^node_modules/(drizzle-orm|postgres)/', '^src/lib/server/db/schema'] }
+			to: { path: ['^node_modules/(drizzle-orm|postgres)/', '^src/lib/server/platform/db/schema'] }
+		},
+		{
+			name: 'no-loose-files',
+			comment: 'Every file has a room, named by its subject.',
+			severity: 'error',
+			from: { path: '^src/lib/(core|formats|server|ui)/[^/]+$' },
+			to: {}
+		},
+		{
+			name: 'no-loose-files-asked',
+			severity: 'error',
+			from: {},
+			to: { path: '^src/lib/(core|formats|server|ui)/[^/]+$' }
 		},
 		{ name: 'no-circular', severity: 'error', from: {}, to: { circular: true } }
 	],

@@ -2,6 +2,6 @@ import { defineConfig } from 'drizzle-kit';
 
 export default defineConfig({
 	dialect: 'postgresql',
-	schema: './src/lib/server/db/schema/index.ts',
+	schema: './src/lib/server/platform/db/schema/index.ts',
 	out: './drizzle'
 });

@@ -22,5 +22,29 @@ export default ts.config(
 			'no-console': ['error', { allow: ['warn', 'error'] }]
 		}
 	},
+	{
+		// Days are reckoned in one room, which knows the zones and the clocks that change.
+		files: ['src/**', 'scripts/**'],
+		ignores: ['src/lib/core/time/**'],
+		rules: {
+			'no-restricted-syntax': [
+				'error',
+				{
+					selector: 'Literal[value=86400000]',
+					message: 'Spans of days are in core/time/spans.'
+				},
+				{
+					selector:
+						"CallExpression[callee.property.name=/^(slice|substring|split)$/] > MemberExpression > CallExpression[callee.property.name='toISOString']",
+					message: 'The day of a moment is told by core/time/days, in a time zone.'
+				},
+				{
+					selector:
+						'CallExpression[callee.property.name=/^(get|set)(UTC)?(Day|Date|Month|FullYear)$/][callee.object.type!="ThisExpression"]',
+					message: 'Days are reckoned in core/time.'
+				}
+			]
+		}
+	},
 	{ files: ['scripts/**', 'tests/**', 'bench/**'], rules: { 'no-console': 'off' } }
 );

@@ -3,12 +3,16 @@ import { defineConfig } from 'vitest/config';
 
 /** The reader of DOCX is another one in the browser, which is where texts are brought in. */
 const IN_BROWSERS = [{ find: /^mammoth$/, replacement: 'mammoth/mammoth.browser.js' }];
+/** Where no page is around: what the framework says of the page is that there is none. */
+const NO_PAGE = [
+	{ find: '$app/state', replacement: new URL('tests/ui/no-page.ts', import.meta.url).pathname }
+];
 
 export default defineConfig({
 	test: {
 		projects: [
 			{
-				resolve: { alias: IN_BROWSERS },
+				resolve: { alias: [...IN_BROWSERS, ...NO_PAGE] },
 				test: {
 					name: 'unit',
 					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts', 'tests/round-trips/**/*.test.ts'],
@@ -17,7 +21,7 @@ export default defineConfig({
 			},
 			{
 				plugins: [svelte()],
-				resolve: { conditions: ['browser'] },
+				resolve: { conditions: ['browser'], alias: NO_PAGE },
 				test: {
 					name: 'ui',
 					include: ['src/lib/ui/**/*.svelte.test.ts', 'tests/ui/**/*.test.ts'],

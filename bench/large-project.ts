@@ -1,5 +1,5 @@
 import postgres from 'postgres';
-import { secretHash } from '../src/lib/server/ids';
+import { secretHash } from '../src/lib/server/platform/ids';
 
 /** What the large project holds; the sizes that the budgets name. */
 export const SIZE = {

@@ -1,6 +1,6 @@
-import type { Actor, Proof } from '$lib/server/actor';
-import type { Auth } from '$lib/server/auth';
-import type { Services } from '$lib/server/services';
+import type { Actor, Proof } from '$lib/server/platform/runner/actor';
+import type { Auth } from '$lib/server/platform/auth/auth';
+import type { Services } from '$lib/server/platform/services';
 
 declare global {
 	namespace App {

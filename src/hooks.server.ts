@@ -1,17 +1,17 @@
 import type { Handle, HandleServerError, RequestEvent, ServerInit } from '@sveltejs/kit';
 import type { BlockList } from 'node:net';
 import { building } from '$app/environment';
-import { Problem } from '$lib/core/problem';
-import { makeAuth } from '$lib/server/auth';
-import type { Actor } from '$lib/server/actor';
-import { readProofs } from '$lib/server/proofs';
-import { clientAddress, trustedProxies } from '$lib/server/http/address';
-import { awayPage } from '$lib/server/http/away';
-import { bodyLimit, withBoundedBody } from '$lib/server/http/body';
-import { load } from '$lib/server/http/load';
-import { problemResponse, unexpected } from '$lib/server/http/respond';
-import { checkTries, countTry } from '$lib/server/tries';
-import { startServices } from '$lib/server/start';
+import { Problem } from '$lib/core/acts/problem';
+import { makeAuth } from '$lib/server/platform/auth/auth';
+import type { Actor } from '$lib/server/platform/runner/actor';
+import { readProofs } from '$lib/server/platform/auth/proofs';
+import { clientAddress, trustedProxies } from '$lib/server/platform/http/address';
+import { awayPage } from '$lib/server/platform/http/away';
+import { bodyLimit, withBoundedBody } from '$lib/server/platform/http/body';
+import { load } from '$lib/server/platform/http/load';
+import { problemResponse, unexpected } from '$lib/server/platform/http/respond';
+import { checkTries, countTry } from '$lib/server/platform/auth/tries';
+import { startServices } from '$lib/server/api/start';
 import type { App } from './app.d';
 
 let proxies: BlockList | null = null;

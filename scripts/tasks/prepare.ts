@@ -1,8 +1,8 @@
 /** Brings the database to the newest schema; makes the demo world once, or the code for the first controller. */
-import { readConfig } from '../../src/lib/server/config';
-import { openDatabase } from '../../src/lib/server/db';
-import { migrateDatabase } from '../../src/lib/server/db/migrate';
-import { firstCode, waitsForFirst } from '../../src/lib/server/first';
+import { readConfig } from '../../src/lib/server/platform/config';
+import { openDatabase } from '../../src/lib/server/platform/db';
+import { migrateDatabase } from '../../src/lib/server/platform/db/migrate';
+import { firstCode, waitsForFirst } from '../../src/lib/server/people/first';
 import { makeWorld } from '../world/world';
 
 const config = readConfig();

@@ -1,8 +1,8 @@
 /** Checks the event chain of every project and the hash of every stored object; exit 1 at the first fault. */
-import { readConfig } from '../../src/lib/server/config';
-import { openDatabase } from '../../src/lib/server/db';
-import { LocalStore } from '../../src/lib/server/store/local';
-import { verifyAll } from '../../src/lib/server/verify';
+import { readConfig } from '../../src/lib/server/platform/config';
+import { openDatabase } from '../../src/lib/server/platform/db';
+import { LocalStore } from '../../src/lib/server/platform/store/local';
+import { verifyAll } from '../../src/lib/server/trail/verify';
 
 const config = readConfig();
 const database = openDatabase(config.databaseUrl, 2);

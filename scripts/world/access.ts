@@ -1,16 +1,17 @@
 import { and, eq, like } from 'drizzle-orm';
-import { bringIn, changeAccess, letIn } from '../../src/lib/server/acts/access/grants';
-import { closePlace, freezePlace, markSensitive } from '../../src/lib/server/acts/access/standing';
-import { makeGroup } from '../../src/lib/server/acts/groups';
-import { makeHatch, putThroughHatch, refuseArrival } from '../../src/lib/server/acts/hatches';
-import { openPass, takeFromPlacePass } from '../../src/lib/server/acts/open-passes';
-import { makePass } from '../../src/lib/server/acts/place-passes';
-import { acceptInvitation } from '../../src/lib/server/acts/account';
-import { checkOne } from '../../src/lib/server/arrivals';
-import { receive } from '../../src/lib/server/content';
-import { arrival, grant, group, hatch, mail, place } from '../../src/lib/server/db/schema';
+import { bringIn, changeAccess, letIn } from '../../src/lib/server/access/acts';
+import { closePlace, freezePlace, markSensitive } from '../../src/lib/server/access/acts-standing';
+import { makeGroup } from '../../src/lib/server/people/acts-groups';
+import { makeHatch, putThroughHatch, refuseArrival } from '../../src/lib/server/hatches/acts';
+import { openPass, takeFromPlacePass } from '../../src/lib/server/passes/acts-open';
+import { makePass } from '../../src/lib/server/passes/acts';
+import { acceptInvitation } from '../../src/lib/server/people/acts-account';
+import { checkOne } from '../../src/lib/server/hatches/check';
+import { receive } from '../../src/lib/server/content/content';
+import { arrival, grant, group, hatch, mail, place } from '../../src/lib/server/platform/db/schema';
 import { pdfText } from './papers';
-import { DAY, HOUR, type Stage } from './stage';
+import { DAY } from '../../src/lib/core/time/spans';
+import { dayIn, HOUR, type Stage } from './stage';
 import { PASSWORD } from './founding';
 
 type Step = (daysAgo: number, hour: number, run: () => Promise<void>) => void;
@@ -24,7 +25,7 @@ async function folderCalled(stage: Stage, name: string): Promise<string> {
 	return row.id;
 }
 
-const someDay = (stage: Stage, ahead: number) => new Date(stage.end + ahead * DAY).toISOString().slice(0, 10);
+const someDay = (stage: Stage, ahead: number) => dayIn(stage.end + ahead * DAY);
 
 /** Who is let in beyond the shelves, what is closed and frozen, which passes and hatches are open. */
 export function planAccess(stage: Stage, step: Step): void {

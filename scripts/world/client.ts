@@ -1,8 +1,8 @@
 import { eq, sql } from 'drizzle-orm';
-import { askApproval, approveRelease } from '../../src/lib/server/acts/releases/approval';
-import { acceptChecks, buildRelease } from '../../src/lib/server/acts/releases/build';
-import { releaseView } from '../../src/lib/server/views/releases';
-import { document, version } from '../../src/lib/server/db/schema';
+import { askApproval, approveRelease } from '../../src/lib/server/releases/acts-approval';
+import { acceptChecks, buildRelease } from '../../src/lib/server/releases/acts';
+import { releaseView } from '../../src/lib/server/releases/views';
+import { document, version } from '../../src/lib/server/platform/db/schema';
 import type { CheckName } from '../../src/lib/core/releases';
 import { type Stage, type Doc, HOUR } from './stage';
 

@@ -1,11 +1,11 @@
 import { eq, sql } from 'drizzle-orm';
-import { acceptInvitation } from '../../src/lib/server/acts/account';
-import { makeFolder, makeShelf } from '../../src/lib/server/acts/folders';
-import { addPerson, addRecipient, makeDepartment, makeProject } from '../../src/lib/server/acts/people';
-import { mail } from '../../src/lib/server/db/schema';
-import { firstCode, makeFirst } from '../../src/lib/server/first';
+import { acceptInvitation } from '../../src/lib/server/people/acts-account';
+import { makeFolder, makeShelf } from '../../src/lib/server/places/acts';
+import { addPerson, addRecipient, makeDepartment, makeProject } from '../../src/lib/server/people/acts';
+import { mail } from '../../src/lib/server/platform/db/schema';
+import { firstCode, makeFirst } from '../../src/lib/server/people/first';
 import { DEPARTMENTS, PEOPLE, SHELVES, titlesOf, type FolderPlan } from './catalogue';
-import { type Stage } from './stage';
+import { ZONE, type Stage } from './stage';
 
 export const PASSWORD = 'cupboard-demo';
 
@@ -23,7 +23,7 @@ export async function found(stage: Stage): Promise<void> {
 		code: 'VFT',
 		name: 'Vennholm Ferry Terminal',
 		client: 'Vennholm Harbour Trust',
-		timeZone: 'Europe/Stockholm',
+		timeZone: ZONE,
 		firstRelease: 31
 	});
 	stage.project = made.id;

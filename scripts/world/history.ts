@@ -1,15 +1,16 @@
-import { openPass } from '../../src/lib/server/acts/open-passes';
-import { openDocument, restoreVersion } from '../../src/lib/server/acts/documents';
-import { takeLock } from '../../src/lib/server/acts/locks';
-import { confirmReceipt, saveVerdicts, signVerdicts } from '../../src/lib/server/acts/passes';
-import { markProjectSeen } from '../../src/lib/server/acts/people';
-import { askApproval, sendBack } from '../../src/lib/server/acts/releases/approval';
-import { issueRelease } from '../../src/lib/server/acts/releases/issue';
-import { removePlace, restorePlace } from '../../src/lib/server/acts/removals';
+import { openPass } from '../../src/lib/server/passes/acts-open';
+import { openDocument, restoreVersion } from '../../src/lib/server/documents/acts';
+import { takeLock } from '../../src/lib/server/locks/acts';
+import { confirmReceipt, saveVerdicts, signVerdicts } from '../../src/lib/server/passes/acts-release';
+import { markProjectSeen } from '../../src/lib/server/people/acts';
+import { askApproval, sendBack } from '../../src/lib/server/releases/acts-approval';
+import { issueRelease } from '../../src/lib/server/releases/acts-issue';
+import { removePlace, restorePlace } from '../../src/lib/server/removed/acts';
 import { planAccess } from './access';
 import { planTogether } from './together';
 import { PEOPLE } from './catalogue';
-import { type Stage, type Doc, HOUR, DAY } from './stage';
+import { DAY } from '../../src/lib/core/time/spans';
+import { dayIn, HOUR, type Doc, type Stage } from './stage';
 import { add, revise, take } from './works';
 import { acceptLooks, build, buildAndApprove, refreshLabels } from './client';
 
@@ -60,7 +61,7 @@ export async function plan(stage: Stage): Promise<{ at: number; run: () => Promi
 				title,
 				purpose,
 				docs,
-				reply === null ? null : new Date(stage.at(reply, 0)).toISOString().slice(0, 10)
+				reply === null ? null : dayIn(stage.at(reply, 0))
 			);
 			const { pass } = await stage.act(
 				'Ines Maddock',
@@ -234,7 +235,7 @@ export async function plan(stage: Stage): Promise<{ at: number; run: () => Promi
 			'Substructure and roof frame for construction',
 			'construction',
 			chosen,
-			new Date(stage.at(-9, 0)).toISOString().slice(0, 10),
+			dayIn(stage.at(-9, 0)),
 			'Tomas Verrin'
 		);
 		await acceptLooks(stage, about);

@@ -361,7 +361,10 @@ export async function photograph(title: string, at: Date): Promise<Uint8Array> {
 		);
 	parts.push(`<rect y="${deck - 10}" x="${r.int(100, 900)}" width="16" height="70" rx="5" fill="#c0392b"/>`);
 	const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="800"><defs><linearGradient id="s" x2="0" y2="1"><stop stop-color="${sky[0]}"/><stop offset="1" stop-color="${sky[1]}"/></linearGradient></defs><rect width="1200" height="${horizon}" fill="url(#s)"/><rect y="${horizon}" width="1200" height="500" fill="#47687a"/>${parts.join('')}</svg>`;
-	const stamp = at.toISOString().slice(0, 19).replace(/-/g, ':').replace('T', ' ');
+	const stamp = at
+		.toISOString()
+		.replace(/-/g, ':')
+		.replace(/T(.{8}).*/, ' $1');
 	return new Uint8Array(
 		await sharp(Buffer.from(svg))
 			.withExif({

@@ -1,19 +1,26 @@
 import { eq } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { Act, At } from '../../src/lib/server/acts/act';
-import type { Actor, Proof } from '../../src/lib/server/actor';
-import { readView, runAct } from '../../src/lib/server/acts/run';
-import type { View } from '../../src/lib/server/acts/act';
-import { receive } from '../../src/lib/server/content';
-import { person as personTable } from '../../src/lib/server/db/schema';
-import { startServices } from '../../src/lib/server/start';
+import { dayOf } from '../../src/lib/core/time/days';
+import { DAY } from '../../src/lib/core/time/spans';
+import type { Act, At } from '../../src/lib/server/platform/runner/act';
+import type { Actor, Proof } from '../../src/lib/server/platform/runner/actor';
+import { readView, runAct } from '../../src/lib/server/platform/runner/run';
+import type { View } from '../../src/lib/server/platform/runner/act';
+import { receive } from '../../src/lib/server/content/content';
+import { person as personTable } from '../../src/lib/server/platform/db/schema';
+import { startServices } from '../../src/lib/server/api/start';
 import { PEOPLE, type Run } from './catalogue';
 import { Random } from './random';
 
 type Kind = At<never>['kind'];
 
 export const HOUR = 3_600_000;
-export const DAY = 24 * HOUR;
+
+/** Where Vennholm lies: the world's clock shows UTC, its days are those of the harbour. */
+export const ZONE = 'Europe/Stockholm';
+
+/** The day of a moment of the world, as `2026-11-27`. */
+export const dayIn = (at: number | Date): string => dayOf(new Date(at), ZONE);
 
 export interface Doc {
 	id: string;

@@ -1,22 +1,23 @@
 import type { Node } from 'prosemirror-model';
 import { EditorState } from 'prosemirror-state';
-import { mentionText } from '../../src/lib/core/remarks';
+import { mentionText } from '../../src/lib/core/remarks/remarks';
 import { textSchema } from '../../src/lib/core/text/schema';
 import { readText, rewriteText } from '../../src/lib/core/text/shared';
 import { asSuggestion, suggestionId } from '../../src/lib/core/text/suggestions';
-import { handInLive } from '../../src/lib/server/acts/live';
-import { addLiveText } from '../../src/lib/server/acts/live-texts';
-import { addRemark, answerRemark, assignRemark, settleRemark } from '../../src/lib/server/acts/remarks';
-import { documentView } from '../../src/lib/server/views/documents';
-import { readView } from '../../src/lib/server/acts/run';
+import { handInLive } from '../../src/lib/server/live/acts';
+import { addLiveText } from '../../src/lib/server/live/acts-texts';
+import { addRemark, answerRemark, assignRemark, settleRemark } from '../../src/lib/server/remarks/acts';
+import { documentView } from '../../src/lib/server/documents/views';
+import { readView } from '../../src/lib/server/platform/runner/run';
 import type * as Y from 'yjs';
 import { BEGINNINGS } from '../../src/lib/core/schedule/beginnings';
 import type { Schedule } from '../../src/lib/core/schedule/column';
 import { readSchedule, setCells } from '../../src/lib/core/schedule/shared';
-import { giveLayer, workDrawingLive } from '../../src/lib/server/acts/live-drawings';
-import { addLiveSchedule } from '../../src/lib/server/acts/live-schedules';
-import { liveSchedule } from '../../src/lib/server/views/live';
-import type { Stage } from './stage';
+import { giveLayer, workDrawingLive } from '../../src/lib/server/live/acts-drawings';
+import { addLiveSchedule } from '../../src/lib/server/live/acts-schedules';
+import { liveSchedule } from '../../src/lib/server/live/views';
+import { DAY } from '../../src/lib/core/time/spans';
+import { dayIn, type Stage } from './stage';
 
 const { nodes } = textSchema;
 const words = (text: string, ...marks: string[]) =>
@@ -261,7 +262,7 @@ export function planTogether(
 			document,
 			remark: 2,
 			assign: { kind: 'person', id: person('Rhosyn Hale').id },
-			due: new Date(stage.today - 24 * 3_600_000).toISOString().slice(0, 10)
+			due: dayIn(stage.today - DAY)
 		});
 		await stage.act('Rhosyn Hale', addRemark, {
 			document,

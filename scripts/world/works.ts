@@ -1,11 +1,11 @@
 import { label as writeLabel, DEFAULT_SCHEME, nextSave, parse } from '../../src/lib/core/revisions/revisions';
-import { addDocument } from '../../src/lib/server/acts/documents';
-import { handIn } from '../../src/lib/server/acts/hand-in';
-import { takeLock } from '../../src/lib/server/acts/locks';
+import { addDocument } from '../../src/lib/server/documents/acts';
+import { handIn } from '../../src/lib/server/documents/acts-hand-in';
+import { takeLock } from '../../src/lib/server/locks/acts';
 import { DEPARTMENTS, LOCK_PURPOSES, NOTES } from './catalogue';
 import { drawing } from './drawings';
 import { csv, docx, markdown, pdfSheet, pdfText, photograph, xlsx } from './papers';
-import { type Stage, type Doc } from './stage';
+import { dayIn, type Doc, type Stage } from './stage';
 
 /** The file of a document at its next version. */
 async function fileOf(
@@ -27,7 +27,7 @@ async function fileOf(
 					number,
 					title,
 					revision,
-					date: when.toISOString().slice(0, 10),
+					date: dayIn(when),
 					drawn: 'Drawing office',
 					department: DEPARTMENTS.find((d) => d.code === doc.department)!.name
 				}

@@ -1,7 +1,7 @@
 import { count, eq, sql } from 'drizzle-orm';
-import type { Config } from '../../src/lib/server/config';
-import { document, mail, version } from '../../src/lib/server/db/schema';
-import { startServices } from '../../src/lib/server/start';
+import type { Config } from '../../src/lib/server/platform/config';
+import { document, mail, version } from '../../src/lib/server/platform/db/schema';
+import { startServices } from '../../src/lib/server/api/start';
 import { Stage } from './stage';
 import { found } from './founding';
 import { plan } from './history';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { page } from '$app/state';
-	import Gate from '$lib/ui/Gate.svelte';
+	import Gate from '$lib/ui/shell/Gate.svelte';
 
 	/** How often a page that is away for a moment asks again, in milliseconds. */
 	const AGAIN = 3_000;

@@ -2,7 +2,7 @@
 	import '../app.css';
 	import { Toaster } from 'svelte-sonner';
 	import { onMount } from 'svelte';
-	import { answerEarlyClick } from '$lib/ui/early';
+	import { answerEarlyClick } from '$lib/ui/platform/early';
 
 	let { children } = $props();
 	let ready = $state(false);

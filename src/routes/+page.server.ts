@@ -1,7 +1,7 @@
 import { redirect } from '@sveltejs/kit';
-import { waitsForFirst } from '$lib/server/first';
-import { readView } from '$lib/server/acts/run';
-import { myProjects } from '$lib/server/views/project';
+import { waitsForFirst } from '$lib/server/people/first';
+import { readView } from '$lib/server/platform/runner/run';
+import { myProjects } from '$lib/server/people/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ locals }) => {

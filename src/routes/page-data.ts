@@ -1,8 +1,8 @@
 import { error, redirect, type RequestEvent } from '@sveltejs/kit';
 import type { z } from 'zod';
-import { Problem } from '$lib/core/problem';
-import type { Act, At, View } from '$lib/server/acts/act';
-import { readView, runAct } from '$lib/server/acts/run';
+import { Problem } from '$lib/core/acts/problem';
+import type { Act, At, View } from '$lib/server/platform/runner/act';
+import { readView, runAct } from '$lib/server/platform/runner/run';
 
 type Kind = At<never>['kind'];
 type Where = Pick<RequestEvent, 'locals' | 'url'>;

@@ -1,18 +1,18 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import type { Act, View } from '../../src/lib/server/acts/act';
-import { openDocument } from '../../src/lib/server/acts/documents';
-import { letIn } from '../../src/lib/server/acts/access/grants';
-import { makeHatch } from '../../src/lib/server/acts/hatches';
-import { makePass } from '../../src/lib/server/acts/place-passes';
-import { takeLock } from '../../src/lib/server/acts/locks';
-import { buildRelease } from '../../src/lib/server/acts/releases/build';
-import { removePlace } from '../../src/lib/server/acts/removals';
-import { ACTS } from '../../src/lib/server/acts/registry';
-import { access } from '../../src/lib/server/views/access';
-import { activity } from '../../src/lib/server/views/activity';
-import { find } from '../../src/lib/server/views/find';
-import { VIEWS } from '../../src/lib/server/views/registry';
+import type { Act, View } from '../../src/lib/server/platform/runner/act';
+import { openDocument } from '../../src/lib/server/documents/acts';
+import { letIn } from '../../src/lib/server/access/acts';
+import { makeHatch } from '../../src/lib/server/hatches/acts';
+import { makePass } from '../../src/lib/server/passes/acts';
+import { takeLock } from '../../src/lib/server/locks/acts';
+import { buildRelease } from '../../src/lib/server/releases/acts';
+import { removePlace } from '../../src/lib/server/removed/acts';
+import { ACTS } from '../../src/lib/server/api/acts';
+import { access } from '../../src/lib/server/access/views';
+import { activity } from '../../src/lib/server/trail/views';
+import { find } from '../../src/lib/server/find/views';
+import { VIEWS } from '../../src/lib/server/api/views';
 import { refused, TestWorld } from './world';
 
 /** Words that stand only in what Architecture may not look at. */
@@ -29,8 +29,8 @@ let hiddenHatch = '';
 
 beforeAll(async () => {
 	world = await TestWorld.open();
-	const { addDocument } = await import('../../src/lib/server/acts/documents');
-	const { makeFolder } = await import('../../src/lib/server/acts/folders');
+	const { addDocument } = await import('../../src/lib/server/documents/acts');
+	const { makeFolder } = await import('../../src/lib/server/places/acts');
 	const folder = await world.act('oke', makeFolder, { parent: world.shelf, name: `${SECRET} folder` });
 	hidden = (
 		await world.act('oke', addDocument, {
@@ -207,7 +207,7 @@ describe('what one may not look at does not exist (A10)', () => {
 	});
 
 	it('answers the same for what is hidden and what never was', async () => {
-		const { documentView } = await import('../../src/lib/server/views/documents');
+		const { documentView } = await import('../../src/lib/server/documents/views');
 		const here = await refused(world.read('petra', documentView, { document: hidden }));
 		const never = await refused(world.read('petra', documentView, { document: 'zzzzzzzzzz' }));
 		expect({ ...here }).toEqual({ ...never });
@@ -262,8 +262,8 @@ describe('what one may not look at does not exist (A10)', () => {
 
 describe('levels', () => {
 	it('Look lets one look, and neither take nor work', async () => {
-		const { addDocument, downloadDocument } = await import('../../src/lib/server/acts/documents');
-		const { documentView } = await import('../../src/lib/server/views/documents');
+		const { addDocument, downloadDocument } = await import('../../src/lib/server/documents/acts');
+		const { documentView } = await import('../../src/lib/server/documents/views');
 		const made = await world.act('halla', addDocument, {
 			folder: world.other,
 			upload: await world.send('halla', 'ar'),
@@ -306,7 +306,7 @@ describe('the trail', () => {
 
 describe('whatever is done to what is hidden', () => {
 	it('stands in no event and no mail of those who may not look at it (A10)', async () => {
-		const { mail } = await import('../../src/lib/server/db/schema');
+		const { mail } = await import('../../src/lib/server/platform/db/schema');
 		const kinds = new Set<string>();
 		for (const act of ACTS)
 			for (const who of ['oke', 'ines'])

@@ -1,19 +1,24 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { letIn } from '../../src/lib/server/acts/access/grants';
+import { letIn } from '../../src/lib/server/access/acts';
 import {
 	acceptInvitation,
 	askRenewal,
 	changePassword,
 	makeToken,
 	renewPassword
-} from '../../src/lib/server/acts/account';
-import { blockPerson, inviteAgain, moveInside, unblockPerson } from '../../src/lib/server/acts/coming-in';
-import { addPerson } from '../../src/lib/server/acts/people';
-import { makeAuth } from '../../src/lib/server/auth';
-import { apiToken, mail, member, session } from '../../src/lib/server/db/schema';
-import { documentView } from '../../src/lib/server/views/documents';
-import { people } from '../../src/lib/server/views/project';
+} from '../../src/lib/server/people/acts-account';
+import {
+	blockPerson,
+	inviteAgain,
+	moveInside,
+	unblockPerson
+} from '../../src/lib/server/people/acts-coming-in';
+import { addPerson } from '../../src/lib/server/people/acts';
+import { makeAuth } from '../../src/lib/server/platform/auth/auth';
+import { apiToken, mail, member, session } from '../../src/lib/server/platform/db/schema';
+import { documentView } from '../../src/lib/server/documents/views';
+import { people } from '../../src/lib/server/people/views';
 import { timeCode } from '../time-code';
 import { refused, TestWorld } from './world';
 

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { makeToken } from '../../src/lib/server/acts/account';
-import { documentsIn } from '../../src/lib/server/views/places';
-import { documentView } from '../../src/lib/server/views/documents';
-import { releaseView } from '../../src/lib/server/views/releases';
+import { makeToken } from '../../src/lib/server/people/acts-account';
+import { documentsIn } from '../../src/lib/server/places/views';
+import { documentView } from '../../src/lib/server/documents/views';
+import { releaseView } from '../../src/lib/server/releases/views';
 import { ServerProcess } from './server';
 import { TestWorld } from './world';
 

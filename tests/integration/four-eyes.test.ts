@@ -1,28 +1,28 @@
 import { eq, sql } from 'drizzle-orm';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { addDocument } from '../../src/lib/server/acts/documents';
-import { signVerdicts } from '../../src/lib/server/acts/passes';
-import { setDepartments } from '../../src/lib/server/acts/membership';
-import { addRemark } from '../../src/lib/server/acts/remarks';
-import { approveRelease, askApproval } from '../../src/lib/server/acts/releases/approval';
+import { addDocument } from '../../src/lib/server/documents/acts';
+import { signVerdicts } from '../../src/lib/server/passes/acts-release';
+import { setDepartments } from '../../src/lib/server/people/acts-membership';
+import { addRemark } from '../../src/lib/server/remarks/acts';
+import { approveRelease, askApproval } from '../../src/lib/server/releases/acts-approval';
 import {
 	acceptChecks,
 	addToRelease,
 	buildRelease,
 	cancelRelease,
 	changeRelease
-} from '../../src/lib/server/acts/releases/build';
-import { issueRelease } from '../../src/lib/server/acts/releases/issue';
-import { issueRevision } from '../../src/lib/server/acts/revising';
-import { sendPassCode } from '../../src/lib/server/acts/open-passes';
-import { makePass } from '../../src/lib/server/acts/place-passes';
-import { addPerson, addRecipient } from '../../src/lib/server/acts/people';
-import { event, mail, notice, release } from '../../src/lib/server/db/schema';
-import { documentView } from '../../src/lib/server/views/documents';
-import { outbox } from '../../src/lib/server/views/project';
-import { releaseView } from '../../src/lib/server/views/releases';
-import { remarks } from '../../src/lib/server/views/remarks';
+} from '../../src/lib/server/releases/acts';
+import { issueRelease } from '../../src/lib/server/releases/acts-issue';
+import { issueRevision } from '../../src/lib/server/documents/acts-revising';
+import { sendPassCode } from '../../src/lib/server/passes/acts-open';
+import { makePass } from '../../src/lib/server/passes/acts';
+import { addPerson, addRecipient } from '../../src/lib/server/people/acts';
+import { event, mail, notice, release } from '../../src/lib/server/platform/db/schema';
+import { documentView } from '../../src/lib/server/documents/views';
+import { outbox } from '../../src/lib/server/people/views';
+import { releaseView } from '../../src/lib/server/releases/views';
+import { remarks } from '../../src/lib/server/remarks/views';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;

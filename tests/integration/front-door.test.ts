@@ -2,11 +2,11 @@ import { randomBytes } from 'node:crypto';
 import { connect, createServer, type Server, type Socket } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import WebSocket from 'ws';
-import { makeToken, withdrawToken } from '../../src/lib/server/acts/account';
-import { makeHatch } from '../../src/lib/server/acts/hatches';
-import { makePass } from '../../src/lib/server/acts/place-passes';
-import { account } from '../../src/lib/server/db/schema';
-import { hashPassword } from '../../src/lib/server/passwords';
+import { makeToken, withdrawToken } from '../../src/lib/server/people/acts-account';
+import { makeHatch } from '../../src/lib/server/hatches/acts';
+import { makePass } from '../../src/lib/server/passes/acts';
+import { account } from '../../src/lib/server/platform/db/schema';
+import { hashPassword } from '../../src/lib/server/platform/auth/passwords';
 import { ServerProcess } from './server';
 import { TestWorld } from './world';
 

@@ -1,5 +1,5 @@
 import postgres from 'postgres';
-import { migrateDatabase } from '../../src/lib/server/db/migrate';
+import { migrateDatabase } from '../../src/lib/server/platform/db/migrate';
 
 /** The server that `npm test` started, and the migrated database that every test file copies. */
 export const TEMPLATE = 'cupboard_template';

@@ -1,24 +1,24 @@
 import { eq, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { bringIn, changeAccess, endAccess, letIn } from '../../src/lib/server/acts/access/grants';
+import { bringIn, changeAccess, endAccess, letIn } from '../../src/lib/server/access/acts';
 import {
 	closePlace,
 	freezePlace,
 	openPlace,
 	thawPlace,
 	tryAs
-} from '../../src/lib/server/acts/access/standing';
-import { handIn } from '../../src/lib/server/acts/hand-in';
-import { makeFolder, moveFolder } from '../../src/lib/server/acts/folders';
-import { takeLock } from '../../src/lib/server/acts/locks';
-import { removePlace } from '../../src/lib/server/acts/removals';
-import { grant, mail } from '../../src/lib/server/db/schema';
-import { access, why } from '../../src/lib/server/views/access';
-import { activity } from '../../src/lib/server/views/activity';
-import { documentView } from '../../src/lib/server/views/documents';
-import { effectOfClosing, effectOfEnding } from '../../src/lib/server/views/effects';
-import { notices } from '../../src/lib/server/views/notices';
-import { folder, shelves } from '../../src/lib/server/views/tree';
+} from '../../src/lib/server/access/acts-standing';
+import { handIn } from '../../src/lib/server/documents/acts-hand-in';
+import { makeFolder, moveFolder } from '../../src/lib/server/places/acts';
+import { takeLock } from '../../src/lib/server/locks/acts';
+import { removePlace } from '../../src/lib/server/removed/acts';
+import { grant, mail } from '../../src/lib/server/platform/db/schema';
+import { access, why } from '../../src/lib/server/access/views';
+import { activity } from '../../src/lib/server/trail/views';
+import { documentView } from '../../src/lib/server/documents/views';
+import { effectOfClosing, effectOfEnding } from '../../src/lib/server/access/views-effects';
+import { notices } from '../../src/lib/server/notices/views';
+import { folder, shelves } from '../../src/lib/server/places/views-tree';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;

@@ -4,9 +4,9 @@ import { dirname, join } from 'node:path';
 import { zipSync } from 'fflate';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { letIn } from '../../src/lib/server/acts/access/grants';
-import { closePlace } from '../../src/lib/server/acts/access/standing';
-import { makeFolder } from '../../src/lib/server/acts/folders';
+import { letIn } from '../../src/lib/server/access/acts';
+import { closePlace } from '../../src/lib/server/access/acts-standing';
+import { makeFolder } from '../../src/lib/server/places/acts';
 import {
 	closeHatches,
 	dropFiles,
@@ -16,19 +16,19 @@ import {
 	refuseArrival,
 	sortArrival,
 	sortAsVersion
-} from '../../src/lib/server/acts/hatches';
-import { giveBackLock, takeLock } from '../../src/lib/server/acts/locks';
-import { chooseNotices, readNotices } from '../../src/lib/server/acts/notices';
-import { removePlace } from '../../src/lib/server/acts/removals';
-import { checkOne } from '../../src/lib/server/arrivals';
-import { cleanUploads, receive } from '../../src/lib/server/content';
-import { arrival, content, mail, notice } from '../../src/lib/server/db/schema';
+} from '../../src/lib/server/hatches/acts';
+import { giveBackLock, takeLock } from '../../src/lib/server/locks/acts';
+import { chooseNotices, readNotices } from '../../src/lib/server/notices/acts';
+import { removePlace } from '../../src/lib/server/removed/acts';
+import { checkOne } from '../../src/lib/server/hatches/check';
+import { cleanUploads, receive } from '../../src/lib/server/content/content';
+import { arrival, content, mail, notice } from '../../src/lib/server/platform/db/schema';
 import { checkArrival, type Scanner } from '../../src/lib/server/formats/scan';
-import { sendDigests } from '../../src/lib/server/jobs/reminders';
-import { documentView } from '../../src/lib/server/views/documents';
-import { notices } from '../../src/lib/server/views/notices';
-import { arrivals, hatchView } from '../../src/lib/server/views/passes';
-import { shelves } from '../../src/lib/server/views/tree';
+import { sendDigests } from '../../src/lib/server/locks/reminders';
+import { documentView } from '../../src/lib/server/documents/views';
+import { notices } from '../../src/lib/server/notices/views';
+import { arrivals, hatchView } from '../../src/lib/server/passes/views';
+import { shelves } from '../../src/lib/server/places/views-tree';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;

@@ -8,7 +8,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import yazl from 'yazl';
 import work from '../../src/lib/server/formats/worker';
-import type { Inspection } from '../../src/lib/server/db/schema';
+import type { Inspection } from '../../src/lib/server/platform/db/schema';
 
 /** Files made to do harm: each is answered with a sentence or a picture, within the limits of the worker. */
 const home = join(tmpdir(), `cupboard-hostile-${process.pid}`);

@@ -2,9 +2,9 @@ import { createHash, randomBytes } from 'node:crypto';
 import { connect } from 'node:net';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { makeToken, withdrawToken } from '../../src/lib/server/acts/account';
-import { ACTS } from '../../src/lib/server/acts/registry';
-import { VIEWS } from '../../src/lib/server/views/registry';
+import { makeToken, withdrawToken } from '../../src/lib/server/people/acts-account';
+import { ACTS } from '../../src/lib/server/api/acts';
+import { VIEWS } from '../../src/lib/server/api/views';
 import { ServerProcess } from './server';
 import { TestWorld } from './world';
 
@@ -161,9 +161,9 @@ describe('the public API', () => {
 
 describe('a watcher whose access changes', () => {
 	it('is told at once, of what they gain by name and of what they lose without it', async () => {
-		const { letIn, endAccess } = await import('../../src/lib/server/acts/access/grants');
-		const { makeFolder } = await import('../../src/lib/server/acts/folders');
-		const { access } = await import('../../src/lib/server/views/access');
+		const { letIn, endAccess } = await import('../../src/lib/server/access/acts');
+		const { makeFolder } = await import('../../src/lib/server/places/acts');
+		const { access } = await import('../../src/lib/server/access/views');
 		const at = await world.act('oke', makeFolder, { parent: world.shelf, name: 'Watched' });
 		const response = await fetch(`${two.origin}/api/v1/live?project=VFT`, {
 			headers: { authorization: `Bearer ${petra}` }

@@ -15,14 +15,14 @@ import {
 	readEdits
 } from '../../src/lib/core/drawing/shared';
 import { decodeDxf, readDxf, type Drawing } from '../../src/lib/core/dxf/read';
-import { letIn } from '../../src/lib/server/acts/access/grants';
-import { handInLive, restoreLive } from '../../src/lib/server/acts/live';
-import { giveLayer, workDrawingLive } from '../../src/lib/server/acts/live-drawings';
-import { addRemark } from '../../src/lib/server/acts/remarks';
-import { version } from '../../src/lib/server/db/schema';
-import { trail } from '../../src/lib/server/views/activity';
-import { documentView } from '../../src/lib/server/views/documents';
-import { liveDrawing } from '../../src/lib/server/views/live';
+import { letIn } from '../../src/lib/server/access/acts';
+import { handInLive, restoreLive } from '../../src/lib/server/live/acts';
+import { giveLayer, workDrawingLive } from '../../src/lib/server/live/acts-drawings';
+import { addRemark } from '../../src/lib/server/remarks/acts';
+import { version } from '../../src/lib/server/platform/db/schema';
+import { trail } from '../../src/lib/server/trail/views';
+import { documentView } from '../../src/lib/server/documents/views';
+import { liveDrawing } from '../../src/lib/server/live/views';
 import { Guest, RoomServer } from './room';
 import { refused, TestWorld } from './world';
 

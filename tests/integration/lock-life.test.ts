@@ -1,9 +1,9 @@
 import { randomBytes } from 'node:crypto';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { letIn } from '../../src/lib/server/acts/access/grants';
-import { downloadDocument, openDocument } from '../../src/lib/server/acts/documents';
-import { dropSide, handIn, mergeSide, takeSide } from '../../src/lib/server/acts/hand-in';
+import { letIn } from '../../src/lib/server/access/acts';
+import { downloadDocument, openDocument } from '../../src/lib/server/documents/acts';
+import { dropSide, handIn, mergeSide, takeSide } from '../../src/lib/server/documents/acts-hand-in';
 import {
 	answerBrokenLock,
 	askForLock,
@@ -14,15 +14,15 @@ import {
 	handOverLock,
 	takeLock,
 	takeLocks
-} from '../../src/lib/server/acts/locks';
-import { event, lock, notice, sideVersion, version } from '../../src/lib/server/db/schema';
-import { remindStaleLocks } from '../../src/lib/server/jobs/reminders';
+} from '../../src/lib/server/locks/acts';
+import { event, lock, notice, sideVersion, version } from '../../src/lib/server/platform/db/schema';
+import { remindStaleLocks } from '../../src/lib/server/locks/reminders';
 import {
 	documentView,
 	everythingInHand,
 	handInBase,
 	handInCheck
-} from '../../src/lib/server/views/documents';
+} from '../../src/lib/server/documents/views';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;

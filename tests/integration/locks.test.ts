@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { restoreVersion } from '../../src/lib/server/acts/documents';
-import { handIn } from '../../src/lib/server/acts/hand-in';
-import { giveBackLock, takeLock } from '../../src/lib/server/acts/locks';
-import { documentView } from '../../src/lib/server/views/documents';
+import { restoreVersion } from '../../src/lib/server/documents/acts';
+import { handIn } from '../../src/lib/server/documents/acts-hand-in';
+import { giveBackLock, takeLock } from '../../src/lib/server/locks/acts';
+import { documentView } from '../../src/lib/server/documents/views';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;

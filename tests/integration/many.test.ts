@@ -1,13 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { letIn } from '../../src/lib/server/acts/access/grants';
-import { closePlace } from '../../src/lib/server/acts/access/standing';
-import { copyDocuments, downloadMany } from '../../src/lib/server/acts/copies';
-import { makeFolder } from '../../src/lib/server/acts/folders';
-import { takeLock, takeLocks } from '../../src/lib/server/acts/locks';
-import { removePlaces, restorePlace } from '../../src/lib/server/acts/removals';
-import { tidyDocuments } from '../../src/lib/server/acts/tidy';
-import { documentView, everythingInHand } from '../../src/lib/server/views/documents';
-import { folder as folderView } from '../../src/lib/server/views/tree';
+import { letIn } from '../../src/lib/server/access/acts';
+import { closePlace } from '../../src/lib/server/access/acts-standing';
+import { copyDocuments, downloadMany } from '../../src/lib/server/places/acts-copies';
+import { makeFolder } from '../../src/lib/server/places/acts';
+import { takeLock, takeLocks } from '../../src/lib/server/locks/acts';
+import { removePlaces, restorePlace } from '../../src/lib/server/removed/acts';
+import { tidyDocuments } from '../../src/lib/server/places/acts-tidy';
+import { documentView, everythingInHand } from '../../src/lib/server/documents/views';
+import { folder as folderView } from '../../src/lib/server/places/views-tree';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;

@@ -1,11 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { MarkFields } from '../../src/lib/core/markup/mark';
 import { changeMark, marksOf, scalesOf, writeMark } from '../../src/lib/core/markup/shared';
-import { letIn } from '../../src/lib/server/acts/access/grants';
-import { carryMarks } from '../../src/lib/server/acts/marks';
-import { trail } from '../../src/lib/server/views/activity';
-import { documentView } from '../../src/lib/server/views/documents';
-import { marks } from '../../src/lib/server/views/marks';
+import { letIn } from '../../src/lib/server/access/acts';
+import { carryMarks } from '../../src/lib/server/marks/acts';
+import { trail } from '../../src/lib/server/trail/views';
+import { documentView } from '../../src/lib/server/documents/views';
+import { marks } from '../../src/lib/server/marks/views';
 import { Guest, RoomServer } from './room';
 import { refused, TestWorld } from './world';
 

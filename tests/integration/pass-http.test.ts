@@ -3,9 +3,9 @@ import { PDFDocument } from '@cantoo/pdf-lib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { writeMark } from '../../src/lib/core/markup/shared';
-import { addDocument } from '../../src/lib/server/acts/documents';
-import { makeHatch } from '../../src/lib/server/acts/hatches';
-import { makePass, withdrawPasses } from '../../src/lib/server/acts/place-passes';
+import { addDocument } from '../../src/lib/server/documents/acts';
+import { makeHatch } from '../../src/lib/server/hatches/acts';
+import { makePass, withdrawPasses } from '../../src/lib/server/passes/acts';
 import { ServerProcess } from './server';
 import { TestWorld } from './world';
 

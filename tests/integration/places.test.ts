@@ -1,16 +1,16 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { addDocument } from '../../src/lib/server/acts/documents';
-import { makeFolder, makeShelf, moveFolder, renameFolder } from '../../src/lib/server/acts/folders';
-import { breakLock, takeLock } from '../../src/lib/server/acts/locks';
-import { removePlace, restorePlace } from '../../src/lib/server/acts/removals';
-import { place } from '../../src/lib/server/db/schema';
-import { sameBytes } from '../../src/lib/server/content';
-import { loadReach } from '../../src/lib/server/access';
-import { documentView } from '../../src/lib/server/views/documents';
-import { documentsIn, numbersInUse, proposals } from '../../src/lib/server/views/places';
-import { folders, shelves } from '../../src/lib/server/views/tree';
-import { removed } from '../../src/lib/server/views/project';
+import { addDocument } from '../../src/lib/server/documents/acts';
+import { makeFolder, makeShelf, moveFolder, renameFolder } from '../../src/lib/server/places/acts';
+import { breakLock, takeLock } from '../../src/lib/server/locks/acts';
+import { removePlace, restorePlace } from '../../src/lib/server/removed/acts';
+import { place } from '../../src/lib/server/platform/db/schema';
+import { sameBytes } from '../../src/lib/server/content/content';
+import { loadReach } from '../../src/lib/server/access/reach';
+import { documentView } from '../../src/lib/server/documents/views';
+import { documentsIn, numbersInUse, proposals } from '../../src/lib/server/places/views';
+import { folders, shelves } from '../../src/lib/server/places/views-tree';
+import { removed } from '../../src/lib/server/people/views';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { ACTS } from '../../src/lib/server/acts/registry';
-import { VIEWS } from '../../src/lib/server/views/registry';
-import { eventText } from '../../src/lib/ui/words';
+import { ACTS } from '../../src/lib/server/api/acts';
+import { VIEWS } from '../../src/lib/server/api/views';
+import { eventText } from '../../src/lib/ui/platform/words';
 
 describe('the registry', () => {
 	it('has words for every kind of event that an act may write', () => {

@@ -1,17 +1,22 @@
-import { openPass } from '../../src/lib/server/acts/open-passes';
+import { openPass } from '../../src/lib/server/passes/acts-open';
 import { createPublicKey, verify } from 'node:crypto';
 import canonicalize from 'canonicalize';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { takeLock } from '../../src/lib/server/acts/locks';
-import { confirmReceipt, saveVerdicts, signVerdicts, takeFromPass } from '../../src/lib/server/acts/passes';
-import { addToRelease, buildRelease, leaveOut, takeNewest } from '../../src/lib/server/acts/releases/build';
-import { approveRelease, askApproval, sendBack } from '../../src/lib/server/acts/releases/approval';
-import { issueRelease, withdrawPass } from '../../src/lib/server/acts/releases/issue';
-import { mail, release } from '../../src/lib/server/db/schema';
-import { signingKey } from '../../src/lib/server/signing';
-import { documentView } from '../../src/lib/server/views/documents';
-import { passView, releases, releaseView } from '../../src/lib/server/views/releases';
+import { takeLock } from '../../src/lib/server/locks/acts';
+import {
+	confirmReceipt,
+	saveVerdicts,
+	signVerdicts,
+	takeFromPass
+} from '../../src/lib/server/passes/acts-release';
+import { addToRelease, buildRelease, leaveOut, takeNewest } from '../../src/lib/server/releases/acts';
+import { approveRelease, askApproval, sendBack } from '../../src/lib/server/releases/acts-approval';
+import { issueRelease, withdrawPass } from '../../src/lib/server/releases/acts-issue';
+import { mail, release } from '../../src/lib/server/platform/db/schema';
+import { signingKey } from '../../src/lib/server/platform/signing';
+import { documentView } from '../../src/lib/server/documents/views';
+import { passView, releases, releaseView } from '../../src/lib/server/releases/views';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;

@@ -1,10 +1,10 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { mentionText } from '../../src/lib/core/remarks';
+import { mentionText } from '../../src/lib/core/remarks/remarks';
 import { lastingPosition, passagesIn } from '../../src/lib/core/text/passages';
 import { fragmentOf, readText, rewriteText } from '../../src/lib/core/text/shared';
-import { letIn } from '../../src/lib/server/acts/access/grants';
-import { addLiveText } from '../../src/lib/server/acts/live-texts';
+import { letIn } from '../../src/lib/server/access/acts';
+import { addLiveText } from '../../src/lib/server/live/acts-texts';
 import {
 	addRemark,
 	answerRemark,
@@ -12,10 +12,10 @@ import {
 	reopenRemark,
 	settleRemark,
 	settleRemarks
-} from '../../src/lib/server/acts/remarks';
-import { notice } from '../../src/lib/server/db/schema';
-import { documentView } from '../../src/lib/server/views/documents';
-import { mentionable, remarks, remarksWithin } from '../../src/lib/server/views/remarks';
+} from '../../src/lib/server/remarks/acts';
+import { notice } from '../../src/lib/server/platform/db/schema';
+import { documentView } from '../../src/lib/server/documents/views';
+import { mentionable, remarks, remarksWithin } from '../../src/lib/server/remarks/views';
 import { EditorState } from 'prosemirror-state';
 import { initProseMirrorDoc } from 'y-prosemirror';
 import { textSchema } from '../../src/lib/core/text/schema';

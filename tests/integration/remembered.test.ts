@@ -2,9 +2,9 @@ import { randomBytes } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { decide, type Step } from '../../src/lib/core/access/decide';
-import { idsOf, loadReach } from '../../src/lib/server/access';
-import type { Querier } from '../../src/lib/server/db';
-import { grant, place } from '../../src/lib/server/db/schema';
+import { idsOf, loadReach } from '../../src/lib/server/access/reach';
+import type { Querier } from '../../src/lib/server/platform/db';
+import { grant, place } from '../../src/lib/server/platform/db/schema';
 import { TestWorld } from './world';
 
 let world: TestWorld;

@@ -2,8 +2,8 @@ import { createHash, randomBytes } from 'node:crypto';
 import http from 'node:http';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { makeToken } from '../../src/lib/server/acts/account';
-import { upload } from '../../src/lib/server/db/schema';
+import { makeToken } from '../../src/lib/server/people/acts-account';
+import { upload } from '../../src/lib/server/platform/db/schema';
 import { ServerProcess } from './server';
 import { TestWorld } from './world';
 

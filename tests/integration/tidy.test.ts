@@ -1,17 +1,21 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { letIn } from '../../src/lib/server/acts/access/grants';
-import { freezePlace } from '../../src/lib/server/acts/access/standing';
-import { makeFolder } from '../../src/lib/server/acts/folders';
-import { takeLock } from '../../src/lib/server/acts/locks';
-import { changeSettings } from '../../src/lib/server/acts/membership';
-import { changeRevisionScheme, changeState, issueRevision } from '../../src/lib/server/acts/revising';
-import { copyDocuments, downloadMany } from '../../src/lib/server/acts/copies';
-import { changeDocument, tidyDocuments } from '../../src/lib/server/acts/tidy';
-import { place } from '../../src/lib/server/db/schema';
-import { documentView } from '../../src/lib/server/views/documents';
-import { documentsIn } from '../../src/lib/server/views/places';
-import { folder as folderView } from '../../src/lib/server/views/tree';
+import { letIn } from '../../src/lib/server/access/acts';
+import { freezePlace } from '../../src/lib/server/access/acts-standing';
+import { makeFolder } from '../../src/lib/server/places/acts';
+import { takeLock } from '../../src/lib/server/locks/acts';
+import { changeSettings } from '../../src/lib/server/people/acts-membership';
+import {
+	changeRevisionScheme,
+	changeState,
+	issueRevision
+} from '../../src/lib/server/documents/acts-revising';
+import { copyDocuments, downloadMany } from '../../src/lib/server/places/acts-copies';
+import { changeDocument, tidyDocuments } from '../../src/lib/server/places/acts-tidy';
+import { place } from '../../src/lib/server/platform/db/schema';
+import { documentView } from '../../src/lib/server/documents/views';
+import { documentsIn } from '../../src/lib/server/places/views';
+import { folder as folderView } from '../../src/lib/server/places/views-tree';
 import { DEFAULT_SCHEME } from '../../src/lib/core/revisions/revisions';
 import { refused, TestWorld } from './world';
 

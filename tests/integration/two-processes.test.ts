@@ -4,12 +4,12 @@ import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { columnSchema } from '../../src/lib/core/schedule/column';
 import { addRows, readSchedule, setCells } from '../../src/lib/core/schedule/shared';
-import { endAccess, letIn } from '../../src/lib/server/acts/access/grants';
-import { addLiveSchedule } from '../../src/lib/server/acts/live-schedules';
-import { grant, liveUpdate } from '../../src/lib/server/db/schema';
-import { newId } from '../../src/lib/server/ids';
-import { documentView } from '../../src/lib/server/views/documents';
-import { liveSchedule } from '../../src/lib/server/views/live';
+import { endAccess, letIn } from '../../src/lib/server/access/acts';
+import { addLiveSchedule } from '../../src/lib/server/live/acts-schedules';
+import { grant, liveUpdate } from '../../src/lib/server/platform/db/schema';
+import { newId } from '../../src/lib/server/platform/ids';
+import { documentView } from '../../src/lib/server/documents/views';
+import { liveSchedule } from '../../src/lib/server/live/views';
 import { Guest, RoomServer } from './room';
 import { TestWorld } from './world';
 

@@ -40,10 +40,10 @@ vi.mock('../../src/lib/ui/live/line.svelte', () => ({
 		close = () => this.awareness.destroy();
 	}
 }));
-vi.mock('../../src/lib/ui/read-drawing', () => ({
+vi.mock('../../src/lib/ui/viewers/read-drawing', () => ({
 	readDrawing: () => Promise.resolve({ names: ['Model'], model: flatten(FILE), drawing: FILE })
 }));
-vi.mock('../../src/lib/ui/draw-sheet', () => ({
+vi.mock('../../src/lib/ui/viewers/draw-sheet', () => ({
 	DrawnSheet: class {
 		constructor(readonly sheet: unknown) {}
 		hide(): void {}

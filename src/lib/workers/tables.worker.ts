@@ -1,7 +1,7 @@
 /** Reads schedules off the main thread. */
-import type { Encoding } from '../core/encoding';
-import type { ShownTable } from '../core/shown';
-import { Unreadable } from '../formats/fault';
+import type { Encoding } from '../core/files/encoding';
+import type { ShownTable } from '../core/files/shown';
+import { Unreadable } from '../formats/package/fault';
 import { readTables } from '../formats/tables/read';
 
 export interface TablesRequest {

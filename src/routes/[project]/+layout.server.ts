@@ -1,7 +1,7 @@
 import { pageView } from '../page-data';
-import { myProjects } from '$lib/server/views/project';
-import { notices } from '$lib/server/views/notices';
-import { projectFrame } from '$lib/server/views/places';
+import { myProjects } from '$lib/server/people/views';
+import { notices } from '$lib/server/notices/views';
+import { projectFrame } from '$lib/server/places/views';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async (event) => {

@@ -3,14 +3,14 @@
 	import { page } from '$app/state';
 	import { DropdownMenu } from 'bits-ui';
 	import { onMount } from 'svelte';
-	import { isChange, line, onLive, watchProject } from '$lib/ui/live.svelte';
+	import { isChange, line, onLive, watchProject } from '$lib/ui/platform/live.svelte';
 	import BellIcon from '@lucide/svelte/icons/bell';
 	import SearchIcon from '@lucide/svelte/icons/search';
-	import { call } from '$lib/ui/api';
-	import Mark from '$lib/ui/Mark.svelte';
-	import SendingPanel from '$lib/ui/SendingPanel.svelte';
-	import Shortcuts from '$lib/ui/Shortcuts.svelte';
-	import { initials } from '$lib/ui/words';
+	import { call } from '$lib/ui/platform/api';
+	import Mark from '$lib/ui/shell/Mark.svelte';
+	import SendingPanel from '$lib/ui/adding/SendingPanel.svelte';
+	import Shortcuts from '$lib/ui/kit/Shortcuts.svelte';
+	import { initials } from '$lib/ui/platform/words';
 
 	let { data, children } = $props();
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);

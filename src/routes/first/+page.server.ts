@@ -1,9 +1,9 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { Problem } from '$lib/core/problem';
-import { password } from '$lib/server/acts/account';
-import { email, name } from '$lib/server/acts/fields';
-import { makeFirst, waitsForFirst } from '$lib/server/first';
+import { Problem } from '$lib/core/acts/problem';
+import { password } from '$lib/server/people/acts-account';
+import { email, name } from '$lib/server/platform/runner/fields';
+import { makeFirst, waitsForFirst } from '$lib/server/people/first';
 import { setCookies } from '../cookies';
 import type { Actions, PageServerLoad } from './$types';
 

@@ -1,7 +1,7 @@
 import { fail } from '@sveltejs/kit';
-import { Problem } from '$lib/core/problem';
-import { askRenewal } from '$lib/server/acts/account';
-import { runAct } from '$lib/server/acts/run';
+import { Problem } from '$lib/core/acts/problem';
+import { askRenewal } from '$lib/server/people/acts-account';
+import { runAct } from '$lib/server/platform/runner/run';
 import type { Actions } from './$types';
 
 export const actions: Actions = {

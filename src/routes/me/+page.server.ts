@@ -1,7 +1,7 @@
 import { fail } from '@sveltejs/kit';
-import { Problem } from '$lib/core/problem';
-import { mySessions, noticeChoices } from '$lib/server/views/notices';
-import { myProjects, mySecurity, myTokens } from '$lib/server/views/project';
+import { Problem } from '$lib/core/acts/problem';
+import { mySessions, noticeChoices } from '$lib/server/notices/views';
+import { myProjects, mySecurity, myTokens } from '$lib/server/people/views';
 import { renderSVG } from 'uqr';
 import { setCookies } from '../cookies';
 import { pageView } from '../page-data';

@@ -1,14 +1,14 @@
 <script lang="ts">
 	import Select from '$lib/ui/kit/Select.svelte';
-	import SignOut from '$lib/ui/SignOut.svelte';
-	import { refreshAll } from '$lib/ui/refresh';
+	import SignOut from '$lib/ui/shell/SignOut.svelte';
+	import { refreshAll } from '$lib/ui/platform/refresh';
 	import { toast } from 'svelte-sonner';
-	import { attempt, call, sentenceOf } from '$lib/ui/api';
+	import { attempt, call, sentenceOf } from '$lib/ui/platform/api';
 	import { enhance } from '$app/forms';
-	import { CHOICE_LABEL, NOTICE_CHOICES, NOTICE_LABEL } from '$lib/core/notices';
-	import Mark from '$lib/ui/Mark.svelte';
-	import { dayText, whenText } from '$lib/ui/words';
-	import { submitOnce } from '$lib/ui/once';
+	import { CHOICE_LABEL, NOTICE_CHOICES, NOTICE_LABEL } from '$lib/core/notices/notices';
+	import Mark from '$lib/ui/shell/Mark.svelte';
+	import { dayText, whenText } from '$lib/ui/platform/words';
+	import { submitOnce } from '$lib/ui/platform/once';
 
 	let { data, form } = $props();
 	// svelte-ignore state_referenced_locally

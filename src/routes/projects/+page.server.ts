@@ -1,5 +1,5 @@
 import { pageView } from '../page-data';
-import { myProjects } from '$lib/server/views/project';
+import { myProjects } from '$lib/server/people/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) => pageView(event, myProjects, {});

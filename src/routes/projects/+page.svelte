@@ -1,8 +1,8 @@
 <script lang="ts">
-	import SignOut from '$lib/ui/SignOut.svelte';
+	import SignOut from '$lib/ui/shell/SignOut.svelte';
 	import { goto } from '$app/navigation';
-	import Gate from '$lib/ui/Gate.svelte';
-	import { call, sentenceOf } from '$lib/ui/api';
+	import Gate from '$lib/ui/shell/Gate.svelte';
+	import { call, sentenceOf } from '$lib/ui/platform/api';
 
 	let { data } = $props();
 	let code = $state('');

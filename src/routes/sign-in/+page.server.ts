@@ -1,6 +1,6 @@
 import { fail, redirect, type Cookies } from '@sveltejs/kit';
-import { Problem } from '$lib/core/problem';
-import { waitsForFirst } from '$lib/server/first';
+import { Problem } from '$lib/core/acts/problem';
+import { waitsForFirst } from '$lib/server/people/first';
 import { setCookies } from '../cookies';
 import type { Actions, PageServerLoad } from './$types';
 

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { page } from '$app/state';
-	import Gate from '$lib/ui/Gate.svelte';
-	import { submitOnce } from '$lib/ui/once';
+	import Gate from '$lib/ui/shell/Gate.svelte';
+	import { submitOnce } from '$lib/ui/platform/once';
 
 	let { data, form } = $props();
 	const to = $derived(page.url.searchParams.get('to'));

@@ -1,10 +1,11 @@
+import { dayOf } from '../time/days';
+import { DAY } from '../time/spans';
 import { describe, expect, it } from 'vitest';
 import type { Subject } from './decide';
 import { explain, type Standing } from './explain';
 import type { Level } from './levels';
 import type { Grant } from './model';
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 23);
 const aino: Subject = {
 	personId: 'aino',
@@ -56,7 +57,7 @@ function why(steps: { entries: Grant[]; closed?: boolean }[], standing = free, w
 			where: g.placeId === 'linkspan' ? 'here' : 'on Marine works',
 			subject: g.subjectKind === 'department' ? 'Structures' : 'Aino Weir'
 		}),
-		(at) => new Date(at).toISOString().slice(5, 10)
+		(at) => dayOf(new Date(at), 'UTC').slice(5)
 	);
 }
 

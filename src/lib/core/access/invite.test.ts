@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readDay, readInvites, type Known } from './invite';
+import { readInvites, type Known } from './invite';
 
 const TODAY = '2026-11-23';
 const known: Known[] = [
@@ -70,20 +70,5 @@ describe('a list of whom to let in', () => {
 				for (const l of lines) expect(l.known !== null || l.fresh !== null || l.fault !== null).toBe(true);
 			})
 		);
-	});
-});
-
-describe('a day as people write it', () => {
-	it.each([
-		['2026-12-31', '2026-12-31'],
-		['31 Dec', '2026-12-31'],
-		['1 Jan', '2027-01-01'],
-		['31.12.2026', '2026-12-31'],
-		['3 September 2027', '2027-09-03'],
-		['30 Feb', null],
-		['soon', null],
-		['2026-13-01', null]
-	])('%s', (text, day) => {
-		expect(readDay(text, TODAY)).toBe(day);
 	});
 });

@@ -1,3 +1,4 @@
+import { dayTyped } from '../time/typed';
 import { LEVELS, levelLabel, type Level } from './levels';
 
 /** A person, department or group that a line may name. */
@@ -29,40 +30,9 @@ export interface InviteLine {
 }
 
 const MAIL = /[^\s<>,;:"']+@[^\s<>,;:"']+\.[^\s<>,;:"']+/;
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
 
 function plain(text: string): string {
 	return text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/\s+/g, ' ').trim();
-}
-
-/**
- * A day as people write one: `2026-12-31`, `31 Dec`, `31 Dec 2026`, `31.12.2026`. Without a year it is the next
- * such day from today on.
- * @param today as YYYY-MM-DD
- * @returns YYYY-MM-DD; null when it is not a day, or one that does not exist
- */
-export function readDay(text: string, today: string): string | null {
-	const value = text.trim().toLowerCase();
-	let year: number | null = null;
-	let month = 0;
-	let day = 0;
-	const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(value);
-	const dotted = /^(\d{1,2})[./](\d{1,2})[./](\d{4})$/.exec(value);
-	const worded = /^(\d{1,2})\.?\s+([a-z]{3,9})\.?(?:\s+(\d{4}))?$/.exec(value);
-	if (iso) [year, month, day] = [Number(iso[1]), Number(iso[2]), Number(iso[3])];
-	else if (dotted) [year, month, day] = [Number(dotted[3]), Number(dotted[2]), Number(dotted[1])];
-	else if (worded) {
-		month = MONTHS.indexOf(worded[2]!.slice(0, 3)) + 1;
-		day = Number(worded[1]);
-		year = worded[3] ? Number(worded[3]) : null;
-	} else return null;
-	const write = (y: number) => `${y}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
-	if (year === null) {
-		year = Number(today.slice(0, 4));
-		if (write(year) < today) year++;
-	}
-	const date = new Date(Date.UTC(year, month - 1, day));
-	return date.getUTCMonth() === month - 1 && date.getUTCDate() === day && month > 0 ? write(year) : null;
 }
 
 /** A level by its word; `Barred` and `Bar` are null, anything else undefined. */
@@ -120,7 +90,7 @@ export function readInvites(
 		const who: string[] = [];
 		for (const part of partsOf(raw)) {
 			const level = readLevel(part);
-			const day = readDay(part.replace(/^until\s+/i, ''), today);
+			const day = dayTyped(part.replace(/^until\s+/i, ''), today, true);
 			if (level !== undefined && who.length) line.level = level;
 			else if (day && who.length) line.until = day;
 			else who.push(part);

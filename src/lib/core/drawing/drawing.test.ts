@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import * as Y from 'yjs';
-import { copyOf } from '../shared-copy';
+import { copyOf } from '../live/shared-copy';
 import { flatten } from '../dxf/flatten';
 import { decodeDxf, readDxf, valueOf, type Entity } from '../dxf/read';
 import { titleBlock } from '../dxf/title-block';

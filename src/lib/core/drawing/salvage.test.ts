@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import * as Y from 'yjs';
-import { copyOf } from '../shared-copy';
+import { copyOf } from '../live/shared-copy';
 import type { Item } from './item';
 import { salvage } from './salvage';
 import {

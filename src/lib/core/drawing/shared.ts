@@ -1,5 +1,5 @@
 import * as Y from 'yjs';
-import { rewriteMap, rewriteMaps, type Kept } from '../shared-maps';
+import { rewriteMap, rewriteMaps, type Kept } from '../live/shared-maps';
 import { changeSchema, itemSchema, layerName, type Change, type Edits, type Item } from './item';
 
 /*

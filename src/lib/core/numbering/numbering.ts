@@ -1,4 +1,4 @@
-import { splitExtension } from '../names';
+import { splitExtension } from '../files/names';
 
 /** One part of a document's number. */
 export interface NumberPart {

@@ -1,3 +1,5 @@
+import { fullDayWords } from '../time/days';
+import { dayTyped } from '../time/typed';
 import type { CellValue, Column, Schedule } from './column';
 
 /** A number as people type it: blanks or commas between thousands, a point before decimals, the unit behind it. */
@@ -13,24 +15,14 @@ function numberFrom(typed: string, unit: string): number | null {
 	return Number.isFinite(number) ? number : null;
 }
 
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+/** Years that a day in a schedule may be in; anything else is a slip of the finger, and kept as text. */
+const [EARLIEST, LATEST] = ['1900-01-01', '2200-12-31'];
 
-function dayOf(year: number, month: number, day: number): string | null {
-	const date = new Date(Date.UTC(year, month - 1, day));
-	return date.getUTCMonth() === month - 1 && date.getUTCDate() === day && year >= 1900 && year <= 2200
-		? date.toISOString().slice(0, 10)
-		: null;
-}
-
-/** A day as people type it: 2026-11-25, 25.11.2026, 25/11/2026 or 25 Nov 2026, the day before the month. */
+/** A day as people type it, always with its year; with a time behind it, the day alone. */
 function dayFrom(typed: string): string | null {
-	const text = typed.trim();
-	const [, y, m, d] = /^(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ].*)?$/.exec(text) ?? [];
-	if (y) return dayOf(Number(y), Number(m), Number(d));
-	const [, d2, m2, y2] = /^(\d{1,2})[./](\d{1,2})[./](\d{4})$/.exec(text) ?? [];
-	if (d2) return dayOf(Number(y2), Number(m2), Number(d2));
-	const [, d3, word, y3] = /^(\d{1,2})\.?\s+([a-z]{3})[a-z]*\.?\s+(\d{4})$/i.exec(text) ?? [];
-	return d3 ? dayOf(Number(y3), MONTHS.indexOf(word!.toLowerCase()) + 1, Number(d3)) : null;
+	const text = typed.trim().replace(/^(\d{4}-\d{1,2}-\d{1,2})[T ].*$/, '$1');
+	const day = /\d{4}/.test(text) ? dayTyped(text, EARLIEST) : null;
+	return day && day >= EARLIEST && day <= LATEST ? day : null;
 }
 
 /**
@@ -77,10 +69,7 @@ export function cellShown(
 	value: CellValue | null | undefined
 ): string {
 	if (typeof value === 'number') return `${numberShown(value, 0)}${column.unit ? ` ${column.unit}` : ''}`;
-	if (column.kind === 'date' && value && /^\d{4}-\d{2}-\d{2}$/.test(value)) {
-		const [y, m, d] = value.split('-').map(Number);
-		return `${d} ${MONTHS[m! - 1]!.replace(/^./, (l) => l.toUpperCase())} ${y}`;
-	}
+	if (column.kind === 'date' && value && /^\d{4}-\d{2}-\d{2}$/.test(value)) return fullDayWords(value);
 	return value ?? '';
 }
 

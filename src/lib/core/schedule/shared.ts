@@ -1,6 +1,6 @@
 import { generateNKeysBetween } from 'fractional-indexing';
 import * as Y from 'yjs';
-import { rewriteMaps, type Kept } from '../shared-maps';
+import { rewriteMaps, type Kept } from '../live/shared-maps';
 import {
 	columnSchema,
 	inOrder,

@@ -1,7 +1,7 @@
 import type { Node } from 'prosemirror-model';
 import { prosemirrorToYXmlFragment, updateYFragment, yXmlFragmentToProseMirrorRootNode } from 'y-prosemirror';
 import * as Y from 'yjs';
-import { copyOf } from '../shared-copy';
+import { copyOf } from '../live/shared-copy';
 import { textSchema } from './schema';
 
 /** Where the text lies in a shared document. */

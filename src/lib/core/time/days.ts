@@ -12,6 +12,16 @@ export function dayOf(at: Date | string, timeZone: string): string {
 	return toCalendarDate(fromDate(new Date(at), timeZone)).toString();
 }
 
+/** A day that exists, as `2026-11-27`; null for the 31st of November. */
+export function dayOfParts(year: number, month: number, day: number): string | null {
+	const said = `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
+	try {
+		return parseDate(said).toString() === said ? said : null;
+	} catch {
+		return null;
+	}
+}
+
 /** A day so many days after another, or before it; both as `2026-11-27`. */
 export function plusDays(day: string, days: number): string {
 	return parseDate(day).add({ days }).toString();
@@ -41,13 +51,18 @@ export function timeOf(at: Date | string, timeZone: string): string {
 	return `${String(hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}`;
 }
 
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+/** A day as people read it, with its year: `27 Nov 2026`. */
+export function fullDayWords(day: string): string {
+	const [year, month, date] = day.split('-').map(Number);
+	return `${date} ${MONTHS[month! - 1]} ${year}`;
+}
+
 /** A day as people read it: `27 Nov`, with the year where it is not that of `now`. */
 export function dayWords(day: string, now: string): string {
-	const [year, month, date] = day.split('-').map(Number);
-	const name = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'][
-		month! - 1
-	];
-	return `${date} ${name}${year === Number(now.slice(0, 4)) ? '' : ` ${year}`}`;
+	const words = fullDayWords(day);
+	return day.slice(0, 4) === now.slice(0, 4) ? words.slice(0, -5) : words;
 }
 
 /** A moment as a day that people read, in a time zone. */

@@ -48,6 +48,21 @@ describe('a day as people type it', () => {
 	});
 });
 
+describe('a day that is still to come', () => {
+	it.each([
+		['27 Nov', '2026-11-27'],
+		['31 Dec', '2026-12-31'],
+		['1 Jan', '2027-01-01'],
+		['1.1.', '2027-01-01'],
+		['Jan 1', '2027-01-01'],
+		['31.12.2025', '2025-12-31'],
+		['29 Feb', null],
+		['soon', null]
+	])('%s', (text, day) => {
+		expect(dayTyped(text, '2026-11-27', true)).toBe(day);
+	});
+});
+
 describe('a time of day as people type it', () => {
 	it('is read to the minute, and refused where there is none', () => {
 		expect(['9', '17:30', '9.15', '0730', '7h05'].map(timeTyped)).toEqual([

@@ -1,44 +1,38 @@
-import { parseDate } from '@internationalized/date';
-import { plusDays } from './days';
+import { dayOfParts, plusDays } from './days';
 
 const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
 const monthOf = (word: string) => MONTHS.indexOf(word.slice(0, 3)) + 1;
-
-/** A day that exists, as `2026-11-27`; null for the 31st of November. */
-function existing(year: number, month: number, day: number): string | null {
-	const said = `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
-	try {
-		return parseDate(said).toString() === said ? said : null;
-	} catch {
-		return null;
-	}
-}
 
 /**
  * A day as people type it: `27 Nov`, `27 November 2026`, `Nov 27`, `27.11.`, `27/11/26`, `2026-11-27`, `today`,
  * `tomorrow`. The day stands before the month; without a year it is this one's.
  * @param today as `2026-11-27`
+ * @param ahead whether a day without a year is the next such day, from today on
  * @returns the day as `2026-11-27`, or null when it is none
  */
-export function dayTyped(text: string, today: string): string | null {
+export function dayTyped(text: string, today: string, ahead = false): string | null {
 	const said = text.trim().toLowerCase().replace(/\s+/g, ' ').replace(/,/g, '');
 	if (said === 'today') return today;
 	if (said === 'tomorrow') return plusDays(today, 1);
 	const thisYear = Number(today.slice(0, 4));
-	const year = (given: string | undefined) =>
-		given === undefined || given === ''
-			? thisYear
-			: given.length === 2
-				? Math.floor(thisYear / 100) * 100 + Number(given)
-				: Number(given);
+	const on = (given: string | undefined, month: number, day: number): string | null => {
+		if (given)
+			return dayOfParts(
+				given.length === 2 ? Math.floor(thisYear / 100) * 100 + Number(given) : Number(given),
+				month,
+				day
+			);
+		const soonest = dayOfParts(thisYear, month, day);
+		return ahead && (!soonest || soonest < today) ? dayOfParts(thisYear + 1, month, day) : soonest;
+	};
 	const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(said);
-	if (iso) return existing(Number(iso[1]), Number(iso[2]), Number(iso[3]));
+	if (iso) return dayOfParts(Number(iso[1]), Number(iso[2]), Number(iso[3]));
 	const figures = /^(\d{1,2})[./ -](\d{1,2})(?:[./ -](\d{4}|\d{2})?)?$/.exec(said);
-	if (figures) return existing(year(figures[3]), Number(figures[2]), Number(figures[1]));
+	if (figures) return on(figures[3], Number(figures[2]), Number(figures[1]));
 	const dayFirst = /^(\d{1,2})\.? ?([a-z]{3,9})\.?(?: (\d{4}|\d{2}))?$/.exec(said);
-	if (dayFirst) return existing(year(dayFirst[3]), monthOf(dayFirst[2]!), Number(dayFirst[1]));
+	if (dayFirst) return on(dayFirst[3], monthOf(dayFirst[2]!), Number(dayFirst[1]));
 	const monthFirst = /^([a-z]{3,9})\.? (\d{1,2})(?: (\d{4}))?$/.exec(said);
-	if (monthFirst) return existing(year(monthFirst[3]), monthOf(monthFirst[1]!), Number(monthFirst[2]));
+	if (monthFirst) return on(monthFirst[3], monthOf(monthFirst[1]!), Number(monthFirst[2]));
 	return null;
 }
 

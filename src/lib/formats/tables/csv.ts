@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { withoutTrailing } from '../../core/compare/tables';
-import { tellSeparator } from '../../core/csv';
-import type { ShownTable } from '../../core/shown';
+import { tellSeparator } from '../../core/files/csv';
+import type { ShownTable } from '../../core/files/shown';
 import type { Most } from './sheet';
 
 /** The rows of a CSV, whichever separator it has. */

@@ -1,4 +1,4 @@
-import type { ShownTable } from '../../core/shown';
+import type { ShownTable } from '../../core/files/shown';
 
 /** What of the cells of some sheets is not kept when only their values are, each as a sentence. */
 export function notKept(tables: readonly ShownTable[]): string[] {

@@ -1,8 +1,8 @@
 import { strFromU8, unzipSync } from 'fflate';
 import { SaxesParser } from 'saxes';
 import { withoutTrailing } from '../../core/compare/tables';
-import { Unreadable } from '../fault';
-import type { ShownTable } from '../../core/shown';
+import { Unreadable } from '../package/fault';
+import type { ShownTable } from '../../core/files/shown';
 import type { Most } from './sheet';
 
 /** Most times that one row or cell is repeated; empty ones at the ends are repeated a million times. */

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import excel from 'exceljs';
 import { describe, expect, it } from 'vitest';
-import { Unreadable } from '../fault';
+import { Unreadable } from '../package/fault';
 import { notKept } from './not-kept';
 import { readTables } from './read';
 

@@ -1,8 +1,8 @@
-import { decodeText, type Encoding } from '../../core/encoding';
-import { Unreadable } from '../fault';
-import { checkPackage } from '../package-size';
+import { decodeText, type Encoding } from '../../core/files/encoding';
+import { Unreadable } from '../package/fault';
+import { checkPackage } from '../package/size';
 import { csvTable } from './csv';
-import type { ShownTable } from '../../core/shown';
+import type { ShownTable } from '../../core/files/shown';
 import type { Most } from './sheet';
 
 const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';

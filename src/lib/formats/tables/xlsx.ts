@@ -1,7 +1,7 @@
 import excel from 'exceljs';
 import { dateToSerial, format } from 'numfmt';
 import { withoutTrailing } from '../../core/compare/tables';
-import type { ShownTable } from '../../core/shown';
+import type { ShownTable } from '../../core/files/shown';
 import type { Most } from './sheet';
 
 /** The format that every program writes in its reader's own order of day and month. */

@@ -1,6 +1,6 @@
 import type { Readable } from 'node:stream';
 import yauzl from 'yauzl';
-import { Problem } from '../../core/problem';
+import { Problem } from '../../core/acts/problem';
 
 /** A file inside an archive. */
 export interface ArchiveEntry {

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import ExcelJS from 'exceljs';
 import { describe, expect, it } from 'vitest';
-import type { RemarkRow } from '../../core/remarks';
+import type { RemarkRow } from '../../core/remarks/remarks';
 import { commentSheet } from './comment-sheet';
 
 const remark = (number: number, from: string, text: string, more: Partial<RemarkRow> = {}): RemarkRow => ({
@@ -38,7 +38,13 @@ const remarks = [
 		settled: { by: 'Oke Lindvar', at: '', note: 'Moved by 200.' }
 	})
 ];
-const about = { number: 'VFT-MW-LS-00-DR-0101', title: 'Linkspan', label: 'P03', project: 'Vennholm' };
+const about = {
+	number: 'VFT-MW-LS-00-DR-0101',
+	title: 'Linkspan',
+	label: 'P03',
+	project: 'Vennholm',
+	timeZone: 'Europe/Oslo'
+};
 
 describe('a comment sheet', () => {
 	it('lists every remark by department, as words and never as formulas', async () => {

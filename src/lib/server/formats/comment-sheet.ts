@@ -1,13 +1,14 @@
 import ExcelJS from 'exceljs';
 import type { Content } from 'pdfmake/interfaces';
-import { plainRemark, type RemarkRow } from '../../core/remarks';
+import { dayOf } from '../../core/time/days';
+import { plainRemark, type RemarkRow } from '../../core/remarks/remarks';
 import { pdfmaker } from './pdfmaker';
 
 /** What the worker needs to write the comment sheet of a document. */
 export interface CommentSheetTask {
 	task: 'comment-sheet';
 	format: 'xlsx' | 'pdf';
-	about: { number: string; title: string; label: string; project: string };
+	about: { number: string; title: string; label: string; project: string; timeZone: string };
 	remarks: RemarkRow[];
 }
 
@@ -30,12 +31,12 @@ function whereOf({ anchor, quote }: RemarkRow): string {
 	return anchor.on === 'version' ? 'this version' : 'the whole document';
 }
 
-function cellsOf(row: RemarkRow): string[] {
+function cellsOf(row: RemarkRow, timeZone: string): string[] {
 	return [
 		String(row.number),
 		row.from,
 		row.by,
-		`${row.at.slice(0, 10)} ${row.label}`,
+		`${dayOf(row.at, timeZone)} ${row.label}`,
 		whereOf(row),
 		plainRemark(row.text),
 		row.answers.map((a) => `${a.by}: ${plainRemark(a.text)}`).join('\n'),
@@ -46,7 +47,9 @@ function cellsOf(row: RemarkRow): string[] {
 
 /** Writes every remark on a document as one table, as the trade's comment sheet. */
 export async function commentSheet({ format, about, remarks }: CommentSheetTask): Promise<Uint8Array> {
-	const rows = [...remarks].sort((a, b) => a.from.localeCompare(b.from) || a.number - b.number).map(cellsOf);
+	const rows = [...remarks]
+		.sort((a, b) => a.from.localeCompare(b.from) || a.number - b.number)
+		.map((row) => cellsOf(row, about.timeZone));
 	return format === 'xlsx' ? toXlsx(about, rows) : toPdf(about, rows);
 }
 

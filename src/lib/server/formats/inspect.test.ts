@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Inspection } from '../db/schema';
+import type { Inspection } from '../platform/db/schema';
 import { HEAD_BYTES, sniff } from './sniff';
 import work from './worker';
 

@@ -1,12 +1,12 @@
 import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { randomUUID } from 'node:crypto';
-import type { Store } from '../store/store';
-import type { Inspection } from '../db/schema';
+import type { Store } from '../platform/store/store';
+import type { Inspection } from '../platform/db/schema';
 import type { DrawingLayers } from './drawing';
-import { PRINTABLE, PRINTED, SERVER_PICTURES } from '../../core/file-kinds';
-import { Problem } from '../../core/problem';
-import type { Shown, ShownWord } from '../../core/shown';
+import { PRINTABLE, PRINTED, SERVER_PICTURES } from '../../core/files/file-kinds';
+import { Problem } from '../../core/acts/problem';
+import type { Shown, ShownWord } from '../../core/files/shown';
 import type { ArchiveEntry } from './archive';
 import { WorkerPool } from './pool';
 import type { ShownPicture } from './shown';

@@ -1,7 +1,7 @@
 /** Mails that were saved as files (EML: RFC 5322 and MIME; MSG: MS-OXMSG). Runs in the format workers. */
 import { readFile } from 'node:fs/promises';
-import { EML } from '../../core/file-kinds';
-import type { ShownMail } from '../../core/shown';
+import { EML } from '../../core/files/file-kinds';
+import type { ShownMail } from '../../core/files/shown';
 
 /** Mails of more bytes are kept and downloaded, not read. */
 export const MOST_MAIL_BYTES = 150_000_000;

@@ -11,7 +11,7 @@ import {
 	LogLevel
 } from 'web-ifc';
 import { modelPicture, type Body } from '../../core/model/picture';
-import type { ShownTable } from '../../core/shown';
+import type { ShownTable } from '../../core/files/shown';
 
 /** Models of more bytes are kept and downloaded, not read. */
 export const MOST_MODEL_BYTES = 400_000_000;

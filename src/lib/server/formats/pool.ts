@@ -1,6 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import { Problem } from '../../core/problem';
+import { Problem } from '../../core/acts/problem';
 import type { Answer } from './worker';
 
 /** Bounds of a format worker. Hostile files must take neither the server with them nor each other. */

@@ -2,7 +2,7 @@ import { execFile } from 'node:child_process';
 import { createReadStream } from 'node:fs';
 import { promisify } from 'node:util';
 import yauzl from 'yauzl';
-import type { Scan } from '../db/schema';
+import type { Scan } from '../platform/db/schema';
 
 const run = promisify(execFile);
 

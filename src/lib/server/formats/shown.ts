@@ -5,15 +5,24 @@ import sharp from 'sharp';
 import { DrawingPages, isEmpty, leftOutWords } from '../../core/dxf/pages';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
 import { sheetToSvg } from '../../core/dxf/svg';
-import { DOCX, EML, IFC, LOCKED_OFFICE, MSG, ODT, PICTURES, SERVER_PICTURES } from '../../core/file-kinds';
+import {
+	DOCX,
+	EML,
+	IFC,
+	LOCKED_OFFICE,
+	MSG,
+	ODT,
+	PICTURES,
+	SERVER_PICTURES
+} from '../../core/files/file-kinds';
 import { SIDES } from '../../core/model/picture';
-import { MOST_SHOWN_PIXELS, type Shown, type ShownPage, type ShownWord } from '../../core/shown';
+import { MOST_SHOWN_PIXELS, type Shown, type ShownPage, type ShownWord } from '../../core/files/shown';
 import { listArchive } from './archive';
 import { shownMail } from './mail';
 import { modelTables, modelView, MOST_MODEL_BYTES } from './model';
 import { MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
 import { readDocx } from '../../formats/docx/read';
-import { checkPackage, LOCKED } from '../../formats/package-size';
+import { checkPackage, LOCKED } from '../../formats/package/size';
 import { readTables, TABLE_KINDS } from '../../formats/tables/read';
 import { plainText, writtenLines } from './written';
 

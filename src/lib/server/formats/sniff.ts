@@ -1,8 +1,8 @@
 import { fileTypeFromBuffer } from 'file-type';
 import { looksLikeDxf } from '../../core/dxf/read';
-import { decodeText, isText } from '../../core/encoding';
-import { splitExtension } from '../../core/names';
-import { compoundKind, isCompound } from '../../formats/compound';
+import { decodeText, isText } from '../../core/files/encoding';
+import { splitExtension } from '../../core/files/names';
+import { compoundKind, isCompound } from '../../formats/package/compound';
 
 /** How many bytes from the start of a file decide its kind. */
 export const HEAD_BYTES = 8192;

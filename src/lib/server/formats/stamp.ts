@@ -3,8 +3,8 @@ import { createRequire } from 'node:module';
 import { degrees, PDFDocument, rgb } from '@cantoo/pdf-lib';
 import * as fontkit from 'fontkit';
 import sharp from 'sharp';
-import { Problem } from '../../core/problem';
-import { markedPdf, type GivenMarks } from './marked';
+import { Problem } from '../../core/acts/problem';
+import { markedPdf, type GivenMarks } from '../marks/marked';
 
 const require = createRequire(import.meta.url);
 

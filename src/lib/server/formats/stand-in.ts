@@ -6,7 +6,7 @@
 import { access, copyFile, mkdir, mkdtemp, readdir, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { delimiter, join } from 'node:path';
-import { PRINTABLE, PRINTED } from '../../core/file-kinds';
+import { PRINTABLE, PRINTED } from '../../core/files/file-kinds';
 import { bounded } from './limits';
 
 export interface StandInTask {

@@ -2,8 +2,8 @@
 import { readFile } from 'node:fs/promises';
 import { open } from 'node:fs/promises';
 import { DrawingPages } from '../../core/dxf/pages';
-import { decodeText } from '../../core/encoding';
-import { EML, IFC, MSG } from '../../core/file-kinds';
+import { decodeText } from '../../core/files/encoding';
+import { EML, IFC, MSG } from '../../core/files/file-kinds';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
 import { listArchive, openEntry } from './archive';
 import { MOST_DXF_BYTES, poppler } from './limits';

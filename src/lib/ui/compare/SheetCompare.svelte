@@ -5,14 +5,14 @@
 	import type { DrawingChange } from '../../core/compare/drawings';
 	import { placingFrom, type ChangedPlace } from '../../core/compare/sheets';
 	import type { SheetAnswer } from '../../workers/compare.worker';
-	import { moves, prepare, ViewPort } from '../view-port.svelte';
-	import { plural } from '../words';
+	import { moves, prepare, ViewPort } from '../viewers/view-port.svelte';
+	import { plural } from '../platform/words';
 	import { compareInWorker } from './ask';
 	import { cloudedPdf } from './clouded-pdf';
 	import { drawDivided, drawFlags, drawMarks, drawPicture } from './draw-comparison';
 	import DrawingChanges from './DrawingChanges.svelte';
 	import { placeWords } from './place-words';
-	import { saveFile } from '../files';
+	import { saveFile } from '../adding/files';
 	import { SheetPair, type RenderedPair, type Side } from './sheet-pair';
 
 	/** Two sheets laid on each other: what was taken away and added, in colour, pattern and words. */

@@ -2,7 +2,7 @@
 	import Select from '../kit/Select.svelte';
 	import { onMount } from 'svelte';
 	import { keyColumns, type ComparedTable, type Table } from '../../core/compare/tables';
-	import { tablesToShow } from '../shown';
+	import { tablesToShow } from '../viewers/shown';
 	import { compareInWorker } from './ask';
 	import type { Side } from './sheet-pair';
 

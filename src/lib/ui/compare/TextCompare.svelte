@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import type { ComparedBlock } from '../../core/compare/texts';
-	import { paragraphsOf } from '../read-office';
-	import { textToShow } from '../shown';
+	import { paragraphsOf } from '../viewers/read-office';
+	import { textToShow } from '../viewers/shown';
 	import { compareInWorker } from './ask';
 	import type { Side } from './sheet-pair';
 

@@ -1,4 +1,4 @@
-import type { ViewPort } from '../view-port.svelte';
+import type { ViewPort } from '../viewers/view-port.svelte';
 
 /** A place of a comparison as it is flagged, in pixels of the first sheet. */
 export interface Flagged {

@@ -1,10 +1,10 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import type { Sheet } from '../../core/dxf/sheet';
-import { DrawnSheet } from '../draw-sheet';
+import { DrawnSheet } from '../viewers/draw-sheet';
 import { withoutLock } from '../../formats/pdf/attachments-locked';
-import { openPdf } from '../pdf';
-import { readDrawing, type ReadDrawing } from '../read-drawing';
-import { readPage, readShown, type FileToShow } from '../shown';
+import { openPdf } from '../viewers/pdf';
+import { readDrawing, type ReadDrawing } from '../viewers/read-drawing';
+import { readPage, readShown, type FileToShow } from '../viewers/shown';
 
 /** One of the two files to compare. */
 export type Side = FileToShow;

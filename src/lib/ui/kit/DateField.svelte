@@ -6,7 +6,7 @@
 	import { Calendar, Popover } from 'bits-ui';
 	import { dayWords } from '../../core/time/days';
 	import { dayTyped } from '../../core/time/typed';
-	import { projectDay } from '../project-day';
+	import { projectDay } from '../platform/project-day';
 
 	/**
 	 * A day, typed as people write it or chosen from a calendar, under its label. Bound as `2026-11-27`, and empty where

@@ -1,7 +1,7 @@
 import { flushSync, mount, unmount } from 'svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 
-vi.mock('../project-day', () => ({ projectDay: () => '2026-11-27' }));
+vi.mock('../platform/project-day', () => ({ projectDay: () => '2026-11-27' }));
 const { default: DateField } = await import('./DateField.svelte');
 const { default: DateTimeField } = await import('./DateTimeField.svelte');
 

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
 	import type { Passage } from '../../core/text/authorship';
-	import type { VersionRow } from '../../core/rows';
-	import { call, sentenceOf } from '../api';
+	import type { VersionRow } from '../../core/documents/rows';
+	import { call, sentenceOf } from '../platform/api';
 	import { colourOf } from './people-look';
 
 	/** Who wrote and who took away what, between two versions or up to now. */

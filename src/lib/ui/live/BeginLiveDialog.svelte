@@ -3,8 +3,8 @@
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { BEGINNINGS } from '../../core/schedule/beginnings';
-	import { call, sentenceOf } from '../api';
-	import Dialog from '../Dialog.svelte';
+	import { call, sentenceOf } from '../platform/api';
+	import Dialog from '../kit/Dialog.svelte';
 
 	/** Begins a text or a schedule in a folder that several edit at once; its number is proposed as for a file. */
 	let {

@@ -9,7 +9,7 @@
 		type ColumnFields
 	} from '../../core/schedule/column';
 	import { Formulas, referencesIn } from '../../core/schedule/formula';
-	import Dialog from '../Dialog.svelte';
+	import Dialog from '../kit/Dialog.svelte';
 
 	/** Settles what a column holds and demands. */
 	let {

@@ -1,16 +1,16 @@
 <script lang="ts">
-	import { inField } from '../in-field';
+	import { inField } from '../platform/in-field';
 	import type { Stroke, Text } from '../../core/dxf/sheet';
 	import { TOOLS, type DrawTool } from '../../core/drawing/draft';
 	import type { XY } from '../../core/drawing/item';
-	import { GROUNDS } from '../draw-sheet';
-	import { drawSnap } from '../measure.svelte';
-	import type { Remarks } from '../remarks.svelte';
-	import type { Face } from '../sheet-face';
-	import SheetFrame from '../SheetFrame.svelte';
-	import SheetRemarks from '../SheetRemarks.svelte';
-	import { prepare, ViewPort } from '../view-port.svelte';
-	import { plural } from '../words';
+	import { GROUNDS } from '../viewers/draw-sheet';
+	import { drawSnap } from '../viewers/measure.svelte';
+	import type { Remarks } from '../remarks/remarks.svelte';
+	import type { Face } from '../viewers/sheet-face';
+	import SheetFrame from '../viewers/SheetFrame.svelte';
+	import SheetRemarks from '../remarks/SheetRemarks.svelte';
+	import { prepare, ViewPort } from '../viewers/view-port.svelte';
+	import { plural } from '../platform/words';
 	import { LiveDrawingState } from './drawing.svelte';
 	import { colourOf } from './people-look';
 

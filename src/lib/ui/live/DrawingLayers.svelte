@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
 	import { toast } from 'svelte-sonner';
-	import { attempt, call } from '../api';
+	import { attempt, call } from '../platform/api';
 	import type { LiveDrawingState } from './drawing.svelte';
 
 	/** The layers of a live drawing: which one sees, which are off in the drawing, and whose each is. */

@@ -3,7 +3,7 @@
 	import { attributesOf } from '../../core/drawing/edited';
 	import { toast } from 'svelte-sonner';
 	import type { XY } from '../../core/drawing/item';
-	import { plural } from '../words';
+	import { plural } from '../platform/words';
 	import { LiveDrawingState } from './drawing.svelte';
 
 	/** What is chosen in a live drawing and what can be done with it; or what is drawn next, with exact coordinates. */

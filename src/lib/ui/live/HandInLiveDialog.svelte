@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { toast } from 'svelte-sonner';
-	import { HANDED_IN_AS, type LiveKind } from '../../core/live';
-	import { call, sentenceOf } from '../api';
-	import Dialog from '../Dialog.svelte';
+	import { HANDED_IN_AS, type LiveKind } from '../../core/live/live';
+	import { call, sentenceOf } from '../platform/api';
+	import Dialog from '../kit/Dialog.svelte';
 
 	/** Cuts a version of a live document, with a note of what changed. */
 	let {

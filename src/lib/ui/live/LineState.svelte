@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { plural } from '../words';
+	import { plural } from '../platform/words';
 	import type { LiveLine } from './line.svelte';
 
 	/** How the line stands: whether everything that was done here is kept, and what was not taken. */

@@ -1,8 +1,8 @@
 <script lang="ts">
-	import type { DocumentRow } from '../../core/rows';
+	import type { DocumentRow } from '../../core/documents/rows';
 	import { safeAddress } from '../../core/text/schema';
-	import { attempt, call } from '../api';
-	import Dialog from '../Dialog.svelte';
+	import { attempt, call } from '../platform/api';
+	import Dialog from '../kit/Dialog.svelte';
 
 	/** Chooses what a link leads to: another document of the project, found by number or words, or an address. */
 	let {

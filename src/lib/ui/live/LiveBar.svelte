@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
-	import type { Present } from '../../core/live';
-	import Avatar from '../Avatar.svelte';
+	import type { Present } from '../../core/live/live';
+	import Avatar from '../kit/Avatar.svelte';
 	import type { LiveLine } from './line.svelte';
 	import LineState from './LineState.svelte';
 	import RefusedBar from './RefusedBar.svelte';

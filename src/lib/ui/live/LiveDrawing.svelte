@@ -2,8 +2,8 @@
 	import { Tabs } from 'bits-ui';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import RemarksPanel from '../RemarksPanel.svelte';
-	import { plural } from '../words';
+	import RemarksPanel from '../remarks/RemarksPanel.svelte';
+	import { plural } from '../platform/words';
 	import DrawingGround from './DrawingGround.svelte';
 	import DrawingLayers from './DrawingLayers.svelte';
 	import DrawingPanel from './DrawingPanel.svelte';

@@ -3,8 +3,8 @@
 	import { toast } from 'svelte-sonner';
 	import { cellShown, cellText } from '../../core/schedule/cell';
 	import { columnSchema, type Column } from '../../core/schedule/column';
-	import RemarksPanel from '../RemarksPanel.svelte';
-	import { plural } from '../words';
+	import RemarksPanel from '../remarks/RemarksPanel.svelte';
+	import { plural } from '../platform/words';
 	import ColumnDialog from './ColumnDialog.svelte';
 	import { Grid } from './grid.svelte';
 	import LiveBar from './LiveBar.svelte';

@@ -16,8 +16,8 @@
 	import { toast } from 'svelte-sonner';
 	import { lastingPosition, passagesIn } from '../../core/text/passages';
 	import { suggestionsIn, type Suggestion } from '../../core/text/suggestions';
-	import { attempt, call, sendFile, uploadAddress } from '../api';
-	import RemarksPanel from '../RemarksPanel.svelte';
+	import { attempt, call, sendFile, uploadAddress } from '../platform/api';
+	import RemarksPanel from '../remarks/RemarksPanel.svelte';
 	import AuthorsPanel from './AuthorsPanel.svelte';
 	import LiveBar from './LiveBar.svelte';
 	import type { LiveDocument } from './live-document';

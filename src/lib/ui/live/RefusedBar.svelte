@@ -1,9 +1,9 @@
 <script lang="ts">
 	import type { ComponentProps } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import ConfirmDialog from '../ConfirmDialog.svelte';
-	import { saveFile } from '../files';
-	import { whenText } from '../words';
+	import ConfirmDialog from '../kit/ConfirmDialog.svelte';
+	import { saveFile } from '../adding/files';
+	import { whenText } from '../platform/words';
 	import type { LiveLine } from './line.svelte';
 
 	/** What the server did not take, and what its author can do with it. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { inField } from '../in-field';
+	import { inField } from '../platform/in-field';
 	import Select from '../kit/Select.svelte';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { DropdownMenu } from 'bits-ui';
@@ -10,8 +10,8 @@
 	import { cellInColumn, cellKey, cellShown, cellText, decimalsOf } from '../../core/schedule/cell';
 	import { valueIn } from '../../core/schedule/arrange';
 	import type { Column, Row } from '../../core/schedule/column';
-	import { attempt, call } from '../api';
-	import { plural } from '../words';
+	import { attempt, call } from '../platform/api';
+	import { plural } from '../platform/words';
 	import type { CellAt, Grid } from './grid.svelte';
 	import { colourOf } from './people-look';
 

@@ -1,5 +1,5 @@
 <script lang="ts" generics="F extends string">
-	import Dialog from '../Dialog.svelte';
+	import Dialog from '../kit/Dialog.svelte';
 
 	/** Takes a live document as a file; what that kind of file cannot hold is said before. */
 	let {

@@ -1,13 +1,13 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
-	import type { DocumentRow } from '../../core/rows';
-	import { Unreadable } from '../../formats/fault';
-	import { call, CallError, sendFile, sentenceOf, uploadAddress } from '../api';
-	import Dialog from '../Dialog.svelte';
-	import type { LiveKind } from '../../core/live';
+	import type { DocumentRow } from '../../core/documents/rows';
+	import { Unreadable } from '../../formats/package/fault';
+	import { call, CallError, sendFile, sentenceOf, uploadAddress } from '../platform/api';
+	import Dialog from '../kit/Dialog.svelte';
+	import type { LiveKind } from '../../core/live/live';
 	import { notKept } from '../../formats/tables/not-kept';
-	import { readTables } from '../read-tables';
+	import { readTables } from '../viewers/read-tables';
 	import type { Kept } from './import-text';
 
 	/** Makes a file a live document: says what of the file cannot come along, then begins. */

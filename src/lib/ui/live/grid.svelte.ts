@@ -1,5 +1,5 @@
 import * as Y from 'yjs';
-import type { Present } from '../../core/live';
+import type { Present } from '../../core/live/live';
 import {
 	arranged,
 	AS_IT_IS,

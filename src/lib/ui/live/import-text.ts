@@ -1,7 +1,7 @@
 import { DOMParser as TextParser, type Node as TextNode } from 'prosemirror-model';
 import { textSchema } from '../../core/text/schema';
-import { passedOver } from '../passed-over';
-import { readText } from '../read-office';
+import { passedOver } from '../viewers/passed-over';
+import { readText } from '../viewers/read-office';
 
 /** A file's text as a live text can hold it. */
 export interface Imported {

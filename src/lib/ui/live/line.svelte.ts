@@ -3,7 +3,7 @@ import { HocuspocusProvider } from '@hocuspocus/provider';
 import { IndexeddbPersistence } from 'y-indexeddb';
 import type { Awareness } from 'y-protocols/awareness';
 import * as Y from 'yjs';
-import type { Present } from '../../core/live';
+import type { Present } from '../../core/live/live';
 import { KEPT } from './kept';
 import { dropRefused, keepRefused, refusedOf, type Refused } from './refused';
 

@@ -1,6 +1,6 @@
-import type { Present, RoomMode } from '../../core/live';
-import type { VersionRow } from '../../core/rows';
-import type { Remarks } from '../remarks.svelte';
+import type { Present, RoomMode } from '../../core/live/live';
+import type { VersionRow } from '../../core/documents/rows';
+import type { Remarks } from '../remarks/remarks.svelte';
 
 /** What every kind of live document is shown with. */
 export interface LiveDocument {

@@ -17,7 +17,7 @@ import {
 	ySyncPluginKey,
 	yUndoPlugin
 } from 'y-prosemirror';
-import type { RoomMode } from '../../core/live';
+import type { RoomMode } from '../../core/live/live';
 import { numbersIn } from '../../core/text/numbers';
 import { DEEPEST, textSchema } from '../../core/text/schema';
 import { fragmentOf } from '../../core/text/shared';

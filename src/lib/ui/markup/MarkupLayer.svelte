@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { inField } from '../in-field';
+	import { inField } from '../platform/in-field';
 	import { untrack } from 'svelte';
 	import { POINT_BY_POINT, type Mark, type MarkKind, type Point } from '../../core/markup/mark';
 	import { boxOf, fitted, lengthOf, SHOWS_WORDS } from '../../core/markup/shape';
 	import { colourOf } from '../live/people-look';
-	import type { Face } from '../sheet-face';
+	import type { Face } from '../viewers/sheet-face';
 	import { lookOf } from '../../core/markup/look';
 	import type { Markup } from './markup.svelte';
 	import MarkShape from './MarkShape.svelte';

@@ -2,10 +2,10 @@
 	import { toast } from 'svelte-sonner';
 	import type { Mark } from '../../core/markup/mark';
 	import { stampsFor } from '../../core/markup/stamps';
-	import type { VersionRow } from '../../core/rows';
-	import { attempt, call, CallError } from '../api';
-	import { saveFile } from '../files';
-	import { dayText, plural } from '../words';
+	import type { VersionRow } from '../../core/documents/rows';
+	import { attempt, call, CallError } from '../platform/api';
+	import { saveFile } from '../adding/files';
+	import { dayText, plural } from '../platform/words';
 	import type { Markup } from './markup.svelte';
 	import MarkupTools from './MarkupTools.svelte';
 

@@ -4,7 +4,7 @@
 	import { WITH_WORDS } from '../../core/markup/mark';
 	import type { StampKind } from '../../core/markup/stamps';
 	import LineState from '../live/LineState.svelte';
-	import { plural } from '../words';
+	import { plural } from '../platform/words';
 	import { dashOf, lookOf } from '../../core/markup/look';
 	import type { Markup, Tool } from './markup.svelte';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
-	import Dialog from '../Dialog.svelte';
+	import Dialog from '../kit/Dialog.svelte';
 
 	/** Asks how long something on the sheet really is; dimensions and areas of the page follow. */
 	let { open = $bindable(false), set }: { open: boolean; set: (real: number, unit: string) => void } =

@@ -10,10 +10,10 @@ import {
 } from '../../core/markup/burn';
 import type { Mark } from '../../core/markup/mark';
 import type { Sheet } from '../../core/dxf/sheet';
-import { SERVER_PICTURES } from '../../core/file-kinds';
-import { DrawnSheet, GROUNDS } from '../draw-sheet';
-import { readPage, readShown } from '../shown';
-import { readDrawing } from '../read-drawing';
+import { SERVER_PICTURES } from '../../core/files/file-kinds';
+import { DrawnSheet, GROUNDS } from '../viewers/draw-sheet';
+import { readPage, readShown } from '../viewers/shown';
+import { readDrawing } from '../viewers/read-drawing';
 
 /** Longer side of a drawing's picture in pixels. */
 const DRAWING_PIXELS = 5_000;

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it, vi } from 'vitest';
 import { Awareness } from 'y-protocols/awareness';
 import * as Y from 'yjs';
-import type { RoomMode } from '../../core/live';
+import type { RoomMode } from '../../core/live/live';
 import type { MarkKind } from '../../core/markup/mark';
 import { Markup } from './markup.svelte';
 

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 import * as Y from 'yjs';
-import type { Present, RoomMode } from '../../core/live';
+import type { Present, RoomMode } from '../../core/live/live';
 import type { Brought } from '../../core/markup/annotations';
 import {
 	FEWEST,

@@ -1,7 +1,7 @@
 import { pageView } from '../../page-data';
-import { activity } from '$lib/server/views/activity';
-import { people } from '$lib/server/views/project';
-import { shelves } from '$lib/server/views/tree';
+import { activity } from '$lib/server/trail/views';
+import { people } from '$lib/server/people/views';
+import { shelves } from '$lib/server/places/views-tree';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

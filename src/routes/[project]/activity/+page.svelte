@@ -2,14 +2,14 @@
 	import DateField from '$lib/ui/kit/DateField.svelte';
 	import Select from '$lib/ui/kit/Select.svelte';
 	import { goto } from '$app/navigation';
-	import { refresh } from '$lib/ui/refresh';
+	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount, untrack } from 'svelte';
-	import type { EventRow } from '$lib/core/rows';
-	import { attempt, call } from '$lib/ui/api';
-	import EventList from '$lib/ui/EventList.svelte';
-	import { isChange, onLive } from '$lib/ui/live.svelte';
-	import { restorePlace } from '$lib/ui/restore';
-	import { EVENT_KINDS } from '$lib/ui/words';
+	import type { EventRow } from '$lib/core/documents/rows';
+	import { attempt, call } from '$lib/ui/platform/api';
+	import EventList from '$lib/ui/trail/EventList.svelte';
+	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { restorePlace } from '$lib/ui/places/restore';
+	import { EVENT_KINDS } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	let older = $state<EventRow[]>([]);

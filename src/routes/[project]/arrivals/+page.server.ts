@@ -1,5 +1,5 @@
 import { pageView } from '../../page-data';
-import { arrivals } from '$lib/server/views/passes';
+import { arrivals } from '$lib/server/passes/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

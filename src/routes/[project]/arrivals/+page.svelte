@@ -2,13 +2,13 @@
 	import { onMount } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
-	import { call } from '$lib/ui/api';
-	import GivenTabs from '$lib/ui/GivenTabs.svelte';
-	import { isChange, onLive } from '$lib/ui/live.svelte';
-	import ReasonDialog from '$lib/ui/ReasonDialog.svelte';
-	import { refresh } from '$lib/ui/refresh';
-	import SortArrivals from '$lib/ui/SortArrivals.svelte';
-	import { kindText, plural, sizeText, whenText } from '$lib/ui/words';
+	import { call } from '$lib/ui/platform/api';
+	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
+	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
+	import { refresh } from '$lib/ui/platform/refresh';
+	import SortArrivals from '$lib/ui/hatches/SortArrivals.svelte';
+	import { kindText, plural, sizeText, whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);

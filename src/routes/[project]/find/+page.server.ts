@@ -1,5 +1,5 @@
 import { pageView } from '../../page-data';
-import { find } from '$lib/server/views/find';
+import { find } from '$lib/server/find/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

@@ -1,7 +1,7 @@
 <script lang="ts">
-	import LockTag from '$lib/ui/LockTag.svelte';
-	import Revision from '$lib/ui/Revision.svelte';
-	import { agoText, firstName, plural } from '$lib/ui/words';
+	import LockTag from '$lib/ui/locks/LockTag.svelte';
+	import Revision from '$lib/ui/documents/Revision.svelte';
+	import { agoText, firstName, plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());

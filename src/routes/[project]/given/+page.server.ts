@@ -1,5 +1,5 @@
 import { pageView } from '../../page-data';
-import { given } from '$lib/server/views/given';
+import { given } from '$lib/server/access/views-given';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

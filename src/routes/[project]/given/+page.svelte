@@ -2,12 +2,12 @@
 	import { onMount } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
-	import { call } from '$lib/ui/api';
-	import ConfirmDialog from '$lib/ui/ConfirmDialog.svelte';
-	import GivenTabs from '$lib/ui/GivenTabs.svelte';
-	import { isChange, onLive } from '$lib/ui/live.svelte';
-	import { refresh } from '$lib/ui/refresh';
-	import { dayText, plural } from '$lib/ui/words';
+	import { call } from '$lib/ui/platform/api';
+	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
+	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
+	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { refresh } from '$lib/ui/platform/refresh';
+	import { dayText, plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);

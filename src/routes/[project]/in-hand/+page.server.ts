@@ -1,5 +1,5 @@
 import { pageView } from '../../page-data';
-import { everythingInHand } from '$lib/server/views/documents';
+import { everythingInHand } from '$lib/server/documents/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

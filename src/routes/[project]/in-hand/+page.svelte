@@ -1,10 +1,11 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import LockTag from '$lib/ui/LockTag.svelte';
-	import { isChange, onLive } from '$lib/ui/live.svelte';
-	import { refresh } from '$lib/ui/refresh';
-	import Revision from '$lib/ui/Revision.svelte';
-	import { agoText, dayText, plural, timeText } from '$lib/ui/words';
+	import { DAY } from '$lib/core/time/spans';
+	import LockTag from '$lib/ui/locks/LockTag.svelte';
+	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { refresh } from '$lib/ui/platform/refresh';
+	import Revision from '$lib/ui/documents/Revision.svelte';
+	import { agoText, dayText, plural, timeText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
@@ -17,7 +18,7 @@
 
 	/** How long it has been in hand, in days once it is more than one. */
 	function age(since: string): string {
-		const days = Math.floor((Date.now() - new Date(since).getTime()) / 86_400_000);
+		const days = Math.floor((Date.now() - new Date(since).getTime()) / DAY);
 		return days >= 1 ? plural(days, 'day') : agoText(since);
 	}
 </script>

@@ -1,5 +1,5 @@
 import { pageView } from '../../page-data';
-import { notices } from '$lib/server/views/notices';
+import { notices } from '$lib/server/notices/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

@@ -1,10 +1,10 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { NOTICE_LABEL } from '$lib/core/notices';
-	import { attempt, call } from '$lib/ui/api';
-	import { isChange, onLive } from '$lib/ui/live.svelte';
-	import { refresh } from '$lib/ui/refresh';
-	import { whenText } from '$lib/ui/words';
+	import { NOTICE_LABEL } from '$lib/core/notices/notices';
+	import { attempt, call } from '$lib/ui/platform/api';
+	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { refresh } from '$lib/ui/platform/refresh';
+	import { whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	onMount(() => onLive((notices) => isChange(notices) && void refresh('cupboard:notices')));

@@ -1,5 +1,5 @@
 import { pageView } from '../../page-data';
-import { outbox } from '$lib/server/views/project';
+import { outbox } from '$lib/server/people/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

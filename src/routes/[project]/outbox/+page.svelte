@@ -1,8 +1,8 @@
 <script lang="ts">
-	import { refresh } from '$lib/ui/refresh';
+	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
-	import { isChange, onLive } from '$lib/ui/live.svelte';
-	import { plural, whenText } from '$lib/ui/words';
+	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { plural, whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	let chosen = $state<string | null>(null);

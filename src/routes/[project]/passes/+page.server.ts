@@ -1,5 +1,5 @@
 import { pageView } from '../../page-data';
-import { passes } from '$lib/server/views/passes';
+import { passes } from '$lib/server/passes/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

@@ -3,14 +3,14 @@
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
 	import { releaseNumber } from '$lib/core/releases';
-	import { call } from '$lib/ui/api';
-	import ConfirmDialog from '$lib/ui/ConfirmDialog.svelte';
-	import GivenTabs from '$lib/ui/GivenTabs.svelte';
-	import PassAddress from '$lib/ui/PassAddress.svelte';
-	import PassChange from '$lib/ui/PassChange.svelte';
-	import { isChange, onLive } from '$lib/ui/live.svelte';
-	import { refresh } from '$lib/ui/refresh';
-	import { dayText, plural, whenText } from '$lib/ui/words';
+	import { call } from '$lib/ui/platform/api';
+	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
+	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
+	import PassAddress from '$lib/ui/passes/PassAddress.svelte';
+	import PassChange from '$lib/ui/passes/PassChange.svelte';
+	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { refresh } from '$lib/ui/platform/refresh';
+	import { dayText, plural, whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);

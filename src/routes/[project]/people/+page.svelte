@@ -1,14 +1,14 @@
 <script lang="ts">
 	import Select from '$lib/ui/kit/Select.svelte';
-	import { refresh, refreshAll } from '$lib/ui/refresh';
+	import { refresh, refreshAll } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import { call, sentenceOf } from '$lib/ui/api';
-	import Avatar from '$lib/ui/Avatar.svelte';
-	import GroupDialog from '$lib/ui/GroupDialog.svelte';
-	import PersonDialog from '$lib/ui/PersonDialog.svelte';
-	import { onLive } from '$lib/ui/live.svelte';
-	import { plural } from '$lib/ui/words';
+	import { call, sentenceOf } from '$lib/ui/platform/api';
+	import Avatar from '$lib/ui/kit/Avatar.svelte';
+	import GroupDialog from '$lib/ui/people/GroupDialog.svelte';
+	import PersonDialog from '$lib/ui/people/PersonDialog.svelte';
+	import { onLive } from '$lib/ui/platform/live.svelte';
+	import { plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const controller = $derived(data.frame.me.controller);

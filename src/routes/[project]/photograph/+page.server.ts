@@ -1,4 +1,4 @@
-import { folders } from '$lib/server/views/tree';
+import { folders } from '$lib/server/places/views-tree';
 import { pageView } from '../../page-data';
 import type { PageServerLoad } from './$types';
 

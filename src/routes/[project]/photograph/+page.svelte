@@ -1,9 +1,9 @@
 <script lang="ts">
 	import Select from '$lib/ui/kit/Select.svelte';
 	import { onDestroy, onMount } from 'svelte';
-	import { tagsOf } from '$lib/core/settle';
-	import { photographs } from '$lib/ui/photographs.svelte';
-	import { plural, sizeText } from '$lib/ui/words';
+	import { tagsOf } from '$lib/core/files/settle';
+	import { photographs } from '$lib/ui/adding/photographs.svelte';
+	import { plural, sizeText } from '$lib/ui/platform/words';
 
 	/** For people on site: photograph, name, send; on a bad line everything waits here until it is through. */
 	let { data } = $props();

@@ -1,5 +1,5 @@
 import { pageView } from '../../page-data';
-import { releases } from '$lib/server/views/releases';
+import { releases } from '$lib/server/releases/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

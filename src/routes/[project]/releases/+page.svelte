@@ -1,12 +1,12 @@
 <script lang="ts">
-	import { refresh } from '$lib/ui/refresh';
+	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
 	import { releaseNumber } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
-	import { onLive } from '$lib/ui/live.svelte';
-	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
-	import ReleaseState from '$lib/ui/ReleaseState.svelte';
-	import { dayText, plural } from '$lib/ui/words';
+	import { onLive } from '$lib/ui/platform/live.svelte';
+	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
+	import ReleaseState from '$lib/ui/releases/ReleaseState.svelte';
+	import { dayText, plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());

@@ -1,6 +1,6 @@
 import { pageView } from '../../page-data';
-import { REMARK_FILTERS } from '$lib/core/remarks';
-import { remarksWithin } from '$lib/server/views/remarks';
+import { REMARK_FILTERS } from '$lib/core/remarks/remarks';
+import { remarksWithin } from '$lib/server/remarks/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

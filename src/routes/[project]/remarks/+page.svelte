@@ -1,10 +1,10 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { isOverdue, plainRemark, REMARK_FILTERS, type RemarkFilter } from '$lib/core/remarks';
-	import { onLive } from '$lib/ui/live.svelte';
-	import { refresh } from '$lib/ui/refresh';
-	import { dayText, plural, whenText } from '$lib/ui/words';
-	import { projectDay } from '$lib/ui/project-day';
+	import { isOverdue, plainRemark, REMARK_FILTERS, type RemarkFilter } from '$lib/core/remarks/remarks';
+	import { onLive } from '$lib/ui/platform/live.svelte';
+	import { refresh } from '$lib/ui/platform/refresh';
+	import { dayText, plural, whenText } from '$lib/ui/platform/words';
+	import { projectDay } from '$lib/ui/platform/project-day';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());

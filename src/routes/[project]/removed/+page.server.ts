@@ -1,5 +1,5 @@
 import { pageView } from '../../page-data';
-import { removed } from '$lib/server/views/project';
+import { removed } from '$lib/server/people/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

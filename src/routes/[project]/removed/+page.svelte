@@ -1,9 +1,9 @@
 <script lang="ts">
-	import { refresh } from '$lib/ui/refresh';
+	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
-	import { isChange, onLive } from '$lib/ui/live.svelte';
-	import { restorePlace } from '$lib/ui/restore';
-	import { dayText, plural, whenText } from '$lib/ui/words';
+	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { restorePlace } from '$lib/ui/places/restore';
+	import { dayText, plural, whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const again = () => refresh('cupboard:removed');

@@ -1,11 +1,11 @@
 <script lang="ts">
 	import Select from '$lib/ui/kit/Select.svelte';
-	import { refreshAll } from '$lib/ui/refresh';
+	import { refreshAll } from '$lib/ui/platform/refresh';
 	import { toast } from 'svelte-sonner';
 	import { LEVELS, levelLabel, type Level } from '$lib/core/access/levels';
 	import { PURPOSE_LABEL, PURPOSES, type Purpose } from '$lib/core/revisions/revisions';
-	import { call, sentenceOf } from '$lib/ui/api';
-	import SchemeEditor from '$lib/ui/SchemeEditor.svelte';
+	import { call, sentenceOf } from '$lib/ui/platform/api';
+	import SchemeEditor from '$lib/ui/documents/SchemeEditor.svelte';
 
 	let { data } = $props();
 	// svelte-ignore state_referenced_locally

@@ -1,5 +1,5 @@
 import { pageView } from '../../page-data';
-import { shelves } from '$lib/server/views/tree';
+import { shelves } from '$lib/server/places/views-tree';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

@@ -1,14 +1,14 @@
 <script lang="ts">
-	import { refresh } from '$lib/ui/refresh';
+	import { refresh } from '$lib/ui/platform/refresh';
 	import DoorClosedIcon from '@lucide/svelte/icons/door-closed';
 	import EyeIcon from '@lucide/svelte/icons/eye';
 	import SnowflakeIcon from '@lucide/svelte/icons/snowflake';
 	import LockIcon from '@lucide/svelte/icons/lock';
 	import { onMount } from 'svelte';
-	import { attempt, call } from '$lib/ui/api';
-	import { isChange, onLive } from '$lib/ui/live.svelte';
-	import MakeShelf from '$lib/ui/MakeShelf.svelte';
-	import { agoText, dayText, firstName, plural } from '$lib/ui/words';
+	import { attempt, call } from '$lib/ui/platform/api';
+	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import MakeShelf from '$lib/ui/places/MakeShelf.svelte';
+	import { agoText, dayText, firstName, plural } from '$lib/ui/platform/words';
 	import { releaseNumber } from '$lib/core/releases';
 
 	let { data } = $props();

@@ -1,7 +1,7 @@
 import { pageView } from '../../page-data';
-import { everythingInHand } from '$lib/server/views/documents';
-import { releases } from '$lib/server/views/releases';
-import { remarksWithin } from '$lib/server/views/remarks';
+import { everythingInHand } from '$lib/server/documents/views';
+import { releases } from '$lib/server/releases/views';
+import { remarksWithin } from '$lib/server/remarks/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

@@ -1,12 +1,12 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { releaseNumber } from '$lib/core/releases';
-	import { isOverdue, plainRemark } from '$lib/core/remarks';
-	import { onLive } from '$lib/ui/live.svelte';
-	import { refresh } from '$lib/ui/refresh';
-	import Revision from '$lib/ui/Revision.svelte';
-	import { dayText, plural, whenText } from '$lib/ui/words';
-	import { projectDay } from '$lib/ui/project-day';
+	import { isOverdue, plainRemark } from '$lib/core/remarks/remarks';
+	import { onLive } from '$lib/ui/platform/live.svelte';
+	import { refresh } from '$lib/ui/platform/refresh';
+	import Revision from '$lib/ui/documents/Revision.svelte';
+	import { dayText, plural, whenText } from '$lib/ui/platform/words';
+	import { projectDay } from '$lib/ui/platform/project-day';
 
 	/** What waits for whoever reads it: remarks to settle, releases to approve, documents to hand in. */
 	let { data } = $props();

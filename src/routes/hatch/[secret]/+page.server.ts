@@ -1,5 +1,5 @@
 import { pageView } from '../../page-data';
-import { hatchView } from '$lib/server/views/passes';
+import { hatchView } from '$lib/server/passes/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

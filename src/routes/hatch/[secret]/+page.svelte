@@ -1,8 +1,8 @@
 <script lang="ts">
-	import FilesIn from '$lib/ui/FilesIn.svelte';
-	import Gate from '$lib/ui/Gate.svelte';
-	import { queue } from '$lib/ui/sending.svelte';
-	import { dayText, sizeText } from '$lib/ui/words';
+	import FilesIn from '$lib/ui/adding/FilesIn.svelte';
+	import Gate from '$lib/ui/shell/Gate.svelte';
+	import { queue } from '$lib/ui/adding/sending.svelte';
+	import { dayText, sizeText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const hatch = $derived(data.hatch);

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
-	import Gate from '$lib/ui/Gate.svelte';
-	import { submitOnce } from '$lib/ui/once';
+	import Gate from '$lib/ui/shell/Gate.svelte';
+	import { submitOnce } from '$lib/ui/platform/once';
 
 	let { data, form } = $props();
 </script>

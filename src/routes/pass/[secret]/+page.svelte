@@ -1,9 +1,9 @@
 <script lang="ts">
-	import { refreshAll } from '$lib/ui/refresh';
+	import { refreshAll } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
-	import PassGate from '$lib/ui/PassGate.svelte';
-	import PassPlace from '$lib/ui/PassPlace.svelte';
-	import PassRelease from '$lib/ui/PassRelease.svelte';
+	import PassGate from '$lib/ui/passes/PassGate.svelte';
+	import PassPlace from '$lib/ui/passes/PassPlace.svelte';
+	import PassRelease from '$lib/ui/passes/PassRelease.svelte';
 
 	let { data } = $props();
 

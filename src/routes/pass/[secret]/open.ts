@@ -1,8 +1,8 @@
 import type { RequestEvent } from '@sveltejs/kit';
-import type { Proof } from '$lib/server/actor';
-import { openPass } from '$lib/server/acts/open-passes';
-import { PROOF_COOKIE, writeProof } from '$lib/server/proofs';
-import { passGate } from '$lib/server/views/passes';
+import type { Proof } from '$lib/server/platform/runner/actor';
+import { openPass } from '$lib/server/passes/acts-open';
+import { PROOF_COOKIE, writeProof } from '$lib/server/platform/auth/proofs';
+import { passGate } from '$lib/server/passes/views';
 import { pageAct, pageView } from '../../page-data';
 
 type Event = Pick<RequestEvent, 'locals' | 'url' | 'cookies'>;

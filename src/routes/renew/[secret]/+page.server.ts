@@ -1,7 +1,7 @@
 import { fail, redirect } from '@sveltejs/kit';
-import { Problem } from '$lib/core/problem';
-import { renewPassword } from '$lib/server/acts/account';
-import { runAct } from '$lib/server/acts/run';
+import { Problem } from '$lib/core/acts/problem';
+import { renewPassword } from '$lib/server/people/acts-account';
+import { runAct } from '$lib/server/platform/runner/run';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ locals, params }) => ({

@@ -1,6 +1,6 @@
 import type { Node } from 'prosemirror-model';
 import type { TextFormat } from '../../../core/text/losses';
-import type { Services } from '../../services';
+import type { Services } from '../../platform/services';
 import { MEDIA_TYPE, type About, type WrittenFile } from '../media';
 
 /** Hashes of the pictures that stand in a text. */

@@ -1,5 +1,5 @@
 import { pageView } from '../../../page-data';
-import { access } from '$lib/server/views/access';
+import { access } from '$lib/server/access/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

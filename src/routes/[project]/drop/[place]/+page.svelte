@@ -1,6 +1,6 @@
 <script lang="ts">
-	import FilesIn from '$lib/ui/FilesIn.svelte';
-	import { queue } from '$lib/ui/sending.svelte';
+	import FilesIn from '$lib/ui/adding/FilesIn.svelte';
+	import { queue } from '$lib/ui/adding/sending.svelte';
 
 	let { data } = $props();
 </script>

@@ -1,6 +1,6 @@
 import { pageView } from '../../../page-data';
-import { documentsIn } from '$lib/server/views/places';
-import { folder } from '$lib/server/views/tree';
+import { documentsIn } from '$lib/server/places/views';
+import { folder } from '$lib/server/places/views-tree';
 import type { PageServerLoad } from './$types';
 
 /** Rows that come with the page; the list asks for the rest when it is on screen. */

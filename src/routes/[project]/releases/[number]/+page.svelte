@@ -1,18 +1,18 @@
 <script lang="ts">
-	import { refresh } from '$lib/ui/refresh';
+	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { differences, releaseNumber, type Check } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
-	import { attempt, call } from '$lib/ui/api';
-	import { onLive } from '$lib/ui/live.svelte';
-	import IssueDialog from '$lib/ui/IssueDialog.svelte';
-	import ReasonDialog from '$lib/ui/ReasonDialog.svelte';
-	import ReleaseDialog from '$lib/ui/ReleaseDialog.svelte';
-	import ReleaseItems from '$lib/ui/ReleaseItems.svelte';
-	import ReleaseState from '$lib/ui/ReleaseState.svelte';
-	import Stamp from '$lib/ui/Stamp.svelte';
-	import { dayText, plural, whenText } from '$lib/ui/words';
+	import { attempt, call } from '$lib/ui/platform/api';
+	import { onLive } from '$lib/ui/platform/live.svelte';
+	import IssueDialog from '$lib/ui/releases/IssueDialog.svelte';
+	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
+	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
+	import ReleaseItems from '$lib/ui/releases/ReleaseItems.svelte';
+	import ReleaseState from '$lib/ui/releases/ReleaseState.svelte';
+	import Stamp from '$lib/ui/releases/Stamp.svelte';
+	import { dayText, plural, whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());

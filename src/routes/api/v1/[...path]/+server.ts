@@ -1,6 +1,6 @@
 import { json, type RequestHandler } from '@sveltejs/kit';
-import { answerApi } from '$lib/server/http/api';
-import { problemResponse } from '$lib/server/http/respond';
+import { answerApi } from '$lib/server/api/answer';
+import { problemResponse } from '$lib/server/platform/http/respond';
 
 const answer: RequestHandler = async ({ locals, request, params }) => {
 	try {

@@ -1,9 +1,9 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { readView } from '$lib/server/acts/run';
-import { eventStream } from '$lib/server/http/event-stream';
-import { load } from '$lib/server/http/load';
-import { problemResponse } from '$lib/server/http/respond';
-import { projectFrame } from '$lib/server/views/places';
+import { readView } from '$lib/server/platform/runner/run';
+import { eventStream } from '$lib/server/trail/event-stream';
+import { load } from '$lib/server/platform/http/load';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { projectFrame } from '$lib/server/places/views';
 
 /** Events of a project as they happen, as server-sent events, for the person who watches. Ends with their session. */
 export const GET: RequestHandler = async ({ locals, request, url }) => {

@@ -1,13 +1,13 @@
 import { json, type RequestHandler } from '@sveltejs/kit';
-import { Problem } from '$lib/core/problem';
-import { sizeText } from '$lib/core/sizes';
-import { readView } from '$lib/server/acts/run';
-import { heardOut } from '$lib/server/http/body';
-import { receive } from '$lib/server/content';
-import { problemResponse } from '$lib/server/http/respond';
-import { resumableOf } from '$lib/server/resumable';
-import { checkMember } from '$lib/server/waiting';
-import { projectFrame } from '$lib/server/views/places';
+import { Problem } from '$lib/core/acts/problem';
+import { sizeText } from '$lib/core/files/sizes';
+import { readView } from '$lib/server/platform/runner/run';
+import { heardOut } from '$lib/server/platform/http/body';
+import { receive } from '$lib/server/content/content';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { resumableOf } from '$lib/server/content/resumable';
+import { checkMember } from '$lib/server/content/waiting';
+import { projectFrame } from '$lib/server/places/views';
 
 /** Takes in the bytes of one file as a stream; memory stays flat whatever the size. */
 export const POST: RequestHandler = async ({ locals, request, url }) => {

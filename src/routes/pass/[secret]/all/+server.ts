@@ -1,8 +1,8 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { takeAllFromPass } from '$lib/server/acts/passes';
-import { runAct } from '$lib/server/acts/run';
-import { zipResponse } from '$lib/server/http/release-file';
-import { problemResponse } from '$lib/server/http/respond';
+import { takeAllFromPass } from '$lib/server/passes/acts-release';
+import { runAct } from '$lib/server/platform/runner/run';
+import { zipResponse } from '$lib/server/releases/file';
+import { problemResponse } from '$lib/server/platform/http/respond';
 
 export const GET: RequestHandler = async ({ locals, params }) => {
 	try {

@@ -1,6 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { pageView } from '../../../page-data';
-import { placeByPass } from '$lib/server/views/passes';
+import { placeByPass } from '$lib/server/passes/views';
 import { openForPage } from '../open';
 import type { PageServerLoad } from './$types';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import Viewer from '$lib/ui/Viewer.svelte';
+	import Viewer from '$lib/ui/viewers/Viewer.svelte';
 
 	let { data } = $props();
 	const file = $derived(`/pass/${data.secret}/file/${data.item.id}`);

@@ -1,9 +1,9 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { readView } from '$lib/server/acts/run';
-import { eventStream } from '$lib/server/http/event-stream';
-import { load } from '$lib/server/http/load';
-import { problemResponse } from '$lib/server/http/respond';
-import { passGate } from '$lib/server/views/passes';
+import { readView } from '$lib/server/platform/runner/run';
+import { eventStream } from '$lib/server/trail/event-stream';
+import { load } from '$lib/server/platform/http/load';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { passGate } from '$lib/server/passes/views';
 
 /** Says when a pass is withdrawn, so that an open page stops. */
 export const GET: RequestHandler = async ({ locals, params }) => {

@@ -1,8 +1,8 @@
 import { json, type RequestHandler } from '@sveltejs/kit';
-import { Problem } from '$lib/core/problem';
-import { openPass } from '$lib/server/acts/open-passes';
-import { runAct } from '$lib/server/acts/run';
-import { problemResponse } from '$lib/server/http/respond';
+import { Problem } from '$lib/core/acts/problem';
+import { openPass } from '$lib/server/passes/acts-open';
+import { runAct } from '$lib/server/platform/runner/run';
+import { problemResponse } from '$lib/server/platform/http/respond';
 import { keepProof } from '../open';
 
 /** Takes the password, or the address with its code, and remembers in this browser that they were right. */

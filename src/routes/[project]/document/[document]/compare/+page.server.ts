@@ -1,6 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { pageView } from '../../../../page-data';
-import { documentView } from '$lib/server/views/documents';
+import { documentView } from '$lib/server/documents/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

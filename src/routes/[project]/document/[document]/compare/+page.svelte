@@ -1,15 +1,15 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import { isComparedAsSheet, isShownByServer } from '$lib/core/file-kinds';
+	import { isComparedAsSheet, isShownByServer } from '$lib/core/files/file-kinds';
 	import SheetCompare from '$lib/ui/compare/SheetCompare.svelte';
 	import TableCompare from '$lib/ui/compare/TableCompare.svelte';
 	import TextCompare from '$lib/ui/compare/TextCompare.svelte';
 	import { TABLE_KINDS } from '$lib/formats/tables/read';
-	import { TEXT_KINDS } from '$lib/ui/read-office';
-	import Revision from '$lib/ui/Revision.svelte';
-	import RevisionRail from '$lib/ui/RevisionRail.svelte';
-	import { useShortcuts } from '$lib/ui/shortcuts.svelte';
-	import { kindText } from '$lib/ui/words';
+	import { TEXT_KINDS } from '$lib/ui/viewers/read-office';
+	import Revision from '$lib/ui/documents/Revision.svelte';
+	import RevisionRail from '$lib/ui/documents/RevisionRail.svelte';
+	import { useShortcuts } from '$lib/ui/platform/shortcuts.svelte';
+	import { kindText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());

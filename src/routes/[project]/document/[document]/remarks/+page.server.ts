@@ -1,6 +1,6 @@
 import { pageView } from '../../../../page-data';
-import { documentView } from '$lib/server/views/documents';
-import { remarks } from '$lib/server/views/remarks';
+import { documentView } from '$lib/server/documents/views';
+import { remarks } from '$lib/server/remarks/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {

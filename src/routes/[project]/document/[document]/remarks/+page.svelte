@@ -2,13 +2,13 @@
 	import { onMount } from 'svelte';
 	import { SvelteMap } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
-	import { isOverdue, plainRemark } from '$lib/core/remarks';
-	import { attempt, call } from '$lib/ui/api';
-	import { onLive } from '$lib/ui/live.svelte';
-	import { refresh } from '$lib/ui/refresh';
-	import Revision from '$lib/ui/Revision.svelte';
-	import { dayText, plural, whenText } from '$lib/ui/words';
-	import { projectDay } from '$lib/ui/project-day';
+	import { isOverdue, plainRemark } from '$lib/core/remarks/remarks';
+	import { attempt, call } from '$lib/ui/platform/api';
+	import { onLive } from '$lib/ui/platform/live.svelte';
+	import { refresh } from '$lib/ui/platform/refresh';
+	import Revision from '$lib/ui/documents/Revision.svelte';
+	import { dayText, plural, whenText } from '$lib/ui/platform/words';
+	import { projectDay } from '$lib/ui/platform/project-day';
 
 	/** All remarks of all departments on one document in one table, to be answered in one go. */
 	let { data } = $props();

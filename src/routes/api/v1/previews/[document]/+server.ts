@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import type { RequestHandler } from '@sveltejs/kit';
-import { Problem } from '$lib/core/problem';
-import { readView } from '$lib/server/acts/run';
-import { problemResponse } from '$lib/server/http/respond';
-import { versionContent } from '$lib/server/views/documents';
+import { Problem } from '$lib/core/acts/problem';
+import { readView } from '$lib/server/platform/runner/run';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { versionContent } from '$lib/server/documents/views';
 
 /** The preview of a version; asked for by document so that access is decided as for the document itself. */
 export const GET: RequestHandler = async ({ locals, params, url }) => {

@@ -1,10 +1,10 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { splitExtension } from '$lib/core/names';
-import { runAct } from '$lib/server/acts/run';
-import { downloadMany } from '$lib/server/acts/copies';
-import { filesZip } from '$lib/server/http/release-file';
-import { readForm } from '$lib/server/http/body';
-import { problemResponse } from '$lib/server/http/respond';
+import { splitExtension } from '$lib/core/files/names';
+import { runAct } from '$lib/server/platform/runner/run';
+import { downloadMany } from '$lib/server/places/acts-copies';
+import { filesZip } from '$lib/server/releases/file';
+import { readForm } from '$lib/server/platform/http/body';
+import { problemResponse } from '$lib/server/platform/http/respond';
 
 /** A folder's name as a step of a way within an archive: nothing that leads out of it. */
 const safeStep = (name: string) => name.replace(/[\\/:*?"<>|]/g, '_').replace(/^\.+/, '_') || '_';

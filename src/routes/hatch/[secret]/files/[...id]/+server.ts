@@ -1,13 +1,13 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { splitExtension } from '$lib/core/names';
-import { Problem } from '$lib/core/problem';
-import { sizeText } from '$lib/core/sizes';
-import { readView } from '$lib/server/acts/run';
-import { problemResponse } from '$lib/server/http/respond';
-import { speakResumable } from '$lib/server/http/resumable';
-import { countTry } from '$lib/server/tries';
-import { hatchView } from '$lib/server/views/passes';
-import { checkHatch } from '$lib/server/waiting';
+import { splitExtension } from '$lib/core/files/names';
+import { Problem } from '$lib/core/acts/problem';
+import { sizeText } from '$lib/core/files/sizes';
+import { readView } from '$lib/server/platform/runner/run';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { speakResumable } from '$lib/server/content/resumable-http';
+import { countTry } from '$lib/server/platform/auth/tries';
+import { hatchView } from '$lib/server/passes/views';
+import { checkHatch } from '$lib/server/content/waiting';
 
 /**
  * Takes in files through a hatch, which may break off and go on later; nothing is on a shelf until it is put in,

@@ -1,7 +1,7 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { contentOut } from '$lib/server/http/giving';
-import { copyResponse } from '$lib/server/http/release-file';
-import { problemResponse } from '$lib/server/http/respond';
+import { contentOut } from '$lib/server/content/giving';
+import { copyResponse } from '$lib/server/releases/file';
+import { problemResponse } from '$lib/server/platform/http/respond';
 import { byPass } from './content';
 
 /** The bytes of a document that a pass leads to, where it is for taking; where copies carry a stamp or marks, only those. */

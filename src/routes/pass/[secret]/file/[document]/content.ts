@@ -1,8 +1,8 @@
 import type { RequestEvent } from '@sveltejs/kit';
-import { takeFromPass } from '$lib/server/acts/passes';
-import { openPass, takeFromPlacePass } from '$lib/server/acts/open-passes';
-import { readView, runAct } from '$lib/server/acts/run';
-import { passGate, placePassContent, releasePassContent } from '$lib/server/views/passes';
+import { takeFromPass } from '$lib/server/passes/acts-release';
+import { openPass, takeFromPlacePass } from '$lib/server/passes/acts-open';
+import { readView, runAct } from '$lib/server/platform/runner/run';
+import { passGate, placePassContent, releasePassContent } from '$lib/server/passes/views';
 
 /** A document that a pass leads to, of either kind, and how its opening and its taking are noted. */
 export async function byPass({ locals, params }: Pick<RequestEvent, 'locals' | 'params'>) {

@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { pageView } from '../../../../page-data';
-import { passGate, placeByPass } from '$lib/server/views/passes';
-import { passView } from '$lib/server/views/releases';
+import { passGate, placeByPass } from '$lib/server/passes/views';
+import { passView } from '$lib/server/releases/views';
 import { releaseNumber } from '$lib/core/releases';
 import type { PageServerLoad } from './$types';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
-	import Revision from '$lib/ui/Revision.svelte';
-	import Viewer from '$lib/ui/Viewer.svelte';
-	import { dayText } from '$lib/ui/words';
+	import Revision from '$lib/ui/documents/Revision.svelte';
+	import Viewer from '$lib/ui/viewers/Viewer.svelte';
+	import { dayText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const item = $derived(data.item);

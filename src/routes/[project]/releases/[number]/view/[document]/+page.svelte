@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { releaseNumber } from '$lib/core/releases';
-	import Viewer from '$lib/ui/Viewer.svelte';
+	import Viewer from '$lib/ui/viewers/Viewer.svelte';
 
 	/** A document of a release, for those on its route who may not reach its folder. */
 	let { data } = $props();

@@ -1,8 +1,8 @@
 import type { RequestHandler } from '@sveltejs/kit';
 import Papa from 'papaparse';
-import { readView } from '$lib/server/acts/run';
-import { dispositionOf, problemResponse } from '$lib/server/http/respond';
-import { documentView } from '$lib/server/views/documents';
+import { readView } from '$lib/server/platform/runner/run';
+import { dispositionOf, problemResponse } from '$lib/server/platform/http/respond';
+import { documentView } from '$lib/server/documents/views';
 
 /** The whole history of a document as CSV. */
 export const GET: RequestHandler = async ({ locals, params }) => {

@@ -1,9 +1,9 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { openFromRelease } from '$lib/server/acts/releases/approval';
-import { readView, runAct } from '$lib/server/acts/run';
-import { contentOut } from '$lib/server/http/giving';
-import { problemResponse } from '$lib/server/http/respond';
-import { releaseContent } from '$lib/server/views/releases';
+import { openFromRelease } from '$lib/server/releases/acts-approval';
+import { readView, runAct } from '$lib/server/platform/runner/run';
+import { contentOut } from '$lib/server/content/giving';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { releaseContent } from '$lib/server/releases/views';
 
 /** A document of a release for those on its route, as far as they may take it where it lies. */
 export const GET: RequestHandler = async ({ locals, params, request }) => {

@@ -1,8 +1,8 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { readView } from '$lib/server/acts/run';
-import { coverNoteResponse } from '$lib/server/http/release-file';
-import { problemResponse } from '$lib/server/http/respond';
-import { releaseCoverNote } from '$lib/server/views/releases';
+import { readView } from '$lib/server/platform/runner/run';
+import { coverNoteResponse } from '$lib/server/releases/file';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { releaseCoverNote } from '$lib/server/releases/views';
 
 export const GET: RequestHandler = async ({ locals, params, request }) => {
 	try {

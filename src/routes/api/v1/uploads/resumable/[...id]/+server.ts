@@ -1,12 +1,12 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { Problem } from '$lib/core/problem';
-import { sizeText } from '$lib/core/sizes';
-import { readView } from '$lib/server/acts/run';
-import { problemResponse } from '$lib/server/http/respond';
-import { metadata, speakResumable } from '$lib/server/http/resumable';
-import { RESUMABLE_PATH } from '$lib/server/resumable';
-import { checkMember } from '$lib/server/waiting';
-import { projectFrame } from '$lib/server/views/places';
+import { Problem } from '$lib/core/acts/problem';
+import { sizeText } from '$lib/core/files/sizes';
+import { readView } from '$lib/server/platform/runner/run';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { metadata, speakResumable } from '$lib/server/content/resumable-http';
+import { RESUMABLE_PATH } from '$lib/server/content/resumable';
+import { checkMember } from '$lib/server/content/waiting';
+import { projectFrame } from '$lib/server/places/views';
 
 /** Files of members that may break off and go on later. */
 const answer: RequestHandler = async ({ locals, request, params }) => {

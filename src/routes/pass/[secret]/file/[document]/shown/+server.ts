@@ -1,6 +1,6 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { shownResponse } from '$lib/server/http/giving';
-import { problemResponse } from '$lib/server/http/respond';
+import { shownResponse } from '$lib/server/content/giving';
+import { problemResponse } from '$lib/server/platform/http/respond';
 import { byPass } from '../content';
 
 /** What the server makes of a document that a pass leads to, where the file itself is not given out. */

@@ -1,8 +1,8 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { openArrival } from '$lib/server/acts/hatches';
-import { runAct } from '$lib/server/acts/run';
-import { contentResponse } from '$lib/server/http/release-file';
-import { problemResponse } from '$lib/server/http/respond';
+import { openArrival } from '$lib/server/hatches/acts';
+import { runAct } from '$lib/server/platform/runner/run';
+import { contentResponse } from '$lib/server/releases/file';
+import { problemResponse } from '$lib/server/platform/http/respond';
 
 /** The bytes of a file that came in and was found safe, for who sorts it; never shown in the browser. */
 export const GET: RequestHandler = async ({ locals, params, request }) => {

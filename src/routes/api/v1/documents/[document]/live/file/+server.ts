@@ -1,6 +1,6 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { liveFileResponse } from '$lib/server/http/live-file';
-import { problemResponse } from '$lib/server/http/respond';
+import { liveFileResponse } from '$lib/server/live/file';
+import { problemResponse } from '$lib/server/platform/http/respond';
 
 /** A live document as it is now, as a file of the kind that `format` names. */
 export const GET: RequestHandler = async ({ locals, params, url }) => {

@@ -1,9 +1,9 @@
 import type { RequestHandler } from '@sveltejs/kit';
 import Papa from 'papaparse';
-import { plainRemark } from '$lib/core/remarks';
-import { readView } from '$lib/server/acts/run';
-import { dispositionOf, problemResponse } from '$lib/server/http/respond';
-import { remarksWithin } from '$lib/server/views/remarks';
+import { plainRemark } from '$lib/core/remarks/remarks';
+import { readView } from '$lib/server/platform/runner/run';
+import { dispositionOf, problemResponse } from '$lib/server/platform/http/respond';
+import { remarksWithin } from '$lib/server/remarks/views';
 
 /** Remarks of a project or folder as CSV, narrowed as the list is. */
 export const GET: RequestHandler = async ({ locals, params, url }) => {

@@ -1,9 +1,9 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { takeSide } from '$lib/server/acts/hand-in';
-import { readView, runAct } from '$lib/server/acts/run';
-import { contentOut } from '$lib/server/http/giving';
-import { problemResponse } from '$lib/server/http/respond';
-import { sideContent } from '$lib/server/views/documents';
+import { takeSide } from '$lib/server/documents/acts-hand-in';
+import { readView, runAct } from '$lib/server/platform/runner/run';
+import { contentOut } from '$lib/server/content/giving';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { sideContent } from '$lib/server/documents/views';
 
 /** The bytes of a side version, to look at or to take. */
 export const GET: RequestHandler = async ({ locals, params, request }) => {

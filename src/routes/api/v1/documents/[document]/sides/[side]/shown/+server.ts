@@ -1,9 +1,9 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { takeSide } from '$lib/server/acts/hand-in';
-import { readView, runAct } from '$lib/server/acts/run';
-import { shownResponse } from '$lib/server/http/giving';
-import { problemResponse } from '$lib/server/http/respond';
-import { sideContent } from '$lib/server/views/documents';
+import { takeSide } from '$lib/server/documents/acts-hand-in';
+import { readView, runAct } from '$lib/server/platform/runner/run';
+import { shownResponse } from '$lib/server/content/giving';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { sideContent } from '$lib/server/documents/views';
 
 /** What the server makes of a side version for showing it. */
 export const GET: RequestHandler = async ({ locals, params, request }) => {

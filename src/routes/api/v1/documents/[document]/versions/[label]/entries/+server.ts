@@ -1,15 +1,15 @@
 import { Readable } from 'node:stream';
 import { json, type RequestHandler } from '@sveltejs/kit';
-import { EML, MSG } from '$lib/core/file-kinds';
-import { Problem } from '$lib/core/problem';
-import { downloadDocument, openDocument } from '$lib/server/acts/documents';
-import { readView, runAct } from '$lib/server/acts/run';
+import { EML, MSG } from '$lib/core/files/file-kinds';
+import { Problem } from '$lib/core/acts/problem';
+import { downloadDocument, openDocument } from '$lib/server/documents/acts';
+import { readView, runAct } from '$lib/server/platform/runner/run';
 import { openEntry } from '$lib/server/formats/archive';
-import { askingOf, type Held } from '$lib/server/http/giving';
-import type { Services } from '$lib/server/services';
-import { wayOut } from '$lib/core/giving';
-import { entryResponse, problemResponse } from '$lib/server/http/respond';
-import { versionContent } from '$lib/server/views/documents';
+import { askingOf, type Held } from '$lib/server/content/giving';
+import type { Services } from '$lib/server/platform/services';
+import { wayOut } from '$lib/core/files/giving';
+import { entryResponse, problemResponse } from '$lib/server/platform/http/respond';
+import { versionContent } from '$lib/server/documents/views';
 
 /** The files inside a stored archive, or those that came with a stored mail. */
 async function entriesOf(services: Services, file: Held, isMail: boolean) {

@@ -1,9 +1,9 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { downloadDocument, openDocument } from '$lib/server/acts/documents';
-import { readView, runAct } from '$lib/server/acts/run';
-import { contentOut } from '$lib/server/http/giving';
-import { problemResponse } from '$lib/server/http/respond';
-import { versionContent } from '$lib/server/views/documents';
+import { downloadDocument, openDocument } from '$lib/server/documents/acts';
+import { readView, runAct } from '$lib/server/platform/runner/run';
+import { contentOut } from '$lib/server/content/giving';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { versionContent } from '$lib/server/documents/views';
 
 /** The bytes of a version, for those who may take them. */
 export const GET: RequestHandler = async ({ locals, params, request }) => {

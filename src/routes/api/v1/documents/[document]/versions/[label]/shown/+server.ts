@@ -1,9 +1,9 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { openDocument } from '$lib/server/acts/documents';
-import { readView, runAct } from '$lib/server/acts/run';
-import { shownResponse } from '$lib/server/http/giving';
-import { problemResponse } from '$lib/server/http/respond';
-import { versionContent } from '$lib/server/views/documents';
+import { openDocument } from '$lib/server/documents/acts';
+import { readView, runAct } from '$lib/server/platform/runner/run';
+import { shownResponse } from '$lib/server/content/giving';
+import { problemResponse } from '$lib/server/platform/http/respond';
+import { versionContent } from '$lib/server/documents/views';
 
 /** What the server makes of a version for showing it, for those who may view and not take. */
 export const GET: RequestHandler = async ({ locals, params, request }) => {

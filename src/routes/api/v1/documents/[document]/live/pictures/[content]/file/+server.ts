@@ -1,8 +1,8 @@
 import type { RequestHandler } from '@sveltejs/kit';
-import { readView } from '$lib/server/acts/run';
-import { shownResponse } from '$lib/server/http/giving';
-import { fileResponse, problemResponse } from '$lib/server/http/respond';
-import { livePictureContent } from '$lib/server/views/live';
+import { readView } from '$lib/server/platform/runner/run';
+import { shownResponse } from '$lib/server/content/giving';
+import { fileResponse, problemResponse } from '$lib/server/platform/http/respond';
+import { livePictureContent } from '$lib/server/live/views';
 
 /** The bytes of a picture in a live text. */
 export const GET: RequestHandler = async ({ locals, params, request }) => {

@@ -1,0 +1,69 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { standardRule } from '../numbering/numbering';
+import { faultsOf, filledDown, numberAfter, pastedCells, tagsOf } from './settle';
+
+const rule = standardRule('VFT', [{ code: 'MW', name: 'Marine works' }]);
+const line = { number: 'VFT-MW-LS-00-DR-0101', title: 'Linkspan', tags: '' };
+
+describe('one line', () => {
+	it('may land when number, title and tags fit', () => {
+		expect(faultsOf(rule, { ...line, tags: 'Steel, fender ; steel' })).toEqual([]);
+		expect(tagsOf('Steel, fender ; steel,,')).toEqual(['fender', 'steel']);
+	});
+
+	it('says everything that is wrong with it', () => {
+		expect(faultsOf(rule, { number: 'VFT-XX-LS-00-DR-0101', title: ' ', tags: '#!' })).toEqual([
+			expect.stringContaining('“XX” is not a department'),
+			'A title is needed.',
+			expect.stringContaining('“#!” is no tag')
+		]);
+		const many = Array.from({ length: 31 }, (_, i) => `tag ${i}`).join(',');
+		expect(faultsOf(rule, { ...line, tags: many })).toEqual(['At most 30 tags.']);
+	});
+});
+
+describe('filling down', () => {
+	it('counts numbers up and repeats the rest', () => {
+		expect(filledDown(rule, 'number', line, 2)).toEqual(['VFT-MW-LS-00-DR-0102', 'VFT-MW-LS-00-DR-0103']);
+		expect(filledDown(rule, 'title', line, 2)).toEqual(['Linkspan', 'Linkspan']);
+		expect(filledDown(rule, 'number', { ...line, number: 'odd' }, 1)).toEqual(['odd']);
+	});
+
+	it('never gives one number twice', () => {
+		fc.assert(
+			fc.property(fc.integer({ min: 0, max: 9_000 }), fc.integer({ min: 1, max: 900 }), (serial, steps) => {
+				const first = { ...line, number: `VFT-MW-LS-00-DR-${String(serial).padStart(4, '0')}` };
+				const all = [first.number, ...filledDown(rule, 'number', first, steps)];
+				expect(new Set(all).size).toBe(steps + 1);
+				expect(numberAfter(rule, first.number, steps)).toBe(all.at(-1));
+			})
+		);
+	});
+});
+
+describe('pasting from a sheet', () => {
+	it('reads lines, tabs and quoted cells', () => {
+		expect(pastedCells('a\tb\r\nc\td\r\n')).toEqual([
+			['a', 'b'],
+			['c', 'd']
+		]);
+		expect(pastedCells('"a ""b"""\t"two\nlines"\nx\t')).toEqual([
+			['a "b"', 'two lines'],
+			['x', '']
+		]);
+		expect(pastedCells('12" pipe\tb')).toEqual([['12" pipe', 'b']]);
+	});
+
+	it('gives back whatever was copied', () => {
+		const cell = fc.string({ maxLength: 12 }).map((s) => s.replace(/[\r\n\t]/g, '').trim());
+		fc.assert(
+			fc.property(fc.array(fc.array(cell, { minLength: 2, maxLength: 4 }), { minLength: 1 }), (rows) => {
+				const copied = rows
+					.map((cells) => cells.map((c) => `"${c.replaceAll('"', '""')}"`).join('\t'))
+					.join('\n');
+				expect(pastedCells(copied)).toEqual(rows);
+			})
+		);
+	});
+});

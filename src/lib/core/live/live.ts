@@ -1,0 +1,40 @@
+import { allows, type Level } from '../access/levels';
+
+/** Kinds of document that several edit at once. */
+export const LIVE_KINDS = ['text', 'schedule', 'drawing'] as const;
+export type LiveKind = (typeof LIVE_KINDS)[number];
+
+/** What a document is: a stored file, or something that is edited live by several at once. */
+export type DocumentKind = 'file' | LiveKind;
+
+/** Kinds of file that each can be handed in as; the first unless another is asked for. */
+export const HANDED_IN_AS = {
+	text: ['docx', 'odt'],
+	schedule: ['xlsx', 'ods', 'csv'],
+	drawing: ['dxf']
+} as const satisfies Record<LiveKind, readonly [string, ...string[]]>;
+
+/** What somebody may do in a live document now. */
+export type RoomMode = 'read' | 'suggest' | 'write';
+
+/**
+ * What somebody may do in a live document (L9): Work writes, Remark suggests in a text and reads elsewhere, and while
+ * somebody has it in hand everybody else reads.
+ * @param level the level held there, freezes and archive already in it
+ */
+export function roomMode(kind: LiveKind, level: Level, inHandByAnother: boolean): RoomMode {
+	if (inHandByAnother) return 'read';
+	const mode = marksMode(level);
+	return mode === 'suggest' && kind !== 'text' ? 'read' : mode;
+}
+
+/** What somebody may do with the marks on a sheet: Work changes all of them, Remark one's own. A lock does not bar it. */
+export function marksMode(level: Level): RoomMode {
+	return allows(level, 'work') ? 'write' : allows(level, 'remark') ? 'suggest' : 'read';
+}
+
+/** Somebody who is in a live document, as the others see them. */
+export interface Present {
+	id: string;
+	name: string;
+}

@@ -1,0 +1,81 @@
+import { eq, inArray } from 'drizzle-orm';
+import { levelLabel } from '../../core/access/levels';
+import { settleBrought } from '../../core/access/brought';
+import type { AccessModel, Grant } from '../../core/access/model';
+import { loadModel } from './model';
+import { document, grant, place } from '../platform/db/schema';
+import { foldScope } from './scopes';
+import type { Acting, ContextOf } from '../platform/runner/act';
+import { placeName, subjectName } from './called';
+
+type InProject = Pick<ContextOf['project'] & Acting, 'tx' | 'project' | 'tell'>;
+
+/** Kinds of event that follow when what others were brought in under changes. */
+export const BROUGHT_EVENTS = ['access.ended', 'access.sunk'];
+
+/**
+ * Writes down what became of grants that hung on others between two states of access (A8), with an event each, and
+ * gives how many people lost theirs. What the act itself did to grants is not among it.
+ */
+export async function followBrought(
+	context: InProject,
+	before: AccessModel,
+	after: AccessModel,
+	own: ReadonlySet<string> = new Set()
+): Promise<void> {
+	const { tx } = context;
+	const now = new Map([...after.grants.values()].flat().map((g) => [g.id, g]));
+	const hanging = [...before.grants.values()].flat().filter((g) => g.underId !== null && !own.has(g.id));
+	const ended = hanging.filter((g) => !now.has(g.id));
+	for (const one of ended) await tellOf(context, 'access.ended', one, { people: 1, broughtIn: true });
+	if (ended.length)
+		await tx.delete(grant).where(
+			inArray(
+				grant.id,
+				ended.map((g) => g.id)
+			)
+		);
+	for (const one of hanging) {
+		const next = now.get(one.id);
+		if (!next || (next.level === one.level && next.endsAt === one.endsAt)) continue;
+		await tx
+			.update(grant)
+			.set({ level: next.level, endsAt: next.endsAt === null ? null : new Date(next.endsAt) })
+			.where(eq(grant.id, one.id));
+		await tellOf(context, 'access.sunk', one, {
+			level: next.level && levelLabel(next.level),
+			before: one.level && levelLabel(one.level)
+		});
+	}
+	for (const placeId of new Set(ended.map((g) => g.placeId))) {
+		const [row] = await tx.select().from(place).where(eq(place.id, placeId));
+		await foldScope(tx, row!);
+	}
+}
+
+/** After people joined or left departments, groups or the project: ends what hung on their being there (A8). */
+export async function keepBrought(context: InProject): Promise<void> {
+	const model = await loadModel(context.tx, context.project.id);
+	await followBrought(context, model, settleBrought(model).model);
+}
+
+async function tellOf(
+	{ tx, project, tell }: InProject,
+	kind: string,
+	g: Grant,
+	more: Record<string, unknown>
+): Promise<void> {
+	const [at] = await tx.select().from(place).where(eq(place.id, g.placeId));
+	const [doc] = await tx.select({ id: document.id }).from(document).where(eq(document.id, g.placeId));
+	tell({
+		kind,
+		placeId: g.placeId,
+		documentId: doc?.id ?? null,
+		details: {
+			place: await placeName(tx, at!),
+			who: (await subjectName(tx, project, g)) ?? 'somebody',
+			level: g.level ? levelLabel(g.level) : 'Barred',
+			...more
+		}
+	});
+}

@@ -1,0 +1,69 @@
+import type { Act } from '../platform/runner/act';
+import * as account from '../people/acts-account';
+import * as grants from '../access/acts';
+import * as standing from '../access/acts-standing';
+import * as comingIn from '../people/acts-coming-in';
+import * as copies from '../places/acts-copies';
+import * as documents from '../documents/acts';
+import * as folders from '../places/acts';
+import * as groups from '../people/acts-groups';
+import * as handIns from '../documents/acts-hand-in';
+import * as hatches from '../hatches/acts';
+import * as live from '../live/acts';
+import * as liveDrawings from '../live/acts-drawings';
+import * as liveSchedules from '../live/acts-schedules';
+import * as liveTexts from '../live/acts-texts';
+import * as locks from '../locks/acts';
+import * as marks from '../marks/acts';
+import * as membership from '../people/acts-membership';
+import * as notices from '../notices/acts';
+import * as passes from '../passes/acts-release';
+import * as givenPasses from '../passes/acts-given';
+import * as openPasses from '../passes/acts-open';
+import * as placePasses from '../passes/acts';
+import * as people from '../people/acts';
+import * as approval from '../releases/acts-approval';
+import * as build from '../releases/acts';
+import * as issue from '../releases/acts-issue';
+import * as remarks from '../remarks/acts';
+import * as removals from '../removed/acts';
+import * as revising from '../documents/acts-revising';
+import * as tidy from '../places/acts-tidy';
+
+function isAct(value: unknown): value is Act {
+	return typeof value === 'object' && value !== null && 'method' in value && 'run' in value;
+}
+
+/** Every act of Cupboard. A module's acts join by being exported from it. */
+export const ACTS: readonly Act[] = [
+	documents,
+	handIns,
+	live,
+	liveTexts,
+	liveSchedules,
+	liveDrawings,
+	remarks,
+	marks,
+	locks,
+	folders,
+	removals,
+	tidy,
+	copies,
+	revising,
+	people,
+	membership,
+	comingIn,
+	groups,
+	grants,
+	standing,
+	account,
+	build,
+	approval,
+	issue,
+	passes,
+	notices,
+	placePasses,
+	openPasses,
+	givenPasses,
+	hatches
+].flatMap((module) => Object.values(module as Record<string, unknown>).filter(isAct));

@@ -1,0 +1,88 @@
+import { join } from 'node:path';
+import { Problem } from '../../core/acts/problem';
+import { readConfig, type Config } from '../platform/config';
+import { openDatabase } from '../platform/db';
+import { Inspector } from '../formats/inspector';
+import { handlers } from './jobs';
+import { Jobs } from '../platform/jobs/jobs';
+import { readView } from '../platform/runner/run';
+import { trustedProxies } from '../platform/http/address';
+import { Live } from '../trail/following';
+import { startDemoMail } from '../platform/mail/demo-server';
+import { Mailer } from '../platform/mail/send';
+import { projectsWhereAccessEnded } from '../access/reach';
+import { nameOf } from '../live/rooms/names';
+import { tellWriting } from '../live/rooms/writing';
+import { Rooms } from '../live/rooms/rooms';
+import { log } from '../platform/log';
+import type { Services } from '../platform/services';
+import { keepPrivate } from '../platform/privacy';
+import { LocalStore } from '../platform/store/local';
+import { liveRoom } from '../live/views';
+import { markRoom } from '../marks/views';
+
+/**
+ * Starts the parts of a running Cupboard.
+ * @param work whether this process also does the jobs and sends the mail
+ */
+export async function startServices(given: Config = readConfig(), { work = true } = {}): Promise<Services> {
+	const config = { ...given };
+	keepPrivate(config);
+	const database = openDatabase(config.databaseUrl);
+	const store = await LocalStore.open(config.store);
+	const inspector = new Inspector(store, join(config.store, 'previews'), config.workerFile);
+	const jobs = new Jobs(config.databaseUrl, log);
+	const live = new Live(database, log);
+	const rooms = new Rooms(
+		database,
+		config.origin,
+		config.redisUrl,
+		log,
+		trustedProxies(config.trustedProxies)
+	);
+	await jobs.open();
+	await live.open();
+	const closing: (() => Promise<void> | void)[] = [];
+	const services: Services = {
+		config,
+		database,
+		store,
+		inspector,
+		jobs,
+		live,
+		rooms,
+		async close() {
+			await rooms.close();
+			await live.close();
+			await jobs.close();
+			for (const close of closing) await close();
+			await inspector.close();
+			await database.close();
+		}
+	};
+	rooms.admit = async (actor, room) => {
+		if (room.kind === 'marks') {
+			const { document, label } = room;
+			return readView(services, markRoom, actor, { document, label });
+		}
+		const found = await readView(services, liveRoom, actor, { document: room.document });
+		if (found.room !== nameOf(room)) throw new Problem('not-found', 'There is no such room any more.');
+		return found;
+	};
+	rooms.onWriting = (room, projectId, personId) => tellWriting(database, room, projectId, personId);
+	rooms.ranOut = (from, to) => projectsWhereAccessEnded(database.db, from, to);
+	live.onEvents((projectId) => rooms.stir(projectId));
+	if (work) {
+		await store.cleanLeftovers();
+		if (config.demo && !config.smtpUrl) {
+			const demoMail = await startDemoMail(config.home, database);
+			config.smtpUrl = demoMail.url;
+			closing.push(demoMail.close);
+		}
+		const mailer = new Mailer(config, database);
+		closing.push(() => mailer.close());
+		await jobs.work(handlers(services, mailer));
+		await jobs.enqueue(database.db, 'sign-heads', {});
+	}
+	return services;
+}

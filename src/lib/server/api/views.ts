@@ -1,0 +1,39 @@
+import type { View } from '../platform/runner/act';
+import * as activity from '../trail/views';
+import * as documents from '../documents/views';
+import * as finding from '../find/views';
+import * as places from '../places/views';
+import * as project from '../people/views';
+import * as releases from '../releases/views';
+import * as remarks from '../remarks/views';
+import * as access from '../access/views';
+import * as effects from '../access/views-effects';
+import * as given from '../access/views-given';
+import * as live from '../live/views';
+import * as marks from '../marks/views';
+import * as notices from '../notices/views';
+import * as passes from '../passes/views';
+import * as tree from '../places/views-tree';
+
+function isView(value: unknown): value is View {
+	return typeof value === 'object' && value !== null && 'at' in value && 'run' in value;
+}
+
+/** Every view of Cupboard. A module's views join by being exported from it. */
+export const VIEWS: readonly View[] = [
+	tree,
+	places,
+	documents,
+	live,
+	remarks,
+	marks,
+	finding,
+	access,
+	effects,
+	given,
+	activity,
+	project,
+	releases,
+	passes,
+	notices
+].flatMap((module) => Object.values(module as Record<string, unknown>).filter(isView));

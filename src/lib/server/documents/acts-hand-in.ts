@@ -1,0 +1,283 @@
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { baseSentence } from '../../core/versions/base';
+import { allows } from '../../core/access/levels';
+import { Problem } from '../../core/acts/problem';
+import { ownUploads } from '../content/content';
+import { content, document, sideVersion, version } from '../platform/db/schema';
+import { knownBase } from './known-base';
+import { tellNotices } from '../notices/tell';
+import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
+import { addSave, goesOn, holdDocument, openLock, ranged, workedOnLive } from './acts';
+import { id, note, reason } from '../platform/runner/fields';
+import { answerBroken, endLock, giveBack } from '../locks/acts';
+
+type Here = ContextOf['place'] & Acting;
+
+/** What became of a file: a version on the line, one beside it, or nothing, for it was the newest already. */
+interface HandedIn {
+	label: string | null;
+	side: number | null;
+	same: boolean;
+}
+
+const label = z.string().max(20);
+
+export const handIn = defineAct({
+	name: 'handIn',
+	summary:
+		'Hand in a new version of a document in hand, or save one and keep the lock; without the lock, or made from an older version, it is kept beside the line. Where others stored a version after the last that the sender had, it is refused until the sender says what the file was made from',
+	method: 'POST',
+	path: '/documents/{document}/versions',
+	input: z.strictObject({
+		document: id,
+		upload: id,
+		note: note.refine((text) => text.length > 0, 'Say what changed.'),
+		keepLock: z.boolean().default(false),
+		/**
+		 * The version that the file was made from, as its sender says; anything but the newest is kept beside (L5).
+		 * Without it, it is the newest that the sender is known to have had.
+		 */
+		base: label.optional(),
+		/** Keep it beside the line whatever it was made from. */
+		beside: z.boolean().default(false)
+	}),
+	// Past a lock of another it is kept beside the line (L5).
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'], past: ['inHand'] },
+	events: ['version.handed-in', 'version.saved', 'version.set-beside', 'lock.given-back'],
+	async run(context, input): Promise<HandedIn> {
+		const { tx, project, person: by, now, newId, tell, enqueue } = context;
+		const [file] = await ownUploads(tx, { personId: by.id }, [input.upload], now);
+		const held = await holdDocument(tx, input.document);
+		const open = await openLock(tx, input.document);
+		if (held.row.kind !== 'file') throw workedOnLive(held.row.number);
+		const mine = open?.holderId === by.id ? open : null;
+		if (held.current.hash === file!.hash) {
+			if (!mine)
+				throw new Problem(
+					'conflict',
+					`These are the same bytes as ${held.current.label}; there is nothing new to hand in.`
+				);
+			if (!input.keepLock) await giveBack(context, mine, held.row);
+			return { label: held.current.label, side: null, same: true };
+		}
+		const known = await knownBase(tx, held.row.id, by.id);
+		const from = input.base ?? known.label;
+		if (!mine || input.beside || (input.base !== undefined && input.base !== held.current.label))
+			return { label: null, side: await setBeside(context, { ...input, base: from }, file!), same: false };
+		const told = input.base === undefined ? baseSentence(known) : null;
+		if (told)
+			throw new Problem(
+				'stale-base',
+				`${told} Say what your file was made from: the newest after all, or keep it beside. Nothing was stored.`,
+				{ base: known.label, since: known.since, newest: held.current.label }
+			);
+		const next = await addSave(
+			tx,
+			project,
+			held,
+			{ hash: file!.hash, fileName: file!.fileName, note: input.note, lockKept: input.keepLock },
+			{ personId: by.id, at: now, versionId: newId() }
+		);
+		if (!input.keepLock) await endLock(context, mine, 'handed-in', held.row);
+		await enqueue('read-content', { hash: file!.hash });
+		tell({
+			kind: input.keepLock ? 'version.saved' : 'version.handed-in',
+			placeId: input.document,
+			documentId: input.document,
+			details: { number: held.row.number, label: next, note: input.note, hash: file!.hash, size: file!.size }
+		});
+		return { label: next, side: null, same: false };
+	}
+});
+
+/** Keeps what somebody hands in without the lock beside the line, and tells whom it concerns. Gives its number. */
+async function setBeside(
+	context: Here,
+	input: { document: string; note: string; base: string | null },
+	file: { hash: string; fileName: string; size: number }
+): Promise<number> {
+	const { tx, person: by, now, newId, tell, enqueue } = context;
+	const { row, current } = await holdDocument(tx, input.document);
+	const sides = await tx.select().from(sideVersion).where(eq(sideVersion.documentId, row.id));
+	const twin = sides.find((s) => s.state === 'open' && s.hash === file.hash && s.createdBy === by.id);
+	if (twin)
+		throw new Problem(
+			'conflict',
+			`You handed these very bytes in before; they are kept as side version ${twin.number}.`
+		);
+	const [base] = input.base
+		? await tx
+				.select({ id: version.id })
+				.from(version)
+				.where(and(eq(version.documentId, row.id), eq(version.label, input.base)))
+		: [];
+	if (input.base && !base)
+		throw new Problem('invalid', `There is no version ${input.base}.`, { field: 'base' });
+	const side = Math.max(0, ...sides.map((s) => s.number)) + 1;
+	await tx.insert(sideVersion).values({
+		id: newId(),
+		documentId: row.id,
+		number: side,
+		baseVersionId: base?.id ?? null,
+		hash: file.hash,
+		fileName: file.fileName,
+		note: input.note,
+		createdBy: by.id,
+		createdAt: now
+	});
+	await answerBroken(context, row.id);
+	await enqueue('read-content', { hash: file.hash });
+	tell({
+		kind: 'version.set-beside',
+		placeId: row.id,
+		documentId: row.id,
+		details: { number: row.number, side, note: input.note, hash: file.hash, size: file.size }
+	});
+	const open = await openLock(tx, row.id);
+	const whom = [open?.holderId, current.createdBy].filter((one): one is string => !!one && one !== by.id);
+	await tellNotices(context, {
+		kind: 'side-version',
+		people: whom,
+		placeId: row.id,
+		sentence: `${by.name} handed in ${row.number}, “${row.title}”, without the lock; it is kept as side version ${side}: ${input.note}`,
+		way: `document/${row.id}?side=${side}`
+	});
+	return side;
+}
+
+const sideInput = z.strictObject({ document: id, side: z.coerce.number().int().min(1) });
+
+async function openSide({ tx }: Here, input: { document: string; side: number }) {
+	const [found] = await tx
+		.select()
+		.from(sideVersion)
+		.where(and(eq(sideVersion.documentId, input.document), eq(sideVersion.number, input.side)));
+	if (!found) throw new Problem('not-found', `There is no side version ${input.side}.`);
+	if (found.state !== 'open')
+		throw new Problem('conflict', `Side version ${input.side} was ${found.state} already.`);
+	return found;
+}
+
+export const mergeSide = defineAct({
+	name: 'mergeSide',
+	summary: 'Merge a side version: its content, or a file that joins both, becomes the next version',
+	method: 'POST',
+	path: '/documents/{document}/sides/{side}/merge',
+	input: sideInput.extend({ upload: id.optional(), note: note.default('') }),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	events: ['version.merged'],
+	async run(context, input) {
+		const { tx, project, person: by, now, newId, tell, enqueue } = context;
+		const held = await holdDocument(tx, input.document);
+		const side = await openSide(context, input);
+		const open = await openLock(tx, input.document);
+		if (open?.holderId !== by.id)
+			throw new Problem(
+				open ? 'in-hand' : 'conflict',
+				open ? `${open.holder} has this in hand.` : 'Take it in hand first, then merge.',
+				open ? { holder: open.holder } : {}
+			);
+		const [file] = input.upload ? await ownUploads(tx, { personId: by.id }, [input.upload], now) : [side];
+		if (file!.hash === held.current.hash)
+			throw new Problem(
+				'conflict',
+				`These are the same bytes as ${held.current.label}. Drop the side version instead.`
+			);
+		const next = await addSave(
+			tx,
+			project,
+			held,
+			{
+				hash: file!.hash,
+				fileName: file!.fileName,
+				note: input.note || `Merged side version ${side.number}: ${side.note}`,
+				lockKept: true
+			},
+			{ personId: by.id, at: now, versionId: newId() }
+		);
+		await tx
+			.update(sideVersion)
+			.set({ state: 'merged', decidedBy: by.id, decidedAt: now, reason: `as ${next}` })
+			.where(eq(sideVersion.id, side.id));
+		await enqueue('read-content', { hash: file!.hash });
+		tell({
+			kind: 'version.merged',
+			placeId: input.document,
+			documentId: input.document,
+			details: { number: held.row.number, label: next, side: side.number, hash: file!.hash }
+		});
+		return { label: next };
+	}
+});
+
+export const dropSide = defineAct({
+	name: 'dropSide',
+	summary: 'Drop a side version; its content stays in the history',
+	method: 'POST',
+	path: '/documents/{document}/sides/{side}/drop',
+	input: sideInput.extend({ reason }),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	events: ['version.dropped'],
+	async run(context, input) {
+		const { tx, person: by, now, tell } = context;
+		const { row } = await holdDocument(tx, input.document);
+		const side = await openSide(context, input);
+		await tx
+			.update(sideVersion)
+			.set({ state: 'dropped', decidedBy: by.id, decidedAt: now, reason: input.reason })
+			.where(eq(sideVersion.id, side.id));
+		tell({
+			kind: 'version.dropped',
+			placeId: input.document,
+			documentId: input.document,
+			details: { number: row.number, side: side.number, reason: input.reason }
+		});
+		if (side.createdBy !== by.id)
+			await tellNotices(context, {
+				kind: 'side-version',
+				people: [side.createdBy],
+				placeId: row.id,
+				sentence: `${by.name} dropped your side version ${side.number} of ${row.number}: ${input.reason}`,
+				way: `document/${row.id}?side=${side.number}`
+			});
+		return {};
+	}
+});
+
+export const takeSide = defineAct({
+	name: 'takeSide',
+	summary: 'Note that a side version was opened or downloaded, and say which bytes to send',
+	method: 'POST',
+	path: '/documents/{document}/sides/{side}/taken',
+	input: sideInput.extend({ how: z.enum(['opened', 'downloaded']), ranged }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	events: ['document.opened', 'document.downloaded'],
+	async run({ tx, level, person: by, now, tell }, input) {
+		if (input.how === 'downloaded' && !allows(level, 'take'))
+			throw new Problem('needs-level', 'This needs Take here.', { needed: 'take', held: level });
+		const [found] = await tx
+			.select({
+				number: document.number,
+				hash: sideVersion.hash,
+				fileName: sideVersion.fileName,
+				mediaType: content.mediaType,
+				size: content.size
+			})
+			.from(sideVersion)
+			.innerJoin(document, eq(document.id, sideVersion.documentId))
+			.innerJoin(content, eq(content.hash, sideVersion.hash))
+			.where(and(eq(sideVersion.documentId, input.document), eq(sideVersion.number, input.side)));
+		if (!found) throw new Problem('not-found', `There is no side version ${input.side}.`);
+		const kind = input.how === 'opened' ? 'document.opened' : 'document.downloaded';
+		const what = { kind, actor: by.id, documentId: input.document, hash: found.hash };
+		if (input.ranged && (await goesOn(tx, what, now))) return found;
+		tell({
+			kind,
+			placeId: input.document,
+			documentId: input.document,
+			details: { number: found.number, label: `side ${input.side}`, hash: found.hash }
+		});
+		return found;
+	}
+});

@@ -1,0 +1,169 @@
+import { isDeepStrictEqual } from 'node:util';
+import { eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { Problem } from '../../core/acts/problem';
+import {
+	checkScheme,
+	label,
+	nextIssue,
+	parse,
+	PURPOSE_LABEL,
+	PURPOSES,
+	type RevisionScheme
+} from '../../core/revisions/revisions';
+import { document, project as projectTable, version } from '../platform/db/schema';
+import { defineAct } from '../platform/runner/act';
+import { holdDocument, openLock } from './acts';
+import { inHand } from '../platform/runner/locate';
+import { id, note, projectKey, reason } from '../platform/runner/fields';
+
+const STATES = ['wip', 'shared', 'published', 'archived'] as const;
+
+export const issueRevision = defineAct({
+	name: 'issueRevision',
+	summary: 'Issue the newest working save as the next revision, outside a release',
+	method: 'POST',
+	path: '/documents/{document}/issue',
+	input: z.strictObject({ document: id, purpose: z.enum(PURPOSES), note: reason }),
+	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'] },
+	events: ['document.revised'],
+	async run({ tx, project, person: by, now, newId, tell }, input) {
+		if (project.settings.releasePurposes.includes(input.purpose))
+			throw new Problem(
+				'conflict',
+				`“${PURPOSE_LABEL[input.purpose]}” needs a release in this project, so that a second person has looked at it. Put the document in one.`
+			);
+		const held = await holdDocument(tx, input.document);
+		const open = await openLock(tx, input.document);
+		if (open) throw inHand(open);
+		const scheme = project.settings.revisions;
+		const current = parse(scheme, held.current.label);
+		if (!current)
+			throw new Problem('conflict', `${held.current.label} does not fit the revision scheme any more.`);
+		const to = label(scheme, nextIssue(scheme, current, input.purpose));
+		if (to === held.current.label)
+			throw new Problem('conflict', `${to} is issued already, and nothing was handed in since.`);
+		const versionId = newId();
+		await tx.insert(version).values({
+			id: versionId,
+			documentId: held.row.id,
+			seq: held.current.seq + 1,
+			label: to,
+			issued: true,
+			hash: held.current.hash,
+			fileName: held.current.fileName,
+			note: `Issued ${PURPOSE_LABEL[input.purpose].toLowerCase()}: ${input.note}`,
+			createdBy: by.id,
+			createdAt: now
+		});
+		await tx
+			.update(document)
+			.set({
+				currentVersionId: versionId,
+				versions: held.row.versions + 1,
+				state: ['construction', 'as-built'].includes(input.purpose) ? 'published' : 'shared',
+				changedAt: now,
+				changedBy: by.id
+			})
+			.where(eq(document.id, held.row.id));
+		tell({
+			kind: 'document.revised',
+			placeId: held.row.id,
+			documentId: held.row.id,
+			details: {
+				number: held.row.number,
+				label: to,
+				from: held.current.label,
+				purpose: input.purpose,
+				reason: input.note,
+				hash: held.current.hash
+			}
+		});
+		return { label: to };
+	}
+});
+
+export const changeState = defineAct({
+	name: 'changeState',
+	summary: 'Change the state of a document, with a reason (the four states of ISO 19650-1)',
+	method: 'POST',
+	path: '/documents/{document}/state',
+	input: z.strictObject({ document: id, state: z.enum(STATES), reason }),
+	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'], past: ['archived'] },
+	events: ['document.state-changed'],
+	async run({ tx, tell }, input) {
+		const { row, current } = await holdDocument(tx, input.document);
+		if (row.state === input.state) throw new Problem('conflict', 'It is in this state already.');
+		const open = await openLock(tx, input.document);
+		if (open && input.state !== 'wip') throw inHand(open);
+		if (['shared', 'published'].includes(input.state) && !current.issued)
+			throw new Problem(
+				'conflict',
+				`${current.label} is a working save; only an issued revision is shared or published. Issue it first.`
+			);
+		await tx.update(document).set({ state: input.state }).where(eq(document.id, row.id));
+		tell({
+			kind: 'document.state-changed',
+			placeId: row.id,
+			documentId: row.id,
+			details: { number: row.number, from: row.state, to: input.state, reason: input.reason }
+		});
+		return {};
+	}
+});
+
+const schemeInput = z.strictObject({
+	sequences: z
+		.array(
+			z.strictObject({
+				prefix: z.string().trim(),
+				name: z.string().trim().max(60),
+				digits: z.number().int()
+			})
+		)
+		.max(8, 'At most eight sequences.'),
+	demands: z.strictObject({
+		information: z.string(),
+		comment: z.string(),
+		approval: z.string(),
+		construction: z.string(),
+		'as-built': z.string()
+	})
+});
+
+export const changeRevisionScheme = defineAct({
+	name: 'changeRevisionScheme',
+	summary: 'Change which revisions there are in a project, and which purposes demand which',
+	method: 'PUT',
+	path: '/projects/{project}/revision-scheme',
+	input: schemeInput.extend({ project: projectKey, note: note.default('') }),
+	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
+	events: ['project.scheme-changed'],
+	async run({ tx, project, tell }, input) {
+		const scheme: RevisionScheme = { sequences: input.sequences, demands: input.demands };
+		const [fresh] = await tx.select().from(projectTable).where(eq(projectTable.id, project.id)).for('update');
+		// One label for each form there is: how many documents wear it does not matter.
+		const used = await tx.execute<{ label: string }>(sql`
+			select min(v.label) as label from version v join document d on d.id = v.document_id
+			where d.project_id = ${project.id} group by regexp_replace(v.label, '[0-9]', '0', 'g')`);
+		const fault = checkScheme(
+			scheme,
+			used.map((u) => u.label)
+		);
+		if (fault) throw new Problem('invalid', fault);
+		if (isDeepStrictEqual(scheme, fresh!.settings.revisions)) return {};
+		await tx
+			.update(projectTable)
+			.set({ settings: { ...fresh!.settings, revisions: scheme } })
+			.where(eq(projectTable.id, project.id));
+		tell({
+			kind: 'project.scheme-changed',
+			details: {
+				before: fresh!.settings.revisions.sequences.map((s) => s.prefix),
+				after: scheme.sequences.map((s) => s.prefix),
+				note: input.note
+			}
+		});
+		return {};
+	}
+});

@@ -1,0 +1,353 @@
+import { and, eq, gt, isNull, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { checkNumber } from '../../core/numbering/numbering';
+import { nameKey } from '../../core/files/names';
+import { Problem } from '../../core/acts/problem';
+import { label, nextSave, parse } from '../../core/revisions/revisions';
+import { ownUploads } from '../content/content';
+import type { Querier, Tx } from '../platform/db';
+import { document, event, lock, person, place, seen, version } from '../platform/db/schema';
+import { defineAct, type Acting, type ContextOf, type Project } from '../platform/runner/act';
+import { id, name, note, number, tags } from '../platform/runner/fields';
+import { inHand } from '../platform/runner/locate';
+
+/** Locks a place's row so that a folder cannot move or go while something is put into it. */
+export async function holdStill(tx: Tx, placeId: string) {
+	const [row] = await tx.select().from(place).where(eq(place.id, placeId)).for('share');
+	if (!row || row.removalId) throw new Problem('conflict', 'The folder was removed a moment ago.');
+	return row;
+}
+
+/** Locks a document's row for a change of its versions, and gives it with its current version. */
+export async function holdDocument(tx: Tx, documentId: string) {
+	const [row] = await tx.select().from(document).where(eq(document.id, documentId)).for('update');
+	const [current] = await tx.select().from(version).where(eq(version.id, row!.currentVersionId));
+	return { row: row!, current: current! };
+}
+
+/** The open lock of a document with its holder's name, or null. */
+export async function openLock(tx: Querier, documentId: string) {
+	const [row] = await tx
+		.select({ lock, holder: person.name })
+		.from(lock)
+		.innerJoin(person, eq(person.id, lock.holderId))
+		.where(and(eq(lock.documentId, documentId), isNull(lock.endedAt)));
+	return row ? { ...row.lock, holder: row.holder } : null;
+}
+
+/** The problem for what can only be done with a file. */
+export function workedOnLive(number: string): Problem {
+	return new Problem(
+		'conflict',
+		`${number} is worked on live; hand in or restore there, or stop working live first.`
+	);
+}
+
+interface NewVersion {
+	hash: string;
+	fileName: string;
+	note: string;
+	lockKept?: boolean;
+	restoredFrom?: string;
+}
+
+/** Adds the next working save to a document whose row is held. Returns the new version's label. */
+export async function addSave(
+	tx: Tx,
+	project: Project,
+	held: Awaited<ReturnType<typeof holdDocument>>,
+	what: NewVersion,
+	by: { personId: string; at: Date; versionId: string }
+): Promise<string> {
+	const scheme = project.settings.revisions;
+	const current = parse(scheme, held.current.label);
+	const next = label(scheme, nextSave(scheme, current));
+	await tx.insert(version).values({
+		id: by.versionId,
+		documentId: held.row.id,
+		seq: held.current.seq + 1,
+		label: next,
+		issued: false,
+		...what,
+		createdBy: by.personId,
+		createdAt: by.at
+	});
+	await tx
+		.update(document)
+		.set({
+			currentVersionId: by.versionId,
+			versions: held.row.versions + 1,
+			changedAt: by.at,
+			changedBy: by.personId,
+			state: 'wip'
+		})
+		.where(eq(document.id, held.row.id));
+	return next;
+}
+
+/**
+ * Puts a file into a folder as a new document. Raises `invalid` for a number that breaks the rule and `conflict` for
+ * one in use.
+ */
+export async function createDocument(
+	context: Pick<
+		ContextOf['place'] & Acting,
+		'tx' | 'project' | 'person' | 'now' | 'newId' | 'tell' | 'enqueue'
+	>,
+	folderId: string,
+	file: { hash: string; fileName: string; size: number },
+	what: { number: string; title: string; note: string; tags?: string[] }
+): Promise<{ id: string; number: string; label: string; versionId: string }> {
+	const { tx, project, person: by, now, newId, tell, enqueue } = context;
+	const { number, title } = what;
+	const fits = checkNumber(project.settings.numbering, number);
+	if (!fits.ok) throw new Problem('invalid', fits.sentence, { field: 'number' });
+	const parent = await holdStill(tx, folderId);
+	const taken = await tx
+		.select({ id: document.id })
+		.from(document)
+		.where(and(eq(document.projectId, project.id), eq(document.number, number), eq(document.live, true)));
+	if (taken.length)
+		throw new Problem(
+			'conflict',
+			`${number} is already in use. Choose another number, or hand in a new version of it.`,
+			{ field: 'number' }
+		);
+	const documentId = newId();
+	const versionId = newId();
+	const first = label(project.settings.revisions, nextSave(project.settings.revisions, null));
+	await tx.insert(place).values({
+		id: documentId,
+		projectId: project.id,
+		parentId: parent.id,
+		path: parent.path + documentId,
+		kind: 'document',
+		name: title,
+		nameKey: nameKey(number),
+		scope: parent.scope,
+		createdBy: by.id,
+		createdAt: now
+	});
+	await tx.insert(document).values({
+		id: documentId,
+		projectId: project.id,
+		number,
+		title,
+		tags: [...new Set(what.tags)].sort(),
+		currentVersionId: versionId,
+		changedAt: now,
+		changedBy: by.id
+	});
+	await tx.insert(version).values({
+		id: versionId,
+		documentId,
+		seq: 1,
+		label: first,
+		issued: false,
+		hash: file.hash,
+		fileName: file.fileName,
+		note: what.note || 'Added',
+		createdBy: by.id,
+		createdAt: now
+	});
+	await enqueue('read-content', { hash: file.hash });
+	tell({
+		kind: 'document.added',
+		placeId: documentId,
+		documentId,
+		details: { number, title, label: first, hash: file.hash, size: file.size }
+	});
+	return { id: documentId, number, label: first, versionId };
+}
+
+export const addDocument = defineAct({
+	name: 'addDocument',
+	summary: 'Add a document to a folder from a file sent before',
+	method: 'POST',
+	path: '/places/{folder}/documents',
+	input: z.strictObject({
+		folder: id,
+		upload: id,
+		number,
+		title: name,
+		tags: tags.default([]),
+		note: note.default('')
+	}),
+	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder', 'shelf'] },
+	events: ['document.added'],
+	async run(context, input) {
+		const [file] = await ownUploads(context.tx, { personId: context.person.id }, [input.upload], context.now);
+		const { id, number, label } = await createDocument(context, context.place.id, file!, input);
+		return { id, number, label };
+	}
+});
+
+export const restoreVersion = defineAct({
+	name: 'restoreVersion',
+	summary: 'Make a new version with the content of an older one',
+	method: 'POST',
+	path: '/documents/{document}/versions/{label}/restore',
+	input: z.strictObject({ document: id, label: z.string().max(20), note: note.default('') }),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	events: ['version.restored'],
+	async run({ tx, project, person: by, now, newId, tell }, input) {
+		const held = await holdDocument(tx, input.document);
+		const open = await openLock(tx, input.document);
+		if (open && open.holderId !== by.id) throw inHand(open);
+		if (held.row.kind !== 'file') throw workedOnLive(held.row.number);
+		const [old] = await tx
+			.select()
+			.from(version)
+			.where(and(eq(version.documentId, input.document), eq(version.label, input.label)));
+		if (!old) throw new Problem('not-found', `There is no version ${input.label}.`);
+		if (old.hash === held.current.hash)
+			throw new Problem(
+				'conflict',
+				`${input.label} has the same content as ${held.current.label}, the newest version.`
+			);
+		const next = await addSave(
+			tx,
+			project,
+			held,
+			{
+				hash: old.hash,
+				fileName: old.fileName,
+				note: input.note || `Restored from ${old.label}`,
+				restoredFrom: old.id,
+				lockKept: open !== null
+			},
+			{ personId: by.id, at: now, versionId: newId() }
+		);
+		tell({
+			kind: 'version.restored',
+			placeId: input.document,
+			documentId: input.document,
+			details: { number: held.row.number, label: next, from: old.label, hash: old.hash }
+		});
+		return { label: next };
+	}
+});
+
+/** How long a download that goes on in parts counts as one, in milliseconds. */
+const ONE_DOWNLOAD = 12 * 3_600_000;
+
+/**
+ * Whether a part of a file goes on with a download that was noted when it began: by the same person, browser or pass,
+ * of the very same bytes.
+ */
+export async function goesOn(
+	tx: Tx,
+	what: { actor: string; kind: string; documentId: string; hash: string },
+	now: Date
+): Promise<boolean> {
+	const [begun] = await tx
+		.select({ seq: event.seq })
+		.from(event)
+		.where(
+			and(
+				eq(event.documentId, what.documentId),
+				eq(event.kind, what.kind),
+				eq(event.actor, what.actor),
+				gt(event.at, new Date(now.getTime() - ONE_DOWNLOAD)),
+				sql`details->>'hash' = ${what.hash}`
+			)
+		)
+		.limit(1);
+	return begun !== undefined;
+}
+
+/** Whether it is only a part of a file that is asked for. */
+export const ranged = z.boolean().default(false);
+
+/** Remembers that somebody looked at a document, so that it is no longer new to them. */
+export async function markSeen(tx: Tx, personId: string, documentId: string, at: Date): Promise<void> {
+	await tx
+		.insert(seen)
+		.values({ personId, documentId, at })
+		.onConflictDoUpdate({
+			target: [seen.personId, seen.documentId],
+			set: { at: sql`greatest(${seen.at}, excluded.at)` }
+		});
+}
+
+export const openDocument = defineAct({
+	name: 'openDocument',
+	summary: 'Note that a version of a document was opened on screen',
+	method: 'POST',
+	path: '/documents/{document}/opened',
+	input: z.strictObject({ document: id, label: z.string().max(20).optional() }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	events: ['document.opened'],
+	whileTrying: true,
+	async run({ tx, person: by, self, now, tell }, input) {
+		const [row] = await tx
+			.select({ number: document.number, label: version.label })
+			.from(document)
+			.innerJoin(
+				version,
+				and(
+					eq(version.documentId, document.id),
+					input.label ? eq(version.label, input.label) : eq(version.id, document.currentVersionId)
+				)
+			)
+			.where(eq(document.id, input.document));
+		if (!row) throw new Problem('not-found', 'There is no such version.');
+		if (self.id === by.id) await markSeen(tx, by.id, input.document, now);
+		// The page says that it shows the document, and the file is fetched for it: that is one opening.
+		const [before] = await tx
+			.select({ seq: event.seq })
+			.from(event)
+			.where(
+				and(
+					eq(event.documentId, input.document),
+					eq(event.kind, 'document.opened'),
+					eq(event.actor, self.id),
+					gt(event.at, new Date(now.getTime() - 60_000)),
+					sql`details->>'label' = ${row.label}`
+				)
+			)
+			.limit(1);
+		if (!before)
+			tell({
+				kind: 'document.opened',
+				placeId: input.document,
+				documentId: input.document,
+				details: { number: row.number, label: row.label }
+			});
+		return {};
+	}
+});
+
+export const downloadDocument = defineAct({
+	name: 'downloadDocument',
+	summary: 'Note the download of a version and say which bytes to send',
+	method: 'POST',
+	path: '/documents/{document}/versions/{label}/download',
+	input: z.strictObject({ document: id, label: z.string().max(20), ranged }),
+	at: { kind: 'place', id: (i) => i.document, level: 'take', only: ['document'] },
+	events: ['document.downloaded'],
+	async run({ tx, person: by, now, tell }, input) {
+		const [row] = await tx
+			.select({
+				number: document.number,
+				title: document.title,
+				label: version.label,
+				hash: version.hash,
+				fileName: version.fileName
+			})
+			.from(version)
+			.innerJoin(document, eq(document.id, version.documentId))
+			.where(and(eq(version.documentId, input.document), eq(version.label, input.label)));
+		if (!row) throw new Problem('not-found', 'There is no such version.');
+		await markSeen(tx, by.id, input.document, now);
+		const what = { kind: 'document.downloaded', actor: by.id, documentId: input.document, hash: row.hash };
+		if (input.ranged && (await goesOn(tx, what, now))) return row;
+		tell({
+			kind: 'document.downloaded',
+			placeId: input.document,
+			documentId: input.document,
+			details: { number: row.number, label: row.label, hash: row.hash }
+		});
+		return row;
+	}
+});

@@ -1,0 +1,419 @@
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { allows } from '../../core/access/levels';
+import { whoReaches } from '../../core/access/model';
+import { Problem } from '../../core/acts/problem';
+import { loadModel } from '../access/model';
+import { ownUploads } from '../content/content';
+import type { Querier } from '../platform/db';
+import { arrival, content, event, hatch } from '../platform/db/schema';
+import { newSecret, secretHash } from '../platform/ids';
+import { tellNotices } from '../notices/tell';
+import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
+import { endOfDay } from '../access/entries';
+import { addSave, createDocument, holdDocument, openLock, ranged, workedOnLive } from '../documents/acts';
+import { day, email, id, name, note, number, projectKey, reason } from '../platform/runner/fields';
+import { inHand, visiblePlaces } from '../platform/runner/locate';
+
+const secret = z.string().max(100);
+
+export const makeHatch = defineAct({
+	name: 'makeHatch',
+	summary: 'Make a hatch: a link by which people outside put files in, seeing nothing',
+	method: 'POST',
+	path: '/places/{place}/hatches',
+	input: z.strictObject({
+		place: id,
+		title: name,
+		until: day,
+		maxFileBytes: z
+			.number()
+			.int()
+			.min(1_000)
+			.max(20 * 1024 ** 3)
+			.default(2 * 1024 ** 3),
+		maxFiles: z.number().int().min(1).max(5_000).default(200),
+		endings: z
+			.array(
+				z
+					.string()
+					.trim()
+					.toLowerCase()
+					.regex(/^[a-z0-9]{1,8}$/, 'An ending is letters and digits, such as pdf.')
+			)
+			.max(40)
+			.default([]),
+		tell: z.strictObject({ name, email }).nullable().default(null)
+	}),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	events: ['hatch.made'],
+	async run(context, input) {
+		const { tx, project, place: at, person: by, now, newId, services, tell, mail } = context;
+		if (project.settings.outsideLevel === null)
+			throw new Problem('invalid', 'This project gives nothing to people outside, so no hatch can be made.');
+		const code = newSecret();
+		const hatchId = newId();
+		const endsAt = endOfDay(input.until, project, now)!;
+		await tx.insert(hatch).values({
+			id: hatchId,
+			projectId: project.id,
+			placeId: at.id,
+			title: input.title,
+			secretHash: secretHash(code),
+			endsAt,
+			maxFileBytes: input.maxFileBytes,
+			maxFiles: input.maxFiles,
+			endings: input.endings,
+			createdBy: by.id,
+			createdAt: now
+		});
+		const link = `${services.config.origin}/hatch/${code}`;
+		if (input.tell)
+			await mail(
+				{ name: input.tell.name, address: input.tell.email },
+				`${project.code}: put your files in here`,
+				`Dear ${input.tell.name},\n\n${by.name} asks you to send files for ${project.name} (“${input.title}”). No account is needed:\n${link}\n\nThe link works until ${input.until}.\n`,
+				[link]
+			);
+		tell({
+			kind: 'hatch.made',
+			placeId: at.id,
+			details: { hatch: hatchId, title: input.title, place: at.name, until: input.until }
+		});
+		return { id: hatchId, link };
+	}
+});
+
+export const closeHatches = defineAct({
+	name: 'closeHatches',
+	summary: 'Close hatches: your own, or those at places where you have Run; what came in stays',
+	method: 'POST',
+	path: '/projects/{project}/hatches/closed',
+	input: z.strictObject({ project: projectKey, hatches: z.array(id).min(1, 'Choose a hatch.').max(200) }),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	events: ['hatch.closed'],
+	async run({ tx, project, reach, person: by, now, tell }, input) {
+		const ids = [...new Set(input.hatches)];
+		const rows = await tx
+			.select()
+			.from(hatch)
+			.where(and(inArray(hatch.id, ids), eq(hatch.projectId, project.id)));
+		const places = await visiblePlaces(
+			tx,
+			reach,
+			rows.map((r) => r.placeId)
+		);
+		const mine = rows.filter((r) => {
+			const at = places.find((one) => one.id === r.placeId);
+			return at !== undefined && (r.createdBy === by.id || allows(reach.level(at.scope), 'run'));
+		});
+		if (mine.length !== ids.length)
+			throw new Problem('not-found', 'One of these hatches is not yours to close. Nothing was closed.');
+		for (const one of mine.filter((r) => !r.withdrawnAt)) {
+			await tx.update(hatch).set({ withdrawnAt: now }).where(eq(hatch.id, one.id));
+			tell({ kind: 'hatch.closed', placeId: one.placeId, details: { hatch: one.id, title: one.title } });
+		}
+		return {};
+	}
+});
+
+/** Takes files in outside the shelves and has them checked; tells those who run the folder. */
+async function takeIn(
+	context: Pick<
+		ContextOf['hatch'] & Acting,
+		'tx' | 'services' | 'project' | 'place' | 'now' | 'newId' | 'tell' | 'enqueue'
+	>,
+	from: { sender: string; email: string | null; note: string; hatchId: string | null; title: string },
+	files: { hash: string; fileName: string }[]
+): Promise<void> {
+	const { tx, project, place: at, now, newId, tell, enqueue } = context;
+	for (const file of files) {
+		const arrivalId = newId();
+		await tx.insert(arrival).values({
+			id: arrivalId,
+			projectId: project.id,
+			placeId: at.id,
+			hatchId: from.hatchId,
+			sender: from.sender,
+			senderEmail: from.email,
+			note: from.note,
+			fileName: file.fileName,
+			hash: file.hash,
+			state: 'checking',
+			createdAt: now
+		});
+		await enqueue('check-arrival', { arrivalId });
+	}
+	tell({
+		kind: 'hatch.arrived',
+		placeId: at.id,
+		details: { title: from.title, sender: from.sender, files: files.length, place: at.name }
+	});
+	const model = await loadModel(tx, project.id);
+	await tellNotices(context, {
+		kind: 'hatch-arrival',
+		people: whoReaches(model, at.scope, now.getTime())
+			.filter((r) => r.level === 'run')
+			.map((r) => r.personId),
+		placeId: at.id,
+		sentence: `${from.sender} sent ${files.length} ${files.length === 1 ? 'file' : 'files'} for ${at.name}${from.hatchId ? ` through “${from.title}”` : ''}.`,
+		way: 'arrivals'
+	});
+}
+
+/** How many files somebody has put in by a hatch. */
+async function filesIn(db: Querier, hatchId: string): Promise<number> {
+	const rows = await db.select({ id: arrival.id }).from(arrival).where(eq(arrival.hatchId, hatchId));
+	return rows.length;
+}
+
+export const putThroughHatch = defineAct({
+	name: 'putThroughHatch',
+	summary: 'Put files that were sent before through a hatch, saying who sends them',
+	method: 'POST',
+	path: '/hatches/{secret}/files',
+	input: z.strictObject({
+		secret,
+		sender: name,
+		email: email.nullable().default(null),
+		note: note.default(''),
+		uploads: z.array(id).min(1, 'Choose a file.').max(500)
+	}),
+	at: { kind: 'hatch', secret: (i) => i.secret },
+	events: ['hatch.arrived'],
+	async run(context, input) {
+		const { tx, hatch: open, now } = context;
+		await tx.select().from(hatch).where(eq(hatch.id, open.id)).for('update');
+		const before = await filesIn(tx, open.id);
+		if (before + input.uploads.length > open.maxFiles)
+			throw new Problem(
+				'too-many',
+				`This hatch takes ${open.maxFiles} files, and ${Math.max(0, open.maxFiles - before)} are left. Nothing was put in.`
+			);
+		const files = await ownUploads(tx, { hatchId: open.id }, [...new Set(input.uploads)], now);
+		await takeIn(
+			context,
+			{ sender: input.sender, email: input.email, note: input.note, hatchId: open.id, title: open.title },
+			files
+		);
+		await tx.update(hatch).set({ lastUsedAt: now }).where(eq(hatch.id, open.id));
+		return { files: files.length };
+	}
+});
+
+export const dropFiles = defineAct({
+	name: 'dropFiles',
+	summary: 'Put files into a place where you have Drop: they are sorted by those who run it',
+	method: 'POST',
+	path: '/places/{place}/dropped',
+	input: z.strictObject({
+		place: id,
+		uploads: z.array(id).min(1, 'Choose a file.').max(500),
+		note: note.default('')
+	}),
+	at: { kind: 'place', id: (i) => i.place, level: 'drop', only: ['shelf', 'folder'] },
+	events: ['hatch.arrived'],
+	async run(context, input) {
+		const { tx, person: by, now } = context;
+		const files = await ownUploads(tx, { personId: by.id }, [...new Set(input.uploads)], now);
+		await takeIn(
+			context,
+			{ sender: by.name, email: by.email, note: input.note, hatchId: null, title: 'Drop' },
+			files
+		);
+		return { files: files.length };
+	}
+});
+
+const atArrival = { place: id, arrival: id };
+
+async function waiting(context: ContextOf['place'] & Acting, arrivalId: string) {
+	const [row] = await context.tx
+		.select({ arrival, size: content.size })
+		.from(arrival)
+		.innerJoin(content, eq(content.hash, arrival.hash))
+		.where(and(eq(arrival.id, arrivalId), eq(arrival.placeId, context.place.id)))
+		.for('update', { of: arrival });
+	if (!row) throw new Problem('not-found', 'This file did not come in here.');
+	if (row.arrival.state === 'sorted' || row.arrival.state === 'refused')
+		throw new Problem('conflict', `Somebody ${row.arrival.state} it a moment ago.`);
+	return row;
+}
+
+/** A file that waits and may go on a shelf. Raises `busy` while it is checked, `conflict` when it is not safe. */
+async function safe(context: ContextOf['place'] & Acting, arrivalId: string) {
+	const found = await waiting(context, arrivalId);
+	const { state, scan } = found.arrival;
+	if (state === 'checking')
+		throw new Problem('busy', 'The file is still being checked. Try again in a moment.');
+	if (state === 'unsafe')
+		throw new Problem(
+			'conflict',
+			`It cannot be put on a shelf: ${scan?.fault ?? 'it is not safe.'} Refuse it.`
+		);
+	return found;
+}
+
+export const sortArrival = defineAct({
+	name: 'sortArrival',
+	summary: 'Sort a file that came in into a folder as a new document, with number and title',
+	method: 'POST',
+	path: '/places/{place}/arrivals/{arrival}/sorted',
+	input: z.strictObject({ ...atArrival, folder: id, number, title: name, note: note.default('') }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	events: ['document.added', 'hatch.sorted'],
+	async run(context, input) {
+		const { tx, reach, person: by, now, tell } = context;
+		const { arrival: row, size } = await safe(context, input.arrival);
+		const [target] = await visiblePlaces(tx, reach, [input.folder]);
+		if (!target || target.kind === 'document')
+			throw new Problem('not-found', 'The folder chosen is not there.');
+		if (!allows(reach.held(target, target), 'work'))
+			throw new Problem('needs-level', `Adding to ${target.name} needs Work there.`, { needed: 'work' });
+		const made = await createDocument(
+			context,
+			target.id,
+			{ hash: row.hash, fileName: row.fileName, size },
+			{ number: input.number, title: input.title, note: input.note || `Received from ${row.sender}` }
+		);
+		await tx
+			.update(arrival)
+			.set({ state: 'sorted', documentId: made.id, decidedBy: by.id, decidedAt: now })
+			.where(eq(arrival.id, row.id));
+		tell({
+			kind: 'hatch.sorted',
+			placeId: made.id,
+			documentId: made.id,
+			details: { number: made.number, sender: row.sender, file: row.fileName, hash: row.hash }
+		});
+		return made;
+	}
+});
+
+export const sortAsVersion = defineAct({
+	name: 'sortAsVersion',
+	summary: 'Sort a file that came in as the next version of a document',
+	method: 'POST',
+	path: '/places/{place}/arrivals/{arrival}/version',
+	input: z.strictObject({ ...atArrival, document: id, note: note.default('') }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	events: ['version.handed-in', 'version.saved', 'hatch.sorted'],
+	async run(context, input) {
+		const { tx, project, reach, person: by, now, newId, tell, enqueue } = context;
+		const { arrival: row, size } = await safe(context, input.arrival);
+		const [target] = await visiblePlaces(tx, reach, [input.document]);
+		if (target?.kind !== 'document') throw new Problem('not-found', 'The document chosen is not there.');
+		const held = await holdDocument(tx, target.id);
+		const open = await openLock(tx, target.id);
+		if (open && open.holderId !== by.id) throw inHand(open);
+		if (!allows(reach.held(target, target), 'work'))
+			throw new Problem('needs-level', `A version of ${held.row.number} needs Work on it.`, {
+				needed: 'work'
+			});
+		if (held.row.kind !== 'file') throw workedOnLive(held.row.number);
+		if (held.current.hash === row.hash)
+			throw new Problem(
+				'conflict',
+				`These are the same bytes as ${held.current.label}. Refuse the file instead.`
+			);
+		const what = input.note || `Received from ${row.sender}`;
+		const label = await addSave(
+			tx,
+			project,
+			held,
+			{ hash: row.hash, fileName: row.fileName, note: what, lockKept: open !== undefined },
+			{ personId: by.id, at: now, versionId: newId() }
+		);
+		await tx
+			.update(arrival)
+			.set({ state: 'sorted', documentId: target.id, decidedBy: by.id, decidedAt: now })
+			.where(eq(arrival.id, row.id));
+		await enqueue('read-content', { hash: row.hash });
+		tell({
+			kind: open ? 'version.saved' : 'version.handed-in',
+			placeId: target.id,
+			documentId: target.id,
+			details: { number: held.row.number, label, note: what, hash: row.hash, size }
+		});
+		tell({
+			kind: 'hatch.sorted',
+			placeId: target.id,
+			documentId: target.id,
+			details: { number: held.row.number, sender: row.sender, file: row.fileName, hash: row.hash }
+		});
+		return { id: target.id, number: held.row.number, label };
+	}
+});
+
+export const refuseArrival = defineAct({
+	name: 'refuseArrival',
+	summary: 'Refuse a file that came in; whoever sent it is told why when they gave an address',
+	method: 'POST',
+	path: '/places/{place}/arrivals/{arrival}/refused',
+	input: z.strictObject({ ...atArrival, reason }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	events: ['hatch.refused'],
+	async run(context, input) {
+		const { tx, project, person: by, place: at, now, tell, mail } = context;
+		const { arrival: row } = await waiting(context, input.arrival);
+		await tx
+			.update(arrival)
+			.set({ state: 'refused', reason: input.reason, decidedBy: by.id, decidedAt: now })
+			.where(eq(arrival.id, row.id));
+		if (row.senderEmail)
+			await mail(
+				{ name: row.sender, address: row.senderEmail },
+				`${project.code}: ${row.fileName} was not taken in`,
+				`Dear ${row.sender},\n\nthe file ${row.fileName} that you sent for ${project.name} was not taken in:\n\n${input.reason}\n\n${by.name}\n`
+			);
+		tell({
+			kind: 'hatch.refused',
+			placeId: at.id,
+			details: { file: row.fileName, sender: row.sender, reason: input.reason }
+		});
+		return { told: row.senderEmail !== null };
+	}
+});
+
+export const openArrival = defineAct({
+	name: 'openArrival',
+	summary: 'Note that a file that came in was looked at, and say which bytes to send',
+	method: 'POST',
+	path: '/places/{place}/arrivals/{arrival}/opened',
+	input: z.strictObject({ ...atArrival, ranged }),
+	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	events: ['hatch.looked-at'],
+	async run(context, input) {
+		const { arrival: row } = await waiting(context, input.arrival);
+		if (row.state !== 'waiting')
+			throw new Problem(
+				'conflict',
+				row.scan?.fault ?? 'The file is still being checked. Try again in a moment.'
+			);
+		const file = { hash: row.hash, fileName: row.fileName };
+		if (input.ranged && (await lookedAt(context, row.hash))) return file;
+		context.tell({
+			kind: 'hatch.looked-at',
+			placeId: context.place.id,
+			details: { file: row.fileName, sender: row.sender, hash: row.hash }
+		});
+		return file;
+	}
+});
+
+/** Whether the person began to take these bytes here before, so that a part of them only goes on. */
+async function lookedAt({ tx, place: at, person: by }: ContextOf['place'] & Acting, hash: string) {
+	const [begun] = await tx
+		.select({ seq: event.seq })
+		.from(event)
+		.where(
+			and(
+				eq(event.placeId, at.id),
+				eq(event.kind, 'hatch.looked-at'),
+				eq(event.actor, by.id),
+				sql`details->>'hash' = ${hash}`
+			)
+		)
+		.limit(1);
+	return begun !== undefined;
+}

@@ -1,0 +1,306 @@
+import { createHash } from 'node:crypto';
+import { and, eq } from 'drizzle-orm';
+import * as Y from 'yjs';
+import { z } from 'zod';
+import { HANDED_IN_AS, type LiveKind } from '../../core/live/live';
+import { Problem } from '../../core/acts/problem';
+import { copyOf } from '../../core/live/shared-copy';
+import { readText } from '../../core/text/shared';
+import { suggestionsIn } from '../../core/text/suggestions';
+import { keepMade, type Kept } from '../content/content';
+import { among, type Querier, type Tx } from '../platform/db';
+import { document, liveCut, person, version } from '../platform/db/schema';
+import { MEDIA_TYPE, type About, type Ending } from '../formats/media';
+import { KINDS } from './rooms/kinds';
+import { nameOf } from './rooms/names';
+import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
+import { addSave, createDocument, holdDocument, openLock } from '../documents/acts';
+import { inHand } from '../platform/runner/locate';
+import { id, note } from '../platform/runner/fields';
+import { endLock } from '../locks/acts';
+
+/** What every kind of live document shares: beginning, handing in, restoring and ending. */
+
+/** The live state behind a version. */
+export interface LiveState {
+	state: Uint8Array;
+	snapshot: Uint8Array;
+	stateHash: string;
+}
+
+/** A live document as the version that is cut from it: the file, and the live state behind it. */
+export interface Cut extends LiveState {
+	file: Kept;
+	fileName: string;
+}
+
+export function stateOf(doc: Y.Doc): LiveState {
+	const snapshot = Y.encodeSnapshot(Y.snapshot(doc));
+	return {
+		state: Y.encodeStateAsUpdate(doc),
+		snapshot,
+		stateHash: createHash('sha256').update(snapshot).digest('hex')
+	};
+}
+
+/** Writes a live document as an open file into the store, together with its live state. */
+export async function cut(
+	{ services, now }: Pick<ContextOf['place'], 'services' | 'now'>,
+	kind: LiveKind,
+	doc: Y.Doc,
+	about: About,
+	as: Ending
+): Promise<Cut> {
+	const file = await KINDS[kind].write(services, doc, about, as, {});
+	return {
+		file: await keepMade(services, file.bytes, file.mediaType, now),
+		fileName: `${about.number}.${as}`,
+		...stateOf(doc)
+	};
+}
+
+export async function keepCut(tx: Tx, room: string, versionId: string, made: LiveState): Promise<void> {
+	const { state, snapshot, stateHash } = made;
+	await tx
+		.insert(liveCut)
+		.values({ versionId, room, state, snapshot, stateHash })
+		.onConflictDoUpdate({ target: liveCut.versionId, set: { room, state, snapshot, stateHash } });
+}
+
+/** Makes a document a live one, in a room of its own, and gives the room's name. */
+async function begin(
+	{ tx, services, person: by, now, newId }: ContextOf['place'] & Acting,
+	kind: LiveKind,
+	documentId: string,
+	state: Uint8Array
+): Promise<string> {
+	const room = nameOf({ kind, document: documentId, time: newId() });
+	await services.rooms.record.make(tx, room, state, by.id, now);
+	await tx
+		.update(document)
+		.set({ kind, room, changedAt: now, changedBy: by.id })
+		.where(eq(document.id, documentId));
+	return room;
+}
+
+/** Adds a new document that is live from its beginning; its first version is the file cut from it. */
+export async function addLive(
+	context: ContextOf['place'] & Acting,
+	kind: LiveKind,
+	made: Cut,
+	what: { number: string; title: string; note: string; tags: string[] }
+): Promise<{ id: string; number: string; label: string }> {
+	const { id, number, label, versionId } = await createDocument(
+		context,
+		context.place.id,
+		{ hash: made.file.hash, fileName: made.fileName, size: made.file.size },
+		what
+	);
+	const room = await begin(context, kind, id, made.state);
+	await keepCut(context.tx, room, versionId, made);
+	return { id, number, label };
+}
+
+/**
+ * Makes a file's document live: what was read of its newest version is where it begins. Raises `conflict` when it is
+ * live already, `in-hand` when another has it, and `stale-base` when what was read is not the newest.
+ */
+export async function beginOnFile(
+	context: ContextOf['place'] & Acting,
+	kind: LiveKind,
+	input: { document: string; base: string },
+	state: LiveState
+): Promise<void> {
+	const { tx, person: by, tell } = context;
+	const { row, current } = await holdDocument(tx, input.document);
+	const open = await openLock(tx, input.document);
+	if (open && open.holderId !== by.id) throw inHand(open);
+	if (row.kind !== 'file') throw new Problem('conflict', 'This is worked on live already.');
+	if (current.label !== input.base)
+		throw new Problem(
+			'stale-base',
+			`${current.label} was handed in meanwhile. Open it, and begin with that.`,
+			{
+				newest: current.label
+			}
+		);
+	const room = await begin(context, kind, row.id, state.state);
+	// What the file says is where the live document begins.
+	await keepCut(tx, room, current.id, state);
+	tell({
+		kind: 'live.begun',
+		placeId: row.id,
+		documentId: row.id,
+		details: { number: row.number, label: current.label }
+	});
+}
+
+export const aFile = () => new Problem('conflict', 'This is a file; it is not worked on live.');
+
+/** The live document of an act, held; raises `conflict` for a plain file and `in-hand` when another has it. */
+export async function heldLive({ tx, person: by }: ContextOf['place'] & Acting, documentId: string) {
+	const held = await holdDocument(tx, documentId);
+	const { room, kind } = held.row;
+	if (!room || kind === 'file') throw aFile();
+	const open = await openLock(tx, documentId);
+	if (open && open.holderId !== by.id) throw inHand(open);
+	const [last] = await tx.select().from(liveCut).where(eq(liveCut.versionId, held.current.id));
+	return { held, room, kind, open, last };
+}
+
+/** What is live under a document, or raises `conflict` for a plain file. */
+async function liveOf(db: Querier, documentId: string) {
+	const [row] = await db
+		.select({ number: document.number, title: document.title, room: document.room, kind: document.kind })
+		.from(document)
+		.where(eq(document.id, documentId));
+	if (!row?.room || row.kind === 'file') throw aFile();
+	return { ...row, room: row.room, kind: row.kind };
+}
+
+const ending = z.enum(Object.keys(MEDIA_TYPE) as [Ending, ...Ending[]]);
+
+export const handInLive = defineAct({
+	name: 'handInLive',
+	summary:
+		'Cut a version of a live document: an open file with the live state behind it; a lock of one’s own ends',
+	method: 'POST',
+	path: '/documents/{document}/live/versions',
+	input: z.strictObject({
+		document: id,
+		note: note.refine((text) => text.length > 0, 'Say what changed.'),
+		/** A text as DOCX or ODT, a schedule as XLSX, ODS or CSV, a drawing as DXF; the first when left out. */
+		format: ending.optional()
+	}),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	events: ['version.handed-in'],
+	async prepare(context, input) {
+		const row = await liveOf(context.tx, input.document);
+		const kinds: readonly Ending[] = HANDED_IN_AS[row.kind];
+		const format = input.format ?? kinds[0]!;
+		if (!kinds.includes(format))
+			throw new Problem('invalid', `It is kept as ${kinds.map((k) => k.toUpperCase()).join(' or ')}.`);
+		const doc = await context.services.rooms.read(row.room, (live) => copyOf(live));
+		return cut(context, row.kind, doc, row, format);
+	},
+	async run(context, input) {
+		const { tx, project, person: by, now, newId, tell, enqueue } = context;
+		const made = context.prepared as Cut;
+		const { held, room, open, last } = await heldLive(context, input.document);
+		if (last?.stateHash === made.stateHash)
+			throw new Problem('conflict', `Nothing was changed since ${held.current.label}.`);
+		const versionId = newId();
+		const next = await addSave(
+			tx,
+			project,
+			held,
+			{ hash: made.file.hash, fileName: made.fileName, note: input.note },
+			{ personId: by.id, at: now, versionId }
+		);
+		await keepCut(tx, room, versionId, made);
+		if (open) await endLock(context, open, 'handed-in', held.row);
+		await enqueue('read-content', { hash: made.file.hash });
+		tell({
+			kind: 'version.handed-in',
+			placeId: input.document,
+			documentId: input.document,
+			details: { number: held.row.number, label: next, note: input.note, hash: made.file.hash, live: true }
+		});
+		return { label: next };
+	}
+});
+
+export const restoreLive = defineAct({
+	name: 'restoreLive',
+	summary:
+		'Bring a live document back to what an earlier version held; what was done since stays in the history',
+	method: 'POST',
+	path: '/documents/{document}/live/versions/{label}/restore',
+	input: z.strictObject({ document: id, label: z.string().max(20) }),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	events: ['version.restored'],
+	async run(context, input) {
+		const { tx, services, person: by, tell } = context;
+		const { held, room, kind } = await heldLive(context, input.document);
+		const [old] = await tx
+			.select({ state: liveCut.state, room: liveCut.room })
+			.from(version)
+			.innerJoin(liveCut, eq(liveCut.versionId, version.id))
+			.where(and(eq(version.documentId, input.document), eq(version.label, input.label)));
+		if (!old || !old.room.startsWith(`${kind}/`))
+			throw new Problem(
+				'not-found',
+				`${input.label} was not worked on live; what it says can be copied from it.`
+			);
+		const then = new Y.Doc({ gc: false });
+		Y.applyUpdate(then, old.state);
+		await services.rooms.change(room, by.id, (doc) => KINDS[kind].rewrite(doc, then));
+		tell({
+			kind: 'version.restored',
+			placeId: input.document,
+			documentId: input.document,
+			details: { number: held.row.number, label: `the live ${kind}`, from: input.label }
+		});
+		return {};
+	}
+});
+
+export const endLive = defineAct({
+	name: 'endLive',
+	summary: 'Stop working on a document live: it is a file again, at its newest version',
+	method: 'DELETE',
+	path: '/documents/{document}/live',
+	input: z.strictObject({ document: id }),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	events: ['live.ended'],
+	async run(context, input) {
+		const { tx, services, tell, person: by, now } = context;
+		const { held, room, last } = await heldLive(context, input.document);
+		const { stateHash } = await services.rooms.read(room, stateOf);
+		if (last?.stateHash !== stateHash)
+			throw new Problem('conflict', 'Something was changed since the newest version. Hand it in first.');
+		await tx
+			.update(document)
+			.set({ kind: 'file', room: null, changedAt: now, changedBy: by.id })
+			.where(eq(document.id, input.document));
+		tell({
+			kind: 'live.ended',
+			placeId: input.document,
+			documentId: input.document,
+			details: { number: held.row.number, label: held.current.label }
+		});
+		return {};
+	}
+});
+
+export const takeLive = defineAct({
+	name: 'takeLive',
+	summary: 'Note that a live document is taken as a file, and say what to write',
+	method: 'POST',
+	path: '/documents/{document}/live/taken',
+	input: z.strictObject({ document: id, format: ending }),
+	at: { kind: 'place', id: (i) => i.document, level: 'take', only: ['document'] },
+	events: ['document.downloaded'],
+	async run({ tx, services, place, tell }, { format }) {
+		const row = await liveOf(tx, place.id);
+		if (!KINDS[row.kind].formats.includes(format))
+			throw new Problem('invalid', `A live ${row.kind} cannot be taken as ${format.toUpperCase()}.`);
+		const authors =
+			row.kind === 'text'
+				? await services.rooms.read(row.room, (doc) => suggestionsIn(readText(doc)).map((s) => s.author))
+				: [];
+		const people = authors.length
+			? await tx
+					.select({ id: person.id, name: person.name })
+					.from(person)
+					.where(among(person.id, new Set(authors)))
+			: [];
+		tell({
+			kind: 'document.downloaded',
+			placeId: place.id,
+			documentId: place.id,
+			details: { number: row.number, label: `live, as ${format}` }
+		});
+		return { ...row, names: Object.fromEntries(people.map((p) => [p.id, p.name])) };
+	}
+});

@@ -1,0 +1,397 @@
+import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { z } from 'zod';
+import { EVERY_CAP } from '../../core/access/decide';
+import { allows } from '../../core/access/levels';
+import { Problem } from '../../core/acts/problem';
+import { daysLater } from '../../core/time/spans';
+import { loadReach, OPEN_SPOT } from '../access/reach';
+import { document, lock, lockWish, member, person } from '../platform/db/schema';
+import { tellNotices } from '../notices/tell';
+import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
+import { holdDocument, openLock } from '../documents/acts';
+import { id, moment, note, projectKey, reason } from '../platform/runner/fields';
+import { inHand, visiblePlaces } from '../platform/runner/locate';
+
+type InProject = ContextOf['project'] & Acting;
+type OpenLock = NonNullable<Awaited<ReturnType<typeof openLock>>>;
+type About = { id: string; number: string; title: string };
+
+/** Longest that a lock may be expected to last, in days. */
+const LONGEST = 90;
+
+function checkedEnd(expected: string | null | undefined, now: Date): Date | null {
+	const end = expected ? new Date(expected) : null;
+	if (end && end <= now)
+		throw new Problem('invalid', 'The expected end lies in the past.', { field: 'expectedEnd' });
+	if (end && end > daysLater(now, LONGEST))
+		throw new Problem('invalid', `A lock can be expected to last ${LONGEST} days at most.`, {
+			field: 'expectedEnd'
+		});
+	return end;
+}
+
+/** Takes one document whose row is held, and says so in the trail. Raises `in-hand` when somebody has it. */
+async function take(
+	{ tx, project, person: by, now, newId, tell }: InProject,
+	documentId: string,
+	what: { purpose: string; expectedEnd: Date | null }
+): Promise<void> {
+	const { row } = await holdDocument(tx, documentId);
+	const open = await openLock(tx, documentId);
+	if (open?.holderId === by.id) throw new Problem('conflict', `You have ${row.number} in hand already.`);
+	if (open) throw inHand(open);
+	await tx.insert(lock).values({
+		id: newId(),
+		documentId,
+		holderId: by.id,
+		...what,
+		takenAt: now,
+		baseVersionId: row.currentVersionId
+	});
+	await tx.delete(lockWish).where(and(eq(lockWish.documentId, documentId), eq(lockWish.personId, by.id)));
+	tell({
+		kind: 'lock.taken',
+		placeId: documentId,
+		documentId,
+		details: {
+			number: row.number,
+			purpose: what.purpose,
+			expectedEnd: what.expectedEnd?.toISOString() ?? null,
+			limitDays: project.settings.lockLimitDays
+		}
+	});
+}
+
+/** Ends a lock and tells everybody who waits for it. */
+export async function endLock(
+	context: InProject,
+	open: { id: string },
+	how: 'handed-in' | 'given-back' | 'broken',
+	about: About
+): Promise<void> {
+	const { tx, person: by, now } = context;
+	await tx.update(lock).set({ endedAt: now, endedHow: how }).where(eq(lock.id, open.id));
+	const waiting = await tx.delete(lockWish).where(eq(lockWish.documentId, about.id)).returning();
+	await tellNotices(context, {
+		kind: 'lock-free',
+		people: waiting.map((w) => w.personId).filter((one) => one !== by.id),
+		placeId: about.id,
+		sentence: `${about.number}, “${about.title}”, is free: ${by.name} ${how === 'handed-in' ? 'handed it in' : how === 'broken' ? 'broke the lock' : 'gave it back'}.`,
+		way: `document/${about.id}`
+	});
+}
+
+/** Ends a lock of the person's own without a new version. */
+export async function giveBack(context: InProject, open: { id: string }, row: About): Promise<void> {
+	await endLock(context, open, 'given-back', row);
+	context.tell({
+		kind: 'lock.given-back',
+		placeId: row.id,
+		documentId: row.id,
+		details: { number: row.number }
+	});
+}
+
+/** Notes that the person said what became of their work under broken locks. Gives how many waited for that. */
+export async function answerBroken({ tx, person: by, now }: InProject, documentId: string): Promise<number> {
+	const answered = await tx
+		.update(lock)
+		.set({ answeredAt: now })
+		.where(
+			and(
+				eq(lock.documentId, documentId),
+				eq(lock.holderId, by.id),
+				eq(lock.endedHow, 'broken'),
+				isNull(lock.answeredAt)
+			)
+		)
+		.returning({ id: lock.id });
+	return answered.length;
+}
+
+/** The open lock of a document. Raises `conflict` when nobody has it, `in-hand` when somebody else does. */
+async function ownLock(context: InProject, documentId: string): Promise<{ row: About; open: OpenLock }> {
+	const { row } = await holdDocument(context.tx, documentId);
+	const open = await openLock(context.tx, documentId);
+	if (!open) throw new Problem('conflict', 'Nobody has this in hand.');
+	if (open.holderId !== context.person.id) throw inHand(open);
+	return { row, open };
+}
+
+export const takeLock = defineAct({
+	name: 'takeLock',
+	summary: 'Take a document in hand',
+	method: 'POST',
+	path: '/documents/{document}/lock',
+	input: z.strictObject({ document: id, purpose: note, expectedEnd: moment.nullish() }),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	events: ['lock.taken'],
+	async run(context, input) {
+		const expectedEnd = checkedEnd(input.expectedEnd, context.now);
+		await take(context, input.document, { purpose: input.purpose, expectedEnd });
+		return { holder: context.person.name, since: context.now };
+	}
+});
+
+export const takeLocks = defineAct({
+	name: 'takeLocks',
+	summary:
+		'Take several documents in hand for a joint change: all of them or none, or, when asked for, those that nobody has',
+	method: 'POST',
+	path: '/projects/{project}/locks',
+	input: z.strictObject({
+		project: projectKey,
+		documents: z.array(id).min(1, 'Choose documents first.').max(500, 'At most 500 at a time.'),
+		purpose: note,
+		expectedEnd: moment.nullish(),
+		/** Lock those that are free, and leave the others with whoever has them. */
+		rest: z.boolean().default(false)
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	events: ['lock.taken'],
+	async run(context, input) {
+		const { tx, reach, now } = context;
+		const expectedEnd = checkedEnd(input.expectedEnd, now);
+		// Always in one order, so that two who lock the same documents do not wait for each other.
+		const ids = [...new Set(input.documents)].sort();
+		const places = (await visiblePlaces(tx, reach, ids)).filter((p) => p.kind === 'document');
+		if (places.length < ids.length)
+			throw new Problem('not-found', 'One of these is not there, or nothing that you may look at.');
+		// Who has what in hand is said below, one by one.
+		const refused = places.filter((p) => !allows(reach.held(p, p, ['inHand']), 'work'));
+		if (refused.length)
+			throw new Problem(
+				'needs-level',
+				`You may not work on ${refused.length} of these, such as “${refused[0]!.name}”. Nothing was locked.`
+			);
+		const taken = await tx
+			.select({ id: document.id, number: document.number, holder: person.name, holderId: lock.holderId })
+			.from(lock)
+			.innerJoin(document, eq(document.id, lock.documentId))
+			.innerJoin(person, eq(person.id, lock.holderId))
+			.where(and(inArray(lock.documentId, ids), isNull(lock.endedAt)));
+		const free = ids.filter((one) => !taken.some((t) => t.id === one));
+		if (taken.length && !(input.rest && free.length))
+			throw new Problem(
+				'in-hand',
+				`Nothing was locked: ${taken
+					.slice(0, 5)
+					.map((t) => `${t.holder} has ${t.number} in hand`)
+					.join(', ')}${taken.length > 5 ? ` and ${taken.length - 5} more are in hand` : ''}.`,
+				{ documents: taken, free: free.length }
+			);
+		for (const one of free) await take(context, one, { purpose: input.purpose, expectedEnd });
+		return { locked: free.length, left: taken };
+	}
+});
+
+export const extendLock = defineAct({
+	name: 'extendLock',
+	summary: 'Say anew until when, and what for, you have a document in hand',
+	method: 'PATCH',
+	path: '/documents/{document}/lock',
+	input: z.strictObject({ document: id, expectedEnd: moment, purpose: note.optional() }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	events: ['lock.extended'],
+	async run(context, input) {
+		const { tx, now, tell } = context;
+		const { row, open } = await ownLock(context, input.document);
+		const expectedEnd = checkedEnd(input.expectedEnd, now)!;
+		const same = open.expectedEnd?.getTime() === expectedEnd.getTime();
+		if (same && (input.purpose ?? open.purpose) === open.purpose) return { expectedEnd };
+		await tx
+			.update(lock)
+			.set({ expectedEnd, purpose: input.purpose ?? open.purpose })
+			.where(eq(lock.id, open.id));
+		tell({
+			kind: 'lock.extended',
+			placeId: row.id,
+			documentId: row.id,
+			details: { number: row.number, until: expectedEnd.toISOString() }
+		});
+		return { expectedEnd };
+	}
+});
+
+export const giveBackLock = defineAct({
+	name: 'giveBackLock',
+	summary: 'Give a lock back without a new version',
+	method: 'DELETE',
+	path: '/documents/{document}/lock',
+	input: z.strictObject({ document: id }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	events: ['lock.given-back'],
+	async run(context, input) {
+		const { row, open } = await ownLock(context, input.document);
+		await giveBack(context, open, row);
+		return {};
+	}
+});
+
+export const answerBrokenLock = defineAct({
+	name: 'answerBrokenLock',
+	summary: 'Say that nothing comes of the work under a lock of yours that was broken',
+	method: 'POST',
+	path: '/documents/{document}/lock/answer',
+	input: z.strictObject({ document: id }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'], past: EVERY_CAP },
+	events: ['lock.answered'],
+	async run(context, input) {
+		const { row } = await holdDocument(context.tx, input.document);
+		if (!(await answerBroken(context, row.id)))
+			throw new Problem('conflict', 'No lock of yours on this was broken that you have not answered.');
+		context.tell({
+			kind: 'lock.answered',
+			placeId: row.id,
+			documentId: row.id,
+			details: { number: row.number }
+		});
+		return {};
+	}
+});
+
+export const handOverLock = defineAct({
+	name: 'handOverLock',
+	summary: 'Hand a lock over to a colleague who may work here',
+	method: 'POST',
+	path: '/documents/{document}/lock/holder',
+	input: z.strictObject({ document: id, to: id, note: note.default('') }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	events: ['lock.handed-over'],
+	async run(context, input) {
+		const { tx, project, place: here, person: by, now, newId, tell } = context;
+		const { row, open } = await ownLock(context, input.document);
+		if (input.to === by.id) throw new Problem('invalid', 'You have this in hand already.', { field: 'to' });
+		const [to] = await tx
+			.select({ id: person.id, name: person.name })
+			.from(member)
+			.innerJoin(person, eq(person.id, member.personId))
+			.where(and(eq(member.projectId, project.id), eq(member.personId, input.to), isNull(member.leftAt)));
+		const theirs = to && (await loadReach(tx, project.id, to.id, now));
+		if (!to || !theirs || !allows(theirs.held(here, OPEN_SPOT), 'work'))
+			throw new Problem('invalid', 'Whoever takes it over needs Work here.', { field: 'to' });
+		await tx.update(lock).set({ endedAt: now, endedHow: 'handed-over' }).where(eq(lock.id, open.id));
+		await tx.insert(lock).values({
+			id: newId(),
+			documentId: row.id,
+			holderId: to.id,
+			purpose: open.purpose,
+			takenAt: now,
+			expectedEnd: open.expectedEnd && open.expectedEnd > now ? open.expectedEnd : null,
+			baseVersionId: open.baseVersionId
+		});
+		await tx.delete(lockWish).where(and(eq(lockWish.documentId, row.id), eq(lockWish.personId, to.id)));
+		tell({
+			kind: 'lock.handed-over',
+			placeId: row.id,
+			documentId: row.id,
+			details: { number: row.number, from: by.name, to: to.name, note: input.note }
+		});
+		await tellNotices(context, {
+			kind: 'lock-came',
+			people: [to.id],
+			placeId: row.id,
+			sentence: `${by.name} handed ${row.number}, “${row.title}”, over to you${input.note ? `: ${input.note}` : '.'}`,
+			way: `document/${row.id}`
+		});
+		return { holder: to.name };
+	}
+});
+
+export const askForLock = defineAct({
+	name: 'askForLock',
+	summary: 'Ask the holder of a lock for it, or ask to be told when it is free',
+	method: 'POST',
+	path: '/documents/{document}/lock/wish',
+	input: z.strictObject({ document: id, ask: z.boolean(), note: note.default('') }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'], past: ['inHand'] },
+	events: ['lock.asked'],
+	async run(context, input) {
+		const { tx, person: by, level, now, tell } = context;
+		const { row } = await holdDocument(tx, input.document);
+		const open = await openLock(tx, input.document);
+		if (!open) throw new Problem('conflict', 'Nobody has this in hand; it is free.');
+		if (open.holderId === by.id) throw new Problem('conflict', 'You have this in hand yourself.');
+		if (input.ask && !allows(level, 'work'))
+			throw new Problem(
+				'needs-level',
+				'Only somebody who may work here can ask for the lock; you can be told when it is free.'
+			);
+		const [before] = await tx
+			.select()
+			.from(lockWish)
+			.where(and(eq(lockWish.documentId, row.id), eq(lockWish.personId, by.id)));
+		if (before?.asked && input.ask)
+			throw new Problem('conflict', `You asked ${open.holder} already; you will be told when it is free.`);
+		const wish = { asked: input.ask || (before?.asked ?? false), note: input.note, createdAt: now };
+		await tx
+			.insert(lockWish)
+			.values({ documentId: row.id, personId: by.id, ...wish })
+			.onConflictDoUpdate({ target: [lockWish.documentId, lockWish.personId], set: wish });
+		if (!input.ask) return { told: false };
+		tell({
+			kind: 'lock.asked',
+			placeId: row.id,
+			documentId: row.id,
+			details: { number: row.number, of: open.holder, note: input.note }
+		});
+		await tellNotices(context, {
+			kind: 'lock-asked',
+			people: [open.holderId],
+			placeId: row.id,
+			sentence: `${by.name} asks for ${row.number}, “${row.title}”, which you have in hand${input.note ? `: ${input.note}` : '.'}`,
+			way: `document/${row.id}`
+		});
+		return { told: true };
+	}
+});
+
+export const endWish = defineAct({
+	name: 'endWish',
+	summary: 'Do not wait for a lock any more',
+	method: 'DELETE',
+	path: '/documents/{document}/lock/wish',
+	input: z.strictObject({ document: id }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	events: [],
+	async run({ tx, person: by }, input) {
+		await tx
+			.delete(lockWish)
+			.where(and(eq(lockWish.documentId, input.document), eq(lockWish.personId, by.id)));
+		return {};
+	}
+});
+
+export const breakLock = defineAct({
+	name: 'breakLock',
+	summary: 'Break the lock of somebody else, with a reason; what they bring later is kept beside the line',
+	method: 'POST',
+	path: '/documents/{document}/lock/break',
+	input: z.strictObject({ document: id, reason }),
+	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'], past: EVERY_CAP },
+	events: ['lock.broken'],
+	async run(context, input) {
+		const { tx, person: by, tell } = context;
+		const { row } = await holdDocument(tx, input.document);
+		const open = await openLock(tx, input.document);
+		if (!open) throw new Problem('conflict', 'Nobody has this in hand.');
+		if (open.holderId === by.id)
+			throw new Problem('conflict', 'This lock is your own; hand in, or give it back.');
+		await endLock(context, open, 'broken', row);
+		tell({
+			kind: 'lock.broken',
+			placeId: row.id,
+			documentId: row.id,
+			details: { number: row.number, holder: open.holder, reason: input.reason }
+		});
+		await tellNotices(context, {
+			kind: 'lock-broken',
+			people: [open.holderId],
+			placeId: row.id,
+			sentence: `${by.name} broke your lock on ${row.number}, “${row.title}”: ${input.reason}`,
+			more: 'Nothing you wrote is lost: hand it in all the same, and it is kept as a side version until somebody merges or drops it.',
+			way: `document/${row.id}`
+		});
+		return { holder: open.holder };
+	}
+});

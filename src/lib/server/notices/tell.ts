@@ -1,0 +1,70 @@
+import { and, eq, inArray } from 'drizzle-orm';
+import { DEFAULT_CHOICE, type NoticeKind } from '../../core/notices/notices';
+import type { Tx } from '../platform/db';
+import { notice, noticeChoice, person } from '../platform/db/schema';
+import { putMail } from '../platform/mail/put';
+import type { Services } from '../platform/services';
+
+/** What some people are told. */
+export interface Notify {
+	kind: NoticeKind;
+	people: string[];
+	placeId?: string;
+	releaseId?: string;
+	sentence: string;
+	/** Path within the project to go to. */
+	way: string;
+	/** More for the mail, below the sentence. */
+	more?: string;
+}
+
+/** Most people told by one act; more than that is a message to everybody, which this is not for. */
+const MOST = 2_000;
+
+/**
+ * Tells people something, in the application at once and by mail as each has chosen: at once, with the day's digest,
+ * or never. Runs inside the caller's transaction.
+ */
+export async function tellNotices(
+	context: {
+		tx: Tx;
+		services: Services;
+		project: { id: string; code: string; name: string };
+		now: Date;
+		newId: () => string;
+	},
+	what: Notify
+): Promise<void> {
+	const ids = [...new Set(what.people)].slice(0, MOST);
+	if (!ids.length) return;
+	const { tx, services, project, now, newId } = context;
+	const people = await tx
+		.select({ id: person.id, name: person.name, email: person.email, choice: noticeChoice.choice })
+		.from(person)
+		.leftJoin(noticeChoice, and(eq(noticeChoice.personId, person.id), eq(noticeChoice.kind, what.kind)))
+		.where(inArray(person.id, ids));
+	const code = project.code.toLowerCase();
+	for (const one of people) {
+		const choice = one.choice ?? DEFAULT_CHOICE[what.kind];
+		await tx.insert(notice).values({
+			id: newId(),
+			projectId: project.id,
+			personId: one.id,
+			kind: what.kind,
+			placeId: what.placeId ?? null,
+			releaseId: what.releaseId ?? null,
+			sentence: what.sentence,
+			way: `/${code}/${what.way}`,
+			mailedAt: choice === 'digest' ? null : now,
+			createdAt: now
+		});
+		if (choice === 'once')
+			await putMail(tx, services, {
+				projectId: project.id,
+				to: { name: one.name, address: one.email },
+				subject: `${project.code}: ${what.sentence.split('\n')[0]!.slice(0, 120)}`,
+				body: `Dear ${one.name},\n\n${what.sentence}\n\n${what.more ? `${what.more}\n\n` : ''}${services.config.origin}/${code}/${what.way}\n`,
+				now
+			});
+	}
+}

@@ -1,0 +1,239 @@
+import { and, eq, inArray, notInArray } from 'drizzle-orm';
+import { z } from 'zod';
+import { levelLabel } from '../../core/access/levels';
+import { AUDIENCES, widenings, type PassTerms } from '../../core/passes/passes';
+import { releaseNumber } from '../../core/releases';
+import { Problem } from '../../core/acts/problem';
+import { dayWordsOf } from '../../core/time/days';
+import { daysLater } from '../../core/time/spans';
+import type { Tx } from '../platform/db';
+import { pass, passPerson, place } from '../platform/db/schema';
+import { decrypt } from '../platform/auth/encrypted';
+import { hashPassword } from '../platform/auth/passwords';
+import type { Reach } from '../access/reach';
+import { defineAct, type Pass } from '../platform/runner/act';
+import { endOfDay } from '../access/entries';
+import { day, email, id, name, projectKey } from '../platform/runner/fields';
+import { checkSettings, MOST_DAYS, nameAt, ownPasses, passMail, passMessage } from './acts';
+
+interface Here {
+	tx: Tx;
+	project: { id: string };
+	reach: Reach;
+	person: { id: string };
+	now: Date;
+}
+
+/** A pass that somebody may change or send, still open, with what it leads to in words. */
+async function openPassOf(context: Here, passId: string) {
+	const [own] = await ownPasses(context.tx, context, [passId]);
+	if (!own) throw new Problem('not-found', 'There is no such pass, or it is not yours.');
+	const { pass: held, release, runs } = own;
+	if (!runs)
+		throw new Problem(
+			'needs-level',
+			`Changing or sending a pass needs ${levelLabel('run')} where it leads. You may still withdraw it.`,
+			{ needed: 'run' }
+		);
+	if (held.withdrawnAt || held.endsAt <= context.now)
+		throw new Problem('conflict', 'The pass has ended. Make a new one.');
+	const what = release ? `release ${releaseNumber(release)}` : await nameAt(context.tx, held.placeId);
+	const named = await context.tx
+		.select({ email: passPerson.email })
+		.from(passPerson)
+		.where(eq(passPerson.passId, passId));
+	return { held, release, what, emails: named.map((n) => n.email) };
+}
+
+const termsOf = (held: Pass, emails: string[]): PassTerms => ({
+	audience: held.audience,
+	emails,
+	password: held.passwordHash !== null,
+	endsAt: held.endsAt.toISOString(),
+	maxUses: held.maxUses,
+	mayTake: held.mayTake,
+	stamped: held.stamped
+});
+
+export const changePass = defineAct({
+	name: 'changePass',
+	summary: 'Change a pass that you made or that stands where you have Run; wider only when that is said',
+	method: 'PATCH',
+	path: '/projects/{project}/passes/{pass}',
+	input: z.strictObject({
+		project: projectKey,
+		pass: id,
+		for: name.optional(),
+		audience: z.enum(AUDIENCES).optional(),
+		emails: z.array(email).max(50, 'A pass names 50 people at most.').optional(),
+		/** A new password, or null for none any more. */
+		password: z
+			.string()
+			.min(8, 'A password for a pass has at least 8 characters.')
+			.max(200)
+			.nullable()
+			.optional(),
+		until: day.optional(),
+		maxUses: z.number().int().min(1).max(10_000).nullable().optional(),
+		mayTake: z.boolean().optional(),
+		stamped: z.boolean().optional(),
+		withMarks: z.boolean().optional(),
+		/** That it may let more people in, for longer, or to more than before. */
+		wider: z.boolean().default(false)
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	events: ['pass.changed'],
+	async run(context, input) {
+		const { tx, project, now, tell } = context;
+		const { held, release, what, emails: before } = await openPassOf(context, input.pass);
+		const emails = input.emails ? [...new Set(input.emails)] : before;
+		const endsAt = input.until === undefined ? held.endsAt : endOfDay(input.until, project, now)!;
+		if (endsAt > daysLater(now, MOST_DAYS))
+			throw new Problem('invalid', 'A pass is open for two years at most.', { field: 'until' });
+		const next = {
+			holderName: input.for ?? held.holderName,
+			audience: input.audience ?? held.audience,
+			passwordHash:
+				input.password === undefined
+					? held.passwordHash
+					: input.password === null
+						? null
+						: await hashPassword(input.password),
+			endsAt,
+			maxUses: input.maxUses === undefined ? held.maxUses : input.maxUses,
+			mayTake: input.mayTake ?? held.mayTake,
+			stamped: input.stamped ?? (input.mayTake === false ? false : held.stamped),
+			withMarks: input.withMarks ?? (input.mayTake === false ? false : held.withMarks)
+		};
+		if (held.releaseId && (!next.mayTake || next.stamped || next.withMarks))
+			throw new Problem('invalid', 'What a release gives is whole: it is taken as it was issued.');
+		if (held.placeId) {
+			const [at] = await tx.select().from(place).where(eq(place.id, held.placeId));
+			checkSettings(
+				{ ...next, emails, password: next.passwordHash, version: null, embeddable: held.embeddable },
+				at!.kind,
+				project.settings.outsideLevel
+			);
+		}
+		const wider = widenings(termsOf(held, before), termsOf({ ...held, ...next }, emails), (at) =>
+			dayWordsOf(at, project.timeZone, now)
+		);
+		if (wider.length && !input.wider)
+			throw new Problem('conflict', `This makes the pass wider: ${wider.join('; ')}. Nothing was changed.`, {
+				wider
+			});
+		const changed = [
+			...Object.entries(next)
+				.filter(([key, value]) => String(value) !== String(held[key as keyof Pass]))
+				.map(([key]) => CALLED[key]!),
+			...(emails.join() === before.join() ? [] : ['people'])
+		];
+		if (!changed.length) return { changed: false };
+		await tx.update(pass).set(next).where(eq(pass.id, held.id));
+		await tx
+			.delete(passPerson)
+			.where(and(eq(passPerson.passId, held.id), notInArray(passPerson.email, [...emails, ''])));
+		if (emails.length)
+			await tx
+				.insert(passPerson)
+				.values(emails.map((address) => ({ passId: held.id, email: address })))
+				.onConflictDoNothing();
+		tell({
+			kind: 'pass.changed',
+			placeId: held.placeId,
+			releaseId: held.releaseId,
+			details: {
+				pass: held.id,
+				for: next.holderName,
+				changed,
+				wider,
+				...(release ? { number: release } : { place: what })
+			}
+		});
+		return { changed: true };
+	}
+});
+
+/** How the trail calls what of a pass was changed. */
+const CALLED: Record<string, string> = {
+	holderName: 'holder',
+	audience: 'who may use it',
+	passwordHash: 'password',
+	endsAt: 'end',
+	maxUses: 'uses',
+	mayTake: 'taking',
+	stamped: 'stamp',
+	withMarks: 'marks'
+};
+
+export const sendPass = defineAct({
+	name: 'sendPass',
+	summary: 'Send a pass that you made by mail, with a message',
+	method: 'POST',
+	path: '/projects/{project}/passes/{pass}/sent',
+	input: z.strictObject({
+		project: projectKey,
+		pass: id,
+		emails: z.array(email).min(1, 'Give at least one mail address.').max(50),
+		message: passMessage
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	events: ['pass.sent'],
+	async run(context, input) {
+		const { tx, project, person: by, now, services, mail, tell } = context;
+		const { held, release, what } = await openPassOf(context, input.pass);
+		const link = addressOf(services.config, held, by.id);
+		const to = [...new Set(input.emails)];
+		if (held.audience === 'named') {
+			const named = await tx
+				.select({ email: passPerson.email })
+				.from(passPerson)
+				.where(and(eq(passPerson.passId, held.id), inArray(passPerson.email, to)));
+			const missing = to.filter((address) => !named.some((n) => n.email === address));
+			if (missing.length)
+				throw new Problem(
+					'invalid',
+					`The pass is for people it names, and ${missing.join(', ')} is not among them. Name them first.`,
+					{ field: 'emails' }
+				);
+		}
+		for (const address of to)
+			await mail(
+				{ name: held.holderName, address },
+				...passMail(project, by.name, {
+					holder: held.holderName,
+					what,
+					link,
+					until: dayWordsOf(held.endsAt, project.timeZone, now),
+					password: held.passwordHash !== null,
+					message: input.message
+				})
+			);
+		tell({
+			kind: 'pass.sent',
+			placeId: held.placeId,
+			releaseId: held.releaseId,
+			details: {
+				pass: held.id,
+				for: held.holderName,
+				to,
+				...(release ? { number: release } : { place: what })
+			}
+		});
+		return { mailed: to.length };
+	}
+});
+
+/** The address of a pass, for who made it and nobody else. */
+export function addressOf(
+	{ origin, secret }: { origin: string; secret: string },
+	held: Pick<Pass, 'createdBy' | 'sealedSecret'>,
+	personId: string
+): string {
+	if (held.createdBy !== personId)
+		throw new Problem('needs-level', 'Only who made a pass can look its address up.');
+	const code = held.sealedSecret && decrypt(secret, 'pass', held.sealedSecret);
+	if (!code)
+		throw new Problem('conflict', 'The address of this pass was not kept. Withdraw it and make a new one.');
+	return `${origin}/pass/${code}`;
+}

@@ -1,0 +1,235 @@
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { Problem } from '../../core/acts/problem';
+import { releaseNumber, VERDICTS } from '../../core/releases';
+import { pass, recipient, releaseItem, verdict } from '../platform/db/schema';
+import { passActor } from '../platform/runner/actor';
+import { tellNotices } from '../notices/tell';
+import { releaseItems } from '../releases/checks';
+import { defineAct } from '../platform/runner/act';
+import { goesOn, ranged } from '../documents/acts';
+import { id, name, note } from '../platform/runner/fields';
+import { RETURNED_EVENTS, returnDocument } from '../releases/returned';
+import type { Tx } from '../platform/db';
+
+const secret = z.string().max(100);
+
+export const takeFromPass = defineAct({
+	name: 'takeFromPass',
+	summary:
+		'Note that a document of a release was opened or downloaded through its pass, and say which bytes to send',
+	method: 'POST',
+	path: '/passes/{secret}/documents/{document}/taken',
+	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']), ranged }),
+	at: { kind: 'pass', secret: (i) => i.secret },
+	events: ['pass.document-opened', 'pass.document-downloaded'],
+	async run({ tx, pass: held, proof, release, now, tell }, input) {
+		const row = (await releaseItems(tx, release.id)).find((i) => i.documentId === input.document);
+		if (!row?.pinnedHash) throw new Problem('not-found', 'The document is not in this release.');
+		const given = {
+			hash: row.pinnedHash,
+			fileName: row.outgoingName!,
+			number: row.number,
+			title: row.title,
+			label: row.chosenLabel
+		};
+		const kind = `pass.document-${input.how}`;
+		const what = { kind, actor: passActor(held, proof).id, documentId: row.documentId, hash: row.pinnedHash };
+		if (input.ranged && (await goesOn(tx, what, now))) return given;
+		tell({
+			kind,
+			placeId: row.documentId,
+			documentId: row.documentId,
+			releaseId: release.id,
+			details: { number: row.number, label: row.chosenLabel, release: release.number, hash: row.pinnedHash }
+		});
+		return given;
+	}
+});
+
+export const takeAllFromPass = defineAct({
+	name: 'takeAllFromPass',
+	summary: 'Note the download of a whole release through its pass, and say which bytes to send',
+	method: 'POST',
+	path: '/passes/{secret}/taken',
+	input: z.strictObject({ secret }),
+	at: { kind: 'pass', secret: (i) => i.secret },
+	events: ['pass.release-downloaded'],
+	async run({ tx, release, tell }) {
+		const rows = await releaseItems(tx, release.id);
+		tell({
+			kind: 'pass.release-downloaded',
+			releaseId: release.id,
+			details: { number: release.number, documents: rows.length }
+		});
+		return {
+			number: release.number,
+			manifest: release.manifest!,
+			signature: release.manifestSignature!,
+			coverNote: release.coverNoteHash!,
+			files: rows.map((r) => ({ name: r.outgoingName!, hash: r.pinnedHash!, size: r.size }))
+		};
+	}
+});
+
+export const confirmReceipt = defineAct({
+	name: 'confirmReceipt',
+	summary: 'Confirm the receipt of a release',
+	method: 'POST',
+	path: '/passes/{secret}/receipt',
+	input: z.strictObject({ secret }),
+	at: { kind: 'pass', secret: (i) => i.secret },
+	events: ['receipt.confirmed'],
+	async run(context) {
+		const { tx, pass: held, release, now, tell } = context;
+		const done = await tx
+			.update(pass)
+			.set({ receivedAt: now })
+			.where(and(eq(pass.id, held.id), isNull(pass.receivedAt)))
+			.returning();
+		if (!done.length) throw new Problem('conflict', 'Receipt was confirmed before.');
+		await tellNotices(context, {
+			kind: 'release-answered',
+			people: [release.builtBy],
+			releaseId: release.id,
+			sentence: `${held.holderName} confirmed receipt of release ${releaseNumber(release.number)}, “${release.title}”.`,
+			way: `releases/${release.number}`
+		});
+		tell({
+			kind: 'receipt.confirmed',
+			releaseId: release.id,
+			details: { number: release.number, holder: held.holderName }
+		});
+		return { receivedAt: now };
+	}
+});
+
+const answers = z
+	.array(z.strictObject({ document: id, code: z.enum(VERDICTS).nullable(), remark: note.default('') }))
+	.min(1)
+	.max(2_000);
+
+async function keepAnswers(
+	tx: Tx,
+	passId: string,
+	releaseId: string,
+	given: z.output<typeof answers>
+): Promise<void> {
+	const ids = given.map((a) => a.document);
+	const known = await tx
+		.select({ id: releaseItem.documentId })
+		.from(releaseItem)
+		.where(and(eq(releaseItem.releaseId, releaseId), inArray(releaseItem.documentId, ids)));
+	if (known.length !== new Set(ids).size)
+		throw new Problem('not-found', 'A document answered is not in this release.');
+	await tx
+		.insert(verdict)
+		.values(given.map((a) => ({ passId, documentId: a.document, code: a.code, remark: a.remark })))
+		.onConflictDoUpdate({
+			target: [verdict.passId, verdict.documentId],
+			set: { code: sql`excluded.code`, remark: sql`excluded.remark` },
+			// What was signed stays as it was signed.
+			setWhere: isNull(verdict.signedAt)
+		});
+}
+
+export const saveVerdicts = defineAct({
+	name: 'saveVerdicts',
+	summary: 'Keep verdicts and remarks for later, unsigned',
+	method: 'PUT',
+	path: '/passes/{secret}/verdicts',
+	input: z.strictObject({ secret, answers }),
+	at: { kind: 'pass', secret: (i) => i.secret },
+	events: [],
+	async run({ tx, pass: held, release }, input) {
+		await keepAnswers(tx, held.id, release.id, input.answers);
+		return {};
+	}
+});
+
+export const signVerdicts = defineAct({
+	name: 'signVerdicts',
+	summary: 'Sign and send verdicts; they cannot change afterwards',
+	method: 'POST',
+	path: '/passes/{secret}/verdicts/signed',
+	input: z.strictObject({ secret, name, answers }),
+	at: { kind: 'pass', secret: (i) => i.secret },
+	events: ['verdict.given', 'receipt.confirmed', ...RETURNED_EVENTS],
+	async run(context, input) {
+		const { tx, pass: held, release, now, tell } = context;
+		const given = input.answers.filter((a) => a.code !== null);
+		if (!given.length) throw new Problem('invalid', 'Choose a verdict for at least one document.');
+		const unsaid = given.find((a) => (a.code === 'C' || a.code === 'D') && a.remark === '');
+		if (unsaid)
+			throw new Problem('invalid', 'A verdict C or D needs a remark that says why.', {
+				document: unsaid.document
+			});
+		await keepAnswers(tx, held.id, release.id, given);
+		const signed = await tx
+			.update(verdict)
+			.set({ signedAt: now, signedName: input.name })
+			.where(
+				and(
+					eq(verdict.passId, held.id),
+					inArray(
+						verdict.documentId,
+						given.map((a) => a.document)
+					),
+					isNull(verdict.signedAt)
+				)
+			)
+			.returning();
+		if (!signed.length) throw new Problem('conflict', 'These verdicts were signed before.');
+		if (!held.receivedAt) {
+			await tx.update(pass).set({ receivedAt: now }).where(eq(pass.id, held.id));
+			tell({
+				kind: 'receipt.confirmed',
+				releaseId: release.id,
+				details: { number: release.number, holder: held.holderName }
+			});
+		}
+		const items = await releaseItems(tx, release.id);
+		const [company] = await tx
+			.select({ name: recipient.company })
+			.from(recipient)
+			.where(eq(recipient.id, release.recipientId));
+		for (const one of signed) {
+			const item = items.find((i) => i.documentId === one.documentId)!;
+			tell({
+				kind: 'verdict.given',
+				placeId: one.documentId,
+				documentId: one.documentId,
+				releaseId: release.id,
+				details: {
+					number: item.number,
+					label: item.chosenLabel,
+					code: one.code,
+					remark: one.remark,
+					release: release.number,
+					signed: input.name
+				}
+			});
+			if (one.code === 'C' || one.code === 'D')
+				await returnDocument(context, release, item, {
+					code: one.code,
+					remark: one.remark,
+					by: `${input.name}, ${company!.name}`
+				});
+		}
+		const lines = signed
+			.map(
+				(v) =>
+					`${v.code}  ${items.find((i) => i.documentId === v.documentId)!.number}${v.remark ? `  ${v.remark}` : ''}`
+			)
+			.join('\n');
+		await tellNotices(context, {
+			kind: 'release-answered',
+			people: [release.builtBy],
+			releaseId: release.id,
+			sentence: `${input.name} signed ${signed.length} of ${items.length} verdicts on release ${releaseNumber(release.number)}, “${release.title}”.`,
+			more: lines,
+			way: `releases/${release.number}`
+		});
+		return { signed: signed.length };
+	}
+});

@@ -1,0 +1,415 @@
+import { and, asc, count, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
+import { z } from 'zod';
+import { allows } from '../../core/access/levels';
+import { Problem } from '../../core/acts/problem';
+import { beneath, idsOf, live, type Reach } from '../access/reach';
+import { defineView } from '../platform/runner/act';
+import { id, projectKey } from '../platform/runner/fields';
+import { passAsks } from '../platform/runner/locate';
+import { addressOf } from './acts-given';
+import { versionByPass, withinPass } from './acts-open';
+import { runsPass } from './acts';
+import { releaseItems } from '../releases/checks';
+import type { Querier } from '../platform/db';
+import {
+	arrival,
+	content,
+	document,
+	hatch,
+	pass,
+	passPerson,
+	person,
+	place,
+	release,
+	version
+} from '../platform/db/schema';
+import { canStamp } from '../formats/stamp';
+
+const secret = z.string().max(100);
+
+/** Scopes where the reader has Run: there they see and end what others made, too. */
+function runs(reach: Reach) {
+	const scopes = reach.scopes('run');
+	return reach.subject.controller ? sql`true` : scopes.length ? inArray(place.scope, scopes) : sql`false`;
+}
+
+export const passes = defineView({
+	name: 'passes',
+	summary: 'The passes and hatches of a project that you made or that stand where you have Run',
+	path: '/projects/{project}/passes',
+	input: z.strictObject({ project: projectKey, place: id.optional() }),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	async run({ db, project, reach, person: me, now }, input) {
+		const maker = alias(person, 'maker');
+		const [around] = input.place
+			? await db
+					.select({ path: place.path })
+					.from(place)
+					.where(and(eq(place.id, input.place), reach.sees(place.scope)))
+			: [];
+		const rows = await db
+			.select({
+				id: pass.id,
+				holder: pass.holderName,
+				place: place.id,
+				placeName: place.name,
+				placeKind: place.kind,
+				number: document.number,
+				seen: place.scope,
+				release: release.number,
+				audience: pass.audience,
+				locked: sql<boolean>`${pass.passwordHash} is not null`,
+				endsAt: pass.endsAt,
+				maxUses: pass.maxUses,
+				uses: pass.uses,
+				lastUsedAt: pass.lastUsedAt,
+				mayTake: pass.mayTake,
+				stamped: pass.stamped,
+				withMarks: pass.withMarks,
+				embeddable: pass.embeddable,
+				label: version.label,
+				by: maker.name,
+				mine: sql<boolean>`${pass.createdBy} = ${me.id}`,
+				createdAt: pass.createdAt,
+				withdrawnAt: pass.withdrawnAt,
+				emails: sql<
+					string[]
+				>`array(select n.email from ${passPerson} n where n.pass_id = ${pass.id} order by n.email)`
+			})
+			.from(pass)
+			.leftJoin(place, eq(place.id, pass.placeId))
+			.leftJoin(document, eq(document.id, pass.placeId))
+			.leftJoin(release, eq(release.id, pass.releaseId))
+			.leftJoin(version, eq(version.id, pass.versionId))
+			.leftJoin(maker, eq(maker.id, pass.createdBy))
+			.where(
+				and(
+					eq(pass.projectId, project.id),
+					or(and(eq(pass.createdBy, me.id), or(isNull(pass.placeId), reach.sees(place.scope))), runs(reach)),
+					around ? or(beneath(around.path), inArray(place.id, idsOf(around.path))) : undefined
+				)
+			)
+			.orderBy(desc(pass.createdAt))
+			.limit(2_000);
+		const hatches = await db
+			.select({
+				id: hatch.id,
+				title: hatch.title,
+				place: place.id,
+				placeName: place.name,
+				endsAt: hatch.endsAt,
+				maxFiles: hatch.maxFiles,
+				endings: hatch.endings,
+				by: maker.name,
+				createdAt: hatch.createdAt,
+				withdrawnAt: hatch.withdrawnAt,
+				lastUsedAt: hatch.lastUsedAt,
+				files: sql<number>`(select count(*)::int from ${arrival} a where a.hatch_id = ${hatch.id})`
+			})
+			.from(hatch)
+			.innerJoin(place, eq(place.id, hatch.placeId))
+			.leftJoin(maker, eq(maker.id, hatch.createdBy))
+			.where(
+				and(
+					eq(hatch.projectId, project.id),
+					or(and(eq(hatch.createdBy, me.id), reach.sees(place.scope)), runs(reach))
+				)
+			)
+			.orderBy(desc(hatch.createdAt))
+			.limit(500);
+		const stateOf = (row: { withdrawnAt: Date | null; endsAt: Date }, used = false) =>
+			row.withdrawnAt
+				? ('withdrawn' as const)
+				: row.endsAt <= now
+					? ('ended' as const)
+					: used
+						? ('used up' as const)
+						: ('open' as const);
+		return {
+			passes: rows.map(({ seen, ...row }) => ({
+				...row,
+				mayChange: runsPass(reach, seen),
+				endsAt: row.endsAt.toISOString(),
+				lastUsedAt: row.lastUsedAt?.toISOString() ?? null,
+				createdAt: row.createdAt.toISOString(),
+				withdrawnAt: row.withdrawnAt?.toISOString() ?? null,
+				state: stateOf(row, row.maxUses !== null && row.uses >= row.maxUses)
+			})),
+			hatches: hatches.map((row) => ({
+				...row,
+				endsAt: row.endsAt.toISOString(),
+				lastUsedAt: row.lastUsedAt?.toISOString() ?? null,
+				createdAt: row.createdAt.toISOString(),
+				state: stateOf(row)
+			}))
+		};
+	}
+});
+
+export const passAddress = defineView({
+	name: 'passAddress',
+	summary: 'The address of a pass that you made, with what of it can be changed',
+	path: '/projects/{project}/passes/{pass}/address',
+	input: z.strictObject({ project: projectKey, pass: id }),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	async run({ db, project, reach, person: me, services }, input) {
+		const [found] = await db
+			.select({ held: pass, scope: place.scope })
+			.from(pass)
+			.leftJoin(place, eq(place.id, pass.placeId))
+			.where(and(eq(pass.id, input.pass), eq(pass.projectId, project.id), eq(pass.createdBy, me.id)));
+		const held = found && runsPass(reach, found.scope) ? found.held : null;
+		if (!held) throw new Problem('not-found', 'There is no such pass, or it is not yours.');
+		const named = await db
+			.select({ email: passPerson.email })
+			.from(passPerson)
+			.where(eq(passPerson.passId, held.id));
+		return { link: addressOf(services.config, held, me.id), emails: named.map((n) => n.email) };
+	}
+});
+
+export const passGate = defineView({
+	name: 'passGate',
+	summary: 'What a pass leads to, in kind only, and what it asks for before it opens',
+	path: '/passes/{secret}/gate',
+	input: z.strictObject({ secret }),
+	at: { kind: 'any-pass', secret: (i) => i.secret },
+	async run({ pass: held, proof, project, services }) {
+		return {
+			id: held.id,
+			projectId: project.id,
+			leadsTo: held.releaseId ? ('release' as const) : ('place' as const),
+			asks: passAsks(held, proof, null),
+			alsoPassword: held.audience === 'named' && held.passwordHash !== null,
+			accounts: held.audience === 'accounts',
+			opened: proof !== null,
+			embeddable: held.embeddable,
+			endsAt: held.endsAt.toISOString(),
+			project: project.name,
+			client: project.client,
+			demo: services.config.demo
+		};
+	}
+});
+
+/** Most documents listed in one folder of a pass. */
+const MOST_LISTED = 5_000;
+
+export const placeByPass = defineView({
+	name: 'placeByPass',
+	summary: 'The folder or document a pass leads to, or a folder within it',
+	path: '/passes/{secret}/place',
+	input: z.strictObject({ secret, folder: id.optional() }),
+	at: { kind: 'place-pass', secret: (i) => i.secret },
+	async run({ db, pass: held, place: at, project }, input) {
+		const [here] = await db
+			.select()
+			.from(place)
+			.where(and(eq(place.id, input.folder ?? at.id), live(), withinPass(at)));
+		if (!here || (input.folder && here.kind === 'document'))
+			throw new Problem('not-found', 'This folder is not within the pass.');
+		const way = idsOf(here.path).slice(idsOf(at.path).length - 1);
+		const names = await db
+			.select({ id: place.id, name: place.name })
+			.from(place)
+			.where(inArray(place.id, way));
+		const folders = await db
+			.select({ id: place.id, name: place.name })
+			.from(place)
+			.where(and(eq(place.parentId, here.id), eq(place.kind, 'folder'), live(), withinPass(at)))
+			.orderBy(asc(place.name));
+		const documents = await db
+			.select({
+				id: document.id,
+				number: document.number,
+				title: document.title,
+				label: version.label,
+				issued: version.issued,
+				changedAt: version.createdAt,
+				mediaType: content.mediaType,
+				size: content.size
+			})
+			.from(place)
+			.innerJoin(document, eq(document.id, place.id))
+			.innerJoin(
+				version,
+				held.versionId ? eq(version.id, held.versionId) : eq(version.id, document.currentVersionId)
+			)
+			.innerJoin(content, eq(content.hash, version.hash))
+			.where(
+				and(
+					here.kind === 'document' ? eq(place.id, here.id) : eq(place.parentId, here.id),
+					live(),
+					withinPass(at)
+				)
+			)
+			.orderBy(asc(document.number))
+			.limit(MOST_LISTED);
+		const newest = held.versionId ? await newestOf(db, at.id) : null;
+		return {
+			project: { name: project.name, code: project.code, client: project.client, timeZone: project.timeZone },
+			holder: held.holderName,
+			endsAt: held.endsAt.toISOString(),
+			kind: at.kind,
+			mayTake: held.mayTake,
+			stamped: held.stamped,
+			withMarks: held.withMarks,
+			/** For a pass to exactly one version: the newest one, when that is another. */
+			newer:
+				newest && newest.id !== held.versionId ? { label: newest.label, at: newest.at.toISOString() } : null,
+			way: way.map((step) => names.find((n) => n.id === step)!),
+			folders,
+			documents: documents.map((d) => ({
+				...d,
+				changedAt: d.changedAt.toISOString(),
+				takeable: held.mayTake && (!held.stamped || canStamp(d.mediaType))
+			}))
+		};
+	}
+});
+
+export const placePassContent = defineView({
+	name: 'placePassContent',
+	summary: 'Which stored bytes a document has that a pass to a folder or document leads to',
+	path: '/passes/{secret}/place/{document}/content',
+	input: z.strictObject({ secret, document: id }),
+	at: { kind: 'place-pass', secret: (i) => i.secret },
+	async run({ db, pass: held, place: at }, input) {
+		const row = await versionByPass(db, held, at, input.document);
+		if (!row) throw new Problem('not-found', 'The document is not within this pass.');
+		const { hash, size, mediaType, fileName } = row;
+		return { hash, size, mediaType, fileName, mayGive: held.mayTake, copies: held.stamped };
+	}
+});
+
+export const releasePassContent = defineView({
+	name: 'releasePassContent',
+	summary: 'Which stored bytes a document has that the pass of a release leads to',
+	path: '/passes/{secret}/documents/{document}/content',
+	input: z.strictObject({ secret, document: id }),
+	at: { kind: 'pass', secret: (i) => i.secret },
+	async run({ db, release: about }, input) {
+		const row = (await releaseItems(db, about.id)).find((i) => i.documentId === input.document);
+		if (!row?.pinnedHash) throw new Problem('not-found', 'The document is not in this release.');
+		const { pinnedHash: hash, size, mediaType, outgoingName } = row;
+		return { hash, size, mediaType, fileName: outgoingName!, mayGive: true, copies: false };
+	}
+});
+
+async function newestOf(db: Querier, documentId: string) {
+	const [row] = await db
+		.select({ id: version.id, label: version.label, at: version.createdAt })
+		.from(document)
+		.innerJoin(version, eq(version.id, document.currentVersionId))
+		.where(eq(document.id, documentId));
+	return row ?? null;
+}
+
+/** Who made a hatch, for the sentence on its page. */
+async function hatchMaker(db: Querier, hatchId: string): Promise<string> {
+	const [row] = await db
+		.select({ name: person.name })
+		.from(hatch)
+		.innerJoin(person, eq(person.id, hatch.createdBy))
+		.innerJoin(place, eq(place.id, hatch.placeId))
+		.where(and(eq(hatch.id, hatchId), isNull(hatch.withdrawnAt)));
+	return row?.name ?? '';
+}
+
+export const hatchView = defineView({
+	name: 'hatchView',
+	summary: 'What somebody with a hatch may know: what is asked for, and the limits',
+	path: '/hatches/{secret}',
+	input: z.strictObject({ secret }),
+	at: { kind: 'hatch', secret: (i) => i.secret },
+	async run({ db, hatch: open, project }) {
+		return {
+			id: open.id,
+			title: open.title,
+			project: project.name,
+			by: await hatchMaker(db, open.id),
+			endsAt: open.endsAt.toISOString(),
+			maxFileBytes: open.maxFileBytes,
+			maxFiles: open.maxFiles,
+			endings: open.endings
+		};
+	}
+});
+
+export const arrivals = defineView({
+	name: 'arrivals',
+	summary: 'What came in from outside at places where you have Run, waiting first',
+	path: '/projects/{project}/arrivals',
+	input: z.strictObject({ project: projectKey }),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	async run({ db, project, reach }) {
+		const decider = alias(person, 'decider');
+		const rows = await db
+			.select({
+				id: arrival.id,
+				state: arrival.state,
+				sender: arrival.sender,
+				senderEmail: arrival.senderEmail,
+				note: arrival.note,
+				fileName: arrival.fileName,
+				size: content.size,
+				mediaType: content.mediaType,
+				scan: arrival.scan,
+				hatch: hatch.title,
+				place: place.id,
+				placeName: place.name,
+				document: arrival.documentId,
+				decidedBy: decider.name,
+				decidedAt: arrival.decidedAt,
+				reason: arrival.reason,
+				at: arrival.createdAt
+			})
+			.from(arrival)
+			.innerJoin(place, eq(place.id, arrival.placeId))
+			.innerJoin(content, eq(content.hash, arrival.hash))
+			.leftJoin(hatch, eq(hatch.id, arrival.hatchId))
+			.leftJoin(decider, eq(decider.id, arrival.decidedBy))
+			.where(and(eq(arrival.projectId, project.id), live(), runs(reach)))
+			.orderBy(sql`${arrival.state} in ('sorted', 'refused')`, desc(arrival.createdAt))
+			.limit(1_000);
+		const [open] = await db
+			.select({ n: count() })
+			.from(arrival)
+			.innerJoin(place, eq(place.id, arrival.placeId))
+			.where(
+				and(
+					eq(arrival.projectId, project.id),
+					live(),
+					runs(reach),
+					ne(arrival.state, 'sorted'),
+					ne(arrival.state, 'refused')
+				)
+			);
+		return {
+			rows: rows.map((r) => ({
+				...r,
+				at: r.at.toISOString(),
+				decidedAt: r.decidedAt?.toISOString() ?? null
+			})),
+			waiting: open!.n
+		};
+	}
+});
+
+/** Whether somebody may put files in at a place; everything else about it stays unsaid. */
+export const dropView = defineView({
+	name: 'dropView',
+	summary: 'What somebody with Drop at a place may know of it',
+	path: '/places/{place}/drop',
+	input: z.strictObject({ place: id }),
+	at: { kind: 'place', id: (i) => i.place, level: 'drop', only: ['shelf', 'folder'] },
+	async run({ project, place: at, level }) {
+		return {
+			id: at.id,
+			name: allows(level, 'look') ? at.name : null,
+			project: project.name,
+			maxFileBytes: project.settings.maxFileBytes
+		};
+	}
+});

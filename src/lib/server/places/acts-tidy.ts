@@ -1,0 +1,162 @@
+import { eq, inArray } from 'drizzle-orm';
+import { z } from 'zod';
+import { allows } from '../../core/access/levels';
+import { nameKey } from '../../core/files/names';
+import { checkNumber } from '../../core/numbering/numbering';
+import { Problem } from '../../core/acts/problem';
+import { MOST_TAGS } from '../../core/files/settle';
+import { document, place } from '../platform/db/schema';
+import { holdTree } from '../access/scopes';
+import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
+import { chosenPlaces, documentsWithin, many, targetFolder } from './chosen';
+import { holdDocument, holdStill, openLock } from '../documents/acts';
+import { id, name, number, projectKey, tag, tags } from '../platform/runner/fields';
+import { moveWhole } from './acts';
+import { inHand, type SeenPlace } from '../platform/runner/locate';
+
+type InProject = ContextOf['project'] & Acting;
+
+/** Raises `needs-level` unless the person may tidy every document, or added it themselves. */
+function checkTidy({ reach, person: by }: InProject, places: SeenPlace[], doing: string): void {
+	const refused = places.filter((p) => {
+		const held = reach.held(p, p);
+		return !allows(held, 'tidy') && !(allows(held, 'work') && p.createdBy === by.id);
+	});
+	if (refused.length)
+		throw new Problem(
+			'needs-level',
+			`${doing} what others added needs Tidy, and that nothing is frozen, archived or in somebody’s hand: “${refused[0]!.name}”${refused.length > 1 ? ` and ${refused.length - 1} more` : ''}. Nothing was changed.`,
+			{ needed: 'tidy', refused: refused.length }
+		);
+}
+
+export const changeDocument = defineAct({
+	name: 'changeDocument',
+	summary: 'Change the number, title or tags of a document',
+	method: 'PATCH',
+	path: '/documents/{document}',
+	input: z.strictObject({
+		document: id,
+		number: number.optional(),
+		title: name.optional(),
+		tags: tags.optional()
+	}),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	events: ['document.changed'],
+	async run(context, input) {
+		const { tx, project, place: here, person: by, tell } = context;
+		checkTidy(context, await chosenPlaces(context, { documents: [here.id], folders: [] }), 'Changing');
+		const { row } = await holdDocument(tx, input.document);
+		const open = await openLock(tx, input.document);
+		if (open && open.holderId !== by.id) throw inHand(open);
+		const next = {
+			number: input.number ?? row.number,
+			title: input.title ?? row.title,
+			tags: input.tags ? [...new Set(input.tags)].sort() : row.tags
+		};
+		const same =
+			next.number === row.number && next.title === row.title && next.tags.join() === row.tags.join();
+		if (same) return next;
+		if (next.number !== row.number) {
+			const fits = checkNumber(project.settings.numbering, next.number);
+			if (!fits.ok) throw new Problem('invalid', fits.sentence, { field: 'number' });
+		}
+		await tx.update(document).set(next).where(eq(document.id, row.id));
+		await tx
+			.update(place)
+			.set({ name: next.title, nameKey: nameKey(next.number) })
+			.where(eq(place.id, row.id));
+		tell({
+			kind: 'document.changed',
+			placeId: row.id,
+			documentId: row.id,
+			details: {
+				number: row.number,
+				...(next.number === row.number ? {} : { to: next.number }),
+				...(next.title === row.title ? {} : { from: row.title, title: next.title }),
+				...(input.tags ? { tags: next.tags } : {})
+			}
+		});
+		return next;
+	}
+});
+
+export const tidyDocuments = defineAct({
+	name: 'tidyDocuments',
+	summary:
+		'Move documents and folders to another folder, tag documents or take tags from them, also all in a folder: all of them or none',
+	method: 'POST',
+	path: '/projects/{project}/documents/tidy',
+	input: z.strictObject({
+		project: projectKey,
+		...many,
+		to: id.optional(),
+		tag: z.array(tag).max(MOST_TAGS).default([]),
+		untag: z.array(tag).max(MOST_TAGS).default([])
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	events: ['document.moved', 'document.tagged', 'folder.moved'],
+	async run(context, input) {
+		const { tx, project, tell } = context;
+		await holdTree(tx, project.id);
+		const asked = await chosenPlaces(context, input);
+		const folders = asked.filter((p) => p.kind !== 'document');
+		const tagging = input.tag.length > 0 || input.untag.length > 0;
+		const moving = asked.filter((p) => p.kind === 'document');
+		const within = tagging ? await documentsWithin(context, folders) : [];
+		const places = [...moving, ...within.filter((w) => !moving.some((p) => p.id === w.id))];
+		checkTidy(context, [...places, ...(input.to ? folders : [])], 'Moving and tagging');
+		const ids = places.map((p) => p.id);
+		const rows = await tx.select().from(document).where(inArray(document.id, ids)).for('update');
+		const about = new Map(rows.map((r) => [r.id, r]));
+		if (input.to) {
+			const folder = await targetFolder(context, input.to);
+			await holdStill(tx, folder.id);
+			for (const one of folders) if (one.parentId !== folder.id) await moveWhole(context, one.id, folder.id);
+			for (const one of moving) {
+				if (one.parentId === folder.id) continue;
+				await tx
+					.update(place)
+					.set({
+						parentId: folder.id,
+						path: folder.path + one.id,
+						// What has entries of its own keeps them; all else follows the new place.
+						scope: one.scope === one.id ? one.id : folder.scope
+					})
+					.where(eq(place.id, one.id));
+				tell({
+					kind: 'document.moved',
+					placeId: one.id,
+					documentId: one.id,
+					details: {
+						number: about.get(one.id)!.number,
+						to: folder.name,
+						toId: folder.id,
+						from: one.parentId
+					}
+				});
+			}
+		}
+		if (tagging)
+			for (const one of rows) {
+				const tags = [...new Set([...one.tags.filter((t) => !input.untag.includes(t)), ...input.tag])].sort();
+				if (tags.length > MOST_TAGS)
+					throw new Problem(
+						'invalid',
+						`${one.number} would have more than ${MOST_TAGS} tags. Nothing was changed.`
+					);
+				if (tags.join() === one.tags.join()) continue;
+				await tx.update(document).set({ tags }).where(eq(document.id, one.id));
+				tell({
+					kind: 'document.tagged',
+					placeId: one.id,
+					documentId: one.id,
+					details: { number: one.number, tags }
+				});
+			}
+		return {
+			documents: places.map((p) => ({ id: p.id, from: p.parentId, tags: about.get(p.id)!.tags })),
+			folders: folders.map((p) => ({ id: p.id, from: p.parentId }))
+		};
+	}
+});

@@ -1,0 +1,219 @@
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { allows, LEVELS } from '../../core/access/levels';
+import { nameKey } from '../../core/files/names';
+import { Problem } from '../../core/acts/problem';
+import { ended } from '../../core/words/sentences';
+import { beneath } from '../access/reach';
+import { department, grant, place } from '../platform/db/schema';
+import { ID_LENGTH } from '../platform/ids';
+import { holdTree } from '../access/scopes';
+import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
+import { holdStill } from '../documents/acts';
+import { id, name, projectKey } from '../platform/runner/fields';
+import { visiblePlaces } from '../platform/runner/locate';
+
+/** Deepest nesting of folders; the path column and the eye both end somewhere. */
+const MOST_DEPTH = 30;
+
+export const makeShelf = defineAct({
+	name: 'makeShelf',
+	summary: 'Make a shelf, owned by a department or by the project',
+	method: 'POST',
+	path: '/projects/{project}/shelves',
+	input: z.strictObject({
+		project: projectKey,
+		name,
+		department: id.nullable().default(null),
+		/** Other departments that reach it too, each with its level; by default a shelf is invisible to them (A4). */
+		also: z
+			.array(z.strictObject({ department: id, level: z.enum(LEVELS) }))
+			.max(100)
+			.default([])
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
+	events: ['shelf.made'],
+	async run({ tx, project, person: by, now, newId, tell }, input) {
+		const named = [...(input.department ? [input.department] : []), ...input.also.map((a) => a.department)];
+		if (new Set(named).size !== named.length) throw new Problem('invalid', 'A department is named twice.');
+		const known = named.length
+			? await tx
+					.select({ id: department.id })
+					.from(department)
+					.where(and(eq(department.projectId, project.id), inArray(department.id, named)))
+			: [];
+		if (known.length !== named.length)
+			throw new Problem('invalid', 'A department named is not in this project.');
+		const shelf = newId();
+		await tx.insert(place).values({
+			id: shelf,
+			projectId: project.id,
+			path: shelf,
+			kind: 'shelf',
+			name: input.name,
+			nameKey: nameKey(input.name),
+			scope: shelf,
+			departmentId: input.department,
+			createdBy: by.id,
+			createdAt: now
+		});
+		const entry = (
+			subjectKind: 'department' | 'leads',
+			subjectId: string,
+			level: (typeof LEVELS)[number]
+		) => ({
+			id: newId(),
+			placeId: shelf,
+			subjectKind,
+			subjectId,
+			level,
+			grantedBy: by.id,
+			createdAt: now
+		});
+		const entries = [
+			...(input.department
+				? [entry('department', input.department, 'work'), entry('leads', input.department, 'run')]
+				: []),
+			...input.also.map((a) => entry('department', a.department, a.level))
+		];
+		if (entries.length) await tx.insert(grant).values(entries);
+		tell({ kind: 'shelf.made', placeId: shelf, details: { name: input.name, also: input.also } });
+		return { id: shelf };
+	}
+});
+
+export const makeFolder = defineAct({
+	name: 'makeFolder',
+	summary: 'Make a folder on a shelf or in a folder',
+	method: 'POST',
+	path: '/places/{parent}/folders',
+	input: z.strictObject({ parent: id, name }),
+	at: { kind: 'place', id: (i) => i.parent, level: 'work', only: ['shelf', 'folder'] },
+	events: ['folder.made'],
+	async run(context, input) {
+		return { id: await addFolder(context, context.place.id, input.name) };
+	}
+});
+
+/** Makes a folder and tells it; gives its id. Raises `invalid` where folders nest too deep. */
+export async function addFolder(
+	{ tx, project, person: by, now, newId, tell }: ContextOf['project'] & Acting,
+	within: string,
+	name: string
+): Promise<string> {
+	const parent = await holdStill(tx, within);
+	if (parent.path.length / ID_LENGTH >= MOST_DEPTH)
+		throw new Problem('invalid', `Folders nest ${MOST_DEPTH} deep at most.`);
+	const folder = newId();
+	await tx.insert(place).values({
+		id: folder,
+		projectId: project.id,
+		parentId: parent.id,
+		path: parent.path + folder,
+		kind: 'folder',
+		name,
+		nameKey: nameKey(name),
+		scope: parent.scope,
+		createdBy: by.id,
+		createdAt: now
+	});
+	tell({
+		kind: 'folder.made',
+		placeId: folder,
+		details: { name, in: parent.name, inId: parent.id }
+	});
+	return folder;
+}
+
+function mayTidy(
+	context: { level: (typeof LEVELS)[number]; place: { createdBy: string | null }; person: { id: string } },
+	doing: string
+): void {
+	if (allows(context.level, 'tidy') || context.place.createdBy === context.person.id) return;
+	throw new Problem('needs-level', `${doing} a folder that somebody else made needs Tidy; you have Work.`, {
+		needed: 'tidy',
+		held: context.level
+	});
+}
+
+export const renameFolder = defineAct({
+	name: 'renameFolder',
+	summary: 'Rename a folder or shelf',
+	method: 'PATCH',
+	path: '/places/{folder}',
+	input: z.strictObject({ folder: id, name }),
+	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder', 'shelf'] },
+	events: ['folder.renamed'],
+	async run(context, input) {
+		const { tx, place: folder, tell } = context;
+		mayTidy(context, 'Renaming');
+		if (input.name === folder.name) return {};
+		await tx
+			.update(place)
+			.set({ name: input.name, nameKey: nameKey(input.name) })
+			.where(eq(place.id, folder.id));
+		tell({ kind: 'folder.renamed', placeId: folder.id, details: { from: folder.name, to: input.name } });
+		return {};
+	}
+});
+
+export const moveFolder = defineAct({
+	name: 'moveFolder',
+	summary: 'Move a folder with everything in it',
+	method: 'POST',
+	path: '/places/{folder}/move',
+	input: z.strictObject({ folder: id, to: id }),
+	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder'] },
+	events: ['folder.moved'],
+	async run(context, input) {
+		mayTidy(context, 'Moving');
+		await moveWhole(context, input.folder, input.to);
+		return { from: context.place.parentId };
+	}
+});
+
+/**
+ * Moves a folder with everything in it, and tells it. Raises `not-found`, `needs-level` or `frozen` for where it goes,
+ * `conflict` when that lies within it.
+ */
+export async function moveWhole(
+	{ tx, project, reach, tell }: ContextOf['project'] & Acting,
+	folderId: string,
+	to: string
+): Promise<void> {
+	await holdTree(tx, project.id);
+	const [folder] = await tx.select().from(place).where(eq(place.id, folderId)).for('update');
+	const [target] = await visiblePlaces(tx, reach, [to]);
+	if (!target || target.kind === 'document' || target.projectId !== project.id)
+		throw new Problem('not-found', 'The folder to move to is not there.');
+	if (!allows(reach.held(target, target), 'work')) {
+		const frozen = allows(reach.level(target.scope), 'work') && reach.freezeAt(target.path);
+		throw frozen
+			? new Problem(
+					'frozen',
+					`${target.name} is frozen by ${frozen.by}: ${ended(frozen.reason)} Nothing was moved.`
+				)
+			: new Problem('needs-level', `Moving to ${target.name} needs Work there.`, { needed: 'work' });
+	}
+	if (target.path.startsWith(folder!.path)) throw new Problem('conflict', 'A folder cannot go into itself.');
+	const [deepest] = await tx
+		.select({ length: sql<number>`max(length(path))` })
+		.from(place)
+		.where(and(eq(place.projectId, project.id), beneath(folder!.path)));
+	const depth = (target.path.length + deepest!.length - folder!.path.length + ID_LENGTH) / ID_LENGTH;
+	if (depth > MOST_DEPTH + 1) throw new Problem('invalid', `Folders nest ${MOST_DEPTH} deep at most.`);
+	await tx.update(place).set({ parentId: target.id }).where(eq(place.id, folder!.id));
+	// What inherited its scope from above the folder now inherits the target's; scopes inside go along.
+	await tx.execute(sql`
+			update place p set
+				path = ${target.path + folder!.id} || substr(p.path, ${folder!.path.length + 1}),
+				scope = case when exists (
+					select 1 from place s where s.id = p.scope and s.path collate "C" like ${folder!.path + '%'}
+				) then p.scope else ${target.scope} end
+			where p.project_id = ${project.id} and p.path collate "C" like ${folder!.path + '%'}`);
+	tell({
+		kind: 'folder.moved',
+		placeId: folder!.id,
+		details: { name: folder!.name, to: target.name, toId: target.id, from: folder!.parentId }
+	});
+}

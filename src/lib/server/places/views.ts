@@ -1,0 +1,228 @@
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { allows } from '../../core/access/levels';
+import { headOf, nextAfter, propose, typeForFile } from '../../core/numbering/numbering';
+import { idsOf, live, type Reach } from '../access/reach';
+import { mayTry } from '../platform/runner/locate';
+import { defineView } from '../platform/runner/act';
+import { id, inQuery, projectKey } from '../platform/runner/fields';
+import type { Querier } from '../platform/db';
+import { department, departmentMember, document, lock, person, place, version } from '../platform/db/schema';
+import { documentRows } from '../documents/rows';
+
+export const projectFrame = defineView({
+	name: 'projectFrame',
+	summary: 'A project, its departments and what you are in it',
+	path: '/projects/{project}',
+	input: z.strictObject({ project: projectKey }),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	async run({ db, project, reach, person: me }) {
+		const departments = await db
+			.select({
+				id: department.id,
+				code: department.code,
+				name: department.name,
+				people: sql<number>`count(${departmentMember.personId})::int`
+			})
+			.from(department)
+			.leftJoin(departmentMember, eq(departmentMember.departmentId, department.id))
+			.where(eq(department.projectId, project.id))
+			.groupBy(department.id)
+			.orderBy(asc(department.position));
+		const { id, code, name, client, timeZone, settings } = project;
+		return {
+			project: {
+				outsideLevel: settings.outsideLevel,
+				runNeedsTwoStep: settings.runNeedsTwoStep,
+				keepPosition: settings.keepPosition,
+				stamps: settings.stamps,
+				id,
+				code,
+				name,
+				client,
+				timeZone,
+				ownDomains: settings.ownDomains,
+				releasePurposes: settings.releasePurposes,
+				titleBlock: settings.titleBlock,
+				retentionDays: settings.retentionDays,
+				maxFileBytes: settings.maxFileBytes,
+				revisions: settings.revisions,
+				numbering: settings.numbering
+			},
+			departments,
+			me: {
+				...me,
+				controller: reach.subject.controller,
+				departments: reach.subject.departments,
+				leads: reach.subject.leads,
+				outside: reach.subject.outside,
+				mayTry: mayTry(reach)
+			}
+		};
+	}
+});
+
+export const documentsIn = defineView({
+	name: 'documentsIn',
+	summary: 'The documents of a folder, by number; in pages',
+	path: '/places/{place}/documents',
+	input: z.strictObject({
+		place: id,
+		offset: z.coerce.number().int().min(0).default(0),
+		limit: z.coerce.number().int().min(1).max(5_000).default(200)
+	}),
+	at: { kind: 'place', id: (i) => i.place, level: 'look', only: ['shelf', 'folder'] },
+	async run({ db, project, place: here, reach, person: me, now }, input) {
+		const where = and(eq(place.parentId, here.id), eq(place.kind, 'document'), live(), reach.seesInFolder())!;
+		return { rows: await documentRows(db, { project, reach, readerId: me.id }, where, now, input) };
+	}
+});
+
+export const proposals = defineView({
+	name: 'proposals',
+	summary:
+		'Numbers and titles proposed for files: those of a document here that came under the same name, or new ones',
+	path: '/places/{place}/proposals',
+	input: z.strictObject({
+		place: id,
+		files: inQuery(z.array(z.string().max(400)).max(500))
+	}),
+	at: { kind: 'place', id: (i) => i.place, level: 'work', only: ['shelf', 'folder'] },
+	async run({ db, project, place: here, reach }, input) {
+		const rule = project.settings.numbering;
+		const there = await sameNames(db, here.id, reach, input.files);
+		const [shelf] = await db
+			.select({ code: department.code })
+			.from(place)
+			.leftJoin(department, eq(department.id, place.departmentId))
+			.where(eq(place.id, idsOf(here.path)[0]!));
+		const [sibling] = await db
+			.select({ number: document.number })
+			.from(document)
+			.innerJoin(place, eq(place.id, document.id))
+			.where(and(eq(place.parentId, here.id), isNull(place.removalId)))
+			.orderBy(asc(document.number))
+			.limit(1);
+		const parts = sibling?.number.split(rule.separator) ?? [];
+		const like = (key: string) => parts[rule.parts.findIndex((p) => p.key === key)];
+		const defaultsOf = (file: string) => ({
+			project: project.code,
+			zone: like('zone') ?? 'ZZ',
+			level: like('level') ?? '00',
+			type: typeForFile(file),
+			...((shelf?.code ?? like('department')) ? { department: (shelf?.code ?? like('department'))! } : {})
+		});
+		const taken = await numbersUnder(
+			db,
+			project.id,
+			input.files.map((file) => headOf(rule, defaultsOf(file)))
+		);
+		return {
+			proposals: input.files.map((file) => {
+				const known = there.get(file);
+				if (known) return { file, ...known, from: 'file' as const };
+				const made = propose(rule, file, defaultsOf(file), taken);
+				taken.add(made.number);
+				return { file, ...made };
+			})
+		};
+	}
+});
+
+/** Documents of a folder whose newest version came under one of these file names, as far as one may look at them. */
+async function sameNames(
+	db: Querier,
+	folder: string,
+	reach: Reach,
+	files: string[]
+): Promise<Map<string, { number: string; title: string }>> {
+	const rows = await db
+		.select({ fileName: version.fileName, number: document.number, title: document.title })
+		.from(place)
+		.innerJoin(document, eq(document.id, place.id))
+		.innerJoin(version, eq(version.id, document.currentVersionId))
+		.where(
+			and(
+				eq(place.parentId, folder),
+				eq(place.kind, 'document'),
+				live(),
+				reach.sees(place.scope),
+				sql`${version.fileName} = any(${sql.param(files)}::text[])`
+			)
+		);
+	return new Map(rows.map(({ fileName, ...one }) => [fileName, one]));
+}
+
+/** Numbers in use that begin with one of these. */
+async function numbersUnder(db: Querier, projectId: string, heads: string[]): Promise<Set<string>> {
+	const patterns = [...new Set(heads)].map((head) => `${head.replace(/[\\%_]/g, '\\$&')}%`);
+	const rows = await db
+		.select({ number: document.number })
+		.from(document)
+		.where(
+			and(
+				eq(document.projectId, projectId),
+				eq(document.live, true),
+				sql`${document.number} like any(${sql.param(patterns)}::text[])`
+			)
+		);
+	return new Set(rows.map((d) => d.number));
+}
+
+/** Most numbers asked about at a time. */
+const MOST_NUMBERS = 500;
+
+export const numbersInUse = defineView({
+	name: 'numbersInUse',
+	summary:
+		'Which of these numbers are in use, by which of the documents that you may work on, and the next free ones',
+	path: '/projects/{project}/numbers',
+	input: z.strictObject({
+		project: projectKey,
+		numbers: inQuery(z.array(z.string().max(60)).max(MOST_NUMBERS))
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	async run({ db, project, reach, person: me }, input) {
+		const rule = project.settings.numbering;
+		const rows = await db
+			.select({
+				id: document.id,
+				number: document.number,
+				title: document.title,
+				label: version.label,
+				scope: place.scope,
+				path: place.path,
+				state: document.state,
+				holder: person.name,
+				holderId: lock.holderId
+			})
+			.from(document)
+			.innerJoin(place, eq(place.id, document.id))
+			.innerJoin(version, eq(version.id, document.currentVersionId))
+			.leftJoin(lock, and(eq(lock.documentId, document.id), isNull(lock.endedAt)))
+			.leftJoin(person, eq(person.id, lock.holderId))
+			.where(
+				and(
+					eq(document.projectId, project.id),
+					eq(document.live, true),
+					sql`${document.number} = any(${sql.param(input.numbers)}::text[])`,
+					// That a number is taken is told to those who may add documents, and nothing else of it (A10).
+					reach.scopes('work').length ? undefined : reach.sees(place.scope)
+				)
+			);
+		const heads = rows.map((r) => r.number.slice(0, r.number.lastIndexOf(rule.separator) + 1));
+		const taken = heads.length ? await numbersUnder(db, project.id, heads) : new Set<string>();
+		return {
+			inUse: rows.map((r) => ({
+				number: r.number,
+				free: nextAfter(rule, r.number, taken),
+				document: allows(
+					reach.held(r, { archived: r.state === 'archived', inHandOf: r.holderId }, ['inHand']),
+					'work'
+				)
+					? { id: r.id, title: r.title, label: r.label, holder: r.holder, mine: r.holderId === me.id }
+					: null
+			}))
+		};
+	}
+});

@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import { normaliseName } from '../../../core/files/names';
+import { MAX_TAG, MOST_TAGS, TAG } from '../../../core/files/settle';
+import { ID_LENGTH } from '../ids';
+
+/** Fields that many acts share, with the sentence each gives when it does not fit. */
+export const id = z.string().regex(new RegExp(`^[a-z0-9]{${ID_LENGTH}}$`), 'This is not an id of Cupboard.');
+
+/** A name of a place or a title, brought into the form in which names are kept. */
+export const name = z.string().transform((raw, context) => {
+	const result = normaliseName(raw);
+	if ('name' in result) return result.name;
+	context.addIssue({ code: 'custom', message: result.sentence });
+	return z.NEVER;
+});
+
+/** A note, reason or remark: free text over several lines, never with control characters. */
+export const note = z
+	.string()
+	.max(2_000, 'At most 2,000 characters.')
+	.transform((raw) =>
+		raw
+			.normalize('NFC')
+			.replace(/[\u0000-\u0008\u000b-\u001f\u007f]/g, '')
+			.trim()
+	);
+
+export const reason = note.refine((text) => text.length > 0, 'Say why.');
+export const email = z
+	.email('This is not a mail address.')
+	.max(200)
+	.transform((raw) => raw.trim().toLowerCase());
+export const projectKey = z.string().min(1).max(20);
+export const number = z
+	.string()
+	.trim()
+	.min(1, 'A number is needed.')
+	.max(60, 'At most 60 characters.')
+	.regex(/^[\p{L}\p{N}._-]+$/u, 'A number holds letters, digits, “-”, “_” and “.” only.');
+/** A word that documents are found by. */
+export const tag = z
+	.string()
+	.trim()
+	.toLowerCase()
+	.min(1, 'A tag has at least one character.')
+	.max(MAX_TAG, `A tag has at most ${MAX_TAG} characters.`)
+	.regex(TAG, 'A tag holds letters, digits, blanks, “-”, “_” and “.” only.');
+export const tags = z.array(tag).max(MOST_TAGS, `At most ${MOST_TAGS} tags.`);
+/** A list that stands in a query as JSON; what is no JSON does not fit, as any other wrong input. */
+export const inQuery = <S extends z.ZodType>(schema: S) =>
+	z.preprocess((value) => {
+		if (typeof value !== 'string') return value;
+		try {
+			return JSON.parse(value) as unknown;
+		} catch {
+			return undefined;
+		}
+	}, schema);
+
+export const day = z.iso.date('Give the day as YYYY-MM-DD.');
+export const moment = z.iso.datetime({ offset: true, message: 'Give the time as ISO 8601.' });

@@ -1,0 +1,380 @@
+import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
+import type { Cap } from '../../../core/access/decide';
+import { allows, cap, levelLabel, rank, type Level } from '../../../core/access/levels';
+import { Problem } from '../../../core/acts/problem';
+import { ended } from '../../../core/words/sentences';
+import { dayWordsOf } from '../../../core/time/days';
+import { live, loadReach, Reach, type Freeze } from '../../access/reach';
+import type { Querier } from '../db';
+import { proofOf } from '../auth/proofs';
+import { document, hatch, lock, pass, passPerson, person, place, project, release } from '../db/schema';
+import { secretHash } from '../ids';
+import type { Actor, Person, Proof } from './actor';
+import type { At, Method, Pass, Project } from './act';
+
+const NOT_FOUND = () => new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
+
+/** The problem that names who has a document in hand. */
+export function inHand(held: {
+	holder: string;
+	holderId: string;
+	takenAt: Date;
+	purpose: string;
+	expectedEnd: Date | null;
+}): Problem {
+	return new Problem(
+		'in-hand',
+		`${held.holder} has this in hand${held.purpose ? ` for “${held.purpose}”` : ''}.`,
+		{
+			holder: held.holder,
+			holderId: held.holderId,
+			since: held.takenAt,
+			purpose: held.purpose,
+			expectedEnd: held.expectedEnd
+		}
+	);
+}
+
+/** What is asked about beside the place: who asks, when, by what method, and what a pass holder has proven. */
+export interface Asked {
+	actor: Actor;
+	now: Date;
+	method: Method | 'GET';
+	/** The act goes on while one looks as somebody. */
+	whileTrying?: boolean;
+	proofs: readonly Proof[];
+}
+
+function signedIn(actor: Actor): Person {
+	if (!actor) throw new Problem('needs-sign-in', 'Sign in first.');
+	return actor.person;
+}
+
+/** Finds the place of an act or view and decides whether the actor may (A2 to A6, A10). */
+export async function locate<I>(
+	db: Querier,
+	at: At<I>,
+	input: I,
+	asked: Asked
+): Promise<Record<string, unknown>> {
+	switch (at.kind) {
+		case 'open':
+			return {};
+		case 'self':
+			return { person: signedIn(asked.actor) };
+		case 'project':
+			return inProject(db, at, await projectBy(db, at.id(input)), asked);
+		case 'place':
+			return atPlace(db, at, at.id(input), asked);
+		case 'release':
+			return atRelease(db, at, at.id(input), asked);
+		case 'pass':
+		case 'place-pass':
+		case 'any-pass':
+			return byPass(db, at.kind, at.secret(input), asked);
+		case 'hatch':
+			return byHatch(db, at.secret(input), asked);
+	}
+}
+
+async function projectBy(db: Querier, key: string): Promise<Project | undefined> {
+	const [row] = await db
+		.select()
+		.from(project)
+		.where(or(eq(project.id, key), eq(project.code, key.toUpperCase())));
+	return row;
+}
+
+/** The actor as a member of the project, or whoever they look as. */
+async function asMember(db: Querier, found: Project | undefined, { actor, now, method, whileTrying }: Asked) {
+	const self = signedIn(actor);
+	// What never was takes the same questions as what is hidden, so that the time tells nothing either (A10).
+	const reach = await loadReach(db, found?.id ?? '', self.id, now);
+	if (!found || !reach) throw NOT_FOUND();
+	const trying = actor!.trying?.projectId === found.id ? actor!.trying : undefined;
+	if (!trying) return { person: self, self, project: found, reach };
+	if (method !== 'GET' && !whileTrying)
+		throw new Problem(
+			'conflict',
+			'You are looking as somebody else; nothing can be changed. End that first.',
+			{
+				trying: true
+			}
+		);
+	if (!mayTry(reach)) throw NOT_FOUND();
+	const [other] = await db
+		.select({ id: person.id, name: person.name, email: person.email })
+		.from(person)
+		.where(eq(person.id, trying.personId));
+	const theirs = other && (await loadReach(db, found.id, other.id, now));
+	if (!theirs) throw new Problem('not-found', 'The person you look as is not in this project any more.');
+	return { person: other, self, project: found, reach: narrowed(theirs, reach) };
+}
+
+/** Whether somebody may look as another: controllers, and leads of a department. */
+export function mayTry(reach: Reach): boolean {
+	return reach.subject.controller || reach.subject.leads.length > 0;
+}
+
+/**
+ * What another reaches, and at each place no more than the one looking holds there: looking as somebody opens nothing
+ * new (A10).
+ */
+function narrowed(theirs: Reach, own: Reach): Reach {
+	const levels = new Map<string, Level>();
+	for (const [scope, level] of theirs.levels) {
+		const mine = own.level(scope);
+		// Drop sees nothing, so it is not a lower way of looking.
+		const both =
+			mine && (mine === 'drop' || level === 'drop' ? (mine === level ? mine : null) : cap(level, mine));
+		if (both) levels.set(scope, both);
+	}
+	const controller = theirs.subject.controller && own.subject.controller;
+	return new Reach({ ...theirs.subject, controller }, levels, theirs.freezes, theirs.version);
+}
+
+async function inProject(
+	db: Querier,
+	at: { who: 'member' | 'controller' },
+	found: Project | undefined,
+	asked: Asked
+): Promise<Record<string, unknown>> {
+	const context = await asMember(db, found, asked);
+	const { subject } = context.reach;
+	if (at.who === 'controller' && !subject.controller) {
+		throw new Problem(
+			'needs-level',
+			subject.ceiling === 'tidy' && !subject.outside
+				? 'This project asks for two-step sign-in before somebody may Run. Set it up on your own page.'
+				: 'Only a document controller of the project can do this.'
+		);
+	}
+	return context;
+}
+
+/** Who has a document in hand now, beside its place. */
+const openLockHere = and(eq(lock.documentId, place.id), isNull(lock.endedAt));
+
+async function atPlace(
+	db: Querier,
+	at: { level: Level; only?: string[]; removed?: boolean; past?: readonly Cap[] },
+	id: string,
+	asked: Asked
+) {
+	signedIn(asked.actor);
+	const holder = alias(person, 'holder');
+	const [row] = await db
+		.select({ place, project, state: document.state, lock, holder: holder.name })
+		.from(place)
+		.innerJoin(project, eq(project.id, place.projectId))
+		.leftJoin(document, eq(document.id, place.id))
+		.leftJoin(lock, openLockHere)
+		.leftJoin(holder, eq(holder.id, lock.holderId))
+		.where(eq(place.id, id));
+	const context = await asMember(db, row?.project, asked);
+	if (!row || (row.place.removalId !== null) !== (at.removed ?? false)) throw NOT_FOUND();
+	const uncapped = context.reach.level(row.place.scope);
+	if (!allows(uncapped, at.level === 'drop' ? 'drop' : 'look')) throw NOT_FOUND();
+	if (at.only && !at.only.includes(row.place.kind)) throw NOT_FOUND();
+	const spot = {
+		archived: row.state === 'archived',
+		// What a lock keeps others from is changing; a view tells of the lock itself.
+		inHandOf: asked.method === 'GET' ? null : (row.lock?.holderId ?? null)
+	};
+	const held = context.reach.held(row.place, spot, at.past);
+	if (!allows(held, at.level)) {
+		const withoutLock = context.reach.held(row.place, { ...spot, inHandOf: null }, at.past);
+		if (row.lock && allows(withoutLock, at.level)) throw inHand({ ...row.lock, holder: row.holder! });
+		throw refusal(at.level, uncapped!, held!, context.reach.freezeAt(row.place.path), context.project);
+	}
+	return { ...context, place: row.place, level: held };
+}
+
+/** Why a level is not enough: it was not given, or something that stands here caps it. */
+function refusal(
+	needed: Level,
+	uncapped: Level,
+	held: Level,
+	freeze: Freeze | null,
+	{ timeZone }: Project
+): Problem {
+	if (freeze && allows(uncapped, needed) && rank(held) < rank(needed)) {
+		const since = dayWordsOf(freeze.at, timeZone, new Date());
+		return new Problem(
+			'frozen',
+			`Frozen by ${freeze.by} since ${since}: ${ended(freeze.reason)} Nothing was changed.`,
+			{
+				by: freeze.by,
+				since: freeze.at,
+				reason: freeze.reason
+			}
+		);
+	}
+	return new Problem('needs-level', `This needs ${levelLabel(needed)} here; you have ${levelLabel(held)}.`, {
+		needed,
+		held
+	});
+}
+
+async function atRelease(
+	db: Querier,
+	at: { who: 'route' | 'controller' | 'approver' },
+	id: string,
+	asked: Asked
+) {
+	signedIn(asked.actor);
+	const [row] = await db.select().from(release).where(eq(release.id, id));
+	const context = await asMember(db, await projectBy(db, row?.projectId ?? ''), asked);
+	if (!row) throw NOT_FOUND();
+	const controller = context.reach.subject.controller;
+	const approver = row.approverId === context.person.id && row.state !== 'building';
+	if (!controller && !approver) throw NOT_FOUND();
+	if (at.who === 'controller' && !controller)
+		throw new Problem('needs-level', 'Only a document controller of the project can do this.');
+	if (at.who === 'approver' && row.approverId !== context.person.id)
+		throw new Problem('needs-level', 'Only the person asked for approval can do this.');
+	return { ...context, release: row };
+}
+
+/** What a pass still asks for before it opens. */
+export function passAsks(
+	held: Pass,
+	proof: Proof | null,
+	actor: Actor
+): 'account' | 'address' | 'password' | null {
+	if (held.audience === 'accounts' && !actor) return 'account';
+	if (proof) return null;
+	if (held.audience === 'named') return 'address';
+	return held.passwordHash ? 'password' : null;
+}
+
+const USED_UP = (used: number) =>
+	new Problem('not-found', 'This pass has been used as often as it may be. Ask the sender for a new one.', {
+		used
+	});
+
+/** Counts a use of a pass; false when it was used as often as it may be. */
+export async function countUse(db: Querier, { id }: Pick<Pass, 'id'>, now: Date): Promise<boolean> {
+	const counted = await db
+		.update(pass)
+		.set({ uses: sql`${pass.uses} + 1`, lastUsedAt: now })
+		.where(and(eq(pass.id, id), or(isNull(pass.maxUses), lt(pass.uses, pass.maxUses))))
+		.returning({ uses: pass.uses });
+	return counted.length > 0;
+}
+
+/** A proof for a pass that still holds: in time, of what it asks for today, and by somebody it still names. */
+async function holdingProof(
+	db: Querier,
+	held: Pass,
+	proofs: readonly Proof[],
+	now: Date
+): Promise<Proof | null> {
+	const of = proofOf(held);
+	const given = proofs.find((p) => p.passId === held.id && p.endsAt > now.getTime() && p.of === of);
+	if (!given || held.audience !== 'named') return given ?? null;
+	const [named] = given.email
+		? await db
+				.select({ email: passPerson.email })
+				.from(passPerson)
+				.where(and(eq(passPerson.passId, held.id), eq(passPerson.email, given.email)))
+		: [];
+	return named ? given : null;
+}
+
+async function byPass(
+	db: Querier,
+	kind: 'pass' | 'place-pass' | 'any-pass',
+	secret: string,
+	{ actor, now, proofs }: Asked
+) {
+	const [row] = await db
+		.select()
+		.from(pass)
+		.where(eq(pass.secretHash, secretHash(secret)));
+	if (!row) throw new Problem('not-found', 'This pass does not exist. Check that the whole link was copied.');
+	if (row.withdrawnAt)
+		throw new Problem('not-found', 'This pass was withdrawn. Ask the sender for a new one.', {
+			withdrawn: true
+		});
+	if (row.endsAt <= now)
+		throw new Problem('not-found', 'This pass has ended. Ask the sender for a new one.', {
+			ended: row.endsAt
+		});
+	const proof = await holdingProof(db, row, proofs, now);
+	if (row.maxUses !== null && row.uses >= row.maxUses && !proof) throw USED_UP(row.uses);
+	const found = (await projectBy(db, row.projectId))!;
+	if (kind === 'any-pass') return { pass: row, project: found, proof };
+	const asks = passAsks(row, proof, actor);
+	if (asks)
+		throw new Problem(
+			'needs-proof',
+			{
+				account: 'This pass is for people with an account. Sign in, then open the link again.',
+				address: 'This pass is for people it names. Prove your mail address first.',
+				password: 'This pass asks for a password.'
+			}[asks],
+			{ asks }
+		);
+	// Whoever reads without having opened it first (a program, another browser) uses it once more each time.
+	if (!proof && !(await countUse(db, row, now))) throw USED_UP(row.uses);
+	if (kind === 'pass') {
+		const [about] = row.releaseId ? await db.select().from(release).where(eq(release.id, row.releaseId)) : [];
+		if (!about) throw new Problem('not-found', 'This pass is not for a release.');
+		return { pass: row, release: about, project: found, proof };
+	}
+	const [at] = row.placeId
+		? await db
+				.select()
+				.from(place)
+				.where(and(eq(place.id, row.placeId), live()))
+		: [];
+	if (!at)
+		throw new Problem('not-found', 'What this pass leads to is not there any more. Ask the sender about it.');
+	return { pass: row, place: at, project: found, proof };
+}
+
+async function byHatch(db: Querier, secret: string, { now }: Asked) {
+	const [row] = await db
+		.select()
+		.from(hatch)
+		.where(eq(hatch.secretHash, secretHash(secret)));
+	if (!row)
+		throw new Problem('not-found', 'This hatch does not exist. Check that the whole link was copied.');
+	if (row.withdrawnAt)
+		throw new Problem('not-found', 'This hatch was closed. Ask whoever sent you the link for a new one.');
+	if (row.endsAt <= now)
+		throw new Problem('not-found', 'This hatch has ended. Ask whoever sent you the link for a new one.');
+	const [at] = await db
+		.select()
+		.from(place)
+		.where(and(eq(place.id, row.placeId), live()));
+	if (!at)
+		throw new Problem('not-found', 'This hatch leads nowhere any more. Ask whoever sent you the link.');
+	return { hatch: row, place: at, project: (await projectBy(db, row.projectId))! };
+}
+
+/**
+ * Places by id that somebody may look at, for reading several at once inside an act, with what stands at each that
+ * caps levels there ({@link Reach.held} asks for it).
+ */
+export async function visiblePlaces(db: Querier, reach: Reach, ids: string[]) {
+	if (!ids.length) return [];
+	const rows = await db
+		.select({ place, state: document.state, inHandOf: lock.holderId })
+		.from(place)
+		.leftJoin(document, eq(document.id, place.id))
+		.leftJoin(lock, openLockHere)
+		.where(
+			and(
+				inArray(place.id, ids),
+				eq(place.projectId, reach.subject.projectId),
+				live(),
+				reach.sees(place.scope)
+			)
+		);
+	return rows.map((row) => ({ ...row.place, archived: row.state === 'archived', inHandOf: row.inHandOf }));
+}
+
+export type SeenPlace = Awaited<ReturnType<typeof visiblePlaces>>[number];

@@ -1,0 +1,184 @@
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { allows } from '../../core/access/levels';
+import { Problem } from '../../core/acts/problem';
+import { PURPOSE_LABEL } from '../../core/revisions/revisions';
+import { releaseNumber, worst } from '../../core/releases';
+import type { Reach } from '../access/reach';
+import type { Querier } from '../platform/db';
+import { person, release } from '../platform/db/schema';
+import { tellNotices } from '../notices/tell';
+import { buildOf, checkRelease, releaseItems } from './checks';
+import { defineAct } from '../platform/runner/act';
+import { goesOn, ranged } from '../documents/acts';
+import { id, reason } from '../platform/runner/fields';
+import { handsIn, reopen } from './acts';
+
+export const askApproval = defineAct({
+	name: 'askApproval',
+	summary: 'Ask for the approval of a release whose checks do not stop it',
+	method: 'POST',
+	path: '/releases/{release}/ask',
+	input: z.strictObject({ release: id }),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	events: ['release.asked'],
+	prepare: ({ services, tx, release: about }) => checkRelease(services, tx, about, false),
+	async run(context) {
+		const { tx, person: by, release: about, services, now, tell } = context;
+		const before = await reopen(tx, about.id, by);
+		if ((await handsIn(tx, about.id)).has(before.approverId))
+			throw new Problem(
+				'conflict',
+				'Who is to approve it has a hand in this build. Choose a second person, who has none.'
+			);
+		const items = await checkRelease(services, tx, before, false);
+		if (!items.length) throw new Problem('conflict', 'The release holds no documents.');
+		const having = (result: 'stops' | 'look') => items.filter((i) => worst(i.checks) === result).length;
+		if (having('stops'))
+			throw new Problem(
+				'conflict',
+				`${having('stops')} of ${items.length} documents stop the release. Mend them or leave them out first.`
+			);
+		if (having('look'))
+			throw new Problem(
+				'conflict',
+				`At ${having('look')} of ${items.length} documents there is something to look at. Mend it, or say why it goes out all the same.`
+			);
+		await tx
+			.update(release)
+			.set({ state: 'in-review', askedAt: now, sentBackReason: null })
+			.where(eq(release.id, about.id));
+		const [approver] = await tx.select().from(person).where(eq(person.id, before.approverId));
+		await tellNotices(context, {
+			kind: 'approval-asked',
+			people: [approver!.id],
+			releaseId: about.id,
+			sentence: `${by.name} asks you to approve release ${releaseNumber(about.number)}, “${about.title}” (${PURPOSE_LABEL[about.purpose].toLowerCase()}, ${items.length} documents).`,
+			way: `releases/${about.number}`
+		});
+		tell({
+			kind: 'release.asked',
+			releaseId: about.id,
+			details: { number: about.number, title: about.title, of: approver!.name }
+		});
+		return {};
+	}
+});
+
+export const approveRelease = defineAct({
+	name: 'approveRelease',
+	summary: 'Approve a release',
+	method: 'POST',
+	path: '/releases/{release}/approval',
+	input: z.strictObject({
+		release: id,
+		/** Of the build as it was shown to who approves it. */
+		digest: z.string().regex(/^[0-9a-f]{64}$/, 'Say which build was looked at.')
+	}),
+	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
+	events: ['release.approved'],
+	prepare: ({ services, tx, release: about }) => checkRelease(services, tx, about, false),
+	async run({ tx, services, person: by, release: about, now, tell }, input) {
+		const [held] = await tx.select().from(release).where(eq(release.id, about.id)).for('update');
+		if ((await handsIn(tx, about.id)).has(by.id))
+			throw new Problem('conflict', 'Nobody decides on what they built, changed or asked for.');
+		const { build, digest } = await buildOf(tx, held!, await checkRelease(services, tx, held!, false));
+		if (digest !== input.digest)
+			throw new Problem(
+				'conflict',
+				'The release is not what you looked at any more. Nothing was approved; look at what changed.',
+				{ build, digest }
+			);
+		const done = await tx
+			.update(release)
+			.set({ state: 'approved', approvedAt: now, approvedDigest: digest })
+			.where(and(eq(release.id, about.id), eq(release.state, 'in-review')))
+			.returning();
+		if (!done.length) throw new Problem('conflict', 'The release is not waiting for approval.');
+		tell({
+			kind: 'release.approved',
+			releaseId: about.id,
+			details: { number: about.number, title: about.title, digest }
+		});
+		return {};
+	}
+});
+
+export const sendBack = defineAct({
+	name: 'sendBack',
+	summary: 'Send a release back to its builder with a reason',
+	method: 'POST',
+	path: '/releases/{release}/send-back',
+	input: z.strictObject({ release: id, reason }),
+	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
+	events: ['release.sent-back'],
+	async run(context, input) {
+		const { tx, person: by, release: about, tell } = context;
+		const done = await tx
+			.update(release)
+			.set({ state: 'building', askedAt: null, sentBackReason: input.reason })
+			.where(and(eq(release.id, about.id), eq(release.state, 'in-review')))
+			.returning();
+		if (!done.length) throw new Problem('conflict', 'The release is not waiting for approval.');
+		await tellNotices(context, {
+			kind: 'approval-asked',
+			people: [about.builtBy],
+			releaseId: about.id,
+			sentence: `${by.name} sent release ${releaseNumber(about.number)}, “${about.title}”, back: ${input.reason}`,
+			way: `releases/${about.number}`
+		});
+		tell({
+			kind: 'release.sent-back',
+			releaseId: about.id,
+			details: { number: about.number, title: about.title, reason: input.reason }
+		});
+		return {};
+	}
+});
+
+export const openFromRelease = defineAct({
+	name: 'openFromRelease',
+	summary: 'Note that a document of a release was opened, or taken, by somebody on its route',
+	method: 'POST',
+	path: '/releases/{release}/documents/{document}/opened',
+	input: z.strictObject({
+		release: id,
+		document: id,
+		how: z.enum(['opened', 'downloaded']).default('opened'),
+		ranged
+	}),
+	at: { kind: 'release', id: (i) => i.release, who: 'route' },
+	events: ['document.opened', 'document.downloaded'],
+	async run({ tx, release: about, person: by, reach, now, tell }, input) {
+		const row = await itemOnRoute(tx, reach, about.id, input.document);
+		if (input.how === 'downloaded' && !row.mayGive)
+			throw new Problem('needs-level', 'On a release’s route one views; taking the file needs Take there.', {
+				needed: 'take'
+			});
+		const kind = `document.${input.how}`;
+		const what = { kind, actor: by.id, documentId: row.documentId, hash: row.hash };
+		if (input.ranged && (await goesOn(tx, what, now))) return {};
+		tell({
+			kind,
+			placeId: row.documentId,
+			documentId: row.documentId,
+			releaseId: about.id,
+			details: {
+				number: row.number,
+				label: row.chosenLabel,
+				hash: row.hash,
+				release: about.number,
+				byRoute: !row.mayLook
+			}
+		});
+		return {};
+	}
+});
+
+/** A document of a release, and what somebody on its route may do with it where it lies. */
+export async function itemOnRoute(db: Querier, reach: Reach, releaseId: string, documentId: string) {
+	const row = (await releaseItems(db, releaseId)).find((i) => i.documentId === documentId);
+	if (!row) throw new Problem('not-found', 'The document is not in this release.');
+	const level = reach.held(row, { archived: row.state === 'archived', inHandOf: null });
+	return { ...row, mayLook: allows(level, 'look'), mayGive: allows(level, 'take') };
+}

@@ -1,0 +1,416 @@
+import { and, asc, eq, inArray, isNull, max, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { Problem } from '../../core/acts/problem';
+import type { Purpose } from '../../core/revisions/revisions';
+import { CHECKS, releaseNumber } from '../../core/releases';
+import type { Reach } from '../access/reach';
+import type { Querier, Tx } from '../platform/db';
+import {
+	document,
+	event,
+	member,
+	person,
+	project,
+	recipient,
+	release,
+	releaseItem,
+	releaseOverride,
+	version
+} from '../platform/db/schema';
+import { tellNotices } from '../notices/tell';
+import { checkRelease } from './checks';
+import { defineAct, type Project, type Release } from '../platform/runner/act';
+import { day, id, name, projectKey, reason } from '../platform/runner/fields';
+import { visiblePlaces } from '../platform/runner/locate';
+
+const MOST_ITEMS = 2_000;
+const purpose = z.enum([
+	'information',
+	'comment',
+	'approval',
+	'construction',
+	'as-built'
+] satisfies Purpose[]);
+
+/** Kinds of event by which somebody has a hand in a release: who does any of these never decides on it. */
+const HANDS = ['release.built', 'release.changed', 'release.asked', 'release.accepted'];
+
+/** Everybody who began, changed or asked for the approval of a release, by what the trail says (T3). */
+export async function handsIn(tx: Querier, releaseId: string): Promise<Set<string>> {
+	const rows = await tx
+		.selectDistinct({ actor: event.actor })
+		.from(event)
+		.where(and(eq(event.releaseId, releaseId), inArray(event.kind, HANDS)));
+	return new Set(rows.flatMap((r) => r.actor ?? []));
+}
+
+async function checkApprover(
+	tx: Tx,
+	here: Project,
+	approver: string,
+	hands: ReadonlySet<string>
+): Promise<void> {
+	const [who] = await tx
+		.select({ name: person.name })
+		.from(member)
+		.innerJoin(person, eq(person.id, member.personId))
+		.where(
+			and(
+				eq(member.projectId, here.id),
+				eq(member.personId, approver),
+				isNull(member.leftAt),
+				isNull(member.blockedAt)
+			)
+		);
+	if (!who)
+		throw new Problem('invalid', 'The person who approves is not in this project.', { field: 'approver' });
+	if (hands.has(approver))
+		throw new Problem(
+			'invalid',
+			`${who.name} has a hand in this build, and nobody decides on what they built, changed or asked for. Choose a second person.`,
+			{ field: 'approver' }
+		);
+}
+
+async function checkRecipient(tx: Tx, here: Project, recipientId: string): Promise<void> {
+	const [to] = await tx
+		.select()
+		.from(recipient)
+		.where(and(eq(recipient.projectId, here.id), eq(recipient.id, recipientId)));
+	if (!to)
+		throw new Problem('invalid', 'The recipient is not on the distribution list.', { field: 'recipient' });
+}
+
+export const buildRelease = defineAct({
+	name: 'buildRelease',
+	summary: 'Start a release from chosen documents',
+	method: 'POST',
+	path: '/projects/{project}/releases',
+	input: z.strictObject({
+		project: projectKey,
+		title: name,
+		purpose,
+		recipient: id,
+		approver: id,
+		replyBy: day.nullable().default(null),
+		documents: z.array(id).max(MOST_ITEMS, `A release holds ${MOST_ITEMS} documents at most.`).default([])
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
+	events: ['release.built'],
+	async run({ tx, project: here, person: by, reach, now, newId, tell }, input) {
+		await checkApprover(tx, here, input.approver, new Set([by.id]));
+		await checkRecipient(tx, here, input.recipient);
+		const [counted] = await tx
+			.update(project)
+			.set({ nextRelease: sql`${project.nextRelease} + 1` })
+			.where(eq(project.id, here.id))
+			.returning();
+		const number = counted!.nextRelease - 1;
+		const releaseId = newId();
+		await tx.insert(release).values({
+			id: releaseId,
+			projectId: here.id,
+			number,
+			title: input.title,
+			purpose: input.purpose,
+			state: 'building',
+			recipientId: input.recipient,
+			approverId: input.approver,
+			replyBy: input.replyBy,
+			builtBy: by.id,
+			createdAt: now
+		});
+		const added = await addItems(tx, reach, here.id, releaseId, input.documents);
+		tell({
+			kind: 'release.built',
+			releaseId,
+			details: { number, title: input.title, purpose: input.purpose, documents: added }
+		});
+		return { id: releaseId, number };
+	}
+});
+
+async function addItems(
+	tx: Tx,
+	reach: Reach,
+	projectId: string,
+	releaseId: string,
+	ids: string[]
+): Promise<number> {
+	const unique = [...new Set(ids)];
+	const visible = (await visiblePlaces(tx, reach, unique)).filter(
+		(p) => p.kind === 'document' && p.projectId === projectId
+	);
+	if (visible.length !== unique.length)
+		throw new Problem('not-found', 'A document chosen is not there any more.');
+	if (!unique.length) return 0;
+	const [last] = await tx
+		.select({ at: max(releaseItem.position) })
+		.from(releaseItem)
+		.where(eq(releaseItem.releaseId, releaseId));
+	const rows = await tx
+		.select({ id: document.id, versionId: version.id, label: version.label })
+		.from(document)
+		.innerJoin(version, eq(version.id, document.currentVersionId))
+		.where(inArray(document.id, unique))
+		.orderBy(asc(document.number));
+	const inserted = await tx
+		.insert(releaseItem)
+		.values(
+			rows.map((r, i) => ({
+				releaseId,
+				documentId: r.id,
+				versionId: r.versionId,
+				fromLabel: r.label,
+				position: (last?.at ?? -1) + 1 + i
+			}))
+		)
+		.onConflictDoNothing()
+		.returning({ id: releaseItem.documentId });
+	return inserted.length;
+}
+
+/**
+ * Holds a release for a change, which opens its build again: whatever was approved is asked anew. Raises `conflict` when
+ * it is issued or cancelled, or when who changes it is asked to decide on it.
+ */
+export async function reopen(tx: Tx, releaseId: string, by: { id: string }): Promise<Release> {
+	const row = await openRelease(tx, releaseId);
+	if (row.approverId === by.id)
+		throw new Problem(
+			'conflict',
+			'You are asked to decide on this release, and whoever decides does not change what is decided on. Send it back with what you miss, or have somebody else asked.'
+		);
+	await tx
+		.update(release)
+		.set({ state: 'building', askedAt: null, approvedAt: null, approvedDigest: null })
+		.where(eq(release.id, releaseId));
+	return row;
+}
+
+/** Holds a release that is not issued yet. Raises `conflict` for one that is, or was cancelled. */
+async function openRelease(tx: Tx, releaseId: string): Promise<Release> {
+	const [row] = await tx.select().from(release).where(eq(release.id, releaseId)).for('update');
+	if (row!.state === 'issued' || row!.state === 'superseded')
+		throw new Problem(
+			'conflict',
+			`Release ${releaseNumber(row!.number)} is issued; it cannot change any more.`
+		);
+	if (row!.state === 'cancelled')
+		throw new Problem('conflict', `Release ${releaseNumber(row!.number)} was cancelled.`);
+	return row!;
+}
+
+export const changeRelease = defineAct({
+	name: 'changeRelease',
+	summary: 'Change the head of a release that is not issued; it needs approval again',
+	method: 'PATCH',
+	path: '/releases/{release}',
+	input: z.strictObject({
+		release: id,
+		title: name.optional(),
+		purpose: purpose.optional(),
+		recipient: id.optional(),
+		approver: id.optional(),
+		replyBy: day.nullable().optional()
+	}),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	events: ['release.changed'],
+	async run({ tx, project: here, person: by, release: about, tell }, input) {
+		const before = await openRelease(tx, about.id);
+		// What is not named stays as it is.
+		const next = {
+			title: input.title ?? before.title,
+			purpose: input.purpose ?? before.purpose,
+			recipientId: input.recipient ?? before.recipientId,
+			approverId: input.approver ?? before.approverId,
+			replyBy: input.replyBy === undefined ? before.replyBy : input.replyBy
+		};
+		const changed = (Object.keys(next) as (keyof typeof next)[]).filter((key) => next[key] !== before[key]);
+		if (!changed.length) return {};
+		await checkApprover(tx, here, next.approverId, (await handsIn(tx, about.id)).add(by.id));
+		await checkRecipient(tx, here, next.recipientId);
+		await tx
+			.update(release)
+			.set({ ...next, state: 'building', askedAt: null, approvedAt: null, approvedDigest: null })
+			.where(eq(release.id, about.id));
+		const names = await tx
+			.select({ id: person.id, name: person.name })
+			.from(person)
+			.where(inArray(person.id, [before.approverId, next.approverId]));
+		const nameOf = (one: string) => names.find((n) => n.id === one)?.name ?? '';
+		tell({
+			kind: 'release.changed',
+			releaseId: about.id,
+			details: {
+				number: about.number,
+				title: next.title,
+				purpose: next.purpose,
+				changed: changed.map((key) => key.replace(/Id$/, '')),
+				...(changed.includes('approverId')
+					? { approver: nameOf(next.approverId), approverBefore: nameOf(before.approverId) }
+					: {})
+			}
+		});
+		return {};
+	}
+});
+
+export const cancelRelease = defineAct({
+	name: 'cancelRelease',
+	summary: 'Cancel a release that is not issued, with a reason; its number is never used again',
+	method: 'POST',
+	path: '/releases/{release}/cancelled',
+	input: z.strictObject({ release: id, reason }),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	events: ['release.cancelled'],
+	async run(context, input) {
+		const { tx, person: by, release: about, now, tell } = context;
+		const before = await openRelease(tx, about.id);
+		await tx
+			.update(release)
+			.set({ state: 'cancelled', cancelledAt: now, cancelledReason: input.reason })
+			.where(eq(release.id, about.id));
+		if (before.state !== 'building' && before.approverId !== by.id)
+			await tellNotices(context, {
+				kind: 'approval-asked',
+				people: [before.approverId],
+				releaseId: about.id,
+				sentence: `${by.name} cancelled release ${releaseNumber(about.number)}, “${about.title}”: ${input.reason}`,
+				way: `releases/${about.number}`
+			});
+		tell({
+			kind: 'release.cancelled',
+			releaseId: about.id,
+			details: { number: about.number, title: about.title, reason: input.reason }
+		});
+		return {};
+	}
+});
+
+export const acceptChecks = defineAct({
+	name: 'acceptChecks',
+	summary: 'Say why something that checks of a release asked to look at goes out all the same',
+	method: 'POST',
+	path: '/releases/{release}/accepted',
+	input: z.strictObject({
+		release: id,
+		checks: z
+			.array(z.strictObject({ document: id, check: z.enum(CHECKS) }))
+			.min(1, 'Choose what goes out.')
+			.max(MOST_ITEMS),
+		reason
+	}),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	events: ['release.accepted'],
+	async run({ tx, services, person: by, release: about, now, tell }, input) {
+		const held = await reopen(tx, about.id, by);
+		const items = await checkRelease(services, tx, held, false);
+		for (const one of input.checks) {
+			const item = items.find((i) => i.documentId === one.document);
+			const check = item?.checks.find((c) => c.name === one.check);
+			if (!item || check?.result !== 'look')
+				throw new Problem(
+					'conflict',
+					`${item?.number ?? 'A document'} has nothing to look at there any more. Look at the checks again.`
+				);
+			const what = { sentence: check.sentence, reason: input.reason, decidedBy: by.id, decidedAt: now };
+			await tx
+				.insert(releaseOverride)
+				.values({ releaseId: about.id, documentId: one.document, check: one.check, ...what })
+				.onConflictDoUpdate({
+					target: [releaseOverride.releaseId, releaseOverride.documentId, releaseOverride.check],
+					set: what
+				});
+			tell({
+				kind: 'release.accepted',
+				releaseId: about.id,
+				details: {
+					number: about.number,
+					document: item.number,
+					check: one.check,
+					sentence: check.sentence,
+					reason: input.reason
+				}
+			});
+		}
+		return {};
+	}
+});
+
+export const addToRelease = defineAct({
+	name: 'addToRelease',
+	summary: 'Put documents in a release',
+	method: 'POST',
+	path: '/releases/{release}/documents',
+	input: z.strictObject({ release: id, documents: z.array(id).min(1, 'Choose a document.').max(MOST_ITEMS) }),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	events: ['release.changed'],
+	async run({ tx, project: here, person: by, reach, release: about, tell }, input) {
+		await reopen(tx, about.id, by);
+		const added = await addItems(tx, reach, here.id, about.id, input.documents);
+		if (!added) throw new Problem('conflict', 'They are in this release already.');
+		tell({ kind: 'release.changed', releaseId: about.id, details: { number: about.number, added } });
+		return { added };
+	}
+});
+
+export const leaveOut = defineAct({
+	name: 'leaveOut',
+	summary: 'Leave a document out of a release',
+	method: 'DELETE',
+	path: '/releases/{release}/documents/{document}',
+	input: z.strictObject({ release: id, document: id }),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	events: ['release.changed'],
+	async run({ tx, person: by, release: about, tell }, input) {
+		await reopen(tx, about.id, by);
+		const [gone] = await tx
+			.delete(releaseItem)
+			.where(and(eq(releaseItem.releaseId, about.id), eq(releaseItem.documentId, input.document)))
+			.returning();
+		if (!gone) throw new Problem('conflict', 'The document is not in this release.');
+		const [row] = await tx
+			.select({ number: document.number })
+			.from(document)
+			.where(eq(document.id, input.document));
+		tell({
+			kind: 'release.changed',
+			releaseId: about.id,
+			details: { number: about.number, leftOut: row!.number }
+		});
+		return {};
+	}
+});
+
+export const takeNewest = defineAct({
+	name: 'takeNewest',
+	summary: 'Take the newest version of a document into a release',
+	method: 'POST',
+	path: '/releases/{release}/documents/{document}/newest',
+	input: z.strictObject({ release: id, document: id }),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	events: ['release.changed'],
+	async run({ tx, person: by, release: about, tell }, input) {
+		await reopen(tx, about.id, by);
+		const [row] = await tx
+			.select({ versionId: version.id, label: version.label, number: document.number })
+			.from(document)
+			.innerJoin(version, eq(version.id, document.currentVersionId))
+			.where(eq(document.id, input.document));
+		const done = row
+			? await tx
+					.update(releaseItem)
+					.set({ versionId: row.versionId, fromLabel: row.label })
+					.where(and(eq(releaseItem.releaseId, about.id), eq(releaseItem.documentId, input.document)))
+					.returning()
+			: [];
+		if (!row || !done.length) throw new Problem('conflict', 'The document is not in this release.');
+		tell({
+			kind: 'release.changed',
+			releaseId: about.id,
+			details: { number: about.number, newest: `${row.number} ${row.label}` }
+		});
+		return { label: row.label };
+	}
+});

@@ -1,0 +1,94 @@
+import { and, asc, eq, isNull } from 'drizzle-orm';
+import { releaseNumber, VERDICT_LABEL, type Verdict } from '../../core/releases';
+import { dayOf, plusDays } from '../../core/time/days';
+import { idsOf } from '../access/reach';
+import { departmentMember, document, member, place, remark, type release } from '../platform/db/schema';
+import { tellNotices } from '../notices/tell';
+import type { Acting, ContextOf } from '../platform/runner/act';
+import { nextNumber } from '../remarks/acts';
+
+/** Kinds of event that a verdict writes by which a document comes back. */
+export const RETURNED_EVENTS = ['document.returned', 'remark.added'];
+
+/** Days in which what came back is to be worked on. */
+const DAYS = 14;
+
+type AtPass = Pick<ContextOf['pass'] & Acting, 'tx' | 'project' | 'services' | 'now' | 'newId' | 'tell'>;
+
+/**
+ * A document that the client sent back (C) or refused (D) returns to its department (T8): it is work in progress again,
+ * what the client said stands on it as a remark for the department to settle by a day, and its leads are told.
+ */
+export async function returnDocument(
+	context: AtPass,
+	about: typeof release.$inferSelect,
+	item: { documentId: string; number: string; versionId: string; chosenLabel: string },
+	said: { code: Verdict; remark: string; by: string }
+): Promise<void> {
+	const { tx, project, now, newId, tell } = context;
+	const [at] = await tx
+		.update(document)
+		.set({ state: 'wip' })
+		.where(eq(document.id, item.documentId))
+		.returning();
+	const [here] = await tx.select().from(place).where(eq(place.id, item.documentId));
+	const [shelf] = await tx
+		.select()
+		.from(place)
+		.where(eq(place.id, idsOf(here!.path)[0]!));
+	const due = plusDays(dayOf(now, project.timeZone), DAYS);
+	const number = await nextNumber(tx, item.documentId);
+	const inRelease = `release ${releaseNumber(about.number)}`;
+	const text = `${said.code}, ${VERDICT_LABEL[said.code]}, on ${item.chosenLabel} in ${inRelease}: ${said.remark}`;
+	await tx.insert(remark).values({
+		id: newId(),
+		documentId: item.documentId,
+		number,
+		versionId: item.versionId,
+		anchor: { on: 'version' },
+		text,
+		// Who answers by a pass has no account; what they said hangs on who issued it, under their own name.
+		createdBy: about.issuedBy!,
+		fromName: said.by,
+		createdAt: now,
+		assignedDepartment: shelf!.departmentId,
+		due
+	});
+	tell({
+		kind: 'remark.added',
+		placeId: item.documentId,
+		documentId: item.documentId,
+		details: { number: item.number, label: item.chosenLabel, remark: number, text }
+	});
+	tell({
+		kind: 'document.returned',
+		placeId: item.documentId,
+		documentId: item.documentId,
+		releaseId: about.id,
+		details: { number: item.number, label: item.chosenLabel, code: said.code, release: about.number, due }
+	});
+	const leads = shelf!.departmentId
+		? await tx
+				.select({ id: departmentMember.personId })
+				.from(departmentMember)
+				.innerJoin(
+					member,
+					and(eq(member.personId, departmentMember.personId), eq(member.projectId, project.id))
+				)
+				.where(
+					and(
+						eq(departmentMember.departmentId, shelf!.departmentId),
+						eq(departmentMember.lead, true),
+						isNull(member.leftAt)
+					)
+				)
+				.orderBy(asc(departmentMember.personId))
+		: [];
+	await tellNotices(context, {
+		kind: 'remark-assigned',
+		people: leads.map((l) => l.id),
+		placeId: item.documentId,
+		sentence: `${said.by} answered ${item.number}, “${at!.title}”, with ${said.code}, ${VERDICT_LABEL[said.code]}: ${said.remark} It is your department’s again, to be answered by ${due}.`,
+		way: `document/${item.documentId}?remark=${number}`
+	});
+}

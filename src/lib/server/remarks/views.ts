@@ -1,0 +1,206 @@
+import { and, asc, desc, eq, isNotNull, isNull, or, sql, type SQL } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
+import { z } from 'zod';
+import { allows } from '../../core/access/levels';
+import { whoReaches } from '../../core/access/model';
+import { maySettle, REMARK_FILTERS, type RemarkRow } from '../../core/remarks/remarks';
+import { beneath, live, type Reach } from '../access/reach';
+import { loadModel } from '../access/model';
+import { defineView } from '../platform/runner/act';
+import { id, projectKey } from '../platform/runner/fields';
+import { among, type Querier } from '../platform/db';
+import {
+	department,
+	departmentMember,
+	document,
+	member,
+	person,
+	place,
+	remark,
+	remarkAnswer,
+	version
+} from '../platform/db/schema';
+
+/** Most remarks of one answer. */
+const MOST = 2_000;
+
+/** The department of a person in a project, by its code; the first when there are several. */
+const departmentOf = (projectId: string) => sql<string | null>`(select d.code from ${departmentMember} m
+	join ${department} d on d.id = m.department_id
+	where m.person_id = ${remark.createdBy} and d.project_id = ${projectId} order by d.code limit 1)`;
+
+/**
+ * Remarks as lists show them, with their answers.
+ * @param where which; the caller has put access into it
+ */
+async function remarkRows(
+	db: Querier,
+	{ projectId, reach, readerId }: { projectId: string; reach: Reach; readerId: string },
+	where: SQL,
+	order: SQL[] = [asc(remark.number)]
+): Promise<RemarkRow[]> {
+	const [assigned, settler] = [alias(person, 'assigned'), alias(person, 'settler')];
+	const rows = await db
+		.select({
+			remark,
+			label: version.label,
+			number: document.number,
+			title: document.title,
+			scope: place.scope,
+			by: person.name,
+			from: departmentOf(projectId),
+			assigned: assigned.name,
+			department: department.name,
+			settler: settler.name
+		})
+		.from(remark)
+		.innerJoin(document, eq(document.id, remark.documentId))
+		.innerJoin(place, eq(place.id, document.id))
+		.innerJoin(version, eq(version.id, remark.versionId))
+		.innerJoin(person, eq(person.id, remark.createdBy))
+		.leftJoin(assigned, eq(assigned.id, remark.assignedPerson))
+		.leftJoin(department, eq(department.id, remark.assignedDepartment))
+		.leftJoin(settler, eq(settler.id, remark.settledBy))
+		.where(where)
+		.orderBy(...order)
+		.limit(MOST);
+	if (!rows.length) return [];
+	const answers = await db
+		.select({
+			remark: remarkAnswer.remarkId,
+			by: person.name,
+			byId: remarkAnswer.createdBy,
+			at: remarkAnswer.createdAt,
+			text: remarkAnswer.text
+		})
+		.from(remarkAnswer)
+		.innerJoin(person, eq(person.id, remarkAnswer.createdBy))
+		.where(
+			among(
+				remarkAnswer.remarkId,
+				rows.map((r) => r.remark.id)
+			)
+		)
+		.orderBy(asc(remarkAnswer.createdAt));
+	const { departments } = reach.subject;
+	return rows.map(({ remark: r, ...row }) => ({
+		id: r.id,
+		number: r.number,
+		document: r.documentId,
+		documentNumber: row.number,
+		documentTitle: row.title,
+		label: row.label,
+		anchor: r.anchor,
+		quote: r.quote,
+		text: r.text,
+		by: r.fromName ?? row.by,
+		byId: r.createdBy,
+		from: r.fromName ? 'client' : (row.from ?? 'outside'),
+		at: r.createdAt.toISOString(),
+		answers: answers
+			.filter((a) => a.remark === r.id)
+			.map(({ by, byId, at, text }) => ({ by, byId, at: at.toISOString(), text })),
+		assigned: r.assignedPerson
+			? { kind: 'person', id: r.assignedPerson, name: row.assigned! }
+			: r.assignedDepartment
+				? { kind: 'department', id: r.assignedDepartment, name: row.department! }
+				: null,
+		due: r.due,
+		settled: r.settledAt
+			? { by: row.settler!, at: r.settledAt.toISOString(), note: r.settledNote ?? '' }
+			: null,
+		maySettle: maySettle(r, { id: readerId, departments }, reach.level(row.scope))
+	}));
+}
+
+export const remarks = defineView({
+	name: 'remarks',
+	summary: 'The remarks on a document, with their answers',
+	path: '/documents/{document}/remarks',
+	input: z.strictObject({ document: id }),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	async run({ db, project, reach, place: here, person: me, level }) {
+		const of = { projectId: project.id, reach, readerId: me.id };
+		return {
+			remarks: await remarkRows(db, of, eq(remark.documentId, here.id)),
+			mayRemark: allows(level, 'remark')
+		};
+	}
+});
+
+export const remarksWithin = defineView({
+	name: 'remarksWithin',
+	summary: 'Remarks on documents you may look at, in a project or a folder: open, settled, yours, or all',
+	path: '/projects/{project}/remarks',
+	input: z.strictObject({
+		project: projectKey,
+		place: id.optional(),
+		filter: z.enum(REMARK_FILTERS).default('open'),
+		by: id.optional()
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	async run({ db, project, reach, person: me }, input) {
+		const [folder] = input.place
+			? await db
+					.select({ path: place.path })
+					.from(place)
+					.where(
+						and(eq(place.id, input.place), eq(place.projectId, project.id), live(), reach.sees(place.scope))
+					)
+			: [];
+		if (input.place && !folder) return { remarks: [] };
+		const mine = or(
+			eq(remark.assignedPerson, me.id),
+			reach.subject.departments.length
+				? among(remark.assignedDepartment, reach.subject.departments)
+				: undefined
+		);
+		const where = and(
+			eq(place.projectId, project.id),
+			live(),
+			reach.sees(place.scope),
+			folder ? beneath(folder.path) : undefined,
+			input.filter === 'settled' ? isNotNull(remark.settledAt) : undefined,
+			input.filter === 'open' || input.filter === 'mine' ? isNull(remark.settledAt) : undefined,
+			input.filter === 'mine' ? mine : undefined,
+			input.by ? eq(remark.createdBy, input.by) : undefined
+		)!;
+		const of = { projectId: project.id, reach, readerId: me.id };
+		return {
+			remarks: await remarkRows(db, of, where, [sql`${remark.due} asc nulls last`, desc(remark.createdAt)])
+		};
+	}
+});
+
+export const mentionable = defineView({
+	name: 'mentionable',
+	summary:
+		'Who can be mentioned in a remark here: people who may look at the document, and their departments',
+	path: '/documents/{document}/mentionable',
+	input: z.strictObject({ document: id }),
+	at: { kind: 'place', id: (i) => i.document, level: 'remark', only: ['document'] },
+	async run({ db, project, place: here, now }) {
+		const model = await loadModel(db, project.id);
+		const seeing = whoReaches(model, here.scope, now.getTime())
+			.filter(({ level }) => allows(level, 'look'))
+			.map((r) => r.personId);
+		const [people, departments] = await Promise.all([
+			db
+				.select({ id: person.id, name: person.name })
+				.from(person)
+				.innerJoin(member, and(eq(member.personId, person.id), eq(member.projectId, project.id)))
+				.where(and(among(person.id, seeing), isNull(member.leftAt)))
+				.orderBy(asc(person.name)),
+			db
+				.selectDistinct({ id: department.id, name: department.name })
+				.from(department)
+				.innerJoin(departmentMember, eq(departmentMember.departmentId, department.id))
+				.where(and(eq(department.projectId, project.id), among(departmentMember.personId, seeing)))
+				.orderBy(asc(department.name))
+		]);
+		return {
+			people: people.map((p) => ({ kind: 'person' as const, ...p })),
+			departments: departments.map((d) => ({ kind: 'department' as const, ...d }))
+		};
+	}
+});

@@ -1,0 +1,125 @@
+import { and, desc, eq, gte, inArray, like, lt, notInArray, sql, type SQL } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
+import { z } from 'zod';
+import type { EventRow } from '../../core/documents/rows';
+import { OPENINGS } from '../../core/trail/openings';
+import { placesNamed, readableDetails } from '../../core/trail/named';
+import type { Reach } from '../access/reach';
+import { defineView } from '../platform/runner/act';
+import { day, id, projectKey } from '../platform/runner/fields';
+import { among, type Querier } from '../platform/db';
+import { event, place, release } from '../platform/db/schema';
+import { visibleEvents } from './write';
+
+/** Events with what they tell of as a reader may know it, newest first. */
+async function eventRows(db: Querier, reach: Reach, where: SQL, limit: number): Promise<EventRow[]> {
+	const rows = await db
+		.select({
+			seq: event.seq,
+			at: event.at,
+			actor: event.actorName,
+			kind: event.kind,
+			document: event.documentId,
+			details: event.details,
+			placeId: event.placeId,
+			placeKind: place.kind,
+			removalId: place.removalId,
+			release: release.number
+		})
+		.from(event)
+		.leftJoin(place, eq(place.id, event.placeId))
+		.leftJoin(release, eq(release.id, event.releaseId))
+		.where(where)
+		.orderBy(desc(event.seq))
+		.limit(limit);
+	const named = new Set(rows.flatMap((row) => placesNamed(row.kind, row.details)));
+	const seen = named.size
+		? await db
+				.select({ id: place.id })
+				.from(place)
+				.where(and(among(place.id, named), reach.sees(place.scope)))
+		: [];
+	const sees = new Set(seen.map((s) => s.id));
+	return rows.map(({ placeId, placeKind, removalId, ...row }) => ({
+		...row,
+		details: readableDetails(row.kind, row.details, (id) => sees.has(id)),
+		at: row.at.toISOString(),
+		place: placeId && placeKind ? { id: placeId, kind: placeKind, removed: removalId !== null } : null
+	}));
+}
+
+/** Changes only, unless openings and downloads are asked for (V5). */
+function ofKind(kind: string | undefined): SQL | undefined {
+	if (kind === 'all') return undefined;
+	if (kind === 'openings') return inArray(event.kind, [...OPENINGS]);
+	return and(
+		notInArray(event.kind, [...OPENINGS]),
+		kind === undefined ? undefined : like(event.kind, `${kind}.%`)
+	);
+}
+
+const above = alias(place, 'above');
+
+const page = {
+	before: z.coerce.number().int().positive().optional(),
+	limit: z.coerce.number().int().min(1).max(200).default(80)
+};
+
+export const activity = defineView({
+	name: 'activity',
+	summary: 'What happened in the project, newest first, as far as you may know of it',
+	path: '/projects/{project}/activity',
+	input: z.strictObject({
+		project: projectKey,
+		...page,
+		actor: z.string().max(60).optional(),
+		/** The first part of an event's kind, "openings" for those and downloads, or "all". */
+		kind: z
+			.string()
+			.regex(/^[a-z]{1,20}$/, 'That is no kind of event.')
+			.optional(),
+		place: id.optional(),
+		from: day.optional(),
+		to: day.optional()
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	async run({ db, project, reach }, input) {
+		const where = and(
+			eq(event.projectId, project.id),
+			visibleEvents(reach),
+			input.before ? lt(event.seq, input.before) : undefined,
+			input.actor ? eq(event.actor, input.actor) : undefined,
+			ofKind(input.kind),
+			// Beneath a place that one may look at; the ids of others lead nowhere (A10).
+			input.place
+				? sql`exists (select 1 from ${place} above where above.id = ${input.place} and ${reach.sees(above.scope)}
+					and ${place.path} collate "C" like above.path || '%')`
+				: undefined,
+			input.from
+				? gte(event.at, sql`(${input.from}::date)::timestamp at time zone ${project.timeZone}`)
+				: undefined,
+			input.to
+				? lt(event.at, sql`(${input.to}::date + 1)::timestamp at time zone ${project.timeZone}`)
+				: undefined
+		)!;
+		return { events: await eventRows(db, reach, where, input.limit) };
+	}
+});
+
+export const trail = defineView({
+	name: 'trail',
+	summary: 'What happened to one document or folder',
+	path: '/places/{place}/trail',
+	input: z.strictObject({ place: id, ...page, kind: z.enum(['all']).optional() }),
+	at: { kind: 'place', id: (i) => i.place, level: 'look' },
+	async run({ db, project, place: here, reach }, input) {
+		const where = and(
+			eq(event.projectId, project.id),
+			eq(event.placeId, here.id),
+			visibleEvents(reach),
+			ofKind(input.kind),
+			input.before ? lt(event.seq, input.before) : undefined
+		)!;
+		return { events: await eventRows(db, reach, where, input.limit) };
+	}
+});

@@ -1,0 +1,39 @@
+<script lang="ts">
+	import { toast } from 'svelte-sonner';
+	import { attempt, call } from '../platform/api';
+	import ReasonDialog from '../kit/ReasonDialog.svelte';
+
+	/** Freezes a place with a reason, or thaws it. */
+	let {
+		place,
+		freeze,
+		done
+	}: {
+		place: { id: string; name: string };
+		freeze: { here: boolean } | null;
+		done: () => Promise<void> | void;
+	} = $props();
+	let asking = $state(false);
+
+	async function thaw() {
+		if (await attempt(() => call('DELETE', `/places/${place.id}/freeze`))) {
+			toast(`${place.name} is thawed.`);
+			await done();
+		}
+	}
+	async function act(reason: string) {
+		await call('POST', `/places/${place.id}/freeze`, { reason });
+		toast(`${place.name} is frozen.`);
+		await done();
+	}
+</script>
+
+{#if freeze?.here}<button class="button" onclick={thaw}>Thaw</button>
+{:else}<button class="button" onclick={() => (asking = true)}>Freeze</button>{/if}
+{#if asking}<ReasonDialog
+		bind:open={asking}
+		title="Freeze {place.name}?"
+		consequence="Nobody below Run changes anything here or beneath until it is thawed. Looking, taking and remarking go on; locks stay with their holders."
+		button="Freeze"
+		{act}
+	/>{/if}

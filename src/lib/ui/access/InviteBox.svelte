@@ -1,0 +1,156 @@
+<script lang="ts">
+	import Select from '../kit/Select.svelte';
+	import { toast } from 'svelte-sonner';
+	import { readInvites, type InviteLine, type Known } from '../../core/access/invite';
+	import { LEVELS, levelLabel, rank, type Level } from '../../core/access/levels';
+	import { call, CallError, sentenceOf } from '../platform/api';
+	import { dayText, plural } from '../platform/words';
+	import { projectDay } from '../platform/project-day';
+
+	/** Lets many in at once: one a line, typed or pasted, each with its own level; what is wrong stands at its line. */
+	let {
+		places,
+		known,
+		outsideLevel,
+		ownDomains,
+		levels = LEVELS,
+		done
+	}: {
+		/** Where: one place, or several with the same lines. */
+		places: string[];
+		known: Known[];
+		outsideLevel: Level | null;
+		/** Mail domains of colleagues; everybody else comes from outside. */
+		ownDomains: string[];
+		levels?: readonly Level[];
+		done: () => Promise<void>;
+	} = $props();
+
+	let text = $state('');
+	let note = $state('');
+	let preset = $state<Level>('look');
+	let busy = $state(false);
+	let fault = $state('');
+	let faultLine = $state(0);
+	const EXAMPLE = 'Building services, Look\nname@company.example, Take, 31 Dec';
+	const today = projectDay();
+	const lines = $derived(readInvites(text, known, preset, today).map(checked));
+	const faults = $derived(lines.filter((l) => l.fault));
+	const people = $derived(lines.reduce((n, l) => n + (l.known?.people ?? (l.fresh ? 1 : 0)), 0));
+	const isColleague = (email: string) => ownDomains.includes(email.split('@')[1]?.toLowerCase() ?? '');
+	const fresh = $derived(lines.filter((l) => l.fresh && !l.fault && !isColleague(l.fresh.email)).length);
+
+	/** What can be told before asking: how far people outside may go. */
+	function checked(line: InviteLine): InviteLine {
+		if (line.level === 'drop' && !levels.includes('drop'))
+			return { ...line, fault: 'Files are put into a folder, not into a document.' };
+		const outside = line.fresh ? !isColleague(line.fresh.email) : line.known?.outside;
+		if (line.fault || !outside || line.level === null) return line;
+		if (outsideLevel === null) return { ...line, fault: 'This project gives nothing to people outside.' };
+		if (rank(line.level) > rank(outsideLevel))
+			return { ...line, fault: `People outside get ${levelLabel(outsideLevel)} at most in this project.` };
+		return line;
+	}
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		fault = '';
+		faultLine = 0;
+		let reachedPlaces = 0;
+		busy = true;
+		try {
+			const named = lines.map((l) => ({
+				subject: l.known ? { kind: l.known.kind, id: l.known.id } : l.fresh,
+				level: l.level,
+				until: l.until
+			}));
+			const all = { lines: named.length, reached: 0, fresh: 0 };
+			for (const place of places) {
+				const answer = await call<{ reached: number; fresh: number }>('POST', `/places/${place}/access`, {
+					note,
+					lines: named
+				});
+				reachedPlaces++;
+				all.reached = Math.max(all.reached, answer.reached);
+				all.fresh += answer.fresh;
+			}
+			text = note = '';
+			toast.success(
+				`${plural(all.lines, 'line')} done${places.length > 1 ? ` at ${plural(places.length, 'place')}` : ''}; ${plural(all.reached, 'person', 'people')} new here${all.fresh ? `, ${all.fresh} with a new account` : ''}. They have been told.`
+			);
+			await done();
+		} catch (error) {
+			fault =
+				sentenceOf(error) +
+				(reachedPlaces ? ` They were let in at ${reachedPlaces} of the ${places.length} places before.` : '');
+			if (error instanceof CallError && typeof error.facts.line === 'number')
+				faultLine = lines[error.facts.line - 1]?.line ?? 0;
+		}
+		busy = false;
+	}
+</script>
+
+<form onsubmit={submit} class="space-y-2">
+	<h2 class="text-[15px]">Let more people in</h2>
+	<p id="invite-hint" class="text-[12px] text-ink-2">
+		One a line: a name, department, group or mail address, then the level, and a last day if you like. Paste a
+		list if you have one.
+	</p>
+	<label class="block">
+		<span class="sr-only">Whom to let in</span>
+		<textarea
+			class="field min-h-[104px] font-mono text-[12.5px] leading-[20px]"
+			aria-describedby="invite-hint"
+			aria-invalid={faults.length > 0}
+			placeholder={EXAMPLE}
+			bind:value={text}
+			spellcheck="false"></textarea>
+	</label>
+	{#if lines.length}
+		<ul class="max-h-[150px] space-y-0.5 overflow-auto text-[12px]" aria-label="As read">
+			{#each lines as l (l.line)}
+				<li class="flex gap-2 {l.fault || l.line === faultLine ? 'text-fault' : ''}">
+					<span class="w-4 shrink-0 text-right font-mono text-ink-2">{l.line}</span>
+					{#if l.fault}<span>{l.fault}</span>
+					{:else}<span class="min-w-0 truncate"
+							><b class="font-semibold">{l.known?.name ?? l.fresh!.name}</b>
+							{l.fresh
+								? `new ${isColleague(l.fresh.email) ? 'colleague' : 'from outside'}, ${l.fresh.email}`
+								: l.known!.people > 1
+									? plural(l.known!.people, 'person', 'people')
+									: ''}</span
+						><span class="ml-auto shrink-0 font-semibold"
+							>{l.level ? levelLabel(l.level) : 'Barred'}{l.until ? `, until ${dayText(l.until)}` : ''}</span
+						>{/if}
+				</li>
+			{/each}
+		</ul>
+	{/if}
+	<div class="flex gap-2">
+		<label class="w-[108px]"
+			><span class="label">Lines without a level</span><Select
+				choices={levels.map((level) => ({ value: level, label: levelLabel(level) }))}
+				bind:value={preset}
+			/></label
+		>
+		<label class="flex-1"
+			><span class="label">A note to them</span><input
+				class="field"
+				bind:value={note}
+				maxlength="500"
+			/></label
+		>
+	</div>
+	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+	<div class="flex items-center justify-between gap-2">
+		<p class="text-[12px] {faults.length ? 'text-fault' : 'text-ink-2'}" role="status">
+			{#if faults.length}{plural(faults.length, 'line')} cannot be read
+			{:else if lines.length}{plural(lines.length, 'line')}: {plural(people, 'person', 'people')}{fresh
+					? `, ${fresh} new outside`
+					: ''}{/if}
+		</p>
+		<button class="button button-act" disabled={busy || !lines.length || faults.length > 0}
+			>Let in and tell them</button
+		>
+	</div>
+</form>

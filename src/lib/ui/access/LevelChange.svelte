@@ -1,0 +1,91 @@
+<script lang="ts">
+	import Select from '../kit/Select.svelte';
+	import { toast } from 'svelte-sonner';
+	import { LEVELS, levelLabel, type Level } from '../../core/access/levels';
+	import type { AccessRow, EffectRow } from '../../core/access/rows';
+	import { attempt, call } from '../platform/api';
+	import { effectText } from './effect-text';
+
+	/**
+	 * The level of one grant. Choosing another only proposes it, with what it would mean; a button does it, and it can be
+	 * taken back (A13).
+	 */
+	let {
+		row,
+		place,
+		levels = LEVELS,
+		done
+	}: {
+		row: AccessRow;
+		place: string;
+		/** Levels that mean something here. */
+		levels?: readonly Level[];
+		done: () => Promise<void>;
+	} = $props();
+
+	const standing = $derived<Level | 'barred'>(row.level ?? 'barred');
+	let chosen = $derived<Level | 'barred'>(standing);
+	let meaning = $state('');
+	let busy = $state(false);
+	const word = (level: Level | 'barred') => (level === 'barred' ? 'Barred' : levelLabel(level));
+	const address = $derived(`/places/${place}/access/${row.grant}`);
+
+	$effect(() => {
+		const [level, from] = [chosen, standing];
+		meaning = '';
+		if (level === from) return;
+		call<EffectRow>('GET', `${address}/change-effect?level=${level}`).then(
+			(effect) => level === chosen && (meaning = effectText(effect)),
+			() => level === chosen && (meaning = 'What it would mean cannot be told at the moment.')
+		);
+	});
+
+	async function change() {
+		const before = {
+			level: row.level,
+			exactly: row.exactly,
+			bringCount: row.bringCount,
+			bringLevel: row.bringLevel
+		};
+		const [from, to, name] = [standing, chosen, row.name];
+		busy = true;
+		const answer = await attempt(() =>
+			call<{ changed: boolean }>('PATCH', address, { level: to === 'barred' ? null : to })
+		);
+		busy = false;
+		if (!answer) return;
+		toast.success(`${name}: ${word(from)} became ${word(to)}.`, {
+			duration: 12_000,
+			action: {
+				label: 'Take back',
+				onClick: () => void attempt(() => call('PATCH', address, before)).then(done)
+			}
+		});
+		await done();
+	}
+</script>
+
+<Select
+	label="Level of {row.name}"
+	choices={[
+		...levels.map((level) => ({ value: level, label: levelLabel(level) })),
+		{ value: 'barred', label: 'Barred' }
+	]}
+	bind:value={chosen}
+	class="rounded-sm border border-rule bg-sheet py-0.5 pr-1 pl-1.5 font-semibold {chosen === 'barred'
+		? 'text-fault'
+		: ''}"
+/>
+{#if chosen !== standing}
+	<div class="mt-1 max-w-[300px] space-y-1 border-l-4 border-wait bg-wait-soft px-2 py-1 whitespace-normal">
+		<p role="status" class="text-[12px]">
+			<b class="font-semibold">{word(standing)} → {word(chosen)}.</b>
+			{meaning || 'Working out what it means…'}
+		</p>
+		<p class="flex gap-1.5">
+			<button class="button button-act" disabled={busy || !meaning} onclick={change}
+				>Change to {word(chosen)}</button
+			><button class="button" disabled={busy} onclick={() => (chosen = standing)}>Leave as it is</button>
+		</p>
+	</div>
+{/if}

@@ -1,0 +1,104 @@
+<script lang="ts">
+	import { onMount, untrack } from 'svelte';
+	import Dialog from '../kit/Dialog.svelte';
+	import { gatherChosen, type Batch } from './files';
+	import { refresh } from '../platform/refresh';
+	import SettleTable from './SettleTable.svelte';
+	import { Settling, type SettlingProject } from './settling.svelte';
+	import { plural, sizeText } from '../platform/words';
+
+	/** Adds files to a folder: numbers and titles are proposed and settled before anything lands; each file goes its own way. */
+	let {
+		first,
+		place,
+		project,
+		close
+	}: {
+		first: Batch;
+		place: { id: string; name: string };
+		project: SettlingProject;
+		close: () => void;
+	} = $props();
+
+	const settling = untrack(() => new Settling(place.id, project));
+	let open = $state(true);
+	const lines = $derived(settling.lines);
+	const waiting = $derived(lines.filter((l) => l.open && !settling.faultsOf(l).length));
+	const added = $derived(lines.filter((l) => l.state === 'done').length);
+	const total = $derived(lines.reduce((n, l) => n + l.file.size, 0));
+	const sent = $derived(
+		lines.reduce((n, l) => n + (l.state === 'done' ? l.file.size : (l.sending?.sent ?? 0)), 0)
+	);
+
+	onMount(() => void settling.take(untrack(() => first)));
+	$effect(() => {
+		// What is on its way goes on; the page may be left meanwhile.
+		if (!open) close();
+	});
+
+	async function addAll(event: SubmitEvent) {
+		event.preventDefault();
+		await settling.addAll();
+		await refresh('cupboard:folder');
+		if (lines.every((l) => l.state === 'done') && !settling.empty.length) open = false;
+	}
+	function choose(event: Event) {
+		const field = event.currentTarget as HTMLInputElement;
+		if (field.files) void settling.take(gatherChosen(field.files));
+		field.value = '';
+	}
+</script>
+
+<Dialog bind:open title="Add documents to {place.name}" wide>
+	<form onsubmit={addAll} class="space-y-3">
+		<div class="flex flex-wrap items-center gap-2">
+			<label class="button cursor-pointer focus-within:outline-2"
+				>Choose files<input type="file" multiple class="sr-only" onchange={choose} /></label
+			>
+			<label class="button cursor-pointer focus-within:outline-2"
+				>Choose a folder<input type="file" webkitdirectory class="sr-only" onchange={choose} /></label
+			>
+			<p class="text-ink-2">
+				{lines.length
+					? `${plural(lines.length, 'file')}, ${sizeText(total)}. Numbers, titles and tags can be pasted from a sheet.`
+					: 'or drop files and whole folders anywhere on the list. Up to ' +
+						sizeText(project.maxFileBytes) +
+						' each.'}
+			</p>
+		</div>
+		{#if settling.empty.length}<p class="text-ink-2">
+				{plural(settling.empty.length, 'empty folder')}, made as well: {settling.empty
+					.slice(0, 5)
+					.map((way) => way.join(' / '))
+					.join(', ')}{settling.empty.length > 5 ? ' and more' : ''}.
+			</p>{/if}
+		{#if settling.fault}<p role="alert" class="text-fault">{settling.fault}</p>{/if}
+		{#if lines.length}<SettleTable {settling} />{/if}
+		{#if lines.some((l) => l.becomes === 'version' && l.open)}<label class="block"
+				><span class="label">What changed in the next versions</span><input
+					class="field"
+					bind:value={settling.note}
+					maxlength="2000"
+				/></label
+			>{/if}
+		<div class="flex items-center justify-end gap-2">
+			<p class="mr-auto text-ink-2" role="status">
+				{settling.busy
+					? `${sizeText(sent)} of ${sizeText(total)}`
+					: added
+						? `${added} of ${lines.length} added`
+						: ''}
+			</p>
+			<button type="button" class="button" onclick={() => (open = false)}
+				>{settling.busy ? 'Go on in the background' : added ? 'Close' : 'Cancel'}</button
+			>
+			<button class="button button-act" disabled={settling.busy || !(waiting.length || settling.empty.length)}
+				>Add {waiting.length || !settling.empty.length
+					? waiting.length
+						? plural(waiting.length, 'document')
+						: 'documents'
+					: plural(settling.empty.length, 'folder')}</button
+			>
+		</div>
+	</form>
+</Dialog>

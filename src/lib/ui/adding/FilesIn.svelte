@@ -1,0 +1,162 @@
+<script lang="ts">
+	import { call, sentenceOf } from '../platform/api';
+	import SendingState from './SendingState.svelte';
+	import type { Sending } from './sending.svelte';
+	import { plural, sizeText } from '../platform/words';
+
+	/**
+	 * Sends files in from outside, with progress; what cannot go says why and the rest goes on. What broke off goes on
+	 * where it was, by itself when the line is back, and when the same file is chosen again.
+	 */
+	let {
+		send,
+		putIn,
+		maxFileBytes,
+		endings,
+		asksSender = false
+	}: {
+		send: (file: File) => Sending;
+		putIn: string;
+		maxFileBytes: number;
+		endings: string[];
+		asksSender?: boolean;
+	} = $props();
+
+	interface Going {
+		file: File;
+		sending: Sending | null;
+		upload: string | null;
+		/** Why it cannot go at all. */
+		fault: string;
+	}
+	const faultOf = (one: Going) => one.fault || (one.sending?.state === 'fault' ? one.sending.fault : '');
+	let sender = $state('');
+	let email = $state('');
+	let note = $state('');
+	let going = $state<Going[]>([]);
+	let busy = $state(false);
+	let fault = $state('');
+	let done = $state(0);
+	let over = $state(false);
+
+	function add(files: FileList | null) {
+		for (const file of files ?? []) {
+			const ending = file.name.split('.').pop()?.toLowerCase() ?? '';
+			const wrong =
+				file.size === 0
+					? 'The file is empty.'
+					: file.size > maxFileBytes
+						? `Larger than ${sizeText(maxFileBytes)}.`
+						: endings.length && !endings.includes(ending)
+							? `Not one of ${endings.map((e) => `.${e}`).join(', ')}.`
+							: '';
+			going.push({ file, sending: null, upload: null, fault: wrong });
+		}
+	}
+	function leaveOut(one: Going) {
+		if (one.sending && !one.upload) void one.sending.cancel();
+		going = going.filter((other) => other !== one);
+	}
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		if (busy) return;
+		fault = '';
+		busy = true;
+		await Promise.all(
+			going.map(async (one) => {
+				if (one.upload || one.fault) return;
+				// What failed by itself is tried again; a line that comes back goes on without being asked.
+				if (!one.sending || one.sending.state === 'fault') one.sending = send(one.file);
+				one.upload = await one.sending.done.catch(() => null);
+			})
+		);
+		const uploads = going.flatMap((one) => one.upload ?? []);
+		try {
+			if (uploads.length) {
+				await call('POST', putIn, { uploads, note, ...(asksSender ? { sender, email: email || null } : {}) });
+				done += uploads.length;
+				going = going.filter((one) => !one.upload);
+				note = '';
+			}
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+		busy = false;
+	}
+</script>
+
+{#if done}<p role="status" class="mb-3 border-l-4 border-done bg-done-soft px-3 py-2">
+		{plural(done, 'file')} arrived. Thank you; you can send more.
+	</p>{/if}
+<form onsubmit={submit} class="space-y-3">
+	{#if asksSender}
+		<div class="grid grid-cols-2 gap-3">
+			<label
+				><span class="label">Your name and company</span><input
+					class="field"
+					bind:value={sender}
+					required
+					maxlength="180"
+					autocomplete="name"
+				/></label
+			>
+			<label
+				><span class="label">Mail address, for a reply</span><input
+					class="field"
+					type="email"
+					bind:value={email}
+					autocomplete="email"
+				/></label
+			>
+		</div>
+	{/if}
+	<label
+		class="block cursor-pointer border-2 border-dashed p-5 text-center {over
+			? 'border-act bg-act-soft'
+			: 'border-rule'}"
+		ondragover={(e) => {
+			e.preventDefault();
+			over = true;
+		}}
+		ondragleave={() => (over = false)}
+		ondrop={(e) => {
+			e.preventDefault();
+			over = false;
+			add(e.dataTransfer?.files ?? null);
+		}}
+	>
+		<span class="font-semibold">Drop files here, or choose them</span>
+		<input
+			class="sr-only"
+			type="file"
+			multiple
+			aria-label="Choose files"
+			onchange={(e) => {
+				add(e.currentTarget.files);
+				e.currentTarget.value = '';
+			}}
+		/>
+	</label>
+	{#if going.length}<ul class="divide-y divide-rule-2 border-y border-rule-2">
+			{#each going as one (one)}<li class="flex flex-wrap items-center gap-2 py-1">
+					<span class="min-w-0 flex-1 truncate">{one.file.name}</span>
+					{#if faultOf(one)}<span class="text-fault">{faultOf(one)}</span>
+					{:else if one.upload}<span class="text-done">✓ received</span>
+					{:else if one.sending}
+						<span class="w-[220px]"><SendingState sending={one.sending} /></span>
+					{:else}<span class="text-ink-2">{sizeText(one.file.size)}</span>{/if}
+					<button type="button" class="link text-ink-2" onclick={() => leaveOut(one)}>Leave out</button>
+				</li>{/each}
+		</ul>{/if}
+	<label class="block"
+		><span class="label">What you want to say with them</span><textarea
+			class="field min-h-[34px]"
+			rows="1"
+			bind:value={note}
+			maxlength="2000"></textarea></label
+	>
+	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+	<button class="button button-act" disabled={busy || !going.some((one) => !one.fault)}
+		>{busy ? 'Sending…' : `Put in ${plural(going.filter((one) => !one.fault).length, 'file')}`}</button
+	>
+</form>

@@ -1,0 +1,289 @@
+<script lang="ts">
+	import { page } from '$app/state';
+	import { toast } from 'svelte-sonner';
+	import type { Level } from '../../core/access/levels';
+	import { ended } from '../../core/words/sentences';
+	import { attempt, call } from '../platform/api';
+	import type { DocumentView } from './document-view';
+	import BrokenLock from '../locks/BrokenLock.svelte';
+	import ChangeDialog from './ChangeDialog.svelte';
+	import HandInDialog from './HandInDialog.svelte';
+	import HandInLiveDialog from '../live/HandInLiveDialog.svelte';
+	import WorkLiveDialog from '../live/WorkLiveDialog.svelte';
+	import { liveKindOf } from '../viewers/read-office';
+	import HandOverDialog from '../locks/HandOverDialog.svelte';
+	import LockDialog from '../locks/LockDialog.svelte';
+	import LockTag from '../locks/LockTag.svelte';
+	import PassDialog from '../passes/PassDialog.svelte';
+	import ReasonDialog from '../kit/ReasonDialog.svelte';
+	import ReviseDialog from './ReviseDialog.svelte';
+	import { restorePlace } from '../places/restore';
+	import { dayText, plural, timeText, whenText } from '../platform/words';
+	import { projectDayWords } from '../platform/project-day';
+
+	/** What can be done with a document now, and who has it in hand. The parent offers the keys `L` and `H`. */
+	let {
+		view,
+		project,
+		code,
+		controller,
+		retentionDays,
+		outsideLevel,
+		onPage = false,
+		changed,
+		putInRelease
+	}: {
+		view: DocumentView;
+		project: string;
+		code: string;
+		controller: boolean;
+		retentionDays: number;
+		outsideLevel: Level | null;
+		onPage?: boolean;
+		changed: () => void;
+		putInRelease: () => void;
+	} = $props();
+
+	const row = $derived(view.row);
+	const lock = $derived(row.lock);
+	const live = $derived(view.room !== null);
+	/** What the newest version would be if it were worked on live, or null when it cannot be. */
+	const mayGoLive = $derived(
+		!live && view.mayWork && (!lock || lock.mine) ? liveKindOf(row.mediaType) : null
+	);
+	let locking = $state(false);
+	let handing = $state(false);
+	let removing = $state(false);
+	let passing = $state(false);
+	let extending = $state(false);
+	let handingOver = $state(false);
+	let asking = $state(false);
+	let breaking = $state(false);
+	let beside = $state(false);
+	let changing = $state(false);
+	let revising = $state(false);
+	let beginning = $state(false);
+	const mayChange = $derived(view.mayTidy || (view.mayWork && view.mine));
+	const until = $derived(projectDayWords(retentionDays));
+
+	/** Opens the lock dialog when locking applies. */
+	export function startLock() {
+		if (view.mayWork && !lock) locking = true;
+		else if (lock && !lock.mine) toast(`${lock.holder} has this in hand.`);
+	}
+	export function startHandIn() {
+		if (lock?.mine || (live && view.mayWork && !lock)) handing = true;
+		else if (view.mayWork && !lock) toast('Lock it first, then hand in.');
+	}
+	async function ask(note: string) {
+		await call('POST', `/documents/${row.id}/lock/wish`, { ask: true, note });
+		toast.success(`${lock!.holder} is asked; you are told when it is free.`);
+		changed();
+	}
+	async function wait(yes: boolean) {
+		const done = await attempt(() =>
+			yes
+				? call('POST', `/documents/${row.id}/lock/wish`, { ask: false })
+				: call('DELETE', `/documents/${row.id}/lock/wish`)
+		);
+		if (!done) return;
+		toast.success(yes ? 'You are told when it is free.' : 'You do not wait for it any more.');
+		changed();
+	}
+	async function breakIt(reason: string) {
+		await call('POST', `/documents/${row.id}/lock/break`, { reason });
+		toast.success(`The lock is broken; ${lock!.holder} is told.`);
+		changed();
+	}
+	async function endLive() {
+		if (!(await attempt(() => call('DELETE', `/documents/${row.id}/live`)))) return;
+		toast.success(`${row.number} is a file again, at ${row.label}.`);
+		changed();
+	}
+	async function giveBack() {
+		if (await attempt(() => call('DELETE', `/documents/${row.id}/lock`))) changed();
+	}
+	async function remove(reason: string) {
+		await call('POST', `/places/${row.id}/removal`, { reason });
+		const { id, number } = row;
+		toast(`${number} is removed.`, {
+			duration: 10_000,
+			action: { label: 'Take back', onClick: () => void restorePlace(id, changed) }
+		});
+		changed();
+	}
+</script>
+
+{#if !onPage}
+	{#if lock}
+		<p class="mb-1">
+			<LockTag {lock} compact />
+			<b class="font-semibold">{lock.mine ? 'have this in hand' : 'has this in hand'}</b>
+		</p>
+		<p class="mb-2 text-[12px] text-ink-2">
+			Since {whenText(lock.since).replace('today ', '')}{lock.purpose ? `, for “${lock.purpose}”` : ''}.
+			{lock.expectedEnd
+				? lock.stale
+					? `Was expected back ${whenText(lock.expectedEnd)}.`
+					: `Back by ${dayText(lock.expectedEnd) === dayText(new Date()) ? timeText(lock.expectedEnd) : whenText(lock.expectedEnd)}.`
+				: ''}
+			{lock.mine ? '' : `You see the last version, ${row.label}.`}
+		</p>
+		{#if lock.mine && view.waiting.asked.length}<p class="mb-2 border-l-4 border-wait bg-wait-soft px-2 py-1">
+				{#each view.waiting.asked as one (one.name)}<span class="block"
+						><b class="font-semibold">{one.name}</b> asks for it{one.note ? `: ${one.note}` : ''}</span
+					>{/each}
+			</p>{/if}
+	{:else}<p class="mb-2 text-ink-2">
+			Nobody has this in hand. {row.frozen
+				? `Frozen by ${row.frozen.by}: ${ended(row.frozen.reason)}`
+				: view.mayWork
+					? ''
+					: `You have ${view.levelLabel} here.`}
+		</p>{/if}
+{/if}
+{#if view.broken && view.mayWork && !live}<div class="mb-1.5">
+		<BrokenLock {view} bring={() => (lock?.mine ? (handing = true) : (beside = true))} {changed} />
+	</div>{/if}
+<div class="flex flex-wrap gap-1.5">
+	{#if !onPage}<a class="button {lock?.mine ? '' : 'button-act'}" href="/{code}/document/{row.id}">Open</a
+		>{/if}
+	{#if lock?.mine}
+		<button class="button button-act" onclick={() => (handing = true)}>Hand in</button>
+		<button class="button" onclick={giveBack}>Give back unchanged</button>
+		<button class="button" onclick={() => (extending = true)}>Keep it longer…</button>
+		<button class="button" onclick={() => (handingOver = true)}>Hand over…</button>
+	{:else if lock}
+		{#if view.waiting.mine}<button class="button" onclick={() => wait(false)}
+				>{view.waiting.mine === 'asked' ? 'Asked; stop waiting' : 'Stop waiting'}</button
+			>{:else}
+			{#if view.mayWork}<button class="button" onclick={() => (asking = true)}>Ask for the lock…</button>{/if}
+			<button class="button" onclick={() => wait(true)}>Tell me when free</button>
+		{/if}
+		{#if view.mayWork && !live}<button class="button" onclick={() => (beside = true)}>Hand in beside…</button
+			>{/if}
+		{#if view.mayRun}<button class="button" onclick={() => (breaking = true)}>Break the lock…</button>{/if}
+	{:else if view.mayWork && !lock}
+		{#if live}<button class="button {onPage ? 'button-act' : ''}" onclick={() => (handing = true)}
+				>Hand in</button
+			>{/if}
+		<button class="button {onPage && !live ? 'button-act' : ''}" onclick={() => (locking = true)}>Lock</button
+		>
+	{/if}
+	{#if mayGoLive}<button class="button" onclick={() => (beginning = true)}>Work on this live…</button>{/if}
+	{#if live && view.mayWork && onPage && (!lock || lock.mine)}<button class="button" onclick={endLive}
+			>Stop working live</button
+		>{/if}
+	{#if view.mayTake}<a
+			class="button"
+			download
+			href="/api/v1/documents/{row.id}/versions/{row.label}/file?download">Download</a
+		>{/if}
+	{#if view.versions.length > 1}<a class="button" href="/{code}/document/{row.id}/compare">Compare</a>{/if}
+	{#if controller}<button class="button" onclick={putInRelease}>Put in release…</button>{/if}
+	<a class="button" href="/{code}/access/{row.id}">Access</a>
+	{#if view.mayRun}<button class="button" onclick={() => (passing = true)}>Make a pass…</button>{/if}
+	{#if view.mayRun && !lock}<button class="button" onclick={() => (revising = true)}>Issue or state…</button
+		>{/if}
+	{#if mayChange}<button class="button" onclick={() => (changing = true)}>Change…</button>{/if}
+	{#if mayChange}<button class="button" onclick={() => (removing = true)}>Remove…</button>{/if}
+</div>
+
+{#if locking}<LockDialog
+		bind:open={locking}
+		documents={[row.id]}
+		{project}
+		name={row.number}
+		done={changed}
+	/>{/if}
+{#if extending}<LockDialog
+		bind:open={extending}
+		documents={[row.id]}
+		{project}
+		name={row.number}
+		extends={lock?.mine ? { purpose: lock.purpose } : null}
+		done={changed}
+	/>{/if}
+{#if changing}<ChangeDialog bind:open={changing} {row} done={changed} />{/if}
+{#if revising}<ReviseDialog
+		bind:open={revising}
+		{row}
+		scheme={page.data.frame.project.revisions}
+		done={changed}
+	/>{/if}
+{#if handingOver}<HandOverDialog
+		bind:open={handingOver}
+		document={row.id}
+		number={row.number}
+		done={changed}
+	/>{/if}
+{#if view.room}{#if handing}<HandInLiveDialog
+			bind:open={handing}
+			document={row.id}
+			number={row.number}
+			kind={view.room.kind}
+			done={changed}
+		/>{/if}
+{:else}{#if handing}<HandInDialog
+			bind:open={handing}
+			document={row.id}
+			number={row.number}
+			newest={row.label}
+			{code}
+			{project}
+			done={changed}
+		/>{/if}{/if}
+{#if mayGoLive}{#if beginning}<WorkLiveDialog
+			bind:open={beginning}
+			{row}
+			{code}
+			kind={mayGoLive}
+			done={changed}
+		/>{/if}{/if}
+{#if beside}<HandInDialog
+		bind:open={beside}
+		document={row.id}
+		number={row.number}
+		newest={row.label}
+		{code}
+		{project}
+		labels={view.versions.map((v) => v.label)}
+		done={changed}
+	/>{/if}
+{#if asking}<ReasonDialog
+		bind:open={asking}
+		title="Ask {lock?.holder ?? ''} for {row.number}"
+		consequence="They are told at once; you are told when it is free."
+		button="Ask"
+		required={false}
+		act={ask}
+	/>{/if}
+{#if breaking}<ReasonDialog
+		bind:open={breaking}
+		title="Break the lock of {lock?.holder ?? ''}?"
+		consequence="{row.number} becomes free for others. {lock?.holder ??
+			''} is told; what they hand in later is kept as a side version, nothing they wrote is lost."
+		button="Break the lock"
+		dangerous
+		act={breakIt}
+	/>{/if}
+{#if view.mayRun}{#if passing}<PassDialog
+			bind:open={passing}
+			place={{ id: row.id, name: `${row.number} ${row.title}`, kind: 'document' }}
+			{outsideLevel}
+			labels={view.versions.map((v) => v.label)}
+			done={changed}
+		/>{/if}{/if}
+{#if removing}<ReasonDialog
+		bind:open={removing}
+		title="Remove {row.number}?"
+		consequence="{row.title} with its {plural(
+			row.versions,
+			'version'
+		)} goes out of sight for everybody{lock && !lock.mine
+			? `; ${lock.holder} has it in hand`
+			: ''}. It can be restored until {until}."
+		button="Remove"
+		dangerous
+		act={remove}
+	/>{/if}

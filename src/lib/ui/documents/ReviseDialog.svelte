@@ -1,0 +1,96 @@
+<script lang="ts">
+	import Select from '../kit/Select.svelte';
+	import {
+		label,
+		nextIssue,
+		parse,
+		PURPOSE_LABEL,
+		PURPOSES,
+		type Purpose,
+		type RevisionScheme
+	} from '../../core/revisions/revisions';
+	import { STATE_LABEL, type DocumentRow } from '../../core/documents/rows';
+	import { call, sentenceOf } from '../platform/api';
+	import Dialog from '../kit/Dialog.svelte';
+	import Revision from './Revision.svelte';
+
+	/** Issues the newest working save as a revision, or puts the document into another state. */
+	let {
+		open = $bindable(false),
+		row,
+		scheme,
+		done
+	}: { open: boolean; row: DocumentRow; scheme: RevisionScheme; done: () => void } = $props();
+	type State = keyof typeof STATE_LABEL;
+	let what = $state<'issue' | 'state'>('issue');
+	let purpose = $state<Purpose>('information');
+	let goal = $state<State>('archived');
+	let why = $state('');
+	let fault = $state('');
+	const current = $derived(parse(scheme, row.label));
+	const next = $derived(current ? label(scheme, nextIssue(scheme, current, purpose)) : null);
+	const states = $derived((Object.keys(STATE_LABEL) as State[]).filter((s) => s !== row.state));
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		fault = '';
+		try {
+			if (what === 'issue') await call('POST', `/documents/${row.id}/issue`, { purpose, note: why });
+			else await call('POST', `/documents/${row.id}/state`, { state: goal, reason: why });
+			open = false;
+			done();
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+	}
+</script>
+
+<Dialog bind:open title="Revision and state of {row.number}">
+	<form onsubmit={submit} class="space-y-3">
+		<fieldset class="flex gap-5">
+			<legend class="sr-only">What to do</legend>
+			<label class="flex items-center gap-1.5"
+				><input type="radio" class="accent-act" value="issue" bind:group={what} />Issue as a revision</label
+			>
+			<label class="flex items-center gap-1.5"
+				><input type="radio" class="accent-act" value="state" bind:group={what} />Change the state</label
+			>
+		</fieldset>
+		{#if what === 'issue'}
+			<label class="block"
+				><span class="label">Purpose</span><Select
+					choices={PURPOSES.map((p) => ({ value: p, label: PURPOSE_LABEL[p] }))}
+					bind:value={purpose}
+				/></label
+			>
+			<p class="flex items-center gap-2">
+				<Revision label={row.label} issued={row.issued} /> becomes
+				{#if next}<Revision label={next} issued />{/if}
+				<span class="text-ink-2">with the same content. Releases do this by themselves.</span>
+			</p>
+		{:else}
+			<label class="block"
+				><span class="label">From {STATE_LABEL[row.state]} to</span><Select
+					choices={states.map((s) => ({ value: s, label: STATE_LABEL[s] }))}
+					bind:value={goal}
+				/></label
+			>
+			<p class="text-ink-2">
+				{goal === 'archived'
+					? 'An archived document can be looked at and taken; nobody works on it.'
+					: 'The trail keeps who changed it and why.'}
+			</p>
+		{/if}
+		<label class="block"
+			><span class="label">Why</span><textarea class="field" bind:value={why} required maxlength="2000"
+			></textarea></label
+		>
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
+				class="button button-act"
+				>{what === 'issue' ? `Issue ${next ?? ''}` : `Put to ${STATE_LABEL[goal]}`}</button
+			>
+		</div>
+	</form>
+</Dialog>

@@ -1,0 +1,261 @@
+<script lang="ts">
+	import Select from '../kit/Select.svelte';
+	import { onMount, untrack } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import { faultsOf } from '../../core/files/settle';
+	import type { NumberingRule } from '../../core/numbering/numbering';
+	import { attempt, call, sentenceOf } from '../platform/api';
+	import Dialog from '../kit/Dialog.svelte';
+	import { plural } from '../platform/words';
+
+	/** Sorts files that came in onto a shelf: each as a document of its own, or as the next version of what is there. */
+	interface Arrival {
+		id: string;
+		place: string;
+		fileName: string;
+		sender: string;
+	}
+	let {
+		open = $bindable(false),
+		arrivals,
+		project,
+		numbering,
+		done
+	}: {
+		open: boolean;
+		arrivals: Arrival[];
+		project: string;
+		numbering: NumberingRule;
+		done: () => Promise<void>;
+	} = $props();
+
+	interface Taken {
+		number: string;
+		free: string;
+		document: { id: string; title: string; label: string; holder: string | null; mine: boolean } | null;
+	}
+	interface Line {
+		arrival: Arrival;
+		number: string;
+		title: string;
+		becomes: 'document' | 'version';
+		state: 'ready' | 'going' | 'done';
+		fault: string;
+		/** Somebody wrote in it; nothing proposed may land there any more. */
+		typed: boolean;
+	}
+	let lines = $state<Line[]>(
+		untrack(() =>
+			arrivals.map((arrival) => ({
+				arrival,
+				number: '',
+				title: '',
+				becomes: 'document' as const,
+				state: 'ready' as const,
+				fault: '',
+				typed: false
+			}))
+		)
+	);
+	let folders = $state<{ id: string; way: string }[]>([]);
+	let folder = $state(untrack(() => arrivals[0]!.place));
+	let taken = $state<Record<string, Taken | null>>({});
+	let note = $state('');
+	let fault = $state('');
+	let busy = $state(false);
+	/** The fields wait for the first proposal, so that it never lands in what somebody types. */
+	let proposed = $state(false);
+	const left = $derived(lines.filter((l) => l.state !== 'done'));
+
+	onMount(() => {
+		void attempt(async () => {
+			folders = (await call<{ folders: typeof folders }>('GET', `/projects/${project}/folders`)).folders;
+		});
+		void propose();
+	});
+
+	/** Asks for numbers and titles of all of them at once, so that no free number is proposed twice. */
+	async function propose() {
+		const asked = folder;
+		const open = lines.filter((l) => l.state !== 'done' && !l.typed);
+		const files = encodeURIComponent(JSON.stringify(open.map((l) => l.arrival.fileName)));
+		try {
+			const { proposals } = await call<{ proposals: { number: string; title: string }[] }>(
+				'GET',
+				`/places/${asked}/proposals?files=${files}`
+			);
+			if (asked !== folder) return;
+			proposals.forEach(
+				({ number, title }, i) => !open[i]!.typed && Object.assign(open[i]!, { number, title })
+			);
+			await look();
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+		proposed = true;
+	}
+	/** Asks which numbers are taken; a file whose number is that of a document one may work on becomes its next version. */
+	async function look() {
+		const numbers = [...new Set(lines.map((l) => l.number.trim()).filter((n) => n && !(n in taken)))];
+		if (numbers.length) {
+			const query = encodeURIComponent(JSON.stringify(numbers));
+			const { inUse } = await call<{ inUse: Taken[] }>(
+				'GET',
+				`/projects/${project}/numbers?numbers=${query}`
+			);
+			for (const number of numbers) taken[number] = inUse.find((t) => t.number === number) ?? null;
+		}
+		for (const line of lines) line.becomes = documentOf(line) ? 'version' : 'document';
+	}
+	const documentOf = (line: Line) => taken[line.number.trim()]?.document ?? null;
+	const takenBy = (line: Line) => taken[line.number.trim()] ?? null;
+
+	function asOwn(line: Line) {
+		let number = takenBy(line)?.free ?? line.number;
+		while (lines.some((l) => l !== line && l.number.trim() === number))
+			number = number.replace(/\d+$/, (serial) => String(Number(serial) + 1).padStart(serial.length, '0'));
+		Object.assign(line, { number, typed: true });
+		void look();
+	}
+	function faultOf(line: Line): string {
+		if (line.state === 'done' || !proposed) return '';
+		if (line.fault) return line.fault;
+		const document = documentOf(line);
+		if (line.becomes === 'version')
+			return document?.holder && !document.mine ? `${document.holder} has it in hand.` : '';
+		if (takenBy(line)) return `${line.number.trim()} is taken.`;
+		if (
+			lines.some(
+				(l) =>
+					l !== line &&
+					l.state !== 'done' &&
+					l.becomes === 'document' &&
+					l.number.trim() === line.number.trim()
+			)
+		)
+			return 'Another file here has this number too.';
+		return faultsOf(numbering, { number: line.number, title: line.title, tags: '' })[0] ?? '';
+	}
+	const ready = $derived(left.filter((l) => !faultOf(l)));
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		busy = true;
+		fault = '';
+		for (const line of ready) {
+			const at = `/places/${line.arrival.place}/arrivals/${line.arrival.id}`;
+			line.state = 'going';
+			try {
+				if (line.becomes === 'version')
+					await call('POST', `${at}/version`, { document: documentOf(line)!.id, note });
+				else
+					await call('POST', `${at}/sorted`, { folder, number: line.number.trim(), title: line.title, note });
+				line.state = 'done';
+			} catch (error) {
+				Object.assign(line, { state: 'ready', fault: sentenceOf(error) });
+			}
+		}
+		busy = false;
+		const sorted = lines.filter((l) => l.state === 'done').length;
+		if (sorted === lines.length) {
+			toast.success(
+				sorted === 1
+					? `${lines[0]!.number} is on its shelf.`
+					: `${plural(sorted, 'file')} are on their shelves.`
+			);
+			open = false;
+		}
+		await done();
+	}
+</script>
+
+<Dialog
+	bind:open
+	title={arrivals.length === 1
+		? `Sort in ${arrivals[0]!.fileName}`
+		: `Sort in ${plural(arrivals.length, 'file')}`}
+	wide
+>
+	<form onsubmit={submit} class="space-y-3">
+		<label class="block max-w-[460px]"
+			><span class="label">Folder for new documents</span><Select
+				choices={folders.map((f) => ({ value: f.id, label: f.way }))}
+				value={folder}
+				choose={(id) => {
+					folder = id;
+					void propose();
+				}}
+			/></label
+		>
+		<div class="max-h-[50vh] overflow-auto border border-rule">
+			<table class="w-full min-w-[720px]">
+				<thead class="sticky top-0 bg-film text-[12px]"
+					><tr
+						><th class="py-1 pl-2">File</th><th>Number</th><th>Title</th><th class="w-[230px]">Becomes</th
+						></tr
+					></thead
+				>
+				<tbody>
+					{#each lines as line (line.arrival.id)}
+						{@const document = documentOf(line)}
+						{@const wrong = faultOf(line)}
+						<tr class="border-t border-rule-2 align-top">
+							<td class="max-w-[220px] py-1.5 pl-2 [overflow-wrap:anywhere]"
+								>{line.arrival.fileName}<span class="block text-[11.5px] text-ink-2"
+									>{line.arrival.sender}</span
+								></td
+							>
+							<td class="py-1 pr-2"
+								><input
+									class="field w-[200px] font-mono text-[12px]"
+									aria-label="Number of {line.arrival.fileName}"
+									aria-invalid={wrong !== ''}
+									bind:value={line.number}
+									oninput={() => ((line.typed = true), (line.fault = ''))}
+									onchange={() => void look()}
+									disabled={!proposed || line.state !== 'ready'}
+									required
+								/></td
+							>
+							<td class="py-1 pr-2"
+								><input
+									class="field min-w-[180px]"
+									aria-label="Title of {line.arrival.fileName}"
+									value={line.becomes === 'version' ? document?.title : line.title}
+									oninput={(e) => ((line.title = e.currentTarget.value), (line.typed = true))}
+									disabled={!proposed || line.state !== 'ready' || line.becomes === 'version'}
+									required
+								/></td
+							>
+							<td class="py-1.5 pr-2 text-[12px]">
+								{#if line.state === 'done'}<span class="text-done">✓ sorted</span>
+								{:else if line.becomes === 'version' && document}next version after {document.label}
+									<button type="button" class="link ml-1" onclick={() => asOwn(line)}
+										>as its own document</button
+									>
+								{:else}<span class="text-ink-2">a new document</span>{/if}
+								{#if wrong}<span role="alert" class="block text-fault">{wrong}</span>{/if}
+							</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		</div>
+		<label class="block"
+			><span class="label">Note</span><input
+				class="field"
+				placeholder="Received from {arrivals[0]!.sender}"
+				bind:value={note}
+				maxlength="2000"
+			/></label
+		>
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
+				class="button button-act"
+				disabled={busy || !proposed || !ready.length}
+				>{lines.length === 1 ? 'Sort in' : `Sort in ${plural(ready.length, 'file')}`}</button
+			>
+		</div>
+	</form>
+</Dialog>

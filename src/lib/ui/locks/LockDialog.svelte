@@ -1,0 +1,102 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import { call, CallError, sentenceOf } from '../platform/api';
+	import Dialog from '../kit/Dialog.svelte';
+	import { momentOf, timeOf } from '../../core/time/days';
+	import DateTimeField from '../kit/DateTimeField.svelte';
+	import { projectDay, projectZone } from '../platform/project-day';
+	import { plural } from '../platform/words';
+
+	/** Takes documents in hand, with a purpose and an expected end; or says anew until when one is kept. */
+	let {
+		open = $bindable(false),
+		documents,
+		project,
+		name,
+		extends: extending = null,
+		done
+	}: {
+		open: boolean;
+		documents: string[];
+		project: string;
+		/** A number, or how many documents. */
+		name: string;
+		extends?: { purpose: string } | null;
+		done: () => void;
+	} = $props();
+	let purpose = $state(untrack(() => extending?.purpose ?? ''));
+	let day = $state(suggestedDay());
+	let time = $state('17:00');
+	let fault = $state('');
+	/** How many of several nobody has, when the others are in somebody's hand. */
+	let free = $state(0);
+
+	/** The end of this working day, or of the next one in the evening. */
+	function suggestedDay(): string {
+		return projectDay(timeOf(new Date(), projectZone()) >= '16:00' ? 1 : 0);
+	}
+
+	async function take(event: Event, rest = false) {
+		event.preventDefault();
+		fault = '';
+		free = 0;
+		try {
+			const what = { purpose, expectedEnd: day ? momentOf(day, time, projectZone()).toISOString() : null };
+			if (extending) await call('PATCH', `/documents/${documents[0]}/lock`, what);
+			else if (documents.length === 1) await call('POST', `/documents/${documents[0]}/lock`, what);
+			else {
+				const { locked, left } = await call<{ locked: number; left: { number: string; holder: string }[] }>(
+					'POST',
+					`/projects/${project}/locks`,
+					{ documents, rest, ...what }
+				);
+				if (left.length)
+					toast(
+						`${plural(locked, 'document')} locked; left with whoever has them: ${left.map((l) => `${l.number} (${l.holder})`).join(', ')}.`,
+						{ duration: 10_000 }
+					);
+			}
+			open = false;
+			done();
+		} catch (error) {
+			fault = sentenceOf(error);
+			if (error instanceof CallError && error.code === 'in-hand') free = Number(error.facts.free ?? 0);
+		}
+	}
+</script>
+
+<Dialog bind:open title="{extending ? 'Keep' : 'Lock'} {name}">
+	<form onsubmit={take} class="space-y-3">
+		<p class="text-ink-2">
+			{documents.length > 1 ? 'All of them are locked, or none. ' : ''}While you have {documents.length > 1
+				? 'them'
+				: 'it'} in hand, everybody else sees the last version and that you have {documents.length > 1
+				? 'them'
+				: 'it'}. They can look, but not hand in.
+		</p>
+		<label class="block"
+			><span class="label">What for</span><input
+				class="field"
+				bind:value={purpose}
+				maxlength="200"
+				placeholder="pit wall setting out"
+			/></label
+		>
+		<DateTimeField
+			label="Expected end"
+			bind:day
+			bind:time
+			zone={projectZone()}
+			required={extending !== null}
+		/>
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button>{#if free}<button
+					type="button"
+					class="button"
+					onclick={(event) => take(event, true)}>Lock the other {free}</button
+				>{/if}<button class="button button-act">{extending ? 'Keep it until then' : 'Lock'}</button>
+		</div>
+	</form>
+</Dialog>

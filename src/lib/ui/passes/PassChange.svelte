@@ -1,0 +1,108 @@
+<script lang="ts">
+	import type { Audience } from '../../core/passes/passes';
+	import { toast } from 'svelte-sonner';
+	import { dayOf } from '../../core/time/days';
+	import { call, CallError, sentenceOf } from '../platform/api';
+	import Dialog from '../kit/Dialog.svelte';
+	import PassFields, { termsGiven, type PassTerms } from './PassFields.svelte';
+
+	interface Given {
+		id: string;
+		holder: string;
+		name: string;
+		release: number | null;
+		audience: Audience;
+		emails: string[];
+		locked: boolean;
+		endsAt: string;
+		maxUses: number | null;
+		mayTake: boolean;
+		stamped: boolean;
+		withMarks: boolean;
+	}
+
+	/** Changes a pass; what makes it wider is said and asked before it is done. */
+	let {
+		pass = $bindable(null),
+		projectId,
+		timeZone,
+		done
+	}: {
+		pass: Given | null;
+		projectId: string;
+		timeZone: string;
+		done: () => Promise<void> | void;
+	} = $props();
+
+	const dayOf = (at: string) => dayOf(at, timeZone);
+	let terms = $state(termsOf(null));
+	let noPassword = $state(false);
+	let fault = $state('');
+	let wider = $state<string[]>([]);
+
+	function termsOf(given: Given | null): PassTerms {
+		return {
+			whom: given?.holder ?? '',
+			audience: given?.audience ?? 'named',
+			emails: given?.emails.join(', ') ?? '',
+			take: given?.mayTake ?? false,
+			stamped: given?.stamped ?? false,
+			withMarks: given?.withMarks ?? false,
+			until: given ? dayOf(given.endsAt) : '',
+			maxUses: given?.maxUses ?? null,
+			password: ''
+		};
+	}
+	$effect(() => {
+		if (pass) [terms, noPassword, fault, wider] = [termsOf(pass), false, '', []];
+	});
+	// Another change is another question.
+	$effect(() => {
+		void [JSON.stringify(terms), noPassword];
+		wider = [];
+	});
+
+	async function save(event: SubmitEvent) {
+		event.preventDefault();
+		if (!pass) return;
+		fault = '';
+		const { mayTake, stamped, withMarks, ...given } = termsGiven(terms);
+		try {
+			await call('PATCH', `/projects/${projectId}/passes/${pass.id}`, {
+				...given,
+				...(pass.release ? {} : { mayTake, stamped, withMarks }),
+				...(terms.password ? { password: terms.password } : noPassword ? { password: null } : {}),
+				...(terms.until === dayOf(pass.endsAt) ? {} : { until: terms.until }),
+				wider: wider.length > 0
+			});
+			pass = null;
+			toast('The pass is changed.');
+			await done();
+		} catch (error) {
+			const more = error instanceof CallError ? (error.facts.wider as string[] | undefined) : undefined;
+			if (more && !wider.length) wider = more;
+			else fault = sentenceOf(error);
+		}
+	}
+</script>
+
+<Dialog
+	bind:open={() => pass !== null, (value) => !value && (pass = null)}
+	title="Change the pass to {pass?.name ?? ''}"
+>
+	<form onsubmit={save} class="space-y-3">
+		<PassFields bind:terms mailed={null} whole={pass?.release != null} locked={pass?.locked} />
+		{#if pass?.locked && !terms.password}<label class="flex items-center gap-2"
+				><input type="checkbox" class="accent-act" bind:checked={noPassword} />ask for no password any more</label
+			>{/if}
+		{#if wider.length}<p role="alert" class="border border-lock bg-lock-soft px-3 py-2">
+				This makes the pass wider: {wider.join('; ')}.
+			</p>{/if}
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (pass = null)}>Cancel</button><button
+				class="button button-act">{wider.length ? 'Make it wider' : 'Change the pass'}</button
+			>
+		</div>
+	</form>
+</Dialog>

@@ -1,0 +1,225 @@
+<script lang="ts">
+	import { refreshAll } from '../platform/refresh';
+	import { toast } from 'svelte-sonner';
+	import type { PassView } from '../../core/documents/rows';
+	import { releaseNumber, VERDICT_LABEL, VERDICTS, type Verdict } from '../../core/releases';
+	import { PURPOSE_LABEL } from '../../core/revisions/revisions';
+	import { attempt, call, sentenceOf } from '../platform/api';
+	import Revision from '../documents/Revision.svelte';
+	import { dayText, plural, sizeText, timeText } from '../platform/words';
+
+	/** What the client sees of a release: receipt and currency first, then the documents with their verdicts. */
+	let { view, secret }: { view: PassView; secret: string } = $props();
+	const base = $derived(`/pass/${secret}`);
+	const number = $derived(releaseNumber(view.release.number));
+	const size = $derived(view.items.reduce((n, i) => n + i.size, 0));
+	const outdated = $derived(view.items.filter((i) => i.later));
+
+	// svelte-ignore state_referenced_locally
+	const answers = $state(
+		Object.fromEntries(
+			view.items.map((i) => [i.documentId, { code: i.code as Verdict | null, remark: i.remark }])
+		)
+	);
+	// svelte-ignore state_referenced_locally
+	let name = $state(view.holder);
+	let fault = $state('');
+	let busy = $state(false);
+	const open = $derived(view.items.filter((i) => !i.signed));
+	const answered = $derived(open.filter((i) => answers[i.documentId]!.code));
+	const given = (items: typeof view.items) =>
+		items.map((i) => ({ document: i.documentId, ...answers[i.documentId]! }));
+
+	const LOOK: Record<Verdict, string> = {
+		A: 'bg-done text-sheet',
+		B: 'bg-act text-on-act',
+		C: 'bg-lock text-sheet',
+		D: 'bg-fault text-sheet'
+	};
+
+	async function receipt() {
+		if (await attempt(() => call('POST', `/passes/${secret}/receipt`, {}))) await refreshAll();
+	}
+	async function keep() {
+		if (await attempt(() => call('PUT', `/passes/${secret}/verdicts`, { answers: given(open) })))
+			toast('Kept. You can come back by the same link.');
+	}
+	async function sign(event: SubmitEvent) {
+		event.preventDefault();
+		fault = '';
+		busy = true;
+		try {
+			await call('PUT', `/passes/${secret}/verdicts`, { answers: given(open) });
+			const { signed } = await call<{ signed: number }>('POST', `/passes/${secret}/verdicts/signed`, {
+				name,
+				answers: given(answered)
+			});
+			toast.success(`${plural(signed, 'verdict')} signed and sent. ${view.release.issuedBy} has been told.`);
+			await refreshAll();
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+		busy = false;
+	}
+</script>
+
+<svelte:head
+	><title>Release {number}: {view.release.title}</title><meta name="robots" content="noindex" /></svelte:head
+>
+<div class="min-h-screen bg-sheet pb-16">
+	<header class="bg-frame text-on-frame">
+		<div class="mx-auto flex h-12 max-w-[1080px] items-center gap-4 px-5">
+			<b class="text-[15px] [font-stretch:110%]">Cupboard</b>
+			<span class="truncate text-[#c4d3cc]">{view.project.name}, for {view.project.client}</span>
+			<span class="ml-auto hidden text-[#c4d3cc] sm:inline"
+				>open until {dayText(view.endsAt)} · you are {view.holder}</span
+			>
+		</div>
+	</header>
+	<main class="mx-auto max-w-[1080px] px-5 pt-5">
+		{#if outdated.length}
+			<div role="alert" class="mb-4 border-l-4 border-fault bg-fault-soft px-3 py-2 text-fault">
+				<b class="text-[15px]"
+					>{view.release.superseded
+						? 'This release is superseded. Do not build from it.'
+						: `${plural(outdated.length, 'document')} here ${outdated.length === 1 ? 'is' : 'are'} superseded.`}</b
+				>
+				<p>
+					{outdated
+						.slice(0, 4)
+						.map((i) => `${i.number} by ${i.later!.label} on ${dayText(i.later!.at)}`)
+						.join('; ')}{outdated.length > 4 ? `; and ${outdated.length - 4} more, marked below` : ''}.
+				</p>
+			</div>
+		{/if}
+		<div class="mb-4 flex flex-wrap items-center gap-2">
+			<h1 class="mr-auto text-[24px] leading-tight">Release {number}: {view.release.title}</h1>
+			<a class="button" href="{base}/cover-note" target="_blank">Cover note</a>
+			<a class="button" href="{base}/all" download>Download all, {sizeText(size)}</a>
+		</div>
+		<dl
+			class="mb-4 grid grid-cols-2 border border-ink sm:grid-cols-4 [&_dd]:font-semibold [&>div]:border-rule [&>div]:px-3 [&>div]:py-2 [&>div+div]:border-l"
+		>
+			<div>
+				<dt class="cell-label">Purpose</dt>
+				<dd>{PURPOSE_LABEL[view.release.purpose]}</dd>
+			</div>
+			<div>
+				<dt class="cell-label">Issued</dt>
+				<dd>{dayText(view.release.issuedAt, view.project.timeZone)}, by {view.release.issuedBy}</dd>
+			</div>
+			<div>
+				<dt class="cell-label">Your reply by</dt>
+				<dd>{view.release.replyBy ? dayText(view.release.replyBy) : 'no day asked'}</dd>
+			</div>
+			<div>
+				<dt class="cell-label">Documents</dt>
+				<dd>
+					{view.items.length}, {outdated.length ? `${outdated.length} superseded` : 'all still current'}
+				</dd>
+			</div>
+		</dl>
+		{#if view.receivedAt}
+			<p class="mb-4 border-l-4 border-done bg-done-soft px-3 py-2">
+				<span class="mr-2 text-done" aria-hidden="true">✓</span>Receipt confirmed {dayText(
+					view.receivedAt,
+					view.project.timeZone
+				)}
+				{timeText(view.receivedAt, view.project.timeZone)}.
+				<span class="text-[12px] text-ink-2">{view.release.issuedBy} has been told.</span>
+			</p>
+		{:else}
+			<p class="mb-4 flex flex-wrap items-center gap-3 border-l-4 border-wait bg-wait-soft px-3 py-2">
+				Have these documents arrived? <button class="button ml-auto" onclick={receipt}>Confirm receipt</button
+				>
+			</p>
+		{/if}
+		<form onsubmit={sign}>
+			<div class="overflow-x-auto">
+				<table class="w-full min-w-[620px]">
+					<thead class="text-[12px]"
+						><tr class="border-b border-ink"
+							><th class="py-1.5">Number</th><th>Title and your remark</th><th>Revision</th><th
+								>Your verdict</th
+							><th><span class="sr-only">Do</span></th></tr
+						></thead
+					>
+					<tbody>
+						{#each view.items as item (item.documentId)}
+							{@const answer = answers[item.documentId]!}
+							<tr class="border-b border-rule align-top">
+								<td class="py-2.5 pr-3 font-mono text-[12.5px] whitespace-nowrap">{item.number}</td>
+								<td class="py-2 pr-4">
+									<span class="font-semibold">{item.title}</span>
+									{#if item.later}<span class="block font-semibold text-fault"
+											>superseded by {item.later.label} on {dayText(item.later.at)}</span
+										>{/if}
+									{#if item.signed}{#if item.remark}<span class="block text-ink-2">{item.remark}</span>{/if}
+									{:else if answer.code || answer.remark}<textarea
+											class="field mt-1 min-h-[34px]"
+											rows="1"
+											aria-label="Remark on {item.number}"
+											placeholder={answer.code === 'C' || answer.code === 'D'
+												? 'Say why'
+												: 'Remark, if you like'}
+											bind:value={answer.remark}
+											maxlength="2000"></textarea>{/if}
+								</td>
+								<td class="py-2 pr-4"><Revision label={item.label} issued /></td>
+								<td class="py-2 pr-4 whitespace-nowrap">
+									{#if item.signed}<span class="inline-block px-3 py-1 font-bold {LOOK[item.code as Verdict]}"
+											>{item.code}</span
+										> <span class="text-[12px] text-ink-2">signed {dayText(item.signed.at)}</span>
+									{:else}
+										<span role="radiogroup" aria-label="Verdict on {item.number}" class="inline-flex">
+											{#each VERDICTS as v (v)}<button
+													type="button"
+													role="radio"
+													aria-checked={answer.code === v}
+													title={VERDICT_LABEL[v]}
+													class="-ml-px border border-rule px-2.5 py-1 font-semibold {answer.code === v
+														? LOOK[v]
+														: 'text-ink-2'}"
+													onclick={() => (answer.code = answer.code === v ? null : v)}>{v}</button
+												>{/each}
+										</span>
+									{/if}
+								</td>
+								<td class="py-2.5 text-right whitespace-nowrap"
+									><a class="link" href="{base}/view/{item.documentId}">View</a>
+									<a class="link ml-2" href="{base}/file/{item.documentId}?download" download>Download</a></td
+								>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			</div>
+			<p class="mt-2.5 text-ink-2">
+				{#each VERDICTS as v (v)}<b class="text-ink">{v}</b> {VERDICT_LABEL[v]} &nbsp;{/each}
+			</p>
+			{#if open.length}
+				<div class="mt-4 flex flex-wrap items-end gap-3 border-t-2 border-ink pt-4">
+					<label class="w-[230px]"
+						><span class="label">Your name, as signature</span><input
+							class="field"
+							bind:value={name}
+							required
+							maxlength="180"
+						/></label
+					>
+					<p class="pb-1.5 text-ink-2" role="status">
+						{view.items.length - open.length + answered.length} of {view.items.length} answered. What you save is
+						kept; you can send the rest later.
+					</p>
+					<span class="ml-auto flex gap-2"
+						><button type="button" class="button" onclick={keep}>Save for later</button><button
+							class="button button-act min-h-[34px] px-4"
+							disabled={busy || !answered.length}>Sign and send {plural(answered.length, 'verdict')}</button
+						></span
+					>
+				</div>
+				{#if fault}<p role="alert" class="mt-2 text-fault">{fault}</p>{/if}
+			{:else}<p class="mt-4 border-t-2 border-ink pt-4">All verdicts are signed and sent. Thank you.</p>{/if}
+		</form>
+	</main>
+</div>

@@ -1,0 +1,239 @@
+<script lang="ts">
+	import Select from '../kit/Select.svelte';
+	import { untrack } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import type { EffectRow } from '../../core/access/rows';
+	import { call, sentenceOf } from '../platform/api';
+	import Dialog from '../kit/Dialog.svelte';
+	import { effectText } from '../access/effect-text';
+	import { plural } from '../platform/words';
+
+	/** Moves a person between departments or lets them leave; what that means stands there before it is done. */
+	let {
+		person = $bindable(null),
+		project,
+		departments,
+		members,
+		me,
+		done
+	}: {
+		person: string | null;
+		project: string;
+		departments: { id: string; code: string; name: string }[];
+		members: {
+			id: string;
+			name: string;
+			email: string;
+			controller: boolean;
+			outside: boolean;
+			twoStep: boolean;
+			departmentId: string | null;
+			lead: boolean | null;
+			cameIn: boolean;
+			blockedAt: Date | string | null;
+			blockedReason: string | null;
+		}[];
+		me: string;
+		done: () => Promise<void>;
+	} = $props();
+
+	const rows = $derived(members.filter((m) => m.id === person));
+	const who = $derived(rows[0]);
+	// As it stood when the dialog opened; what others change meanwhile does not undo what is chosen here.
+	let chosen = $state<Record<string, 'out' | 'in' | 'lead'>>(
+		untrack(() =>
+			Object.fromEntries(
+				departments.map((d) => {
+					const row = rows.find((r) => r.departmentId === d.id);
+					return [d.id, row ? (row.lead ? 'lead' : 'in') : 'out'];
+				})
+			)
+		)
+	);
+	let controller = $state(untrack(() => who?.controller ?? false));
+	let leaving = $state(false);
+	let reason = $state('');
+	let meaning = $state<(EffectRow & { locks: number }) | null>(null);
+	let fault = $state('');
+	let busy = $state(false);
+
+	const wanted = $derived(departments.filter((d) => chosen[d.id] && chosen[d.id] !== 'out'));
+	$effect(() => {
+		if (!person) return;
+		const query = new URLSearchParams({
+			departments: wanted.map((d) => d.id + (chosen[d.id] === 'lead' ? '*' : '')).join(','),
+			controller: String(controller),
+			leaving: String(leaving)
+		});
+		const asked = person;
+		call<EffectRow & { locks: number }>(
+			'GET',
+			`/projects/${project}/people/${asked}/departments/effect?${query.toString()}`
+		)
+			.then((answer) => asked === person && (meaning = answer))
+			.catch(() => (meaning = null));
+	});
+
+	/** What is done about somebody at once, beside the form. */
+	async function act(method: 'POST' | 'DELETE', way: string, said: string, body: object = {}) {
+		fault = '';
+		busy = true;
+		try {
+			await call(method, `/projects/${project}/people/${person}/${way}`, body);
+			toast(said);
+			person = null;
+			await done();
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+		busy = false;
+	}
+	let blocking = $state('');
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		fault = '';
+		busy = true;
+		try {
+			if (leaving) {
+				const gone = await call<{ locks: number }>('POST', `/projects/${project}/people/${person}/leaving`, {
+					reason
+				});
+				toast(
+					`${who!.name} is closed.${gone.locks ? ` ${plural(gone.locks, 'lock')} went to the leads.` : ''} Nothing of theirs disappeared.`
+				);
+			} else
+				await call('PUT', `/projects/${project}/people/${person}/departments`, {
+					departments: wanted.map((d) => ({ department: d.id, lead: chosen[d.id] === 'lead' })),
+					controller
+				});
+			person = null;
+			await done();
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+		busy = false;
+	}
+</script>
+
+<Dialog bind:open={() => person !== null, (open) => !open && (person = null)} title={who?.name ?? ''}>
+	<form onsubmit={submit} class="space-y-3">
+		<p class="text-ink-2">
+			{who?.email}{who?.twoStep ? ' · signs in with two steps' : ''}{who?.outside ? ' · outside' : ''}
+		</p>
+		{#if who && !who.cameIn}
+			<div class="flex flex-wrap items-center gap-2 border-l-4 border-lock bg-lock-soft px-3 py-2">
+				<span class="flex-1">Was invited and has not come in yet.</span>
+				<button
+					type="button"
+					class="button"
+					disabled={busy}
+					onclick={() => act('POST', 'invitation', `A new invitation is on its way to ${who.email}.`)}
+					>Invite again</button
+				>
+			</div>
+		{/if}
+		{#if who?.blockedAt}
+			<div class="flex flex-wrap items-center gap-2 border-l-4 border-fault bg-fault-soft px-3 py-2">
+				<span class="flex-1">Kept out for the time being: {who.blockedReason}</span>
+				<button
+					type="button"
+					class="button"
+					disabled={busy}
+					onclick={() => act('DELETE', 'block', `${who.name} is back in, with everything as it was.`)}
+					>Let back in</button
+				>
+			</div>
+		{:else if who && person !== me && !leaving}
+			<details>
+				<summary class="cursor-pointer text-ink-2">Keep out for a time…</summary>
+				<div class="mt-1 flex gap-2">
+					<input
+						class="field"
+						aria-label="Reason for keeping out"
+						placeholder="Reason"
+						bind:value={blocking}
+						maxlength="500"
+					/>
+					<button
+						type="button"
+						class="button whitespace-nowrap"
+						disabled={busy || !blocking.trim()}
+						onclick={() =>
+							act('POST', 'block', `${who.name} is kept out until you let them back in.`, {
+								reason: blocking
+							})}>Keep out</button
+					>
+				</div>
+				<p class="mt-1 text-[12px] text-ink-2">
+					They are signed out and see nothing of the project; what was given to them stays and comes back.
+				</p>
+			</details>
+		{/if}
+		{#if who?.outside && !leaving}
+			<p class="flex flex-wrap items-center gap-2">
+				<span class="flex-1 text-ink-2">From outside: belongs to a company, and to no department.</span>
+				<button
+					type="button"
+					class="button"
+					disabled={busy}
+					onclick={() => act('POST', 'inside', `${who.name} is a colleague now; put them into a department.`)}
+					>Make a colleague</button
+				>
+			</p>
+		{/if}
+		{#if !leaving && !who?.outside}
+			<table class="w-full">
+				<tbody>
+					{#each departments as d (d.id)}<tr class="border-b border-rule-2"
+							><td class="py-1"><span class="mr-2 font-mono text-[12px]">{d.code}</span>{d.name}</td><td
+								class="text-right"
+								><Select
+									label="In {d.name}"
+									choices={[
+										{ value: 'out', label: 'not in it' },
+										{ value: 'in', label: 'member' },
+										{ value: 'lead', label: 'lead' }
+									]}
+									bind:value={() => chosen[d.id] ?? 'out', (role) => (chosen[d.id] = role || 'out')}
+									class="max-w-[110px]"
+								/></td
+							></tr
+						>{/each}
+				</tbody>
+			</table>
+			<label class="flex items-center gap-2"
+				><input type="checkbox" class="accent-act" bind:checked={controller} />document controller: Run
+				everywhere</label
+			>
+		{/if}
+		{#if person !== me}<label class="flex items-center gap-2 border-t border-rule pt-3"
+				><input type="checkbox" class="accent-act" bind:checked={leaving} />{who?.name} leaves the project</label
+			>{/if}
+		{#if leaving}
+			<label class="block"
+				><span class="label">Reason</span><input
+					class="field"
+					bind:value={reason}
+					required
+					maxlength="500"
+				/></label
+			>
+		{/if}
+		{#if meaning}
+			<p class="border-l-4 border-wait bg-wait-soft px-3 py-2" role="status">
+				{effectText(meaning)}
+				{#if leaving}Sessions and tokens end at once.{meaning.locks
+						? ` ${plural(meaning.locks, 'document')} in hand ${meaning.locks === 1 ? 'goes' : 'go'} to the leads.`
+						: ''}{/if}
+			</p>
+		{/if}
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (person = null)}>Cancel</button><button
+				class="button {leaving ? 'button-fault' : 'button-act'}"
+				disabled={busy || (who?.outside && !leaving)}>{leaving ? `Close ${who?.name}` : 'Change'}</button
+			>
+		</div>
+	</form>
+</Dialog>

@@ -1,0 +1,90 @@
+<script lang="ts">
+	import Select from '../kit/Select.svelte';
+	import { refreshAll } from '../platform/refresh';
+	import { LEVELS, levelLabel } from '../../core/access/levels';
+	import { call, sentenceOf } from '../platform/api';
+	import Dialog from '../kit/Dialog.svelte';
+
+	/** Makes a shelf for a department; other departments reach it only where a level is chosen. */
+	let {
+		open = $bindable(false),
+		project,
+		departments
+	}: { open: boolean; project: string; departments: { id: string; code: string; name: string }[] } = $props();
+	let name = $state('');
+	let department = $state('');
+	let also = $state<Record<string, string>>({});
+	let fault = $state('');
+
+	async function make(event: SubmitEvent) {
+		event.preventDefault();
+		fault = '';
+		const others = Object.entries(also)
+			.filter(([id, level]) => level && id !== department)
+			.map(([id, level]) => ({ department: id, level }));
+		try {
+			await call('POST', `/projects/${project}/shelves`, {
+				name,
+				department: department || null,
+				also: others
+			});
+			name = '';
+			also = {};
+			open = false;
+			await refreshAll();
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+	}
+</script>
+
+<Dialog bind:open title="New shelf">
+	<form onsubmit={make} class="space-y-3">
+		<label class="block"
+			><span class="label">Owned by</span>
+			<Select
+				choices={[
+					{ value: '', label: 'The project itself (controllers only, and whom you let in below)' },
+					...departments.map((d) => ({
+						value: d.id,
+						label: `${d.code} ${d.name}: members Work, leads Run`
+					}))
+				]}
+				value={department}
+				choose={(id) => {
+					department = id;
+					name ||= departments.find((d) => d.id === id)?.name ?? '';
+				}}
+			/>
+		</label>
+		<label class="block"
+			><span class="label">Name</span><input
+				class="field"
+				bind:value={name}
+				required
+				maxlength="180"
+			/></label
+		>
+		<fieldset>
+			<legend class="label">Other departments. Nobody else sees the shelf unless you say so.</legend>
+			{#each departments.filter((d) => d.id !== department) as d (d.id)}
+				<label class="flex items-center justify-between border-b border-rule-2 py-1"
+					><span>{d.code} {d.name}</span>
+					<Select
+						choices={[
+							{ value: '', label: 'no access' },
+							...LEVELS.filter((l) => l !== 'drop').map((level) => ({
+								value: level,
+								label: levelLabel(level)
+							}))
+						]}
+						bind:value={() => also[d.id] ?? '', (level) => (also[d.id] = level)}
+						class="border border-rule bg-sheet px-1 py-0.5"
+					/>
+				</label>
+			{/each}
+		</fieldset>
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end"><button class="button button-act">Make the shelf</button></div>
+	</form>
+</Dialog>

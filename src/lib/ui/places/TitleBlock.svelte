@@ -1,0 +1,192 @@
+<script lang="ts">
+	import { Tabs } from 'bits-ui';
+	import { toast } from 'svelte-sonner';
+	import { levelLabel, type Level } from '../../core/access/levels';
+	import type { ReachRow } from '../../core/access/rows';
+	import { STATE_LABEL, type EventRow } from '../../core/documents/rows';
+	import { releaseNumber } from '../../core/releases';
+	import { attempt, call } from '../platform/api';
+	import DocumentActions from '../documents/DocumentActions.svelte';
+	import type { DocumentView } from '../documents/document-view';
+	import EventList from '../trail/EventList.svelte';
+	import Revision from '../documents/Revision.svelte';
+	import SideVersions from '../documents/SideVersions.svelte';
+	import VersionTable from '../documents/VersionTable.svelte';
+	import { kindText, sizeText } from '../platform/words';
+
+	/** The title block of the chosen document: what it is, its versions and trail, what you can do now. */
+	let {
+		view,
+		tab = $bindable('versions'),
+		project,
+		code,
+		controller,
+		outsideLevel,
+		retentionDays,
+		changed,
+		putInRelease,
+		actions = $bindable()
+	}: {
+		view: DocumentView;
+		tab: string;
+		project: string;
+		code: string;
+		controller: boolean;
+		outsideLevel: Level | null;
+		retentionDays: number;
+		changed: () => void;
+		putInRelease: () => void;
+		actions?: ReturnType<typeof DocumentActions>;
+	} = $props();
+
+	const row = $derived(view.row);
+	const openSides = $derived(view.sides.filter((s) => s.state === 'open').length);
+	const issued = $derived(view.versions.find((v) => v.issued));
+	let events = $state<EventRow[]>([]);
+	let openings = $state(false);
+
+	$effect(() => {
+		if (tab !== 'trail') return;
+		void [row.id, row.changedAt, row.lock?.since];
+		const way = `/places/${row.id}/trail${openings ? '?kind=all' : ''}`;
+		void attempt(async () => (events = (await call<{ events: EventRow[] }>('GET', way)).events));
+	});
+
+	let reached = $state<ReachRow[] | null>(null);
+	$effect(() => {
+		void row.changedAt;
+		const asked = row.id;
+		if (tab !== 'access') {
+			reached = null;
+			return;
+		}
+		void attempt(async () => {
+			const { people } = await call<{ people: ReachRow[] }>('GET', `/places/${asked}/access`);
+			if (asked === row.id) reached = people;
+		});
+	});
+
+	async function restore(label: string) {
+		const made = await attempt(() =>
+			call<{ label: string }>('POST', `/documents/${row.id}/versions/${label}/restore`, {})
+		);
+		if (!made) return;
+		toast.success(`${label} is restored as ${made.label}; every version in between is kept.`);
+		changed();
+	}
+	const canRestore = $derived(view.mayWork && (!row.lock || row.lock.mine));
+</script>
+
+<section
+	aria-label="Title block of {row.number}"
+	class="grid max-h-[46vh] shrink-0 overflow-auto border-t-2 border-ink bg-sheet md:h-[228px] md:grid-cols-[minmax(240px,27%)_1fr_minmax(220px,23%)] md:overflow-hidden"
+>
+	<dl
+		class="grid grid-cols-2 content-start border-ink text-[13px] md:overflow-auto md:border-r [&>div]:border-b [&>div]:border-rule [&>div]:px-2.5 [&>div]:py-1"
+	>
+		<div class="col-span-2">
+			<dt class="cell-label">Title</dt>
+			<dd class="text-[15px] leading-tight font-semibold">{row.title}</dd>
+		</div>
+		<div class="border-r">
+			<dt class="cell-label">Number</dt>
+			<dd class="font-mono text-[12px] leading-[22px]">{row.number}</dd>
+		</div>
+		<div>
+			<dt class="cell-label">Revision</dt>
+			<dd>
+				<Revision label={row.label} issued={row.issued} />
+				<span class="text-[12px] text-ink-2">{row.issued ? 'issued' : 'working save'}</span>
+			</dd>
+		</div>
+		<div class="border-r">
+			<dt class="cell-label">State</dt>
+			<dd class="font-semibold">{STATE_LABEL[row.state]}</dd>
+		</div>
+		<div>
+			<dt class="cell-label">Last issued</dt>
+			<dd>
+				{#if issued}<Revision label={issued.label} issued />
+					<span class="text-[12px] text-ink-2">{issued.release ? releaseNumber(issued.release) : ''}</span
+					>{:else}<span class="text-ink-2">not yet</span>{/if}
+			</dd>
+		</div>
+		<div class="border-r">
+			<dt class="cell-label">File</dt>
+			<dd>
+				{row.kind === 'file' ? '' : `Live ${row.kind}, handed in as `}{kindText(row.mediaType, row.fileName)}, {sizeText(
+					row.size
+				)}
+			</dd>
+		</div>
+		<div>
+			<dt class="cell-label">Your access</dt>
+			<dd class="font-semibold">{view.levelLabel}</dd>
+		</div>
+		{#if row.tags.length}<div class="col-span-2">
+				<dt class="cell-label">Tags</dt>
+				<dd class="font-semibold">{row.tags.join(' · ')}</dd>
+			</div>{/if}
+	</dl>
+	<Tabs.Root bind:value={tab} class="flex min-h-0 flex-col border-ink md:border-r">
+		<Tabs.List class="flex shrink-0 border-b border-rule px-1">
+			{#each [['versions', `Versions ${view.versions.length}${openSides ? ` +${openSides} beside` : ''}`], ['access', reached ? `Access ${reached.length}` : 'Access'], ['trail', 'Trail']] as [value, word] (value)}
+				<Tabs.Trigger
+					value={value!}
+					class="border-b-2 border-transparent px-3 py-1.5 font-semibold text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink"
+					>{word}</Tabs.Trigger
+				>
+			{/each}
+		</Tabs.List>
+		<Tabs.Content value="versions" class="min-h-0 flex-1 overflow-auto"
+			><SideVersions {view} {code} {changed} /><VersionTable
+				document={row.id}
+				versions={view.versions}
+				project={code}
+				mayTake={view.mayTake}
+				restore={canRestore ? restore : null}
+			/></Tabs.Content
+		>
+		<Tabs.Content value="access" class="min-h-0 flex-1 overflow-auto">
+			<ul class="columns-1 gap-x-6 px-3 py-1 lg:columns-2">
+				{#each reached ?? [] as p (p.person)}<li
+						class="flex break-inside-avoid gap-2 border-b border-rule-2 py-1"
+					>
+						<b class="font-semibold">{p.name}</b>
+						{#if p.outside}<span class="text-[11.5px] text-ink-2">outside</span>{/if}
+						<span class="ml-auto">{levelLabel(p.level)}</span>
+						<span class="w-[40%] truncate text-ink-2">{p.through}</span>
+					</li>{/each}
+			</ul>
+			<p class="px-3 pb-2"><a class="link" href="/{code}/access/{row.id}">Change or explain</a></p>
+		</Tabs.Content>
+		<Tabs.Content value="trail" class="min-h-0 flex-1 overflow-auto"
+			><label class="flex items-center gap-2 px-3 py-2 text-ink-2"
+				><input type="checkbox" bind:checked={openings} /> openings and downloads too</label
+			><EventList {events} project={code} /></Tabs.Content
+		>
+	</Tabs.Root>
+	<div class="px-3.5 py-2.5 md:overflow-auto">
+		<DocumentActions
+			bind:this={actions}
+			{view}
+			{project}
+			{code}
+			{controller}
+			{outsideLevel}
+			{retentionDays}
+			{changed}
+			{putInRelease}
+		/>
+		{#if row.preview === 'made'}
+			<a class="mt-2 inline-block" href="/{code}/document/{row.id}" tabindex="-1" aria-hidden="true">
+				<img
+					class="max-h-[92px] max-w-full border border-rule bg-white"
+					src="/api/v1/previews/{row.id}?label={row.label}"
+					alt=""
+					loading="lazy"
+				/>
+			</a>
+		{/if}
+	</div>
+</section>

@@ -1,0 +1,16 @@
+import { toast } from 'svelte-sonner';
+import { attempt, call } from '../platform/api';
+import { plural } from '../platform/words';
+
+/** Restores a removed place and says what came back, and under which names. */
+export async function restorePlace(place: string, then: () => unknown): Promise<void> {
+	const back = await attempt(() =>
+		call<{ documents: number; folders: string[]; renamed: string[] }>('POST', `/places/${place}/restore`, {})
+	);
+	if (!back) return;
+	const parts = [`Restored ${plural(back.documents, 'document')}.`];
+	if (back.folders.length) parts.push(`Its folder came back too: ${back.folders.join(' / ')}.`);
+	if (back.renamed.length) parts.push(`Taken meanwhile, so renamed: ${back.renamed.join(', ')}.`);
+	toast.success(parts.join(' '), { duration: 8_000 });
+	await then();
+}

@@ -1,0 +1,148 @@
+import { toast } from 'svelte-sonner';
+import { attempt, call } from '../platform/api';
+import { plural } from '../platform/words';
+
+/** Documents and folders that something is done with together. */
+export interface Chosen {
+	documents: string[];
+	folders: string[];
+}
+/** Where something was before, and the tags that it had. */
+interface Before {
+	documents: { id: string; from: string | null; tags: string[] }[];
+	folders: { id: string; from: string | null }[];
+}
+
+const inWords = ({ documents, folders }: Chosen) =>
+	[
+		...(documents.length ? [plural(documents.length, 'document')] : []),
+		...(folders.length ? [plural(folders.length, 'folder')] : [])
+	].join(' and ');
+
+/** Says what was done, with a way to take it back. */
+function done(sentence: string, takeBack: () => Promise<void>): void {
+	toast.success(sentence, {
+		duration: 10_000,
+		action: { label: 'Take back', onClick: () => void attempt(takeBack) }
+	});
+}
+
+/** Moves documents and folders, and offers to take it back. */
+export async function moveMany(
+	project: string,
+	chosen: Chosen,
+	to: { id: string; name: string },
+	then: () => unknown
+): Promise<void> {
+	const before = await call<Before>('POST', `/projects/${project}/documents/tidy`, { ...chosen, to: to.id });
+	done(`${inWords(chosen)} moved to ${to.name}.`, async () => {
+		const homes = new Set([...before.documents, ...before.folders].flatMap((b) => b.from ?? []));
+		for (const home of homes) {
+			const back = (list: { id: string; from: string | null }[]) =>
+				list.filter((b) => b.from === home).map((b) => b.id);
+			await call('POST', `/projects/${project}/documents/tidy`, {
+				documents: back(before.documents),
+				folders: back(before.folders),
+				to: home
+			});
+		}
+		toast.success('They are back where they were.');
+		await then();
+	});
+	await then();
+}
+
+/** Gives documents tags and takes tags from them, also all in folders, and offers to take it back. */
+export async function tagMany(
+	project: string,
+	chosen: Chosen,
+	change: { tag: string[]; untag: string[] },
+	then: () => unknown
+): Promise<void> {
+	const before = await call<Before>('POST', `/projects/${project}/documents/tidy`, { ...chosen, ...change });
+	done(`${plural(before.documents.length, 'document')} tagged.`, async () => {
+		for (const one of before.documents) await call('PATCH', `/documents/${one.id}`, { tags: one.tags });
+		await then();
+	});
+	await then();
+}
+
+/** Copies documents and folders into a folder, and offers to take the copies away again. */
+export async function copyMany(
+	project: string,
+	chosen: Chosen,
+	to: string,
+	then: () => unknown
+): Promise<void> {
+	const made = await call<{ documents: { id: string; number: string }[]; folders: string[] }>(
+		'POST',
+		`/projects/${project}/documents/copies`,
+		{ ...chosen, to }
+	);
+	const numbers = made.documents.map((m) => m.number);
+	done(
+		`Copied as ${numbers.slice(0, 3).join(', ')}${numbers.length > 3 ? ` and ${numbers.length - 3} more` : ''}.`,
+		async () => {
+			const places = [...made.folders, ...made.documents.map((m) => m.id)];
+			await call('POST', `/projects/${project}/removals`, { places, reason: 'Copied by mistake' });
+			await then();
+		}
+	);
+	await then();
+}
+
+/** Removes documents and folders, and offers to take it back. */
+export async function removeMany(
+	project: string,
+	chosen: Chosen,
+	reason: string,
+	then: () => unknown
+): Promise<void> {
+	const { removed } = await call<{ removed: string[] }>('POST', `/projects/${project}/removals`, {
+		places: [...chosen.documents, ...chosen.folders],
+		reason
+	});
+	done(`${inWords(chosen)} removed.`, async () => {
+		for (const place of removed) await call('POST', `/places/${place}/restore`, {});
+		toast.success('They are back where they were.');
+		await then();
+	});
+	await then();
+}
+
+/**
+ * Has the newest versions of documents, and of all in folders, sent as one zip. A form, so that the browser streams it to
+ * the disk; into a frame that nobody sees, so that a refusal does not take the page away but is said on it.
+ */
+export function downloadZip(project: string, chosen: Chosen): void {
+	const frame = document.createElement('iframe');
+	frame.name = 'cupboard-zip';
+	frame.hidden = true;
+	// A download never loads into the frame; what loads is why there is none.
+	frame.onload = () => {
+		const said = frame.contentDocument?.body.textContent ?? '';
+		if (!said) return;
+		try {
+			toast.error((JSON.parse(said) as { detail: string }).detail);
+		} catch {
+			toast.error('The zip could not be made. Try again.');
+		}
+		frame.remove();
+	};
+	document.getElementsByName(frame.name)[0]?.remove();
+	document.body.append(frame);
+	const form = document.createElement('form');
+	form.method = 'post';
+	form.action = `/api/v1/zip/${project}`;
+	form.target = frame.name;
+	for (const [name, ids] of Object.entries(chosen) as [string, string[]][]) {
+		const field = document.createElement('input');
+		field.type = 'hidden';
+		field.name = name;
+		field.value = ids.join(',');
+		form.append(field);
+	}
+	document.body.append(form);
+	form.submit();
+	form.remove();
+}

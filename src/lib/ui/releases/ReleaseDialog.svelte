@@ -1,0 +1,184 @@
+<script lang="ts">
+	import DateField from '../kit/DateField.svelte';
+	import Select from '../kit/Select.svelte';
+	import { onMount, untrack } from 'svelte';
+	import { goto } from '$app/navigation';
+	import { PURPOSE_LABEL } from '../../core/revisions/revisions';
+	import { releaseNumber } from '../../core/releases';
+	import { call, sentenceOf } from '../platform/api';
+	import Dialog from '../kit/Dialog.svelte';
+	import { plural } from '../platform/words';
+
+	/** Puts chosen documents in a new release or in one that is being built; or corrects the head of one. */
+	let {
+		open = $bindable(false),
+		project,
+		code,
+		me,
+		documents,
+		edit = null,
+		changed
+	}: {
+		open: boolean;
+		project: string;
+		code: string;
+		me: string;
+		documents: string[];
+		/** The release whose head is corrected, instead of a new one. */
+		edit?: {
+			id: string;
+			number: number;
+			title: string;
+			purpose: string;
+			recipientId: string;
+			approverId: string;
+			replyBy: string | null;
+		} | null;
+		changed?: () => Promise<void>;
+	} = $props();
+
+	interface Choices {
+		members: { id: string; name: string; outside?: boolean; blockedAt?: string | null }[];
+		recipients: { id: string; name: string; company: string }[];
+	}
+	let choices = $state<Choices | null>(null);
+	let building = $state<{ id: string; number: number; title: string }[]>([]);
+	let into = $state('');
+	// Nothing is chosen that nobody chose.
+	const before = untrack(() => edit);
+	let title = $state(before?.title ?? '');
+	let purpose = $state(before?.purpose ?? '');
+	let recipient = $state(before?.recipientId ?? '');
+	let approver = $state(before?.approverId ?? '');
+	let replyBy = $state(before?.replyBy ?? '');
+	let fault = $state('');
+	let busy = $state(false);
+	onMount(() => {
+		void (async () => {
+			const people = await call<Choices>('GET', `/projects/${project}/people`);
+			const { releases } = await call<{
+				releases: { id: string; number: number; title: string; state: string }[];
+			}>('GET', `/projects/${project}/releases`);
+			building = releases.filter((r) => r.state === 'building');
+			choices = {
+				recipients: people.recipients,
+				members: [
+					...new Map(
+						people.members.filter((m) => m.id !== me && !m.blockedAt && !m.outside).map((m) => [m.id, m])
+					).values()
+				]
+			};
+		})().catch((error: unknown) => (fault = sentenceOf(error)));
+	});
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		if (busy) return;
+		fault = '';
+		busy = true;
+		try {
+			if (edit) {
+				await call('PATCH', `/releases/${edit.id}`, {
+					title,
+					purpose,
+					recipient,
+					approver,
+					replyBy: replyBy || null
+				});
+				await changed?.();
+			} else if (into) {
+				await call('POST', `/releases/${into}/documents`, { documents });
+				await goto(`/${code}/releases/${building.find((b) => b.id === into)!.number}`);
+			} else {
+				const made = await call<{ number: number }>('POST', `/projects/${project}/releases`, {
+					title,
+					purpose,
+					recipient,
+					approver,
+					replyBy: replyBy || null,
+					documents
+				});
+				await goto(`/${code}/releases/${made.number}`);
+			}
+			open = false;
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
+		busy = false;
+	}
+</script>
+
+<Dialog
+	bind:open
+	title={edit
+		? `Change release ${releaseNumber(edit.number)}`
+		: documents.length
+			? `Put ${plural(documents.length, 'document')} in a release`
+			: 'New release'}
+>
+	<form onsubmit={submit} class="space-y-3">
+		{#if building.length && documents.length}
+			<label class="block"
+				><span class="label">Release</span><Select
+					choices={[
+						{ value: '', label: 'a new one' },
+						...building.map((b) => ({ value: b.id, label: `${releaseNumber(b.number)} ${b.title}` }))
+					]}
+					bind:value={into}
+				/></label
+			>
+		{/if}
+		{#if !into}
+			<label class="block"
+				><span class="label">Title</span><input
+					class="field"
+					bind:value={title}
+					required
+					maxlength="180"
+				/></label
+			>
+			<div class="grid grid-cols-2 gap-3">
+				<label class="block"
+					><span class="label">Purpose</span><Select
+						choices={Object.entries(PURPOSE_LABEL).map(([key, word]) => ({ value: key, label: word }))}
+						bind:value={purpose}
+						placeholder="choose what it is for"
+						required
+					/></label
+				>
+				<DateField label="Reply asked by" bind:value={replyBy} />
+			</div>
+			<label class="block"
+				><span class="label">To</span><Select
+					choices={[
+						...(choices?.recipients ?? []).map((r) => ({ value: r.id, label: `${r.name}, ${r.company}` }))
+					]}
+					bind:value={recipient}
+					placeholder="choose who gets it"
+					required
+				/></label
+			>
+			{#if choices && !choices.recipients.length}<p class="text-lock">
+					Nobody is on the distribution list yet. Add the client on the page People first.
+				</p>{/if}
+			<label class="block"
+				><span class="label">Approved by</span><Select
+					choices={(choices?.members ?? []).map((m) => ({ value: m.id, label: m.name }))}
+					bind:value={approver}
+					placeholder="choose a second person"
+					required
+				/></label
+			>
+		{/if}
+		{#if edit}<p class="text-[12px] text-ink-2">
+				Whoever has approved it is asked again, and sees what changed.
+			</p>{/if}
+		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+		<div class="flex justify-end gap-2">
+			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
+				class="button button-act"
+				disabled={busy}>{edit ? 'Change release' : into ? 'Put in release' : 'Build release'}</button
+			>
+		</div>
+	</form>
+</Dialog>

@@ -1,0 +1,184 @@
+<script lang="ts">
+	import { CHECK_LABEL, CHECKS, VERDICT_LABEL, type Check } from '../../core/releases';
+	import Revision from '../documents/Revision.svelte';
+
+	interface Item {
+		documentId: string;
+		number: string;
+		title: string;
+		label: string;
+		to: string;
+		mayLook: boolean;
+		checks: Check[];
+		later: { label: string } | null;
+		verdict: { code: string | null; remark: string } | null;
+	}
+
+	/** The documents of a release: while it is built with what the checks say, afterwards with what became of them. */
+	let {
+		items,
+		address,
+		release,
+		done,
+		mayMend,
+		mayChange,
+		leaveOut,
+		remedy,
+		accept
+	}: {
+		items: Item[];
+		/** Of the project. */
+		address: string;
+		/** Number of the release. */
+		release: number;
+		/** Whether it is issued. */
+		done: boolean;
+		mayMend: boolean;
+		mayChange: boolean;
+		leaveOut: (document: string) => unknown;
+		remedy: (document: string, check: Check) => unknown;
+		/** What goes out all the same, to be given a reason. */
+		accept: (checks: { document: string; check: string }[]) => void;
+	} = $props();
+
+	/** Checks that say something; what is fine for all is said once. */
+	const telling = $derived(
+		CHECKS.filter((name) => items.some((i) => i.checks.some((c) => c.name === name && c.result !== 'fine')))
+	);
+	const having = (result: Check['result']) =>
+		items.flatMap((item) => item.checks.filter((c) => c.result === result).map((check) => ({ item, check })));
+	const looks = $derived(having('look'));
+	const asking = $derived(looks.filter(({ check }) => !check.accepted));
+	const faults = $derived(having('stops'));
+	const SIGN = {
+		fine: ['✓', 'text-done', 'fine'],
+		look: ['!', 'text-lock', 'look at it'],
+		stops: ['✕', 'text-fault', 'stops']
+	} as const;
+</script>
+
+<div class="overflow-x-auto">
+	<table class="w-full bg-sheet {done ? 'lines-on-phone sm:min-w-[560px]' : 'min-w-[560px]'}">
+		<thead class="text-[12px]"
+			><tr class="border-b border-ink bg-film">
+				<th class="py-1.5 pl-2">Number</th><th>Title</th><th>{done ? 'Revision' : 'Goes from → to'}</th>
+				{#if done}<th>Now</th><th>Client</th>{:else}{#each telling as c (c)}<th class="px-1 text-center"
+							>{CHECK_LABEL[c]}</th
+						>{/each}{/if}<th><span class="sr-only">Do</span></th>
+			</tr></thead
+		>
+		<tbody>
+			{#each items as item (item.documentId)}
+				<tr class="h-[34px] border-b border-rule-2">
+					<td class="pr-3 pl-2 font-mono text-[12.5px] whitespace-nowrap">{item.number}</td>
+					<td class="pr-3 font-semibold"
+						>{#if item.mayLook}<a
+								class="hover:text-act"
+								href="{address}/document/{item.documentId}?version={item.label}">{item.title}</a
+							>{:else}<a class="hover:text-act" href="{address}/releases/{release}/view/{item.documentId}"
+								>{item.title}</a
+							>{/if}</td
+					>
+					<td class="whitespace-nowrap"
+						>{#if !done && item.label !== item.to}<Revision
+								label={item.label}
+								issued={!item.label.includes('.')}
+							/> →
+							<span
+								class="inline-block rounded-sm border border-ink px-1.5 font-mono text-[12px] leading-[18px] font-semibold"
+								>{item.to}</span
+							>{:else}<Revision label={item.to} issued={done || !item.label.includes('.')} />{/if}</td
+					>
+					{#if done}
+						<td
+							>{#if item.later}<span class="font-semibold text-fault">superseded by {item.later.label}</span
+								>{:else}<span class="text-done">current</span>{/if}</td
+						>
+						<td
+							>{#if item.verdict}<b>{item.verdict.code}</b>
+								<span class="text-ink-2"
+									>{VERDICT_LABEL[item.verdict.code as keyof typeof VERDICT_LABEL]}{item.verdict.remark
+										? `: ${item.verdict.remark}`
+										: ''}</span
+								>{/if}</td
+						>
+						<td></td>
+					{:else}
+						{#each telling as name (name)}
+							{@const check = item.checks.find((c) => c.name === name)}
+							<td
+								class="text-center font-semibold {check ? SIGN[check.result][1] : ''}"
+								title={check?.sentence}
+								>{#if check?.accepted}<span class="text-done">(!)</span><span class="sr-only"
+										>accepted: {check.sentence}</span
+									>{:else if check}{SIGN[check.result][0]}<span class="sr-only"
+										>{SIGN[check.result][2]}: {check.sentence}</span
+									>{/if}</td
+							>
+						{/each}
+						<td class="pr-2 text-right text-[12px] whitespace-nowrap"
+							>{#if mayChange}<button class="link" onclick={() => leaveOut(item.documentId)}>Leave out</button
+								>{/if}</td
+						>
+					{/if}
+				</tr>
+			{:else}<tr
+					><td class="p-6 text-center text-ink-2" colspan="7"
+						>No documents yet. Tick documents in a folder and put them in this release.</td
+					></tr
+				>{/each}
+		</tbody>
+	</table>
+</div>
+{#if !done && items.length && telling.length < CHECKS.length}
+	<p class="mt-2 text-[12px] text-ink-2">
+		<span class="font-semibold text-done">✓ Fine for all:</span>
+		{CHECKS.filter((c) => !telling.includes(c))
+			.map((c) => CHECK_LABEL[c].toLowerCase())
+			.join(', ')}.
+	</p>
+{/if}
+{#each faults as { item, check } (item.documentId + check.name)}
+	<p class="mt-2 flex flex-wrap items-center gap-3 border-l-4 border-fault bg-fault-soft px-3 py-2">
+		<span class="font-semibold"><span class="font-mono">{item.number}</span> {check.sentence}</span>
+		{#if mayMend && check.remedy}<button class="button ml-auto" onclick={() => remedy(item.documentId, check)}
+				>{check.remedy === 'take-newest' ? 'Take the newest' : 'Leave it out'}</button
+			>{/if}
+	</p>
+{/each}
+{#if looks.length}
+	<section class="mt-4">
+		<div class="mb-1 flex items-center gap-2">
+			<h2 class="text-[15px]">To look at</h2>
+			{#if mayChange && asking.length > 1}<button
+					class="button ml-auto"
+					onclick={() =>
+						accept(
+							asking.map(({ item, check }) => ({
+								document: item.documentId,
+								check: check.name
+							}))
+						)}>All of these go out…</button
+				>{/if}
+		</div>
+		{#each looks as { item, check } (item.documentId + check.name)}
+			<p
+				class="mb-1 flex flex-wrap items-center gap-x-3 border-l-4 px-3 py-1.5 {check.accepted
+					? 'border-done bg-done-soft/50'
+					: 'border-lock bg-lock-soft'}"
+			>
+				<span
+					><span class="font-mono text-[12.5px]">{item.number}</span>
+					{CHECK_LABEL[check.name]}: {check.sentence}
+					{#if check.accepted}<b class="font-semibold">{check.accepted.by}: {check.accepted.reason}</b
+						>{/if}</span
+				>
+				{#if mayChange}<button
+						class="button ml-auto"
+						onclick={() => accept([{ document: item.documentId, check: check.name }])}
+						>{check.accepted ? 'Another reason…' : 'Goes out…'}</button
+					>{/if}
+			</p>
+		{/each}
+	</section>
+{/if}

@@ -1,0 +1,157 @@
+<script lang="ts">
+	import { isSheetKind } from '../../core/files/file-kinds';
+	import type { Present, RoomMode } from '../../core/live/live';
+	import type { VersionRow } from '../../core/documents/rows';
+	import RefusedBar from '../live/RefusedBar.svelte';
+	import type { Markup } from '../markup/markup.svelte';
+	import MarkupLayer from '../markup/MarkupLayer.svelte';
+	import MarkupSide from '../markup/MarkupSide.svelte';
+	import ScaleDialog from '../markup/ScaleDialog.svelte';
+	import type { Remarks } from '../remarks/remarks.svelte';
+	import RemarksPanel from '../remarks/RemarksPanel.svelte';
+	import type { Face } from './sheet-face';
+	import SheetRemarks from '../remarks/SheetRemarks.svelte';
+	import Viewer from './Viewer.svelte';
+
+	/** A version on screen, with the remarks beside it and on it, and the marks of everybody over it. */
+	let {
+		document,
+		name,
+		version,
+		versions,
+		newest,
+		remarks,
+		marks,
+		mayTake,
+		codes,
+		stamps,
+		code,
+		marking,
+		beside = $bindable(),
+		refreshed
+	}: {
+		document: string;
+		/** Number and title. */
+		name: string;
+		version: VersionRow;
+		/** All versions, newest first, and which of them somebody has marked up. */
+		versions: { all: VersionRow[]; marked: string[] };
+		newest: boolean;
+		remarks: Remarks;
+		/** Who marks up here, on which layer, and how far they may; null for who looks as somebody else. */
+		marks: { me: Present; layer: string; mode: RoomMode } | null;
+		mayTake: boolean;
+		/** Codes of the project's departments, in their order. */
+		codes: string[];
+		stamps: string[];
+		code: string;
+		/** The pointer is for marks. */
+		marking: boolean;
+		/** On a phone the remarks are shown over the sheet. */
+		beside: boolean;
+		refreshed: () => void;
+	} = $props();
+
+	const base = $derived(`/api/v1/documents/${document}/versions/${version.label}`);
+	/** Places can be chosen on what is shown as a sheet. */
+	const isSheet = $derived(isSheetKind(version.mediaType));
+	const marked = $derived(versions.marked.includes(version.label));
+	/** The newest earlier version that was marked up. */
+	const earlier = $derived.by(() => {
+		const at = versions.all.findIndex((v) => v.label === version.label);
+		return versions.all.slice(at + 1).find((v) => versions.marked.includes(v.label)) ?? null;
+	});
+	let markup = $state.raw<Markup | null>(null);
+	let layer = $state<ReturnType<typeof MarkupLayer>>();
+	let scaling = $state.raw<{ page: number; length: number } | null>(null);
+
+	/**
+	 * The line to the marks is opened when there are some, or somebody begins. As one string, so that it is opened anew
+	 * only when one of these changes, and not whenever the page's data is fetched again.
+	 */
+	const opening = $derived(
+		marks && isSheet && (marked || marking)
+			? JSON.stringify({ room: `marks/${document}/${version.label}`, ...marks })
+			: null
+	);
+	$effect(() => {
+		if (!opening) return;
+		const { room, me, layer, mode } = JSON.parse(opening) as { room: string } & NonNullable<typeof marks>;
+		let open: Markup | null = null;
+		let closed = false;
+		void import('../markup/markup.svelte').then(({ Markup }) => {
+			if (closed) return;
+			open = new Markup(room, me, layer, mode);
+			markup = open;
+		});
+		return () => {
+			closed = true;
+			markup = null;
+			open?.close();
+		};
+	});
+	function pickPlace() {
+		remarks.picking = !remarks.picking;
+		beside = false;
+	}
+</script>
+
+{#snippet over(face: Face)}
+	{#if markup}<MarkupLayer
+			bind:this={layer}
+			{face}
+			{markup}
+			{codes}
+			editing={marking}
+			saysScale={(page, length) => (scaling = { page, length })}
+		/>{/if}
+	<SheetRemarks {face} {remarks} label={version.label} />
+{/snippet}
+<div class="flex h-full flex-col">
+	<RefusedBar line={markup?.line ?? null} />
+	<div class="relative flex min-h-0 flex-1 max-md:flex-col">
+		{#if marking && markup}<div class="shrink-0 max-md:max-h-[40%] max-md:overflow-auto md:w-[190px]">
+				<MarkupSide
+					{markup}
+					{codes}
+					{stamps}
+					grow={(factor) => layer?.growBy(factor)}
+					{document}
+					{version}
+					from={earlier}
+					{mayTake}
+					{name}
+					{refreshed}
+				/>
+			</div>{/if}
+		<div class="min-h-0 min-w-0 flex-1">
+			<Viewer
+				file={mayTake ? `${base}/file` : null}
+				made="{base}/shown"
+				download={mayTake ? `${base}/file?download` : null}
+				title={name}
+				mediaType={version.mediaType}
+				fileName={version.fileName}
+				size={version.size}
+				layer={over}
+			/>
+		</div>
+		<div
+			class="{beside
+				? 'absolute inset-0 z-10'
+				: 'hidden'} border-l border-rule bg-film lg:static lg:block lg:w-[300px]"
+		>
+			<RemarksPanel
+				{remarks}
+				table="/{code}/document/{document}/remarks"
+				label={version.label}
+				{newest}
+				compose={isSheet ? { label: 'On a place', run: pickPlace } : null}
+			/>
+		</div>
+	</div>
+</div>
+{#if scaling !== null}<ScaleDialog
+		bind:open={() => scaling !== null, (open) => !open && (scaling = null)}
+		set={(real, unit) => markup?.setScale(scaling!.page, scaling!.length, real, unit)}
+	/>{/if}

@@ -1,0 +1,75 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { plural, sizeText } from '../platform/words';
+
+	/** Lists what an archive holds, each file to be opened. */
+	let {
+		url,
+		title,
+		open,
+		failed
+	}: {
+		url: string;
+		title: string;
+		/** Shows one file of the archive; its address can be downloaded with `&download`. */
+		open: (file: { url: string; mediaType: string; fileName: string; size: number }) => void;
+		failed: (sentence: string) => void;
+	} = $props();
+
+	interface Entry {
+		name: string;
+		size: number;
+		locked: boolean;
+	}
+	let entries = $state.raw<Entry[] | null>(null);
+	let more = $state(false);
+	const base = $derived(url.replace(/\/file$/, '/entries'));
+	const address = (name: string) => `${base}?name=${encodeURIComponent(name)}`;
+
+	onMount(() => {
+		void (async () => {
+			const response = await fetch(base);
+			const answer = (await response.json().catch(() => ({}))) as {
+				entries?: Entry[];
+				more?: boolean;
+				detail?: string;
+			};
+			if (!answer.entries) return failed(answer.detail ?? 'The archive could not be opened.');
+			entries = answer.entries;
+			more = answer.more ?? false;
+		})();
+	});
+	async function choose(entry: Entry) {
+		const abort = new AbortController();
+		const response = await fetch(address(entry.name), { signal: abort.signal });
+		const mediaType = response.headers.get('x-media-type') ?? 'application/octet-stream';
+		// Only its kind is wanted here; the viewer fetches the file itself.
+		abort.abort();
+		open({ url: address(entry.name), mediaType, fileName: entry.name, size: entry.size });
+	}
+</script>
+
+<div class="h-full overflow-auto p-6" role="document" aria-label={title}>
+	{#if entries === null}<p class="text-ink-2" role="status">opening</p>
+	{:else}
+		<table class="mx-auto w-full max-w-[880px] border border-rule bg-sheet">
+			<thead class="text-[12px]"
+				><tr class="border-b border-rule"
+					><th class="py-1 pl-3">{plural(entries.length, 'file')}{more ? ' shown, there are more' : ''}</th
+					><th class="pr-3 text-right">Size</th></tr
+				></thead
+			>
+			<tbody>
+				{#each entries as entry (entry.name)}<tr class="border-b border-rule-2">
+						<td class="py-1 pl-3 break-all"
+							>{#if entry.locked}{entry.name}
+								<span class="text-[12px] text-ink-2">locked with a password</span>{:else}<button
+									class="link text-left"
+									onclick={() => void choose(entry)}>{entry.name}</button
+								>{/if}</td
+						><td class="pr-3 text-right font-mono text-[12px]">{sizeText(entry.size)}</td>
+					</tr>{/each}
+			</tbody>
+		</table>
+	{/if}
+</div>
