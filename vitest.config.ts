@@ -39,6 +39,7 @@ export default defineConfig({
 				}
 			},
 			{
+				resolve: { alias: NO_PAGE },
 				test: {
 					name: 'integration',
 					include: ['tests/integration/**/*.test.ts'],

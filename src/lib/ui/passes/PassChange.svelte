@@ -34,7 +34,7 @@
 		done: () => Promise<void> | void;
 	} = $props();
 
-	const dayOf = (at: string) => dayOf(at, timeZone);
+	const lastDay = (at: string) => dayOf(at, timeZone);
 	let terms = $state(termsOf(null));
 	let noPassword = $state(false);
 	let fault = $state('');
@@ -48,7 +48,7 @@
 			take: given?.mayTake ?? false,
 			stamped: given?.stamped ?? false,
 			withMarks: given?.withMarks ?? false,
-			until: given ? dayOf(given.endsAt) : '',
+			until: given ? lastDay(given.endsAt) : '',
 			maxUses: given?.maxUses ?? null,
 			password: ''
 		};
@@ -72,7 +72,7 @@
 				...given,
 				...(pass.release ? {} : { mayTake, stamped, withMarks }),
 				...(terms.password ? { password: terms.password } : noPassword ? { password: null } : {}),
-				...(terms.until === dayOf(pass.endsAt) ? {} : { until: terms.until }),
+				...(terms.until === lastDay(pass.endsAt) ? {} : { until: terms.until }),
 				wider: wider.length > 0
 			});
 			pass = null;
