@@ -2,7 +2,8 @@ import { eq } from 'drizzle-orm';
 import type { z } from 'zod';
 import { dayOf } from '../../src/lib/core/time/days';
 import { DAY } from '../../src/lib/core/time/spans';
-import type { Act, At } from '../../src/lib/server/platform/runner/act';
+import type { Kind } from '../../src/lib/contract/act';
+import type { Act } from '../../src/lib/server/platform/runner/act';
 import type { Actor, Proof } from '../../src/lib/server/platform/runner/actor';
 import { readView, runAct } from '../../src/lib/server/platform/runner/run';
 import type { View } from '../../src/lib/server/platform/runner/act';
@@ -11,8 +12,6 @@ import { person as personTable } from '../../src/lib/server/platform/db/schema';
 import { startServices } from '../../src/lib/server/api/start';
 import { PEOPLE, type Run } from './catalogue';
 import { Random } from './random';
-
-type Kind = At<never>['kind'];
 
 export const HOUR = 3_600_000;
 
@@ -58,24 +57,24 @@ export class Stage {
 	}
 
 	/** Does an act as a person at the moment the clock shows; the clock never runs back or past now. */
-	async act<K extends Kind, S extends z.ZodObject, O>(
+	async act<K extends Kind, S extends z.ZodObject, O extends z.ZodType>(
 		who: string | null,
 		act: Act<K, S, O>,
 		input: unknown,
 		at?: number,
 		proofs: Proof[] = []
-	): Promise<O> {
+	): Promise<z.output<O>> {
 		this.clock = Math.min(Math.max(this.clock + 1, at ?? this.clock), this.end);
 		const actor = who === null ? null : (this.people.get(who) ?? null);
 		return runAct(this.services, act, actor, input, { now: new Date(this.clock), proofs });
 	}
 
 	/** Reads a view as a person. */
-	async read<K extends Kind, S extends z.ZodObject, O>(
+	async read<K extends Kind, S extends z.ZodObject, O extends z.ZodType>(
 		who: string,
 		view: View<K, S, O>,
 		input: unknown
-	): Promise<O> {
+	): Promise<z.output<O>> {
 		return readView(this.services, view, this.people.get(who)!, input);
 	}
 

@@ -1,10 +1,10 @@
 import { error, redirect, type RequestEvent } from '@sveltejs/kit';
 import type { z } from 'zod';
 import { Problem } from '$lib/core/acts/problem';
-import type { Act, At, View } from '$lib/server/platform/runner/act';
+import type { Kind } from '$lib/contract/act';
+import type { Act, View } from '$lib/server/platform/runner/act';
 import { readView, runAct } from '$lib/server/platform/runner/run';
 
-type Kind = At<never>['kind'];
 type Where = Pick<RequestEvent, 'locals' | 'url'>;
 
 /** Turns a problem into what a page shows: the sign-in page when nobody is signed in, else its sentence. */
@@ -16,11 +16,11 @@ function fail(problem: unknown, { url }: Where): never {
 }
 
 /** Reads a view for a page's load. */
-export async function pageView<K extends Kind, S extends z.ZodObject, O>(
+export async function pageView<K extends Kind, S extends z.ZodObject, O extends z.ZodType>(
 	event: Where,
 	view: View<K, S, O>,
 	input: unknown
-): Promise<O> {
+): Promise<z.output<O>> {
 	const { app, actor, proofs } = event.locals;
 	return readView(app.services, view, actor, input, { proofs }).catch((problem: unknown) =>
 		fail(problem, event)
@@ -28,11 +28,11 @@ export async function pageView<K extends Kind, S extends z.ZodObject, O>(
 }
 
 /** Does an act that belongs to showing a page, such as noting that a document was opened. */
-export async function pageAct<K extends Kind, S extends z.ZodObject, O>(
+export async function pageAct<K extends Kind, S extends z.ZodObject, O extends z.ZodType>(
 	event: Where,
 	act: Act<K, S, O>,
 	input: unknown
-): Promise<O> {
+): Promise<z.output<O>> {
 	const { app, actor, proofs } = event.locals;
 	return runAct(app.services, act, actor, input, { proofs }).catch((problem: unknown) =>
 		fail(problem, event)

@@ -5,7 +5,8 @@ import { join, resolve } from 'node:path';
 import { eq } from 'drizzle-orm';
 import postgres from 'postgres';
 import type { z } from 'zod';
-import type { Act, At, View } from '../../src/lib/server/platform/runner/act';
+import type { Kind } from '../../src/lib/contract/act';
+import type { Act, View } from '../../src/lib/server/platform/runner/act';
 import type { Actor, Proof } from '../../src/lib/server/platform/runner/actor';
 import { addDocument } from '../../src/lib/server/documents/acts';
 import { handIn } from '../../src/lib/server/documents/acts-hand-in';
@@ -25,8 +26,6 @@ import { verifyAll } from '../../src/lib/server/trail/verify';
 import { startServices } from '../../src/lib/server/api/start';
 import { releaseView } from '../../src/lib/server/releases/views';
 import { address, TEMPLATE } from './global-setup';
-
-type Kind = At<never>['kind'];
 
 /** A Cupboard of a test's own: an empty database, a store in a temporary folder, and a small project. */
 export class TestWorld {
@@ -89,25 +88,25 @@ export class TestWorld {
 		return this.services.database.db;
 	}
 
-	async act<K extends Kind, S extends z.ZodObject, O>(
+	async act<K extends Kind, S extends z.ZodObject, O extends z.ZodType>(
 		who: string | null,
 		act: Act<K, S, O>,
 		input: unknown,
 		at?: Date,
 		proofs: Proof[] = []
-	): Promise<O> {
+	): Promise<z.output<O>> {
 		return runAct(this.services, act, who === null ? null : (this.people[who] ?? null), input, {
 			...(at ? { now: at } : {}),
 			proofs
 		});
 	}
 
-	async read<K extends Kind, S extends z.ZodObject, O>(
+	async read<K extends Kind, S extends z.ZodObject, O extends z.ZodType>(
 		who: string | null,
 		view: View<K, S, O>,
 		input: unknown,
 		proofs: Proof[] = []
-	): Promise<O> {
+	): Promise<z.output<O>> {
 		return readView(this.services, view, who === null ? null : (this.people[who] ?? null), input, { proofs });
 	}
 

@@ -3,7 +3,7 @@ import type { Table } from '../../src/lib/core/compare/tables';
 import type { Schedule } from '../../src/lib/core/schedule/column';
 import type { ScheduleFormat } from '../../src/lib/core/schedule/exchange';
 import { readSchedule, seedSchedule } from '../../src/lib/core/schedule/shared';
-import { MEDIA_TYPE } from '../../src/lib/server/formats/media';
+import { MEDIA_TYPE } from '../../src/lib/core/files/media';
 import { writeScheduleTask } from '../../src/lib/server/formats/schedule/task';
 import { readTables } from '../../src/lib/formats/tables/read';
 import type { Given } from './any-schedule';

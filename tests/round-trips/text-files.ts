@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { Node } from 'prosemirror-model';
 import sharp from 'sharp';
 import type { TextFormat } from '../../src/lib/core/text/losses';
-import { MEDIA_TYPE } from '../../src/lib/server/formats/media';
+import { MEDIA_TYPE } from '../../src/lib/core/files/media';
 import { writeTextTask } from '../../src/lib/server/formats/text/task';
 import { importText } from '../../src/lib/ui/live/import-text';
 import { PICTURE } from './any-text';

@@ -1,8 +1,8 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { Problem } from '$lib/core/acts/problem';
-import { password } from '$lib/server/people/acts-account';
-import { email, name } from '$lib/server/platform/runner/fields';
+import { password } from '$lib/contract/people';
+import { email, name } from '$lib/contract/fields';
 import { makeFirst, waitsForFirst } from '$lib/server/people/first';
 import { setCookies } from '../cookies';
 import type { Actions, PageServerLoad } from './$types';

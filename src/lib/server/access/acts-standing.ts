@@ -1,25 +1,16 @@
 import { and, eq, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
-import { EVERY_CAP } from '../../core/access/decide';
+import * as contract from '../../contract/access';
 import { Problem } from '../../core/acts/problem';
 import { beneath, idsOf } from './reach';
 import { member, pass, person, place } from '../platform/db/schema';
 import { foldScope, holdTree, makeScope } from './scopes';
-import { defineAct } from '../platform/runner/act';
-import { id, projectKey, reason } from '../platform/runner/fields';
+import { does } from '../platform/runner/act';
 import { mayTry } from '../platform/runner/locate';
 import { placeName } from './called';
 
 const documentOf = (at: { id: string; kind: string }) => (at.kind === 'document' ? at.id : null);
 
-export const closePlace = defineAct({
-	name: 'closePlace',
-	summary: 'Close a folder or document: what was given above stops reaching it, apart from Run (A3)',
-	method: 'POST',
-	path: '/places/{place}/closing',
-	input: z.strictObject({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['folder', 'document'], past: EVERY_CAP },
-	events: ['place.closed'],
+export const closePlace = does(contract.closePlace, {
 	async run({ tx, project, place: at, tell }) {
 		await holdTree(tx, project.id);
 		const done = await tx
@@ -39,14 +30,7 @@ export const closePlace = defineAct({
 	}
 });
 
-export const openPlace = defineAct({
-	name: 'openPlace',
-	summary: 'Open a closed folder or document again to what was given above',
-	method: 'DELETE',
-	path: '/places/{place}/closing',
-	input: z.strictObject({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['folder', 'document'], past: EVERY_CAP },
-	events: ['place.opened'],
+export const openPlace = does(contract.openPlace, {
 	async run({ tx, project, place: at, tell }) {
 		await holdTree(tx, project.id);
 		const done = await tx
@@ -66,14 +50,7 @@ export const openPlace = defineAct({
 	}
 });
 
-export const freezePlace = defineAct({
-	name: 'freezePlace',
-	summary: 'Freeze a shelf, folder or document with a reason: nobody below Run changes anything there (A6)',
-	method: 'POST',
-	path: '/places/{place}/freeze',
-	input: z.strictObject({ place: id, reason }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
-	events: ['place.frozen'],
+export const freezePlace = does(contract.freezePlace, {
 	async run({ tx, place: at, person: by, now, tell }, input) {
 		const done = await tx
 			.update(place)
@@ -91,14 +68,7 @@ export const freezePlace = defineAct({
 	}
 });
 
-export const thawPlace = defineAct({
-	name: 'thawPlace',
-	summary: 'Thaw what was frozen here',
-	method: 'DELETE',
-	path: '/places/{place}/freeze',
-	input: z.strictObject({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
-	events: ['place.thawed'],
+export const thawPlace = does(contract.thawPlace, {
 	async run({ tx, place: at, reach, tell }) {
 		const done = await tx
 			.update(place)
@@ -130,14 +100,7 @@ export const thawPlace = defineAct({
 	}
 });
 
-export const markSensitive = defineAct({
-	name: 'markSensitive',
-	summary: 'Mark what lies here as sensitive: no pass with a chosen ending reaches it',
-	method: 'PUT',
-	path: '/places/{place}/sensitive',
-	input: z.strictObject({ place: id, sensitive: z.boolean() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
-	events: ['place.marked-sensitive'],
+export const markSensitive = does(contract.markSensitive, {
 	async run({ tx, project, place: at, now, tell }, input) {
 		if (at.sensitive === input.sensitive) return {};
 		if (input.sensitive) {
@@ -171,14 +134,7 @@ export const markSensitive = defineAct({
 	}
 });
 
-export const tryAs = defineAct({
-	name: 'tryAs',
-	summary: 'Note that you look at the project as another person would; nothing can be changed meanwhile',
-	method: 'POST',
-	path: '/projects/{project}/try',
-	input: z.strictObject({ project: projectKey, person: id }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: ['access.tried'],
+export const tryAs = does(contract.tryAs, {
 	async run({ tx, project, reach, tell }, input) {
 		if (!mayTry(reach))
 			throw new Problem(

@@ -1,15 +1,15 @@
 import { and, count, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
-import { EVERY_CAP } from '../../core/access/decide';
+import * as contract from '../../contract/access';
+import { line } from '../../contract/access';
 import { mostBelow } from '../../core/access/brought';
-import { allows, cap, levelLabel, LEVELS, type Level } from '../../core/access/levels';
+import { allows, cap, levelLabel, type Level } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
 import { dayWordsOf } from '../../core/time/days';
 import { grantOf } from './model';
 import { grant, group, member, place } from '../platform/db/schema';
 import { holdTree } from './scopes';
-import { defineAct } from '../platform/runner/act';
-import { day, email, id, name, note, projectKey } from '../platform/runner/fields';
+import { does } from '../platform/runner/act';
 import { visiblePlaces } from '../platform/runner/locate';
 import {
 	checkBring,
@@ -20,7 +20,6 @@ import {
 	type AtPlace,
 	type Given
 } from './entries';
-import { BROUGHT_EVENTS } from './brought';
 import { placeName, subjectName } from './called';
 import {
 	cameIn,
@@ -31,28 +30,6 @@ import {
 	joinOutside,
 	personByMail
 } from './newcomers';
-
-const level = z.enum(LEVELS, 'Choose a level.').nullable();
-const bringCount = z.number().int().min(0).max(500);
-/** How far a grant goes; a level of null bars. */
-const terms = {
-	level,
-	until: day.nullable().default(null),
-	exactly: z.boolean().default(false),
-	bringCount: bringCount.default(0),
-	bringLevel: z.enum(LEVELS).nullable().default(null)
-};
-const line = z.strictObject({
-	...terms,
-	/** Whom it is about: somebody known, or somebody by mail address. */
-	subject: z.union([
-		z.strictObject({
-			kind: z.enum(['person', 'department', 'leads', 'group', 'everyone']),
-			id: z.string().max(20)
-		}),
-		z.strictObject({ email, name: name.optional(), company: name.optional() })
-	])
-});
 
 /** What is put at a place, with the invitation of somebody who never came in. */
 type Invited = Given & { invited?: { link: string; says: string }; email?: string };
@@ -142,19 +119,7 @@ async function welcome(context: AtPlace, given: Invited): Promise<void> {
 	);
 }
 
-export const letIn = defineAct({
-	name: 'letIn',
-	summary:
-		'Let people, departments and groups in at a place, or bar them, each with a level of its own; all or none',
-	method: 'POST',
-	path: '/places/{place}/access',
-	input: z.strictObject({
-		place: id,
-		lines: z.array(line).min(1, 'Name somebody.').max(300, 'At most 300 at once.'),
-		note: note.default('')
-	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
-	events: ['access.given', 'access.barred', ...BROUGHT_EVENTS],
+export const letIn = does(contract.letIn, {
 	async run(context, input) {
 		await holdTree(context.tx, context.project.id);
 		const given: Invited[] = [];
@@ -195,22 +160,7 @@ async function grantHere(context: Pick<AtPlace, 'tx' | 'place'>, grantId: string
 	return row;
 }
 
-export const changeAccess = defineAct({
-	name: 'changeAccess',
-	summary: 'Change the level, the end or the conditions of a grant where it stands',
-	method: 'PATCH',
-	path: '/places/{place}/access/{grant}',
-	input: z.strictObject({
-		place: id,
-		grant: id,
-		level: level.optional(),
-		until: day.nullable().optional(),
-		exactly: z.boolean().optional(),
-		bringCount: bringCount.optional(),
-		bringLevel: z.enum(LEVELS).nullable().optional()
-	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
-	events: ['access.given', 'access.barred', 'access.brought-in', ...BROUGHT_EVENTS],
+export const changeAccess = does(contract.changeAccess, {
 	async run(context, input) {
 		const { tx, project, now } = context;
 		await holdTree(tx, project.id);
@@ -256,14 +206,7 @@ function earlier(a: Date | null, b: Date | null): Date | null {
 	return b && b < a ? b : a;
 }
 
-export const endAccess = defineAct({
-	name: 'endAccess',
-	summary: 'End a grant or lift a bar where it stands; what was brought in under it ends too',
-	method: 'DELETE',
-	path: '/places/{place}/access/{grant}',
-	input: z.strictObject({ place: id, grant: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look', past: EVERY_CAP },
-	events: BROUGHT_EVENTS,
+export const endAccess = does(contract.endAccess, {
 	async run(context, input) {
 		await holdTree(context.tx, context.project.id);
 		const row = await grantHere(context, input.grant);
@@ -277,14 +220,7 @@ export const endAccess = defineAct({
 	}
 });
 
-export const endGiven = defineAct({
-	name: 'endGiven',
-	summary: 'End several grants that you gave, wherever they stand; all or none',
-	method: 'POST',
-	path: '/projects/{project}/given/ended',
-	input: z.strictObject({ project: projectKey, grants: z.array(id).min(1, 'Choose a grant.').max(500) }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: BROUGHT_EVENTS,
+export const endGiven = does(contract.endGiven, {
 	async run(context, input) {
 		const { tx, project, person: by, reach } = context;
 		await holdTree(tx, project.id);
@@ -320,21 +256,7 @@ export const endGiven = defineAct({
 	}
 });
 
-export const bringIn = defineAct({
-	name: 'bringIn',
-	summary: 'Bring somebody in under a grant of yours that allows it, up to its count and ceiling (A8)',
-	method: 'POST',
-	path: '/places/{place}/brought-in',
-	input: z.strictObject({
-		place: id,
-		under: id,
-		who: z.union([z.strictObject({ person: id }), z.strictObject({ email, name: name.optional() })]),
-		level: z.enum(LEVELS).default('look'),
-		until: day.nullable().default(null),
-		note: note.default('')
-	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'look', past: EVERY_CAP },
-	events: ['access.brought-in', ...BROUGHT_EVENTS],
+export const bringIn = does(contract.bringIn, {
 	async run(context, input) {
 		const { tx, project, reach, now } = context;
 		await holdTree(tx, project.id);

@@ -10,9 +10,6 @@ import { placeName, subjectName } from './called';
 
 type InProject = Pick<ContextOf['project'] & Acting, 'tx' | 'project' | 'tell'>;
 
-/** Kinds of event that follow when what others were brought in under changes. */
-export const BROUGHT_EVENTS = ['access.ended', 'access.sunk'];
-
 /**
  * Writes down what became of grants that hung on others between two states of access (A8), with an event each, and
  * gives how many people lost theirs. What the act itself did to grants is not among it.

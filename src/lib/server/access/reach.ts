@@ -4,7 +4,7 @@ import { capped, type Cap, type Subject } from '../../core/access/decide';
 import { allows, type Level } from '../../core/access/levels';
 import { among, type Querier } from '../platform/db';
 import { grant, member, person, place, project } from '../platform/db/schema';
-import { ID_LENGTH } from '../platform/ids';
+import { ID_LENGTH } from '../../core/acts/ids';
 import { levelsIn } from './scope-memory';
 
 /** Ids on the way down to a place, shelf first, itself last. */

@@ -3,7 +3,7 @@ import { decide, type Entry, type Step, type Subject } from '../../core/access/d
 import type { Level } from '../../core/access/levels';
 import type { Querier } from '../platform/db';
 import { grant, place, project } from '../platform/db/schema';
-import { ID_LENGTH } from '../platform/ids';
+import { ID_LENGTH } from '../../core/acts/ids';
 
 /** A scope with the scopes above it, itself first. */
 interface Way {

@@ -1,16 +1,14 @@
 import { and, count, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/access';
 import { settleBrought } from '../../core/access/brought';
-import { EVERY_CAP } from '../../core/access/decide';
-import { allows, cap, LEVELS, rank } from '../../core/access/levels';
+import { allows, cap, rank } from '../../core/access/levels';
 import { withEntry } from '../../core/access/brought';
 import { crossesSight, effect, withScope, type AccessModel, type Change } from '../../core/access/model';
 import type { EffectRow } from '../../core/access/rows';
 import { Problem } from '../../core/acts/problem';
 import { idsOf } from './reach';
 import { loadModel } from './model';
-import { defineView } from '../platform/runner/act';
-import { id, inQuery, projectKey } from '../platform/runner/fields';
+import { answers } from '../platform/runner/act';
 import type { Querier } from '../platform/db';
 import { document, lock, place } from '../platform/db/schema';
 
@@ -71,12 +69,7 @@ async function counted(db: Querier, model: AccessModel, changes: Change[]): Prom
 	};
 }
 
-export const effectOfEnding = defineView({
-	name: 'effectOfEnding',
-	summary: 'What ending a grant would mean: who loses what, and what they have in hand there',
-	path: '/places/{place}/access/{grant}/effect',
-	input: z.strictObject({ place: id, grant: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look', past: EVERY_CAP },
+export const effectOfEnding = answers(contract.effectOfEnding, {
 	async run({ db, project, place: here, level, person: me, now }, input) {
 		const model = await loadModel(db, project.id);
 		const found = (model.grants.get(here.id) ?? []).find((g) => g.id === input.grant);
@@ -88,12 +81,7 @@ export const effectOfEnding = defineView({
 	}
 });
 
-export const effectOfChange = defineView({
-	name: 'effectOfChange',
-	summary: 'What changing the level of a grant would mean, before it is done (A13)',
-	path: '/places/{place}/access/{grant}/change-effect',
-	input: z.strictObject({ place: id, grant: id, level: z.enum([...LEVELS, 'barred']) }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
+export const effectOfChange = answers(contract.effectOfChange, {
 	async run({ db, project, place: here, now }, input) {
 		const model = await loadModel(db, project.id);
 		const found = (model.grants.get(here.id) ?? []).find((g) => g.id === input.grant);
@@ -110,12 +98,7 @@ export const effectOfChange = defineView({
 	}
 });
 
-export const effectOfGroup = defineView({
-	name: 'effectOfGroup',
-	summary: 'What a group would mean with other people in it, those included whom leavers brought in',
-	path: '/projects/{project}/groups/{group}/effect',
-	input: z.strictObject({ project: projectKey, group: id, people: inQuery(z.array(id).max(2_000)) }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
+export const effectOfGroup = answers(contract.effectOfGroup, {
 	async run({ db, project, now }, input) {
 		const model = await loadModel(db, project.id);
 		const members = new Map(
@@ -129,12 +112,7 @@ export const effectOfGroup = defineView({
 	}
 });
 
-export const effectOfClosing = defineView({
-	name: 'effectOfClosing',
-	summary: 'What closing a place would mean',
-	path: '/places/{place}/closing/effect',
-	input: z.strictObject({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run' },
+export const effectOfClosing = answers(contract.effectOfClosing, {
 	async run({ db, project, place: here, now }) {
 		const model = await loadModel(db, project.id);
 		const before = withScope(model, { id: here.id, path: idsOf(here.path), closed: false });
@@ -193,20 +171,7 @@ export const effectOfClosing = defineView({
 	}
 });
 
-export const effectOfDepartments = defineView({
-	name: 'effectOfDepartments',
-	summary:
-		'What putting a person into other departments, or letting them leave, would mean for what they reach',
-	path: '/projects/{project}/people/{person}/departments/effect',
-	input: z.strictObject({
-		project: projectKey,
-		person: id,
-		/** Ids of departments, with `*` behind those they lead, comma between; empty for none. */
-		departments: z.string().max(1_000).default(''),
-		controller: z.stringbool().default(false),
-		leaving: z.stringbool().default(false)
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
+export const effectOfDepartments = answers(contract.effectOfDepartments, {
 	async run({ db, project, now }, input) {
 		const model = await loadModel(db, project.id);
 		const who = model.members.get(input.person);

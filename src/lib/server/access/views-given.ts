@@ -1,18 +1,12 @@
 import { and, desc, eq, inArray, ne, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import { z } from 'zod';
+import * as contract from '../../contract/access';
 import { levelLabel } from '../../core/access/levels';
-import { defineView } from '../platform/runner/act';
-import { projectKey } from '../platform/runner/fields';
+import { answers } from '../platform/runner/act';
 import { department, document, grant, group, person, place } from '../platform/db/schema';
 import { live } from './reach';
 
-export const given = defineView({
-	name: 'given',
-	summary: 'What others gave you, with what changed since; and what you gave to whom',
-	path: '/projects/{project}/given',
-	input: z.strictObject({ project: projectKey }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const given = answers(contract.given, {
 	async run({ db, project, reach, person: me, now }) {
 		const { subject } = reach;
 		const giver = alias(person, 'giver');

@@ -1,5 +1,5 @@
 import { and, asc, count, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/access';
 import { decide } from '../../core/access/decide';
 import { explain } from '../../core/access/explain';
 import type { Known } from '../../core/access/invite';
@@ -10,8 +10,7 @@ import { Problem } from '../../core/acts/problem';
 import { dayWordsOf } from '../../core/time/days';
 import { idsOf, type Reach } from './reach';
 import { loadModel } from './model';
-import { defineView, type Place, type Project } from '../platform/runner/act';
-import { id } from '../platform/runner/fields';
+import { answers, type Place, type Project } from '../platform/runner/act';
 import type { Querier } from '../platform/db';
 import { department, document, group, lock, pass, person, place } from '../platform/db/schema';
 import { breadcrumb } from '../places/views-tree';
@@ -44,12 +43,7 @@ async function namesOf(db: Querier, project: Project, model: AccessModel) {
 
 const plural = (n: number) => `${n} ${n === 1 ? 'person' : 'people'}`;
 
-export const access = defineView({
-	name: 'access',
-	summary: 'Who reaches a place, how far, and where that comes from (A9)',
-	path: '/places/{place}/access',
-	input: z.strictObject({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look' },
+export const access = answers(contract.access, {
 	async run({ db, project, place: here, level, reach, now }) {
 		const model = await loadModel(db, project.id);
 		const names = await namesOf(db, project, model);
@@ -282,12 +276,7 @@ function bringing(model: AccessModel, reach: Reach, here: Place, now: number) {
 		}));
 }
 
-export const why = defineView({
-	name: 'why',
-	summary: 'Why a person has the level they have at a place, in words, and what would change it (A9)',
-	path: '/places/{place}/why/{person}',
-	input: z.strictObject({ place: id, person: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look' },
+export const why = answers(contract.why, {
 	async run({ db, project, place: here, reach, now }, input) {
 		const model = await loadModel(db, project.id);
 		const who = model.members.get(input.person);
@@ -346,12 +335,7 @@ export const why = defineView({
 	}
 });
 
-export const reachOf = defineView({
-	name: 'reachOf',
-	summary: 'Who else reaches a folder and the documents in it, summed up by scope',
-	path: '/places/{place}/reach',
-	input: z.strictObject({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look' },
+export const reachOf = answers(contract.reachOf, {
 	async run({ db, project, place: here, reach, now }) {
 		const scopes = await db
 			.selectDistinct({ scope: place.scope })
@@ -399,12 +383,7 @@ export const reachOf = defineView({
 	}
 });
 
-export const mayTryAs = defineView({
-	name: 'mayTryAs',
-	summary: 'The people you can look as',
-	path: '/projects/{project}/try',
-	input: z.strictObject({ project: z.string().max(20) }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const mayTryAs = answers(contract.mayTryAs, {
 	async run({ db, project, reach }) {
 		if (!reach.subject.controller && !reach.subject.leads.length) return { people: [] };
 		const rows = await db.execute<{ id: string; name: string; outside: boolean }>(sql`

@@ -1,6 +1,6 @@
 import { Problem } from '../../core/acts/problem';
 import type { Sender } from './content';
-import { ID_LENGTH } from '../platform/ids';
+import { ID_LENGTH } from '../../core/acts/ids';
 import { resumableOf } from './resumable';
 import type { Services } from '../platform/services';
 

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/documents';
 import { baseSentence } from '../../core/versions/base';
 import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
@@ -7,9 +7,8 @@ import { ownUploads } from '../content/content';
 import { content, document, sideVersion, version } from '../platform/db/schema';
 import { knownBase } from './known-base';
 import { tellNotices } from '../notices/tell';
-import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
-import { addSave, goesOn, holdDocument, openLock, ranged, workedOnLive } from './acts';
-import { id, note, reason } from '../platform/runner/fields';
+import { does, type Acting, type ContextOf } from '../platform/runner/act';
+import { addSave, goesOn, holdDocument, openLock, workedOnLive } from './acts';
 import { answerBroken, endLock, giveBack } from '../locks/acts';
 
 type Here = ContextOf['place'] & Acting;
@@ -21,30 +20,7 @@ interface HandedIn {
 	same: boolean;
 }
 
-const label = z.string().max(20);
-
-export const handIn = defineAct({
-	name: 'handIn',
-	summary:
-		'Hand in a new version of a document in hand, or save one and keep the lock; without the lock, or made from an older version, it is kept beside the line. Where others stored a version after the last that the sender had, it is refused until the sender says what the file was made from',
-	method: 'POST',
-	path: '/documents/{document}/versions',
-	input: z.strictObject({
-		document: id,
-		upload: id,
-		note: note.refine((text) => text.length > 0, 'Say what changed.'),
-		keepLock: z.boolean().default(false),
-		/**
-		 * The version that the file was made from, as its sender says; anything but the newest is kept beside (L5).
-		 * Without it, it is the newest that the sender is known to have had.
-		 */
-		base: label.optional(),
-		/** Keep it beside the line whatever it was made from. */
-		beside: z.boolean().default(false)
-	}),
-	// Past a lock of another it is kept beside the line (L5).
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'], past: ['inHand'] },
-	events: ['version.handed-in', 'version.saved', 'version.set-beside', 'lock.given-back'],
+export const handIn = does(contract.handIn, {
 	async run(context, input): Promise<HandedIn> {
 		const { tx, project, person: by, now, newId, tell, enqueue } = context;
 		const [file] = await ownUploads(tx, { personId: by.id }, [input.upload], now);
@@ -146,8 +122,6 @@ async function setBeside(
 	return side;
 }
 
-const sideInput = z.strictObject({ document: id, side: z.coerce.number().int().min(1) });
-
 async function openSide({ tx }: Here, input: { document: string; side: number }) {
 	const [found] = await tx
 		.select()
@@ -159,14 +133,7 @@ async function openSide({ tx }: Here, input: { document: string; side: number })
 	return found;
 }
 
-export const mergeSide = defineAct({
-	name: 'mergeSide',
-	summary: 'Merge a side version: its content, or a file that joins both, becomes the next version',
-	method: 'POST',
-	path: '/documents/{document}/sides/{side}/merge',
-	input: sideInput.extend({ upload: id.optional(), note: note.default('') }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
-	events: ['version.merged'],
+export const mergeSide = does(contract.mergeSide, {
 	async run(context, input) {
 		const { tx, project, person: by, now, newId, tell, enqueue } = context;
 		const held = await holdDocument(tx, input.document);
@@ -211,14 +178,7 @@ export const mergeSide = defineAct({
 	}
 });
 
-export const dropSide = defineAct({
-	name: 'dropSide',
-	summary: 'Drop a side version; its content stays in the history',
-	method: 'POST',
-	path: '/documents/{document}/sides/{side}/drop',
-	input: sideInput.extend({ reason }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
-	events: ['version.dropped'],
+export const dropSide = does(contract.dropSide, {
 	async run(context, input) {
 		const { tx, person: by, now, tell } = context;
 		const { row } = await holdDocument(tx, input.document);
@@ -245,14 +205,7 @@ export const dropSide = defineAct({
 	}
 });
 
-export const takeSide = defineAct({
-	name: 'takeSide',
-	summary: 'Note that a side version was opened or downloaded, and say which bytes to send',
-	method: 'POST',
-	path: '/documents/{document}/sides/{side}/taken',
-	input: sideInput.extend({ how: z.enum(['opened', 'downloaded']), ranged }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	events: ['document.opened', 'document.downloaded'],
+export const takeSide = does(contract.takeSide, {
 	async run({ tx, level, person: by, now, tell }, input) {
 		if (input.how === 'downloaded' && !allows(level, 'take'))
 			throw new Problem('needs-level', 'This needs Take here.', { needed: 'take', held: level });

@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { eq, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/documents';
 import { Problem } from '../../core/acts/problem';
 import {
 	checkScheme,
@@ -8,25 +8,14 @@ import {
 	nextIssue,
 	parse,
 	PURPOSE_LABEL,
-	PURPOSES,
 	type RevisionScheme
 } from '../../core/revisions/revisions';
 import { document, project as projectTable, version } from '../platform/db/schema';
-import { defineAct } from '../platform/runner/act';
+import { does } from '../platform/runner/act';
 import { holdDocument, openLock } from './acts';
 import { inHand } from '../platform/runner/locate';
-import { id, note, projectKey, reason } from '../platform/runner/fields';
 
-const STATES = ['wip', 'shared', 'published', 'archived'] as const;
-
-export const issueRevision = defineAct({
-	name: 'issueRevision',
-	summary: 'Issue the newest working save as the next revision, outside a release',
-	method: 'POST',
-	path: '/documents/{document}/issue',
-	input: z.strictObject({ document: id, purpose: z.enum(PURPOSES), note: reason }),
-	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'] },
-	events: ['document.revised'],
+export const issueRevision = does(contract.issueRevision, {
 	async run({ tx, project, person: by, now, newId, tell }, input) {
 		if (project.settings.releasePurposes.includes(input.purpose))
 			throw new Problem(
@@ -83,14 +72,7 @@ export const issueRevision = defineAct({
 	}
 });
 
-export const changeState = defineAct({
-	name: 'changeState',
-	summary: 'Change the state of a document, with a reason (the four states of ISO 19650-1)',
-	method: 'POST',
-	path: '/documents/{document}/state',
-	input: z.strictObject({ document: id, state: z.enum(STATES), reason }),
-	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'], past: ['archived'] },
-	events: ['document.state-changed'],
+export const changeState = does(contract.changeState, {
 	async run({ tx, tell }, input) {
 		const { row, current } = await holdDocument(tx, input.document);
 		if (row.state === input.state) throw new Problem('conflict', 'It is in this state already.');
@@ -112,33 +94,7 @@ export const changeState = defineAct({
 	}
 });
 
-const schemeInput = z.strictObject({
-	sequences: z
-		.array(
-			z.strictObject({
-				prefix: z.string().trim(),
-				name: z.string().trim().max(60),
-				digits: z.number().int()
-			})
-		)
-		.max(8, 'At most eight sequences.'),
-	demands: z.strictObject({
-		information: z.string(),
-		comment: z.string(),
-		approval: z.string(),
-		construction: z.string(),
-		'as-built': z.string()
-	})
-});
-
-export const changeRevisionScheme = defineAct({
-	name: 'changeRevisionScheme',
-	summary: 'Change which revisions there are in a project, and which purposes demand which',
-	method: 'PUT',
-	path: '/projects/{project}/revision-scheme',
-	input: schemeInput.extend({ project: projectKey, note: note.default('') }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['project.scheme-changed'],
+export const changeRevisionScheme = does(contract.changeRevisionScheme, {
 	async run({ tx, project, tell }, input) {
 		const scheme: RevisionScheme = { sequences: input.sequences, demands: input.demands };
 		const [fresh] = await tx.select().from(projectTable).where(eq(projectTable.id, project.id)).for('update');

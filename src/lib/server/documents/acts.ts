@@ -1,5 +1,5 @@
 import { and, eq, gt, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/documents';
 import { checkNumber } from '../../core/numbering/numbering';
 import { nameKey } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
@@ -7,8 +7,7 @@ import { label, nextSave, parse } from '../../core/revisions/revisions';
 import { ownUploads } from '../content/content';
 import type { Querier, Tx } from '../platform/db';
 import { document, event, lock, person, place, seen, version } from '../platform/db/schema';
-import { defineAct, type Acting, type ContextOf, type Project } from '../platform/runner/act';
-import { id, name, note, number, tags } from '../platform/runner/fields';
+import { does, type Acting, type ContextOf, type Project } from '../platform/runner/act';
 import { inHand } from '../platform/runner/locate';
 
 /** Locks a place's row so that a folder cannot move or go while something is put into it. */
@@ -160,21 +159,7 @@ export async function createDocument(
 	return { id: documentId, number, label: first, versionId };
 }
 
-export const addDocument = defineAct({
-	name: 'addDocument',
-	summary: 'Add a document to a folder from a file sent before',
-	method: 'POST',
-	path: '/places/{folder}/documents',
-	input: z.strictObject({
-		folder: id,
-		upload: id,
-		number,
-		title: name,
-		tags: tags.default([]),
-		note: note.default('')
-	}),
-	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder', 'shelf'] },
-	events: ['document.added'],
+export const addDocument = does(contract.addDocument, {
 	async run(context, input) {
 		const [file] = await ownUploads(context.tx, { personId: context.person.id }, [input.upload], context.now);
 		const { id, number, label } = await createDocument(context, context.place.id, file!, input);
@@ -182,14 +167,7 @@ export const addDocument = defineAct({
 	}
 });
 
-export const restoreVersion = defineAct({
-	name: 'restoreVersion',
-	summary: 'Make a new version with the content of an older one',
-	method: 'POST',
-	path: '/documents/{document}/versions/{label}/restore',
-	input: z.strictObject({ document: id, label: z.string().max(20), note: note.default('') }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
-	events: ['version.restored'],
+export const restoreVersion = does(contract.restoreVersion, {
 	async run({ tx, project, person: by, now, newId, tell }, input) {
 		const held = await holdDocument(tx, input.document);
 		const open = await openLock(tx, input.document);
@@ -256,9 +234,6 @@ export async function goesOn(
 	return begun !== undefined;
 }
 
-/** Whether it is only a part of a file that is asked for. */
-export const ranged = z.boolean().default(false);
-
 /** Remembers that somebody looked at a document, so that it is no longer new to them. */
 export async function markSeen(tx: Tx, personId: string, documentId: string, at: Date): Promise<void> {
 	await tx
@@ -270,15 +245,7 @@ export async function markSeen(tx: Tx, personId: string, documentId: string, at:
 		});
 }
 
-export const openDocument = defineAct({
-	name: 'openDocument',
-	summary: 'Note that a version of a document was opened on screen',
-	method: 'POST',
-	path: '/documents/{document}/opened',
-	input: z.strictObject({ document: id, label: z.string().max(20).optional() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	events: ['document.opened'],
-	whileTrying: true,
+export const openDocument = does(contract.openDocument, {
 	async run({ tx, person: by, self, now, tell }, input) {
 		const [row] = await tx
 			.select({ number: document.number, label: version.label })
@@ -318,14 +285,7 @@ export const openDocument = defineAct({
 	}
 });
 
-export const downloadDocument = defineAct({
-	name: 'downloadDocument',
-	summary: 'Note the download of a version and say which bytes to send',
-	method: 'POST',
-	path: '/documents/{document}/versions/{label}/download',
-	input: z.strictObject({ document: id, label: z.string().max(20), ranged }),
-	at: { kind: 'place', id: (i) => i.document, level: 'take', only: ['document'] },
-	events: ['document.downloaded'],
+export const downloadDocument = does(contract.downloadDocument, {
 	async run({ tx, person: by, now, tell }, input) {
 		const [row] = await tx
 			.select({

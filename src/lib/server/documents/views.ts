@@ -1,13 +1,12 @@
 import { and, asc, desc, eq, isNull, like, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import { z } from 'zod';
+import * as contract from '../../contract/documents';
 import { Problem } from '../../core/acts/problem';
 import { allows, levelLabel, type Level } from '../../core/access/levels';
 import { marksMode, roomMode } from '../../core/live/live';
 import type { SideRow, VersionRow } from '../../core/documents/rows';
 import { live } from '../access/reach';
-import { defineView } from '../platform/runner/act';
-import { id, projectKey } from '../platform/runner/fields';
+import { answers } from '../platform/runner/act';
 import { inspection, ownUploads, sameBytes } from '../content/content';
 import { among, type Querier } from '../platform/db';
 import {
@@ -30,25 +29,13 @@ import { knownBase } from './known-base';
 import { breadcrumb } from '../places/views-tree';
 import { documentRows } from './rows';
 
-const documentInput = z.strictObject({ document: id });
-
-export const documentRow = defineView({
-	name: 'documentRow',
-	summary: 'One document as lists show it',
-	path: '/documents/{document}/row',
-	input: documentInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const documentRow = answers(contract.documentRow, {
 	async run({ db, project, place: here, reach, person: me, now }) {
 		return (await documentRows(db, { project, reach, readerId: me.id }, eq(place.id, here.id), now))[0]!;
 	}
 });
 
-export const documentView = defineView({
-	name: 'documentView',
-	summary: 'A document with its versions, its lock and where it is',
-	path: '/documents/{document}',
-	input: documentInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const documentView = answers(contract.documentView, {
 	async run({ db, project, place: here, level, reach, person: me, now }) {
 		const [row] = await documentRows(db, { project, reach, readerId: me.id }, eq(place.id, here.id), now);
 		const versions = await db
@@ -176,13 +163,7 @@ async function brokenLock(db: Querier, documentId: string, readerId: string) {
 	return row ? { ...row, at: row.at!.toISOString() } : null;
 }
 
-export const handInBase = defineView({
-	name: 'handInBase',
-	summary:
-		'The newest version that you are known to have had of a document, and what others stored since; told before a file is sent',
-	path: '/documents/{document}/hand-in-base',
-	input: documentInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'], past: ['inHand'] },
+export const handInBase = answers(contract.handInBase, {
 	run: ({ db, place: here, person: me }) => knownBase(db, here.id, me.id)
 });
 
@@ -201,12 +182,7 @@ async function waitingFor(db: Querier, documentId: string, readerId: string) {
 	};
 }
 
-export const handInCheck = defineView({
-	name: 'handInCheck',
-	summary: 'What looks wrong with a file sent for handing in: its kind, or the number in its title block',
-	path: '/documents/{document}/hand-in-check',
-	input: z.strictObject({ document: id, upload: id }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+export const handInCheck = answers(contract.handInCheck, {
 	async run({ db, services, place: here, person: me, now }, input) {
 		const [file] = await ownUploads(db, { personId: me.id }, [input.upload], now);
 		const [current] = await db
@@ -234,12 +210,7 @@ export const handInCheck = defineView({
 	}
 });
 
-export const knownBytes = defineView({
-	name: 'knownBytes',
-	summary: 'Documents you may look at that have the very bytes of an upload of yours',
-	path: '/projects/{project}/same-bytes',
-	input: z.strictObject({ project: projectKey, upload: id }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const knownBytes = answers(contract.knownBytes, {
 	async run({ db, reach, person: me }, input) {
 		const [row] = await db.execute<{ hash: string }>(
 			sql`select hash from upload where id = ${input.upload} and person_id = ${me.id}`
@@ -249,12 +220,7 @@ export const knownBytes = defineView({
 });
 
 /** The stored bytes of one version, for showing it. The caller notes the opening by an act. */
-export const versionContent = defineView({
-	name: 'versionContent',
-	summary: 'Which stored bytes a version has',
-	path: '/documents/{document}/versions/{label}',
-	input: z.strictObject({ document: id, label: z.string().max(20) }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const versionContent = answers(contract.versionContent, {
 	async run({ db, place: here, level }, input) {
 		const [row] = await db
 			.select({
@@ -275,12 +241,7 @@ export const versionContent = defineView({
 });
 
 /** The stored bytes of a side version, for showing them. The caller notes the opening by an act. */
-export const sideContent = defineView({
-	name: 'sideContent',
-	summary: 'Which stored bytes a side version has',
-	path: '/documents/{document}/sides/{side}',
-	input: z.strictObject({ document: id, side: z.coerce.number().int().min(1) }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const sideContent = answers(contract.sideContent, {
 	async run({ db, place: here, level }, input) {
 		const [row] = await db
 			.select({
@@ -300,13 +261,7 @@ export const sideContent = defineView({
 /** Most documents in hand that are listed. */
 const MOST_IN_HAND = 2_000;
 
-export const everythingInHand = defineView({
-	name: 'everythingInHand',
-	summary:
-		'Everything in hand in a project that you may look at, longest held first; or what you have yourself',
-	path: '/projects/{project}/in-hand',
-	input: z.strictObject({ project: projectKey, mine: z.stringbool().default(false) }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const everythingInHand = answers(contract.everythingInHand, {
 	async run({ db, project, reach, person: me, now }, input) {
 		const held = await db
 			.select({ id: lock.documentId })

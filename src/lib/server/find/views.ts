@@ -1,9 +1,8 @@
 import { and, eq, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/find';
 import { findQuestion, meantWords, type Sought } from '../../core/find/find';
 import { live, type Reach } from '../access/reach';
-import { defineView } from '../platform/runner/act';
-import { projectKey } from '../platform/runner/fields';
+import { answers } from '../platform/runner/act';
 import { among, type Querier } from '../platform/db';
 import { document, findable, place } from '../platform/db/schema';
 import { documentRows } from '../documents/rows';
@@ -26,16 +25,7 @@ interface Fitting extends Record<string, unknown> {
 	changed: string;
 }
 
-export const find = defineView({
-	name: 'find',
-	summary:
-		'Documents by part of their number, or by words of their number, title, tags and text; with typing errors when nothing has them as typed',
-	path: '/projects/{project}/find',
-	input: z.strictObject({
-		project: projectKey,
-		q: z.string().trim().min(2, 'Type at least two characters.').max(100)
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const find = answers(contract.find, {
 	async run({ db, project, reach, person: me, now }, input) {
 		const exact = await asTyped(db, project.id, input.q);
 		const words = exact.map((w) => w.word);

@@ -1,5 +1,5 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/hatches';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
 import { Problem } from '../../core/acts/problem';
@@ -9,44 +9,12 @@ import type { Querier } from '../platform/db';
 import { arrival, content, event, hatch } from '../platform/db/schema';
 import { newSecret, secretHash } from '../platform/ids';
 import { tellNotices } from '../notices/tell';
-import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
+import { does, type Acting, type ContextOf } from '../platform/runner/act';
 import { endOfDay } from '../access/entries';
-import { addSave, createDocument, holdDocument, openLock, ranged, workedOnLive } from '../documents/acts';
-import { day, email, id, name, note, number, projectKey, reason } from '../platform/runner/fields';
+import { addSave, createDocument, holdDocument, openLock, workedOnLive } from '../documents/acts';
 import { inHand, visiblePlaces } from '../platform/runner/locate';
 
-const secret = z.string().max(100);
-
-export const makeHatch = defineAct({
-	name: 'makeHatch',
-	summary: 'Make a hatch: a link by which people outside put files in, seeing nothing',
-	method: 'POST',
-	path: '/places/{place}/hatches',
-	input: z.strictObject({
-		place: id,
-		title: name,
-		until: day,
-		maxFileBytes: z
-			.number()
-			.int()
-			.min(1_000)
-			.max(20 * 1024 ** 3)
-			.default(2 * 1024 ** 3),
-		maxFiles: z.number().int().min(1).max(5_000).default(200),
-		endings: z
-			.array(
-				z
-					.string()
-					.trim()
-					.toLowerCase()
-					.regex(/^[a-z0-9]{1,8}$/, 'An ending is letters and digits, such as pdf.')
-			)
-			.max(40)
-			.default([]),
-		tell: z.strictObject({ name, email }).nullable().default(null)
-	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
-	events: ['hatch.made'],
+export const makeHatch = does(contract.makeHatch, {
 	async run(context, input) {
 		const { tx, project, place: at, person: by, now, newId, services, tell, mail } = context;
 		if (project.settings.outsideLevel === null)
@@ -84,14 +52,7 @@ export const makeHatch = defineAct({
 	}
 });
 
-export const closeHatches = defineAct({
-	name: 'closeHatches',
-	summary: 'Close hatches: your own, or those at places where you have Run; what came in stays',
-	method: 'POST',
-	path: '/projects/{project}/hatches/closed',
-	input: z.strictObject({ project: projectKey, hatches: z.array(id).min(1, 'Choose a hatch.').max(200) }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: ['hatch.closed'],
+export const closeHatches = does(contract.closeHatches, {
 	async run({ tx, project, reach, person: by, now, tell }, input) {
 		const ids = [...new Set(input.hatches)];
 		const rows = await tx
@@ -167,20 +128,7 @@ async function filesIn(db: Querier, hatchId: string): Promise<number> {
 	return rows.length;
 }
 
-export const putThroughHatch = defineAct({
-	name: 'putThroughHatch',
-	summary: 'Put files that were sent before through a hatch, saying who sends them',
-	method: 'POST',
-	path: '/hatches/{secret}/files',
-	input: z.strictObject({
-		secret,
-		sender: name,
-		email: email.nullable().default(null),
-		note: note.default(''),
-		uploads: z.array(id).min(1, 'Choose a file.').max(500)
-	}),
-	at: { kind: 'hatch', secret: (i) => i.secret },
-	events: ['hatch.arrived'],
+export const putThroughHatch = does(contract.putThroughHatch, {
 	async run(context, input) {
 		const { tx, hatch: open, now } = context;
 		await tx.select().from(hatch).where(eq(hatch.id, open.id)).for('update');
@@ -201,18 +149,7 @@ export const putThroughHatch = defineAct({
 	}
 });
 
-export const dropFiles = defineAct({
-	name: 'dropFiles',
-	summary: 'Put files into a place where you have Drop: they are sorted by those who run it',
-	method: 'POST',
-	path: '/places/{place}/dropped',
-	input: z.strictObject({
-		place: id,
-		uploads: z.array(id).min(1, 'Choose a file.').max(500),
-		note: note.default('')
-	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'drop', only: ['shelf', 'folder'] },
-	events: ['hatch.arrived'],
+export const dropFiles = does(contract.dropFiles, {
 	async run(context, input) {
 		const { tx, person: by, now } = context;
 		const files = await ownUploads(tx, { personId: by.id }, [...new Set(input.uploads)], now);
@@ -224,8 +161,6 @@ export const dropFiles = defineAct({
 		return { files: files.length };
 	}
 });
-
-const atArrival = { place: id, arrival: id };
 
 async function waiting(context: ContextOf['place'] & Acting, arrivalId: string) {
 	const [row] = await context.tx
@@ -254,14 +189,7 @@ async function safe(context: ContextOf['place'] & Acting, arrivalId: string) {
 	return found;
 }
 
-export const sortArrival = defineAct({
-	name: 'sortArrival',
-	summary: 'Sort a file that came in into a folder as a new document, with number and title',
-	method: 'POST',
-	path: '/places/{place}/arrivals/{arrival}/sorted',
-	input: z.strictObject({ ...atArrival, folder: id, number, title: name, note: note.default('') }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
-	events: ['document.added', 'hatch.sorted'],
+export const sortArrival = does(contract.sortArrival, {
 	async run(context, input) {
 		const { tx, reach, person: by, now, tell } = context;
 		const { arrival: row, size } = await safe(context, input.arrival);
@@ -290,14 +218,7 @@ export const sortArrival = defineAct({
 	}
 });
 
-export const sortAsVersion = defineAct({
-	name: 'sortAsVersion',
-	summary: 'Sort a file that came in as the next version of a document',
-	method: 'POST',
-	path: '/places/{place}/arrivals/{arrival}/version',
-	input: z.strictObject({ ...atArrival, document: id, note: note.default('') }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
-	events: ['version.handed-in', 'version.saved', 'hatch.sorted'],
+export const sortAsVersion = does(contract.sortAsVersion, {
 	async run(context, input) {
 		const { tx, project, reach, person: by, now, newId, tell, enqueue } = context;
 		const { arrival: row, size } = await safe(context, input.arrival);
@@ -345,14 +266,7 @@ export const sortAsVersion = defineAct({
 	}
 });
 
-export const refuseArrival = defineAct({
-	name: 'refuseArrival',
-	summary: 'Refuse a file that came in; whoever sent it is told why when they gave an address',
-	method: 'POST',
-	path: '/places/{place}/arrivals/{arrival}/refused',
-	input: z.strictObject({ ...atArrival, reason }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
-	events: ['hatch.refused'],
+export const refuseArrival = does(contract.refuseArrival, {
 	async run(context, input) {
 		const { tx, project, person: by, place: at, now, tell, mail } = context;
 		const { arrival: row } = await waiting(context, input.arrival);
@@ -375,14 +289,7 @@ export const refuseArrival = defineAct({
 	}
 });
 
-export const openArrival = defineAct({
-	name: 'openArrival',
-	summary: 'Note that a file that came in was looked at, and say which bytes to send',
-	method: 'POST',
-	path: '/places/{place}/arrivals/{arrival}/opened',
-	input: z.strictObject({ ...atArrival, ranged }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
-	events: ['hatch.looked-at'],
+export const openArrival = does(contract.openArrival, {
 	async run(context, input) {
 		const { arrival: row } = await waiting(context, input.arrival);
 		if (row.state !== 'waiting')

@@ -1,23 +1,14 @@
 import { and, eq } from 'drizzle-orm';
 import * as Y from 'yjs';
-import { z } from 'zod';
+import * as contract from '../../contract/live';
 import { allows } from '../../core/access/levels';
 import { keyOf, likelyOwner, ownersOf, readBase, writeBase } from '../../core/drawing/shared';
 import { Problem } from '../../core/acts/problem';
 import { content, department, version } from '../platform/db/schema';
-import { defineAct } from '../platform/runner/act';
-import { id } from '../platform/runner/fields';
+import { does } from '../platform/runner/act';
 import { beginOnFile, heldLive, stateOf, type LiveState } from './acts';
 
-export const workDrawingLive = defineAct({
-	name: 'workDrawingLive',
-	summary:
-		'Work on a DXF drawing live: several edit it at once, each department its layers; the file stays as the version it is',
-	method: 'POST',
-	path: '/documents/{document}/live/drawing',
-	input: z.strictObject({ document: id, base: z.string().max(20) }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
-	events: ['live.begun'],
+export const workDrawingLive = does(contract.workDrawingLive, {
 	async prepare({ tx, services, project }, input): Promise<LiveState> {
 		const [base] = await tx
 			.select({ hash: version.hash, mediaType: content.mediaType })
@@ -52,20 +43,7 @@ export const workDrawingLive = defineAct({
 	}
 });
 
-export const giveLayer = defineAct({
-	name: 'giveLayer',
-	summary:
-		'Hand a layer of a live drawing over to a department, or to nobody; for leads of the department whose it is, and for Run',
-	method: 'PUT',
-	path: '/documents/{document}/live/layers/{layer}',
-	input: z.strictObject({
-		document: id,
-		layer: z.string().min(1).max(255),
-		/** Id of the department; null when everybody with Work is to edit it. */
-		department: id.nullable()
-	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
-	events: ['live.layer-given'],
+export const giveLayer = does(contract.giveLayer, {
 	async run(context, input) {
 		const { tx, services, project, reach, level, person: by, tell } = context;
 		const { held, room, kind } = await heldLive(context, input.document);

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import * as Y from 'yjs';
-import { z } from 'zod';
+import * as contract from '../../contract/live';
 import { HANDED_IN_AS, type LiveKind } from '../../core/live/live';
 import { Problem } from '../../core/acts/problem';
 import { copyOf } from '../../core/live/shared-copy';
@@ -10,13 +10,12 @@ import { suggestionsIn } from '../../core/text/suggestions';
 import { keepMade, type Kept } from '../content/content';
 import { among, type Querier, type Tx } from '../platform/db';
 import { document, liveCut, person, version } from '../platform/db/schema';
-import { MEDIA_TYPE, type About, type Ending } from '../formats/media';
+import { type About, type Ending } from '../../core/files/media';
 import { KINDS } from './rooms/kinds';
 import { nameOf } from './rooms/names';
-import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
+import { does, type Acting, type ContextOf } from '../platform/runner/act';
 import { addSave, createDocument, holdDocument, openLock } from '../documents/acts';
 import { inHand } from '../platform/runner/locate';
-import { id, note } from '../platform/runner/fields';
 import { endLock } from '../locks/acts';
 
 /** What every kind of live document shares: beginning, handing in, restoring and ending. */
@@ -158,22 +157,7 @@ async function liveOf(db: Querier, documentId: string) {
 	return { ...row, room: row.room, kind: row.kind };
 }
 
-const ending = z.enum(Object.keys(MEDIA_TYPE) as [Ending, ...Ending[]]);
-
-export const handInLive = defineAct({
-	name: 'handInLive',
-	summary:
-		'Cut a version of a live document: an open file with the live state behind it; a lock of one’s own ends',
-	method: 'POST',
-	path: '/documents/{document}/live/versions',
-	input: z.strictObject({
-		document: id,
-		note: note.refine((text) => text.length > 0, 'Say what changed.'),
-		/** A text as DOCX or ODT, a schedule as XLSX, ODS or CSV, a drawing as DXF; the first when left out. */
-		format: ending.optional()
-	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
-	events: ['version.handed-in'],
+export const handInLive = does(contract.handInLive, {
 	async prepare(context, input) {
 		const row = await liveOf(context.tx, input.document);
 		const kinds: readonly Ending[] = HANDED_IN_AS[row.kind];
@@ -210,15 +194,7 @@ export const handInLive = defineAct({
 	}
 });
 
-export const restoreLive = defineAct({
-	name: 'restoreLive',
-	summary:
-		'Bring a live document back to what an earlier version held; what was done since stays in the history',
-	method: 'POST',
-	path: '/documents/{document}/live/versions/{label}/restore',
-	input: z.strictObject({ document: id, label: z.string().max(20) }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
-	events: ['version.restored'],
+export const restoreLive = does(contract.restoreLive, {
 	async run(context, input) {
 		const { tx, services, person: by, tell } = context;
 		const { held, room, kind } = await heldLive(context, input.document);
@@ -245,14 +221,7 @@ export const restoreLive = defineAct({
 	}
 });
 
-export const endLive = defineAct({
-	name: 'endLive',
-	summary: 'Stop working on a document live: it is a file again, at its newest version',
-	method: 'DELETE',
-	path: '/documents/{document}/live',
-	input: z.strictObject({ document: id }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
-	events: ['live.ended'],
+export const endLive = does(contract.endLive, {
 	async run(context, input) {
 		const { tx, services, tell, person: by, now } = context;
 		const { held, room, last } = await heldLive(context, input.document);
@@ -273,14 +242,7 @@ export const endLive = defineAct({
 	}
 });
 
-export const takeLive = defineAct({
-	name: 'takeLive',
-	summary: 'Note that a live document is taken as a file, and say what to write',
-	method: 'POST',
-	path: '/documents/{document}/live/taken',
-	input: z.strictObject({ document: id, format: ending }),
-	at: { kind: 'place', id: (i) => i.document, level: 'take', only: ['document'] },
-	events: ['document.downloaded'],
+export const takeLive = does(contract.takeLive, {
 	async run({ tx, services, place, tell }, { format }) {
 		const row = await liveOf(tx, place.id);
 		if (!KINDS[row.kind].formats.includes(format))

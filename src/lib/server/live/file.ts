@@ -2,7 +2,7 @@ import { copyOf } from '../../core/live/shared-copy';
 import { takeLive } from './acts';
 import { runAct } from '../platform/runner/run';
 import type { Actor } from '../platform/runner/actor';
-import type { Ending } from '../formats/media';
+import type { Ending } from '../../core/files/media';
 import { KINDS } from './rooms/kinds';
 import type { Services } from '../platform/services';
 import { dispositionOf } from '../platform/http/respond';

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import * as Y from 'yjs';
-import { z } from 'zod';
+import * as contract from '../../contract/live';
 import { roomMode, type LiveKind } from '../../core/live/live';
 import { Problem } from '../../core/acts/problem';
 import { plainEdits } from '../../core/drawing/item';
@@ -9,13 +9,10 @@ import { readSchedule } from '../../core/schedule/shared';
 import { whoWrote } from '../../core/text/authorship';
 import { readText } from '../../core/text/shared';
 import { allows } from '../../core/access/levels';
-import { defineView } from '../platform/runner/act';
+import { answers } from '../platform/runner/act';
 import { openLock } from '../documents/acts';
-import { id } from '../platform/runner/fields';
 import { among, type Querier } from '../platform/db';
 import { content, document, liveCut, livePicture, liveWriter, person, version } from '../platform/db/schema';
-
-const documentInput = z.strictObject({ document: id });
 
 /** The room of a live document. Raises `not-found` for a plain file. */
 async function roomOf(db: Querier, documentId: string): Promise<string> {
@@ -39,12 +36,7 @@ async function roomOfKind(db: Querier, documentId: string, kind: LiveKind): Prom
 	return found.room;
 }
 
-export const liveRoom = defineView({
-	name: 'liveRoom',
-	summary: 'How you may be in a live document now: read, suggest or write',
-	path: '/documents/{document}/live',
-	input: documentInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const liveRoom = answers(contract.liveRoom, {
 	async run({ db, project, level, reach, person: me, place }) {
 		const { room, kind } = await liveOf(db, place.id);
 		const held = await openLock(db, place.id);
@@ -57,36 +49,21 @@ export const liveRoom = defineView({
 	}
 });
 
-export const liveText = defineView({
-	name: 'liveText',
-	summary: 'What a live text says now, in the words of its schema',
-	path: '/documents/{document}/live/text',
-	input: documentInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const liveText = answers(contract.liveText, {
 	async run({ db, services, place }) {
 		const room = await roomOfKind(db, place.id, 'text');
 		return { text: await services.rooms.read(room, (doc) => readText(doc).toJSON() as unknown) };
 	}
 });
 
-export const liveSchedule = defineView({
-	name: 'liveSchedule',
-	summary: 'What a live schedule holds now: its columns, and its rows in their order',
-	path: '/documents/{document}/live/schedule',
-	input: documentInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const liveSchedule = answers(contract.liveSchedule, {
 	async run({ db, services, place }) {
 		const room = await roomOfKind(db, place.id, 'schedule');
 		return services.rooms.read(room, (doc) => readSchedule(doc));
 	}
 });
 
-export const liveDrawing = defineView({
-	name: 'liveDrawing',
-	summary: 'What was done to a live drawing since its base, and whose its layers are',
-	path: '/documents/{document}/live/drawing',
-	input: documentInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const liveDrawing = answers(contract.liveDrawing, {
 	async run({ db, services, place }) {
 		const room = await roomOfKind(db, place.id, 'drawing');
 		return services.rooms.read(room, (doc) => ({
@@ -97,12 +74,7 @@ export const liveDrawing = defineView({
 	}
 });
 
-export const liveNames = defineView({
-	name: 'liveNames',
-	summary: 'The names of everybody who has written in a live document',
-	path: '/documents/{document}/live/names',
-	input: documentInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const liveNames = answers(contract.liveNames, {
 	async run({ db, place }) {
 		const room = await roomOf(db, place.id);
 		return {
@@ -133,16 +105,7 @@ async function snapshotOf(
 	return row.snapshot ? Y.decodeSnapshot(row.snapshot) : null;
 }
 
-export const liveAuthors = defineView({
-	name: 'liveAuthors',
-	summary: 'Who wrote and who took away what in a live text, between two versions or up to now',
-	path: '/documents/{document}/live/authors',
-	input: z.strictObject({
-		document: id,
-		from: z.string().max(20).default(''),
-		to: z.string().max(20).default('now')
-	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const liveAuthors = answers(contract.liveAuthors, {
 	async run({ db, services, place }, input) {
 		const name = await roomOfKind(db, place.id, 'text');
 		await services.rooms.record.flush(name);
@@ -164,12 +127,7 @@ export const liveAuthors = defineView({
 });
 
 /** The stored bytes of a picture that stands in a live text. */
-export const livePictureContent = defineView({
-	name: 'livePictureContent',
-	summary: 'Which stored bytes a picture of a live text has',
-	path: '/documents/{document}/live/pictures/{content}',
-	input: z.strictObject({ document: id, content: z.string().regex(/^[0-9a-f]{64}$/, 'This is no picture.') }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const livePictureContent = answers(contract.livePictureContent, {
 	async run({ db, place, level }, input) {
 		const [row] = await db
 			.select({ hash: content.hash, mediaType: content.mediaType, size: content.size })

@@ -1,15 +1,13 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
-import { z } from 'zod';
-import { EVERY_CAP } from '../../core/access/decide';
+import * as contract from '../../contract/locks';
 import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
 import { daysLater } from '../../core/time/spans';
 import { loadReach, OPEN_SPOT } from '../access/reach';
 import { document, lock, lockWish, member, person } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
-import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
+import { does, type Acting, type ContextOf } from '../platform/runner/act';
 import { holdDocument, openLock } from '../documents/acts';
-import { id, moment, note, projectKey, reason } from '../platform/runner/fields';
 import { inHand, visiblePlaces } from '../platform/runner/locate';
 
 type InProject = ContextOf['project'] & Acting;
@@ -118,37 +116,15 @@ async function ownLock(context: InProject, documentId: string): Promise<{ row: A
 	return { row, open };
 }
 
-export const takeLock = defineAct({
-	name: 'takeLock',
-	summary: 'Take a document in hand',
-	method: 'POST',
-	path: '/documents/{document}/lock',
-	input: z.strictObject({ document: id, purpose: note, expectedEnd: moment.nullish() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
-	events: ['lock.taken'],
+export const takeLock = does(contract.takeLock, {
 	async run(context, input) {
 		const expectedEnd = checkedEnd(input.expectedEnd, context.now);
 		await take(context, input.document, { purpose: input.purpose, expectedEnd });
-		return { holder: context.person.name, since: context.now };
+		return { holder: context.person.name, since: context.now.toISOString() };
 	}
 });
 
-export const takeLocks = defineAct({
-	name: 'takeLocks',
-	summary:
-		'Take several documents in hand for a joint change: all of them or none, or, when asked for, those that nobody has',
-	method: 'POST',
-	path: '/projects/{project}/locks',
-	input: z.strictObject({
-		project: projectKey,
-		documents: z.array(id).min(1, 'Choose documents first.').max(500, 'At most 500 at a time.'),
-		purpose: note,
-		expectedEnd: moment.nullish(),
-		/** Lock those that are free, and leave the others with whoever has them. */
-		rest: z.boolean().default(false)
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: ['lock.taken'],
+export const takeLocks = does(contract.takeLocks, {
 	async run(context, input) {
 		const { tx, reach, now } = context;
 		const expectedEnd = checkedEnd(input.expectedEnd, now);
@@ -185,20 +161,14 @@ export const takeLocks = defineAct({
 	}
 });
 
-export const extendLock = defineAct({
-	name: 'extendLock',
-	summary: 'Say anew until when, and what for, you have a document in hand',
-	method: 'PATCH',
-	path: '/documents/{document}/lock',
-	input: z.strictObject({ document: id, expectedEnd: moment, purpose: note.optional() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	events: ['lock.extended'],
+export const extendLock = does(contract.extendLock, {
 	async run(context, input) {
 		const { tx, now, tell } = context;
 		const { row, open } = await ownLock(context, input.document);
 		const expectedEnd = checkedEnd(input.expectedEnd, now)!;
 		const same = open.expectedEnd?.getTime() === expectedEnd.getTime();
-		if (same && (input.purpose ?? open.purpose) === open.purpose) return { expectedEnd };
+		if (same && (input.purpose ?? open.purpose) === open.purpose)
+			return { expectedEnd: expectedEnd.toISOString() };
 		await tx
 			.update(lock)
 			.set({ expectedEnd, purpose: input.purpose ?? open.purpose })
@@ -209,18 +179,11 @@ export const extendLock = defineAct({
 			documentId: row.id,
 			details: { number: row.number, until: expectedEnd.toISOString() }
 		});
-		return { expectedEnd };
+		return { expectedEnd: expectedEnd.toISOString() };
 	}
 });
 
-export const giveBackLock = defineAct({
-	name: 'giveBackLock',
-	summary: 'Give a lock back without a new version',
-	method: 'DELETE',
-	path: '/documents/{document}/lock',
-	input: z.strictObject({ document: id }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	events: ['lock.given-back'],
+export const giveBackLock = does(contract.giveBackLock, {
 	async run(context, input) {
 		const { row, open } = await ownLock(context, input.document);
 		await giveBack(context, open, row);
@@ -228,14 +191,7 @@ export const giveBackLock = defineAct({
 	}
 });
 
-export const answerBrokenLock = defineAct({
-	name: 'answerBrokenLock',
-	summary: 'Say that nothing comes of the work under a lock of yours that was broken',
-	method: 'POST',
-	path: '/documents/{document}/lock/answer',
-	input: z.strictObject({ document: id }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'], past: EVERY_CAP },
-	events: ['lock.answered'],
+export const answerBrokenLock = does(contract.answerBrokenLock, {
 	async run(context, input) {
 		const { row } = await holdDocument(context.tx, input.document);
 		if (!(await answerBroken(context, row.id)))
@@ -250,14 +206,7 @@ export const answerBrokenLock = defineAct({
 	}
 });
 
-export const handOverLock = defineAct({
-	name: 'handOverLock',
-	summary: 'Hand a lock over to a colleague who may work here',
-	method: 'POST',
-	path: '/documents/{document}/lock/holder',
-	input: z.strictObject({ document: id, to: id, note: note.default('') }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	events: ['lock.handed-over'],
+export const handOverLock = does(contract.handOverLock, {
 	async run(context, input) {
 		const { tx, project, place: here, person: by, now, newId, tell } = context;
 		const { row, open } = await ownLock(context, input.document);
@@ -298,14 +247,7 @@ export const handOverLock = defineAct({
 	}
 });
 
-export const askForLock = defineAct({
-	name: 'askForLock',
-	summary: 'Ask the holder of a lock for it, or ask to be told when it is free',
-	method: 'POST',
-	path: '/documents/{document}/lock/wish',
-	input: z.strictObject({ document: id, ask: z.boolean(), note: note.default('') }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'], past: ['inHand'] },
-	events: ['lock.asked'],
+export const askForLock = does(contract.askForLock, {
 	async run(context, input) {
 		const { tx, person: by, level, now, tell } = context;
 		const { row } = await holdDocument(tx, input.document);
@@ -346,14 +288,7 @@ export const askForLock = defineAct({
 	}
 });
 
-export const endWish = defineAct({
-	name: 'endWish',
-	summary: 'Do not wait for a lock any more',
-	method: 'DELETE',
-	path: '/documents/{document}/lock/wish',
-	input: z.strictObject({ document: id }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
-	events: [],
+export const endWish = does(contract.endWish, {
 	async run({ tx, person: by }, input) {
 		await tx
 			.delete(lockWish)
@@ -362,14 +297,7 @@ export const endWish = defineAct({
 	}
 });
 
-export const breakLock = defineAct({
-	name: 'breakLock',
-	summary: 'Break the lock of somebody else, with a reason; what they bring later is kept beside the line',
-	method: 'POST',
-	path: '/documents/{document}/lock/break',
-	input: z.strictObject({ document: id, reason }),
-	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'], past: EVERY_CAP },
-	events: ['lock.broken'],
+export const breakLock = does(contract.breakLock, {
 	async run(context, input) {
 		const { tx, person: by, tell } = context;
 		const { row } = await holdDocument(tx, input.document);

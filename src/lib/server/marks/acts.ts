@@ -1,29 +1,12 @@
 import { and, eq, inArray } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/marks';
 import { marksOf, readMark, scalesOf, writeMark } from '../../core/markup/shared';
 import { Problem } from '../../core/acts/problem';
 import { document, version } from '../platform/db/schema';
 import { nameOf } from '../live/rooms/names';
-import { defineAct } from '../platform/runner/act';
-import { id } from '../platform/runner/fields';
+import { does } from '../platform/runner/act';
 
-const label = z.string().max(20);
-
-export const carryMarks = defineAct({
-	name: 'carryMarks',
-	summary:
-		'Carry the marks of one version over to another, with whose they are; what no longer fits is said, so that somebody looks',
-	method: 'POST',
-	path: '/documents/{document}/versions/{label}/marks/carried',
-	input: z.strictObject({
-		document: id,
-		label,
-		from: label,
-		/** Marks under which the sheet has changed between the two. */
-		changed: z.array(z.string().max(20)).max(20_000).default([])
-	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'remark', only: ['document'] },
-	events: ['marks.carried'],
+export const carryMarks = does(contract.carryMarks, {
 	async run({ tx, services, person: by, tell }, input) {
 		const [row] = await tx
 			.select({ number: document.number })

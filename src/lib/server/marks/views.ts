@@ -1,15 +1,14 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import * as contract from '../../contract/marks';
+import { versionInput } from '../../contract/marks';
 import { marksMode } from '../../core/live/live';
 import { Problem } from '../../core/acts/problem';
-import { defineView } from '../platform/runner/act';
-import { id } from '../platform/runner/fields';
+import { answers } from '../platform/runner/act';
 import type { Querier } from '../platform/db';
 import { version } from '../platform/db/schema';
 import { nameOf } from '../live/rooms/names';
 import { readMarks } from './read';
-
-const versionInput = z.strictObject({ document: id, label: z.string().max(20) });
 
 /** The room of the marks on a version. Raises `not-found` when there is no such version. */
 async function roomOf(db: Querier, input: z.output<typeof versionInput>): Promise<string> {
@@ -21,12 +20,7 @@ async function roomOf(db: Querier, input: z.output<typeof versionInput>): Promis
 	return nameOf({ kind: 'marks', document: input.document, label: input.label });
 }
 
-export const markRoom = defineView({
-	name: 'markRoom',
-	summary: 'How you may mark up a version now: not at all, with marks of your own, or all of them',
-	path: '/documents/{document}/versions/{label}/marks/room',
-	input: versionInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const markRoom = answers(contract.markRoom, {
 	async run({ db, project, level, reach }, input) {
 		return {
 			room: await roomOf(db, input),
@@ -37,12 +31,7 @@ export const markRoom = defineView({
 	}
 });
 
-export const marks = defineView({
-	name: 'marks',
-	summary: 'The marks on a version, and the scales of its pages',
-	path: '/documents/{document}/versions/{label}/marks',
-	input: versionInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const marks = answers(contract.marks, {
 	async run({ db, services }, input) {
 		return readMarks(services.rooms, await roomOf(db, input));
 	}

@@ -1,19 +1,10 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
-import { z } from 'zod';
-import { NOTICE_CHOICES, NOTICE_KINDS } from '../../core/notices/notices';
+import * as contract from '../../contract/notices';
 import { Problem } from '../../core/acts/problem';
 import { notice, noticeChoice, session } from '../platform/db/schema';
-import { defineAct } from '../platform/runner/act';
-import { id, projectKey } from '../platform/runner/fields';
+import { does } from '../platform/runner/act';
 
-export const readNotices = defineAct({
-	name: 'readNotices',
-	summary: 'Say that you have read notices; all of them when none is named',
-	method: 'POST',
-	path: '/projects/{project}/notices/read',
-	input: z.strictObject({ project: projectKey, notices: z.array(id).max(200).default([]) }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: [],
+export const readNotices = does(contract.readNotices, {
 	async run({ tx, project, person: by, now }, input) {
 		const done = await tx
 			.update(notice)
@@ -31,14 +22,7 @@ export const readNotices = defineAct({
 	}
 });
 
-export const chooseNotices = defineAct({
-	name: 'chooseNotices',
-	summary: 'Choose how to be told of a kind of thing by mail: at once, in one mail a day, or never',
-	method: 'PUT',
-	path: '/me/notice-choices/{kind}',
-	input: z.strictObject({ kind: z.enum(NOTICE_KINDS), choice: z.enum(NOTICE_CHOICES) }),
-	at: { kind: 'self' },
-	events: [],
+export const chooseNotices = does(contract.chooseNotices, {
 	async run({ tx, person: by }, { kind, choice }) {
 		await tx
 			.insert(noticeChoice)
@@ -48,14 +32,7 @@ export const chooseNotices = defineAct({
 	}
 });
 
-export const endSession = defineAct({
-	name: 'endSession',
-	summary: 'End one of your own sessions',
-	method: 'DELETE',
-	path: '/me/sessions/{session}',
-	input: z.strictObject({ session: id }),
-	at: { kind: 'self' },
-	events: [],
+export const endSession = does(contract.endSession, {
 	async run({ tx, person: by }, input) {
 		const done = await tx
 			.delete(session)

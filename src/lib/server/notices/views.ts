@@ -1,16 +1,10 @@
 import { and, count, desc, eq, isNull, or } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/notices';
 import { DEFAULT_CHOICE, NOTICE_KINDS } from '../../core/notices/notices';
-import { defineView } from '../platform/runner/act';
-import { projectKey } from '../platform/runner/fields';
+import { answers } from '../platform/runner/act';
 import { notice, noticeChoice, place, session } from '../platform/db/schema';
 
-export const notices = defineView({
-	name: 'notices',
-	summary: 'What you have been told in a project, newest first; nothing of what you may no longer look at',
-	path: '/projects/{project}/notices',
-	input: z.strictObject({ project: projectKey, limit: z.coerce.number().int().min(1).max(200).default(50) }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const notices = answers(contract.notices, {
 	async run({ db, project, reach, person: me }, input) {
 		const mine = and(
 			eq(notice.projectId, project.id),
@@ -43,12 +37,7 @@ export const notices = defineView({
 	}
 });
 
-export const noticeChoices = defineView({
-	name: 'noticeChoices',
-	summary: 'How you want to be told of each kind of thing by mail',
-	path: '/me/notice-choices',
-	input: z.strictObject({}),
-	at: { kind: 'self' },
+export const noticeChoices = answers(contract.noticeChoices, {
 	async run({ db, person: me }) {
 		const rows = await db.select().from(noticeChoice).where(eq(noticeChoice.personId, me.id));
 		return {
@@ -60,12 +49,7 @@ export const noticeChoices = defineView({
 	}
 });
 
-export const mySessions = defineView({
-	name: 'mySessions',
-	summary: 'Where you are signed in',
-	path: '/me/sessions',
-	input: z.strictObject({}),
-	at: { kind: 'self' },
+export const mySessions = answers(contract.mySessions, {
 	async run({ db, person: me, now }) {
 		const rows = await db
 			.select({

@@ -1,7 +1,7 @@
 import { and, eq, inArray, notInArray } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/passes';
 import { levelLabel } from '../../core/access/levels';
-import { AUDIENCES, widenings, type PassTerms } from '../../core/passes/passes';
+import { widenings, type PassTerms } from '../../core/passes/passes';
 import { releaseNumber } from '../../core/releases';
 import { Problem } from '../../core/acts/problem';
 import { dayWordsOf } from '../../core/time/days';
@@ -11,10 +11,9 @@ import { pass, passPerson, place } from '../platform/db/schema';
 import { decrypt } from '../platform/auth/encrypted';
 import { hashPassword } from '../platform/auth/passwords';
 import type { Reach } from '../access/reach';
-import { defineAct, type Pass } from '../platform/runner/act';
+import { does, type Pass } from '../platform/runner/act';
 import { endOfDay } from '../access/entries';
-import { day, email, id, name, projectKey } from '../platform/runner/fields';
-import { checkSettings, MOST_DAYS, nameAt, ownPasses, passMail, passMessage } from './acts';
+import { checkSettings, MOST_DAYS, nameAt, ownPasses, passMail } from './acts';
 
 interface Here {
 	tx: Tx;
@@ -55,34 +54,7 @@ const termsOf = (held: Pass, emails: string[]): PassTerms => ({
 	stamped: held.stamped
 });
 
-export const changePass = defineAct({
-	name: 'changePass',
-	summary: 'Change a pass that you made or that stands where you have Run; wider only when that is said',
-	method: 'PATCH',
-	path: '/projects/{project}/passes/{pass}',
-	input: z.strictObject({
-		project: projectKey,
-		pass: id,
-		for: name.optional(),
-		audience: z.enum(AUDIENCES).optional(),
-		emails: z.array(email).max(50, 'A pass names 50 people at most.').optional(),
-		/** A new password, or null for none any more. */
-		password: z
-			.string()
-			.min(8, 'A password for a pass has at least 8 characters.')
-			.max(200)
-			.nullable()
-			.optional(),
-		until: day.optional(),
-		maxUses: z.number().int().min(1).max(10_000).nullable().optional(),
-		mayTake: z.boolean().optional(),
-		stamped: z.boolean().optional(),
-		withMarks: z.boolean().optional(),
-		/** That it may let more people in, for longer, or to more than before. */
-		wider: z.boolean().default(false)
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: ['pass.changed'],
+export const changePass = does(contract.changePass, {
 	async run(context, input) {
 		const { tx, project, now, tell } = context;
 		const { held, release, what, emails: before } = await openPassOf(context, input.pass);
@@ -166,19 +138,7 @@ const CALLED: Record<string, string> = {
 	withMarks: 'marks'
 };
 
-export const sendPass = defineAct({
-	name: 'sendPass',
-	summary: 'Send a pass that you made by mail, with a message',
-	method: 'POST',
-	path: '/projects/{project}/passes/{pass}/sent',
-	input: z.strictObject({
-		project: projectKey,
-		pass: id,
-		emails: z.array(email).min(1, 'Give at least one mail address.').max(50),
-		message: passMessage
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: ['pass.sent'],
+export const sendPass = does(contract.sendPass, {
 	async run(context, input) {
 		const { tx, project, person: by, now, services, mail, tell } = context;
 		const { held, release, what } = await openPassOf(context, input.pass);

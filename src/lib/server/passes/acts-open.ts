@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto';
 import { and, asc, eq, isNull, lt, or, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/passes';
 import { Problem } from '../../core/acts/problem';
 import { dayOf } from '../../core/time/days';
 import { live, beneath } from '../access/reach';
@@ -13,27 +13,17 @@ import { nameOf } from '../live/rooms/names';
 import type { Services } from '../platform/services';
 import { verifyPassword } from '../platform/auth/passwords';
 import { PROOF_HOURS, proofOf } from '../platform/auth/proofs';
-import { defineAct, type Pass, type Place } from '../platform/runner/act';
+import { does, type Pass, type Place } from '../platform/runner/act';
 import { passActor, type Proof } from '../platform/runner/actor';
 import { checkTries, countTry } from '../platform/auth/tries';
-import { goesOn, ranged } from '../documents/acts';
-import { email, id } from '../platform/runner/fields';
+import { goesOn } from '../documents/acts';
 import { countUse } from '../platform/runner/locate';
 import { nameAt } from './acts';
-
-const secret = z.string().max(100);
 /** How long a mailed code holds, in minutes, and how often it may be tried. */
 const CODE_MINUTES = 15;
 const CODE_TRIES = 5;
 
-export const sendPassCode = defineAct({
-	name: 'sendPassCode',
-	summary: 'Mail a code to an address that a pass names, so that its owner can prove it',
-	method: 'POST',
-	path: '/passes/{secret}/code',
-	input: z.strictObject({ secret, email }),
-	at: { kind: 'any-pass', secret: (i) => i.secret },
-	events: [],
+export const sendPassCode = does(contract.sendPassCode, {
 	async run({ tx, pass: held, project, now, mail }, input) {
 		const code = String(randomInt(1_000_000)).padStart(6, '0');
 		const named = await tx
@@ -88,19 +78,7 @@ async function proveAddress(tx: Tx, held: Pass, address: string, code: string, n
 	return right;
 }
 
-export const openPass = defineAct({
-	name: 'openPass',
-	summary: 'Open a pass: prove what it asks for, and note that it was used',
-	method: 'POST',
-	path: '/passes/{secret}/opened',
-	input: z.strictObject({
-		secret,
-		password: z.string().max(200).optional(),
-		email: email.optional(),
-		code: z.string().max(20).optional()
-	}),
-	at: { kind: 'any-pass', secret: (i) => i.secret },
-	events: ['pass.opened'],
+export const openPass = does(contract.openPass, {
 	async run({ tx, pass: held, proof, services, now, tell }, input) {
 		if (proof) return { proof, fresh: false };
 		await checkTries(services.database, 'pass', held.id);
@@ -197,14 +175,7 @@ async function marksFor(
 	return { ...found, codes: codes.map((d) => d.code) };
 }
 
-export const takeFromPlacePass = defineAct({
-	name: 'takeFromPlacePass',
-	summary: 'Note that a document was opened or downloaded through a pass, and say which bytes to send',
-	method: 'POST',
-	path: '/passes/{secret}/place/{document}/taken',
-	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']), ranged }),
-	at: { kind: 'place-pass', secret: (i) => i.secret },
-	events: ['pass.document-opened', 'pass.document-downloaded'],
+export const takeFromPlacePass = does(contract.takeFromPlacePass, {
 	async run({ tx, services, project, pass: held, proof, place: at, now, tell }, input) {
 		const row = await versionByPass(tx, held, at, input.document);
 		if (!row) throw new Problem('not-found', 'The document is not within this pass.');

@@ -1,28 +1,19 @@
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import * as contract from '../../contract/passes';
+import { answers } from '../../contract/passes';
 import { Problem } from '../../core/acts/problem';
-import { releaseNumber, VERDICTS } from '../../core/releases';
+import { releaseNumber } from '../../core/releases';
 import { pass, recipient, releaseItem, verdict } from '../platform/db/schema';
 import { passActor } from '../platform/runner/actor';
 import { tellNotices } from '../notices/tell';
 import { releaseItems } from '../releases/checks';
-import { defineAct } from '../platform/runner/act';
-import { goesOn, ranged } from '../documents/acts';
-import { id, name, note } from '../platform/runner/fields';
-import { RETURNED_EVENTS, returnDocument } from '../releases/returned';
+import { does } from '../platform/runner/act';
+import { goesOn } from '../documents/acts';
+import { returnDocument } from '../releases/returned';
 import type { Tx } from '../platform/db';
 
-const secret = z.string().max(100);
-
-export const takeFromPass = defineAct({
-	name: 'takeFromPass',
-	summary:
-		'Note that a document of a release was opened or downloaded through its pass, and say which bytes to send',
-	method: 'POST',
-	path: '/passes/{secret}/documents/{document}/taken',
-	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']), ranged }),
-	at: { kind: 'pass', secret: (i) => i.secret },
-	events: ['pass.document-opened', 'pass.document-downloaded'],
+export const takeFromPass = does(contract.takeFromPass, {
 	async run({ tx, pass: held, proof, release, now, tell }, input) {
 		const row = (await releaseItems(tx, release.id)).find((i) => i.documentId === input.document);
 		if (!row?.pinnedHash) throw new Problem('not-found', 'The document is not in this release.');
@@ -47,14 +38,7 @@ export const takeFromPass = defineAct({
 	}
 });
 
-export const takeAllFromPass = defineAct({
-	name: 'takeAllFromPass',
-	summary: 'Note the download of a whole release through its pass, and say which bytes to send',
-	method: 'POST',
-	path: '/passes/{secret}/taken',
-	input: z.strictObject({ secret }),
-	at: { kind: 'pass', secret: (i) => i.secret },
-	events: ['pass.release-downloaded'],
+export const takeAllFromPass = does(contract.takeAllFromPass, {
 	async run({ tx, release, tell }) {
 		const rows = await releaseItems(tx, release.id);
 		tell({
@@ -72,14 +56,7 @@ export const takeAllFromPass = defineAct({
 	}
 });
 
-export const confirmReceipt = defineAct({
-	name: 'confirmReceipt',
-	summary: 'Confirm the receipt of a release',
-	method: 'POST',
-	path: '/passes/{secret}/receipt',
-	input: z.strictObject({ secret }),
-	at: { kind: 'pass', secret: (i) => i.secret },
-	events: ['receipt.confirmed'],
+export const confirmReceipt = does(contract.confirmReceipt, {
 	async run(context) {
 		const { tx, pass: held, release, now, tell } = context;
 		const done = await tx
@@ -100,14 +77,9 @@ export const confirmReceipt = defineAct({
 			releaseId: release.id,
 			details: { number: release.number, holder: held.holderName }
 		});
-		return { receivedAt: now };
+		return { receivedAt: now.toISOString() };
 	}
 });
-
-const answers = z
-	.array(z.strictObject({ document: id, code: z.enum(VERDICTS).nullable(), remark: note.default('') }))
-	.min(1)
-	.max(2_000);
 
 async function keepAnswers(
 	tx: Tx,
@@ -133,28 +105,14 @@ async function keepAnswers(
 		});
 }
 
-export const saveVerdicts = defineAct({
-	name: 'saveVerdicts',
-	summary: 'Keep verdicts and remarks for later, unsigned',
-	method: 'PUT',
-	path: '/passes/{secret}/verdicts',
-	input: z.strictObject({ secret, answers }),
-	at: { kind: 'pass', secret: (i) => i.secret },
-	events: [],
+export const saveVerdicts = does(contract.saveVerdicts, {
 	async run({ tx, pass: held, release }, input) {
 		await keepAnswers(tx, held.id, release.id, input.answers);
 		return {};
 	}
 });
 
-export const signVerdicts = defineAct({
-	name: 'signVerdicts',
-	summary: 'Sign and send verdicts; they cannot change afterwards',
-	method: 'POST',
-	path: '/passes/{secret}/verdicts/signed',
-	input: z.strictObject({ secret, name, answers }),
-	at: { kind: 'pass', secret: (i) => i.secret },
-	events: ['verdict.given', 'receipt.confirmed', ...RETURNED_EVENTS],
+export const signVerdicts = does(contract.signVerdicts, {
 	async run(context, input) {
 		const { tx, pass: held, release, now, tell } = context;
 		const given = input.answers.filter((a) => a.code !== null);

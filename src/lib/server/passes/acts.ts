@@ -1,6 +1,5 @@
 import { and, eq, inArray, or } from 'drizzle-orm';
-import { z } from 'zod';
-import { EVERY_CAP } from '../../core/access/decide';
+import * as contract from '../../contract/passes';
 import type { Audience } from '../../core/passes/passes';
 import { allows, rank } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
@@ -11,24 +10,14 @@ import type { Tx } from '../platform/db';
 import { pass, passPerson, place, release, version } from '../platform/db/schema';
 import { newSecret, secretHash } from '../platform/ids';
 import { hashPassword } from '../platform/auth/passwords';
-import { defineAct, type Place } from '../platform/runner/act';
+import { does, type Place } from '../platform/runner/act';
 import { placeName } from '../access/called';
 import { endOfDay } from '../access/entries';
-import { day, email, id, name, projectKey } from '../platform/runner/fields';
 import { encrypt } from '../platform/auth/encrypted';
 import { visiblePlaces } from '../platform/runner/locate';
 
 /** Longest time a pass may be open, in days. */
 export const MOST_DAYS = 730;
-/** Fewest different characters of an ending that somebody chose. */
-const LEAST_VARIETY = 6;
-
-/** What its maker says to those a pass is mailed to. */
-export const passMessage = z
-	.string()
-	.trim()
-	.max(2_000, 'A message has 2,000 characters at most.')
-	.default('');
 
 /** Subject, body and secrets of the mail that brings a pass. */
 export function passMail(
@@ -44,46 +33,7 @@ export function passMail(
 	];
 }
 
-export const makePass = defineAct({
-	name: 'makePass',
-	summary: 'Make a pass to a folder or document: who may use it, until when, how often, to look or to take',
-	method: 'POST',
-	path: '/places/{place}/passes',
-	input: z.strictObject({
-		place: id,
-		for: name,
-		audience: z.enum(['anyone', 'accounts', 'named']).default('named'),
-		emails: z.array(email).max(50, 'A pass names 50 people at most.').default([]),
-		password: z
-			.string()
-			.min(8, 'A password for a pass has at least 8 characters.')
-			.max(200)
-			.nullable()
-			.default(null),
-		until: day,
-		maxUses: z.number().int().min(1).max(10_000).nullable().default(null),
-		mayTake: z.boolean().default(false),
-		/** Exactly this version of a document; null follows the newest. */
-		version: z.string().max(20).nullable().default(null),
-		ending: z
-			.string()
-			.trim()
-			.toLowerCase()
-			.regex(/^[a-z0-9-]{12,60}$/, 'An ending of your own has 12 to 60 letters, digits or hyphens.')
-			.refine(
-				(ending) => new Set(ending).size >= LEAST_VARIETY,
-				`An ending of your own has at least ${LEAST_VARIETY} different characters, so that nobody guesses it.`
-			)
-			.nullable()
-			.default(null),
-		stamped: z.boolean().default(false),
-		/** Whether copies of sheets carry the marks on them. */
-		withMarks: z.boolean().default(false),
-		embeddable: z.boolean().default(false),
-		message: passMessage
-	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
-	events: ['pass.made'],
+export const makePass = does(contract.makePass, {
 	async run(context, input) {
 		const { tx, project, place: at, person: by, now, newId, services, tell, mail } = context;
 		checkSettings(input, at.kind, project.settings.outsideLevel);
@@ -223,14 +173,7 @@ async function versionNamed(tx: Tx, documentId: string, label: string): Promise<
 	return row.id;
 }
 
-export const withdrawPasses = defineAct({
-	name: 'withdrawPasses',
-	summary: 'Withdraw passes: your own, or those at places where you have Run; all or none',
-	method: 'POST',
-	path: '/projects/{project}/passes/withdrawn',
-	input: z.strictObject({ project: projectKey, passes: z.array(id).min(1, 'Choose a pass.').max(500) }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: ['pass.withdrawn'],
+export const withdrawPasses = does(contract.withdrawPasses, {
 	async run({ tx, project, reach, person: by, now, tell }, input) {
 		const ids = [...new Set(input.passes)];
 		const mine = await ownPasses(tx, { project, reach, person: by }, ids);

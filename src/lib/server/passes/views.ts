@@ -1,11 +1,10 @@
 import { and, asc, count, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import { z } from 'zod';
+import * as contract from '../../contract/passes';
 import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
 import { beneath, idsOf, live, type Reach } from '../access/reach';
-import { defineView } from '../platform/runner/act';
-import { id, projectKey } from '../platform/runner/fields';
+import { answers } from '../platform/runner/act';
 import { passAsks } from '../platform/runner/locate';
 import { addressOf } from './acts-given';
 import { versionByPass, withinPass } from './acts-open';
@@ -26,20 +25,13 @@ import {
 } from '../platform/db/schema';
 import { canStamp } from '../formats/stamp';
 
-const secret = z.string().max(100);
-
 /** Scopes where the reader has Run: there they see and end what others made, too. */
 function runs(reach: Reach) {
 	const scopes = reach.scopes('run');
 	return reach.subject.controller ? sql`true` : scopes.length ? inArray(place.scope, scopes) : sql`false`;
 }
 
-export const passes = defineView({
-	name: 'passes',
-	summary: 'The passes and hatches of a project that you made or that stand where you have Run',
-	path: '/projects/{project}/passes',
-	input: z.strictObject({ project: projectKey, place: id.optional() }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const passes = answers(contract.passes, {
 	async run({ db, project, reach, person: me, now }, input) {
 		const maker = alias(person, 'maker');
 		const [around] = input.place
@@ -141,18 +133,14 @@ export const passes = defineView({
 				endsAt: row.endsAt.toISOString(),
 				lastUsedAt: row.lastUsedAt?.toISOString() ?? null,
 				createdAt: row.createdAt.toISOString(),
+				withdrawnAt: row.withdrawnAt?.toISOString() ?? null,
 				state: stateOf(row)
 			}))
 		};
 	}
 });
 
-export const passAddress = defineView({
-	name: 'passAddress',
-	summary: 'The address of a pass that you made, with what of it can be changed',
-	path: '/projects/{project}/passes/{pass}/address',
-	input: z.strictObject({ project: projectKey, pass: id }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const passAddress = answers(contract.passAddress, {
 	async run({ db, project, reach, person: me, services }, input) {
 		const [found] = await db
 			.select({ held: pass, scope: place.scope })
@@ -169,12 +157,7 @@ export const passAddress = defineView({
 	}
 });
 
-export const passGate = defineView({
-	name: 'passGate',
-	summary: 'What a pass leads to, in kind only, and what it asks for before it opens',
-	path: '/passes/{secret}/gate',
-	input: z.strictObject({ secret }),
-	at: { kind: 'any-pass', secret: (i) => i.secret },
+export const passGate = answers(contract.passGate, {
 	async run({ pass: held, proof, project, services }) {
 		return {
 			id: held.id,
@@ -196,12 +179,7 @@ export const passGate = defineView({
 /** Most documents listed in one folder of a pass. */
 const MOST_LISTED = 5_000;
 
-export const placeByPass = defineView({
-	name: 'placeByPass',
-	summary: 'The folder or document a pass leads to, or a folder within it',
-	path: '/passes/{secret}/place',
-	input: z.strictObject({ secret, folder: id.optional() }),
-	at: { kind: 'place-pass', secret: (i) => i.secret },
+export const placeByPass = answers(contract.placeByPass, {
 	async run({ db, pass: held, place: at, project }, input) {
 		const [here] = await db
 			.select()
@@ -269,12 +247,7 @@ export const placeByPass = defineView({
 	}
 });
 
-export const placePassContent = defineView({
-	name: 'placePassContent',
-	summary: 'Which stored bytes a document has that a pass to a folder or document leads to',
-	path: '/passes/{secret}/place/{document}/content',
-	input: z.strictObject({ secret, document: id }),
-	at: { kind: 'place-pass', secret: (i) => i.secret },
+export const placePassContent = answers(contract.placePassContent, {
 	async run({ db, pass: held, place: at }, input) {
 		const row = await versionByPass(db, held, at, input.document);
 		if (!row) throw new Problem('not-found', 'The document is not within this pass.');
@@ -283,12 +256,7 @@ export const placePassContent = defineView({
 	}
 });
 
-export const releasePassContent = defineView({
-	name: 'releasePassContent',
-	summary: 'Which stored bytes a document has that the pass of a release leads to',
-	path: '/passes/{secret}/documents/{document}/content',
-	input: z.strictObject({ secret, document: id }),
-	at: { kind: 'pass', secret: (i) => i.secret },
+export const releasePassContent = answers(contract.releasePassContent, {
 	async run({ db, release: about }, input) {
 		const row = (await releaseItems(db, about.id)).find((i) => i.documentId === input.document);
 		if (!row?.pinnedHash) throw new Problem('not-found', 'The document is not in this release.');
@@ -317,12 +285,7 @@ async function hatchMaker(db: Querier, hatchId: string): Promise<string> {
 	return row?.name ?? '';
 }
 
-export const hatchView = defineView({
-	name: 'hatchView',
-	summary: 'What somebody with a hatch may know: what is asked for, and the limits',
-	path: '/hatches/{secret}',
-	input: z.strictObject({ secret }),
-	at: { kind: 'hatch', secret: (i) => i.secret },
+export const hatchView = answers(contract.hatchView, {
 	async run({ db, hatch: open, project }) {
 		return {
 			id: open.id,
@@ -337,12 +300,7 @@ export const hatchView = defineView({
 	}
 });
 
-export const arrivals = defineView({
-	name: 'arrivals',
-	summary: 'What came in from outside at places where you have Run, waiting first',
-	path: '/projects/{project}/arrivals',
-	input: z.strictObject({ project: projectKey }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const arrivals = answers(contract.arrivals, {
 	async run({ db, project, reach }) {
 		const decider = alias(person, 'decider');
 		const rows = await db
@@ -398,12 +356,7 @@ export const arrivals = defineView({
 });
 
 /** Whether somebody may put files in at a place; everything else about it stays unsaid. */
-export const dropView = defineView({
-	name: 'dropView',
-	summary: 'What somebody with Drop at a place may know of it',
-	path: '/places/{place}/drop',
-	input: z.strictObject({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'drop', only: ['shelf', 'folder'] },
+export const dropView = answers(contract.dropView, {
 	async run({ project, place: at, level }) {
 		return {
 			id: at.id,

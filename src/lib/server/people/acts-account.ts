@@ -1,6 +1,5 @@
 import { and, eq, gt, isNull } from 'drizzle-orm';
-import { z } from 'zod';
-import { LEAST_PASSWORD, MOST_PASSWORD } from '../../core/people/passwords';
+import * as contract from '../../contract/people';
 import { Problem } from '../../core/acts/problem';
 import { daysLater } from '../../core/time/spans';
 import type { Tx } from '../platform/db';
@@ -8,36 +7,16 @@ import { apiToken, account, invitation, person, place, project, session } from '
 import { newSecret, secretHash } from '../platform/ids';
 import { checkPassword, hashPassword, verifyPassword } from '../platform/auth/passwords';
 import { checkTries, countTry } from '../platform/auth/tries';
-import { defineAct } from '../platform/runner/act';
-import { email, id, name } from '../platform/runner/fields';
+import { does } from '../platform/runner/act';
 
-export const password = z
-	.string()
-	.min(LEAST_PASSWORD, `A password has at least ${LEAST_PASSWORD} characters.`)
-	.max(MOST_PASSWORD, `A password has at most ${MOST_PASSWORD} characters.`);
-
-export const changeName = defineAct({
-	name: 'changeName',
-	summary: 'Change your own name',
-	method: 'PATCH',
-	path: '/me',
-	input: z.strictObject({ name }),
-	at: { kind: 'self' },
-	events: [],
+export const changeName = does(contract.changeName, {
 	async run({ tx, person: by, now }, input) {
 		await tx.update(person).set({ name: input.name, updatedAt: now }).where(eq(person.id, by.id));
 		return { name: input.name };
 	}
 });
 
-export const changePassword = defineAct({
-	name: 'changePassword',
-	summary: 'Change your own password; all sessions end',
-	method: 'PUT',
-	path: '/me/password',
-	input: z.strictObject({ current: z.string().max(200), password }),
-	at: { kind: 'self' },
-	events: [],
+export const changePassword = does(contract.changePassword, {
 	async run({ tx, person: by, services, now }, input) {
 		const own = and(eq(account.userId, by.id), eq(account.providerId, 'credential'));
 		const [row] = await tx.select().from(account).where(own);
@@ -67,29 +46,7 @@ export async function endSessions(tx: Tx, personId: string, now: Date): Promise<
 		);
 }
 
-/** Longest that a token may last, and how long it lasts when nothing is said, in days. */
-const MOST_TOKEN_DAYS = 730;
-const TOKEN_DAYS = 365;
-
-export const makeToken = defineAct({
-	name: 'makeToken',
-	summary: 'Make a personal API token; its secret is shown this once',
-	method: 'POST',
-	path: '/me/tokens',
-	input: z.strictObject({
-		name,
-		/** For reading only, or for everything you may do. */
-		scope: z.enum(['read', 'all']).default('all'),
-		days: z
-			.number()
-			.int()
-			.min(1)
-			.max(MOST_TOKEN_DAYS, 'A token lasts two years at most.')
-			.default(TOKEN_DAYS),
-		endsWithPassword: z.boolean().default(false)
-	}),
-	at: { kind: 'self' },
-	events: [],
+export const makeToken = does(contract.makeToken, {
 	async run({ tx, person: by, now, newId }, input) {
 		const tokenId = newId();
 		const secret = `cup_${newSecret()}`;
@@ -107,14 +64,7 @@ export const makeToken = defineAct({
 	}
 });
 
-export const withdrawToken = defineAct({
-	name: 'withdrawToken',
-	summary: 'Withdraw a personal API token',
-	method: 'DELETE',
-	path: '/me/tokens/{token}',
-	input: z.strictObject({ token: id }),
-	at: { kind: 'self' },
-	events: [],
+export const withdrawToken = does(contract.withdrawToken, {
 	async run({ tx, person: by, now }, input) {
 		const done = await tx
 			.update(apiToken)
@@ -126,14 +76,7 @@ export const withdrawToken = defineAct({
 	}
 });
 
-export const acceptInvitation = defineAct({
-	name: 'acceptInvitation',
-	summary: 'Set the first password, and the name others see, by the link from the invitation',
-	method: 'POST',
-	path: '/invitations/{secret}',
-	input: z.strictObject({ secret: z.string().max(100), password, name: name.optional() }),
-	at: { kind: 'open' },
-	events: [],
+export const acceptInvitation = does(contract.acceptInvitation, {
 	async run({ tx, now, newId }, input) {
 		const used = await useLink(tx, input.secret, 'invite', now);
 		if (!used)
@@ -203,14 +146,7 @@ async function setPassword(
 /** How long a link for a forgotten password works, in minutes. */
 const RENEW_MINUTES = 60;
 
-export const askRenewal = defineAct({
-	name: 'askRenewal',
-	summary: 'Ask for a link to set a new password, sent to the mail address of an account',
-	method: 'POST',
-	path: '/renewals',
-	input: z.strictObject({ email }),
-	at: { kind: 'open' },
-	events: [],
+export const askRenewal = does(contract.askRenewal, {
 	async run({ tx, services, now, mail }, input) {
 		await countTry(services.database, 'renew', input.email);
 		const [known] = await tx
@@ -245,14 +181,7 @@ export const askRenewal = defineAct({
 	}
 });
 
-export const renewPassword = defineAct({
-	name: 'renewPassword',
-	summary: 'Set a new password by the link that was asked for; all sessions end',
-	method: 'POST',
-	path: '/renewals/{secret}',
-	input: z.strictObject({ secret: z.string().max(100), password }),
-	at: { kind: 'open' },
-	events: [],
+export const renewPassword = does(contract.renewPassword, {
 	async run({ tx, now, newId }, input) {
 		const used = await useLink(tx, input.secret, 'renew', now);
 		if (!used) throw new Problem('not-found', 'This link was used already or has ended. Ask for a new one.');

@@ -1,22 +1,14 @@
 import { and, eq, inArray } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/people';
 import { Problem } from '../../core/acts/problem';
 import { group, groupMember, member, session } from '../platform/db/schema';
 import { holdTree } from '../access/scopes';
-import { BROUGHT_EVENTS, keepBrought } from '../access/brought';
+import { keepBrought } from '../access/brought';
 import { cameIn, inviteLink } from '../access/newcomers';
-import { defineAct } from '../platform/runner/act';
-import { id, projectKey, reason } from '../platform/runner/fields';
+import { does } from '../platform/runner/act';
 import { keepController, memberIn } from './acts-membership';
 
-export const inviteAgain = defineAct({
-	name: 'inviteAgain',
-	summary: 'Send somebody who never came in a new invitation; earlier ones end',
-	method: 'POST',
-	path: '/projects/{project}/people/{person}/invitation',
-	input: z.strictObject({ project: projectKey, person: id }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['person.invited'],
+export const inviteAgain = does(contract.inviteAgain, {
 	async run(context, input) {
 		const { tx, project: here, person: by, services, now, tell, mail } = context;
 		const who = await memberIn(context, input.person);
@@ -37,14 +29,7 @@ export const inviteAgain = defineAct({
 	}
 });
 
-export const blockPerson = defineAct({
-	name: 'blockPerson',
-	summary: 'Keep somebody out of the project for a time; everything that was given stays as it is',
-	method: 'POST',
-	path: '/projects/{project}/people/{person}/block',
-	input: z.strictObject({ project: projectKey, person: id, reason }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['person.blocked'],
+export const blockPerson = does(contract.blockPerson, {
 	async run(context, input) {
 		const { tx, project: here, person: by, now, tell } = context;
 		if (input.person === by.id) throw new Problem('conflict', 'You cannot keep yourself out.');
@@ -64,14 +49,7 @@ export const blockPerson = defineAct({
 	}
 });
 
-export const unblockPerson = defineAct({
-	name: 'unblockPerson',
-	summary: 'Let somebody back in who was kept out; with everything as it was',
-	method: 'DELETE',
-	path: '/projects/{project}/people/{person}/block',
-	input: z.strictObject({ project: projectKey, person: id }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['person.unblocked'],
+export const unblockPerson = does(contract.unblockPerson, {
 	async run(context, input) {
 		const { tx, project: here, tell } = context;
 		const who = await memberIn(context, input.person);
@@ -85,14 +63,7 @@ export const unblockPerson = defineAct({
 	}
 });
 
-export const moveInside = defineAct({
-	name: 'moveInside',
-	summary: 'Make somebody from outside a colleague: they leave their company and can be put into departments',
-	method: 'POST',
-	path: '/projects/{project}/people/{person}/inside',
-	input: z.strictObject({ project: projectKey, person: id }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['person.moved-inside', ...BROUGHT_EVENTS],
+export const moveInside = does(contract.moveInside, {
 	async run(context, input) {
 		const { tx, project: here, tell } = context;
 		await holdTree(tx, here.id);

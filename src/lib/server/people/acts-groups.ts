@@ -1,13 +1,12 @@
 import { and, eq, inArray } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/people';
 import { nameKey } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
 import type { Tx } from '../platform/db';
 import { grant, group, groupMember, member, place } from '../platform/db/schema';
 import { foldScope, holdTree } from '../access/scopes';
-import { BROUGHT_EVENTS, keepBrought } from '../access/brought';
-import { defineAct } from '../platform/runner/act';
-import { id, name, projectKey } from '../platform/runner/fields';
+import { keepBrought } from '../access/brought';
+import { does } from '../platform/runner/act';
 
 async function groupIn(tx: Tx, projectId: string, groupId: string) {
 	const [row] = await tx
@@ -19,14 +18,7 @@ async function groupIn(tx: Tx, projectId: string, groupId: string) {
 	return row;
 }
 
-export const makeGroup = defineAct({
-	name: 'makeGroup',
-	summary: 'Make a group: a named list of people across departments',
-	method: 'POST',
-	path: '/projects/{project}/groups',
-	input: z.strictObject({ project: projectKey, name, people: z.array(id).max(2_000).default([]) }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['group.made'],
+export const makeGroup = does(contract.makeGroup, {
 	async run({ tx, project, now, newId, tell }, input) {
 		const groupId = newId();
 		await tx.insert(group).values({
@@ -63,14 +55,7 @@ async function putMembers(
 	if (ids.length) await tx.insert(groupMember).values(ids.map((personId) => ({ groupId: of.id, personId })));
 }
 
-export const changeGroup = defineAct({
-	name: 'changeGroup',
-	summary: 'Change the name of a group and who is in it',
-	method: 'PUT',
-	path: '/projects/{project}/groups/{group}',
-	input: z.strictObject({ project: projectKey, group: id, name, people: z.array(id).max(2_000) }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['group.changed', ...BROUGHT_EVENTS],
+export const changeGroup = does(contract.changeGroup, {
 	async run(context, input) {
 		const { tx, project, tell } = context;
 		await holdTree(tx, project.id);
@@ -96,14 +81,7 @@ export const changeGroup = defineAct({
 	}
 });
 
-export const endGroup = defineAct({
-	name: 'endGroup',
-	summary: 'End a group; what was given to it ends too',
-	method: 'DELETE',
-	path: '/projects/{project}/groups/{group}',
-	input: z.strictObject({ project: projectKey, group: id }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['group.ended', ...BROUGHT_EVENTS],
+export const endGroup = does(contract.endGroup, {
 	async run(context, input) {
 		const { tx, project, tell } = context;
 		await holdTree(tx, project.id);

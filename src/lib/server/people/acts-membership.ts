@@ -1,9 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
-import { z } from 'zod';
-import { LEVELS } from '../../core/access/levels';
+import * as contract from '../../contract/people';
 import { Problem } from '../../core/acts/problem';
-import { PURPOSES } from '../../core/revisions/revisions';
 import { idsOf } from '../access/reach';
 import type { Tx } from '../platform/db';
 import {
@@ -26,9 +24,8 @@ import {
 } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
 import { foldScope, holdTree } from '../access/scopes';
-import { BROUGHT_EVENTS, keepBrought } from '../access/brought';
-import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
-import { id, name, projectKey, reason } from '../platform/runner/fields';
+import { keepBrought } from '../access/brought';
+import { does, type Acting, type ContextOf } from '../platform/runner/act';
 
 type InProject = ContextOf['project'] & Acting;
 
@@ -68,19 +65,7 @@ export async function keepController(
 		);
 }
 
-export const setDepartments = defineAct({
-	name: 'setDepartments',
-	summary: 'Put a person into departments, as lead or not, and make them document controller or not',
-	method: 'PUT',
-	path: '/projects/{project}/people/{person}/departments',
-	input: z.strictObject({
-		project: projectKey,
-		person: id,
-		departments: z.array(z.strictObject({ department: id, lead: z.boolean().default(false) })).max(50),
-		controller: z.boolean().default(false)
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['person.moved', ...BROUGHT_EVENTS],
+export const setDepartments = does(contract.setDepartments, {
 	async run(context, input) {
 		const { tx, project: here, tell } = context;
 		await holdTree(tx, here.id);
@@ -138,15 +123,7 @@ export const setDepartments = defineAct({
 	}
 });
 
-export const leavePerson = defineAct({
-	name: 'leavePerson',
-	summary:
-		'Close a person who leaves: sessions and tokens end, locks go to the leads, passes they made end; nothing disappears',
-	method: 'POST',
-	path: '/projects/{project}/people/{person}/leaving',
-	input: z.strictObject({ project: projectKey, person: id, reason }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['person.left', 'lock.handed-over', 'pass.withdrawn', ...BROUGHT_EVENTS],
+export const leavePerson = does(contract.leavePerson, {
 	async run(context, input) {
 		const { tx, project: here, person: by, now, tell } = context;
 		if (input.person === by.id)
@@ -319,34 +296,7 @@ async function endOwnGrants({ tx, project: here }: InProject, personId: string):
 	return own.length;
 }
 
-const share = z.number().min(0).max(1);
-const domain = z
-	.string()
-	.trim()
-	.toLowerCase()
-	.regex(/^(?=.{3,200}$)[a-z0-9-]+(\.[a-z0-9-]+)+$/, 'Give a mail domain, such as vennholm.example.');
-
-export const changeSettings = defineAct({
-	name: 'changeSettings',
-	summary:
-		'Set how far people outside may go, whether Run needs two-step sign-in, whether photographs keep their position, and the stamps',
-	method: 'PATCH',
-	path: '/projects/{project}/settings',
-	input: z.strictObject({
-		project: projectKey,
-		outsideLevel: z.enum(LEVELS).nullable().optional(),
-		runNeedsTwoStep: z.boolean().optional(),
-		keepPosition: z.boolean().optional(),
-		ownDomains: z.array(domain).max(40).optional(),
-		releasePurposes: z.array(z.enum(PURPOSES)).max(PURPOSES.length).optional(),
-		titleBlock: z
-			.strictObject({ left: share, top: share, right: share, bottom: share })
-			.refine((a) => a.left < a.right && a.top < a.bottom, 'The place of the title block is empty.')
-			.optional(),
-		stamps: z.array(name).max(40, 'At most 40 stamps.').optional()
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['project.settings-changed'],
+export const changeSettings = does(contract.changeSettings, {
 	async run(context, input) {
 		const { tx, project: here, person: by, tell } = context;
 		if (input.runNeedsTwoStep && !(await memberIn(context, by.id)).twoStep)

@@ -1,5 +1,5 @@
 import { and, count, eq, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/people';
 import { DEFAULT_STAMPS } from '../../core/markup/stamps';
 import { standardRule } from '../../core/numbering/numbering';
 import { Problem } from '../../core/acts/problem';
@@ -7,36 +7,9 @@ import { USUAL_TITLE_BLOCK } from '../../core/documents/title-block';
 import { DEFAULT_SCHEME } from '../../core/revisions/revisions';
 import { department, departmentMember, member, person, project, recipient } from '../platform/db/schema';
 import { cameIn, inviteLink, isOwnAddress, joinInside, joinOutside } from '../access/newcomers';
-import { defineAct } from '../platform/runner/act';
-import { email, id, name, projectKey } from '../platform/runner/fields';
+import { does } from '../platform/runner/act';
 
-const code = z
-	.string()
-	.trim()
-	.toUpperCase()
-	.regex(/^[A-Z][A-Z0-9]{1,5}$/, 'A code has two to six letters or digits and begins with a letter.');
-
-export const makeProject = defineAct({
-	name: 'makeProject',
-	summary: 'Make a project; its maker becomes its document controller',
-	method: 'POST',
-	path: '/projects',
-	input: z.strictObject({
-		code,
-		name,
-		client: name,
-		timeZone: z
-			.string()
-			.refine(
-				(zone) => Intl.supportedValuesOf('timeZone').includes(zone) || zone === 'UTC',
-				'This is not a known time zone.'
-			)
-			.default('UTC'),
-		/** The number the first release gets. */
-		firstRelease: z.number().int().min(1).max(9_999).default(1)
-	}),
-	at: { kind: 'self' },
-	events: ['project.made'],
+export const makeProject = does(contract.makeProject, {
 	async run({ tx, person: by, now, newId, tell }, input) {
 		const [{ n: projects } = { n: 0 }] = await tx.select({ n: count() }).from(project);
 		const [{ n: controls } = { n: 0 }] = await tx
@@ -77,18 +50,7 @@ export const makeProject = defineAct({
 	}
 });
 
-export const makeDepartment = defineAct({
-	name: 'makeDepartment',
-	summary: 'Make a department; its code joins the numbering rule',
-	method: 'POST',
-	path: '/projects/{project}/departments',
-	input: z.strictObject({
-		project: projectKey,
-		code: code.refine((c) => c.length === 2, 'A department has a code of two letters.'),
-		name
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['department.made'],
+export const makeDepartment = does(contract.makeDepartment, {
 	async run({ tx, project: here, now, newId, tell }, input) {
 		const departmentId = newId();
 		const [fresh] = await tx.select().from(project).where(eq(project.id, here.id)).for('update');
@@ -113,21 +75,7 @@ export const makeDepartment = defineAct({
 	}
 });
 
-export const addPerson = defineAct({
-	name: 'addPerson',
-	summary: 'Add a person to a project by mail address; a mail lets them set their password',
-	method: 'POST',
-	path: '/projects/{project}/people',
-	input: z.strictObject({
-		project: projectKey,
-		name,
-		email,
-		department: id.nullable().default(null),
-		lead: z.boolean().default(false),
-		controller: z.boolean().default(false)
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['person.added'],
+export const addPerson = does(contract.addPerson, {
 	async run({ tx, project: here, person: by, now, newId, services, tell, mail }, input) {
 		if (input.lead && !input.department)
 			throw new Problem('invalid', 'A lead leads a department. Choose which.', { field: 'department' });
@@ -204,14 +152,7 @@ export const addPerson = defineAct({
 	}
 });
 
-export const addRecipient = defineAct({
-	name: 'addRecipient',
-	summary: 'Put somebody outside on the distribution list',
-	method: 'POST',
-	path: '/projects/{project}/recipients',
-	input: z.strictObject({ project: projectKey, name, company: name, email }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['recipient.added'],
+export const addRecipient = does(contract.addRecipient, {
 	async run({ tx, project: here, now, newId, tell }, input) {
 		const recipientId = newId();
 		await tx.insert(recipient).values({
@@ -227,14 +168,7 @@ export const addRecipient = defineAct({
 	}
 });
 
-export const markProjectSeen = defineAct({
-	name: 'markProjectSeen',
-	summary: 'Say that everything up to now has been looked at',
-	method: 'POST',
-	path: '/projects/{project}/seen',
-	input: z.strictObject({ project: projectKey }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: [],
+export const markProjectSeen = does(contract.markProjectSeen, {
 	async run({ tx, project: here, person: by, now }) {
 		await tx
 			.update(member)

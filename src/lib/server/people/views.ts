@@ -1,13 +1,12 @@
 import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/people';
 import { decide, type Subject } from '../../core/access/decide';
 import { allows } from '../../core/access/levels';
 import { wayOf } from '../../core/access/model';
 import { daysLater } from '../../core/time/spans';
 import type { Reach } from '../access/reach';
 import { loadModel } from '../access/model';
-import { defineView } from '../platform/runner/act';
-import { projectKey } from '../platform/runner/fields';
+import { answers } from '../platform/runner/act';
 import type { Querier } from '../platform/db';
 import {
 	apiToken,
@@ -25,12 +24,7 @@ import {
 	removal
 } from '../platform/db/schema';
 
-export const myProjects = defineView({
-	name: 'myProjects',
-	summary: 'The projects you are in',
-	path: '/projects',
-	input: z.strictObject({}),
-	at: { kind: 'self' },
+export const myProjects = answers(contract.myProjects, {
 	async run({ db, person: me }) {
 		const rows = await db
 			.select({ id: project.id, code: project.code, name: project.name, controller: member.controller })
@@ -43,12 +37,7 @@ export const myProjects = defineView({
 	}
 });
 
-export const mySecurity = defineView({
-	name: 'mySecurity',
-	summary: 'How you sign in',
-	path: '/me/security',
-	input: z.strictObject({}),
-	at: { kind: 'self' },
+export const mySecurity = answers(contract.mySecurity, {
 	async run({ db, person: me }) {
 		const [row] = await db
 			.select({ twoStep: person.twoFactorEnabled })
@@ -58,12 +47,7 @@ export const mySecurity = defineView({
 	}
 });
 
-export const people = defineView({
-	name: 'people',
-	summary: 'The departments of a project with their people',
-	path: '/projects/{project}/people',
-	input: z.strictObject({ project: projectKey }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const people = answers(contract.people, {
 	async run({ db, project: here, reach, now }) {
 		const shared = reach.subject.outside ? await peopleSharingPlaces(db, reach, now) : null;
 		const departments = await db
@@ -71,7 +55,7 @@ export const people = defineView({
 			.from(department)
 			.where(eq(department.projectId, here.id))
 			.orderBy(asc(department.position));
-		const members = await db
+		const rows = await db
 			.select({
 				id: person.id,
 				name: person.name,
@@ -96,6 +80,11 @@ export const people = defineView({
 			)
 			.where(and(eq(member.projectId, here.id), isNull(member.leftAt)))
 			.orderBy(asc(person.name));
+		const members = rows.map((row) => ({
+			...row,
+			invitedUntil: row.invitedUntil && new Date(row.invitedUntil).toISOString(),
+			blockedAt: row.blockedAt?.toISOString() ?? null
+		}));
 		const recipients = reach.subject.controller
 			? await db
 					.select({
@@ -149,12 +138,7 @@ async function peopleSharingPlaces(db: Querier, reach: Reach, now: Date): Promis
 	);
 }
 
-export const removed = defineView({
-	name: 'removed',
-	summary: 'What was removed and can still be restored',
-	path: '/projects/{project}/removed',
-	input: z.strictObject({ project: projectKey }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const removed = answers(contract.removed, {
 	async run({ db, project: here, reach, person: me, now }) {
 		const since = daysLater(now, -here.settings.retentionDays).toISOString();
 		const rows = await db
@@ -195,12 +179,7 @@ export const removed = defineView({
 /** Stands in the outbox for what only the addressee may read. */
 const WITHHELD = '[only in the mail itself]';
 
-export const outbox = defineView({
-	name: 'outbox',
-	summary: 'The mail that Cupboard sent for a project',
-	path: '/projects/{project}/outbox',
-	input: z.strictObject({ project: projectKey, limit: z.coerce.number().int().min(1).max(500).default(200) }),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
+export const outbox = answers(contract.outbox, {
 	async run({ db, project: here, person: me, services }, input) {
 		// What opens something is for its addressee; others see that it was sent, and not the thing itself.
 		const readable = (text: string, row: { toAddress: string; secrets: string[] }) =>
@@ -235,12 +214,7 @@ export const outbox = defineView({
 	}
 });
 
-export const myTokens = defineView({
-	name: 'myTokens',
-	summary: 'Your personal API tokens',
-	path: '/me/tokens',
-	input: z.strictObject({}),
-	at: { kind: 'self' },
+export const myTokens = answers(contract.myTokens, {
 	async run({ db, person: me }) {
 		const rows = await db
 			.select({
@@ -255,6 +229,13 @@ export const myTokens = defineView({
 			.from(apiToken)
 			.where(and(eq(apiToken.personId, me.id), isNull(apiToken.withdrawnAt)))
 			.orderBy(desc(apiToken.createdAt));
-		return { tokens: rows };
+		return {
+			tokens: rows.map((row) => ({
+				...row,
+				endsAt: row.endsAt?.toISOString() ?? null,
+				createdAt: row.createdAt.toISOString(),
+				lastUsedAt: row.lastUsedAt?.toISOString() ?? null
+			}))
+		};
 	}
 });

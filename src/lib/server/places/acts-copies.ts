@@ -1,13 +1,12 @@
 import { and, eq, inArray } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/places';
 import { allows } from '../../core/access/levels';
 import { propose } from '../../core/numbering/numbering';
 import { Problem } from '../../core/acts/problem';
 import { content, document, version } from '../platform/db/schema';
-import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
-import { chosenPlaces, many, placesWithin, targetFolder, wayBeneath } from './chosen';
+import { does, type Acting, type ContextOf } from '../platform/runner/act';
+import { chosenPlaces, placesWithin, targetFolder, wayBeneath } from './chosen';
 import { createDocument, markSeen } from '../documents/acts';
-import { id, note, projectKey } from '../platform/runner/fields';
 import { addFolder } from './acts';
 import type { SeenPlace } from '../platform/runner/locate';
 
@@ -46,15 +45,7 @@ const newestOf = ({ tx }: InProject, ids: string[]) =>
 		.where(inArray(document.id, ids))
 		.orderBy(document.number);
 
-export const copyDocuments = defineAct({
-	name: 'copyDocuments',
-	summary:
-		'Copy documents and whole folders into a folder: each document as a new one with its newest content and the next free number',
-	method: 'POST',
-	path: '/projects/{project}/documents/copies',
-	input: z.strictObject({ project: projectKey, ...many, to: id, note: note.default('') }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: ['document.added', 'folder.made'],
+export const copyDocuments = does(contract.copyDocuments, {
 	async run(context, input) {
 		const { tx, project } = context;
 		const { documents, tops, all } = await taken(context, input, 'Copying');
@@ -96,15 +87,7 @@ export const copyDocuments = defineAct({
 	}
 });
 
-export const downloadMany = defineAct({
-	name: 'downloadMany',
-	summary:
-		'Note the download of the newest versions of several documents, also of all in folders, and say which bytes to send',
-	method: 'POST',
-	path: '/projects/{project}/documents/download',
-	input: z.strictObject({ project: projectKey, ...many }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: ['document.downloaded'],
+export const downloadMany = does(contract.downloadMany, {
 	async run(context, input) {
 		const { tx, person: by, now, tell } = context;
 		const { documents, tops, all } = await taken(context, input, 'Downloading');

@@ -1,5 +1,5 @@
 import { eq, inArray } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/places';
 import { allows } from '../../core/access/levels';
 import { nameKey } from '../../core/files/names';
 import { checkNumber } from '../../core/numbering/numbering';
@@ -7,10 +7,9 @@ import { Problem } from '../../core/acts/problem';
 import { MOST_TAGS } from '../../core/files/settle';
 import { document, place } from '../platform/db/schema';
 import { holdTree } from '../access/scopes';
-import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
-import { chosenPlaces, documentsWithin, many, targetFolder } from './chosen';
+import { does, type Acting, type ContextOf } from '../platform/runner/act';
+import { chosenPlaces, documentsWithin, targetFolder } from './chosen';
 import { holdDocument, holdStill, openLock } from '../documents/acts';
-import { id, name, number, projectKey, tag, tags } from '../platform/runner/fields';
 import { moveWhole } from './acts';
 import { inHand, type SeenPlace } from '../platform/runner/locate';
 
@@ -30,19 +29,7 @@ function checkTidy({ reach, person: by }: InProject, places: SeenPlace[], doing:
 		);
 }
 
-export const changeDocument = defineAct({
-	name: 'changeDocument',
-	summary: 'Change the number, title or tags of a document',
-	method: 'PATCH',
-	path: '/documents/{document}',
-	input: z.strictObject({
-		document: id,
-		number: number.optional(),
-		title: name.optional(),
-		tags: tags.optional()
-	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
-	events: ['document.changed'],
+export const changeDocument = does(contract.changeDocument, {
 	async run(context, input) {
 		const { tx, project, place: here, person: by, tell } = context;
 		checkTidy(context, await chosenPlaces(context, { documents: [here.id], folders: [] }), 'Changing');
@@ -81,21 +68,7 @@ export const changeDocument = defineAct({
 	}
 });
 
-export const tidyDocuments = defineAct({
-	name: 'tidyDocuments',
-	summary:
-		'Move documents and folders to another folder, tag documents or take tags from them, also all in a folder: all of them or none',
-	method: 'POST',
-	path: '/projects/{project}/documents/tidy',
-	input: z.strictObject({
-		project: projectKey,
-		...many,
-		to: id.optional(),
-		tag: z.array(tag).max(MOST_TAGS).default([]),
-		untag: z.array(tag).max(MOST_TAGS).default([])
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: ['document.moved', 'document.tagged', 'folder.moved'],
+export const tidyDocuments = does(contract.tidyDocuments, {
 	async run(context, input) {
 		const { tx, project, tell } = context;
 		await holdTree(tx, project.id);

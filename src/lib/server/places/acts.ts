@@ -1,38 +1,21 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/places';
 import { allows, LEVELS } from '../../core/access/levels';
 import { nameKey } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
 import { ended } from '../../core/words/sentences';
 import { beneath } from '../access/reach';
 import { department, grant, place } from '../platform/db/schema';
-import { ID_LENGTH } from '../platform/ids';
+import { ID_LENGTH } from '../../core/acts/ids';
 import { holdTree } from '../access/scopes';
-import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
+import { does, type Acting, type ContextOf } from '../platform/runner/act';
 import { holdStill } from '../documents/acts';
-import { id, name, projectKey } from '../platform/runner/fields';
 import { visiblePlaces } from '../platform/runner/locate';
 
 /** Deepest nesting of folders; the path column and the eye both end somewhere. */
 const MOST_DEPTH = 30;
 
-export const makeShelf = defineAct({
-	name: 'makeShelf',
-	summary: 'Make a shelf, owned by a department or by the project',
-	method: 'POST',
-	path: '/projects/{project}/shelves',
-	input: z.strictObject({
-		project: projectKey,
-		name,
-		department: id.nullable().default(null),
-		/** Other departments that reach it too, each with its level; by default a shelf is invisible to them (A4). */
-		also: z
-			.array(z.strictObject({ department: id, level: z.enum(LEVELS) }))
-			.max(100)
-			.default([])
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['shelf.made'],
+export const makeShelf = does(contract.makeShelf, {
 	async run({ tx, project, person: by, now, newId, tell }, input) {
 		const named = [...(input.department ? [input.department] : []), ...input.also.map((a) => a.department)];
 		if (new Set(named).size !== named.length) throw new Problem('invalid', 'A department is named twice.');
@@ -82,14 +65,7 @@ export const makeShelf = defineAct({
 	}
 });
 
-export const makeFolder = defineAct({
-	name: 'makeFolder',
-	summary: 'Make a folder on a shelf or in a folder',
-	method: 'POST',
-	path: '/places/{parent}/folders',
-	input: z.strictObject({ parent: id, name }),
-	at: { kind: 'place', id: (i) => i.parent, level: 'work', only: ['shelf', 'folder'] },
-	events: ['folder.made'],
+export const makeFolder = does(contract.makeFolder, {
 	async run(context, input) {
 		return { id: await addFolder(context, context.place.id, input.name) };
 	}
@@ -136,14 +112,7 @@ function mayTidy(
 	});
 }
 
-export const renameFolder = defineAct({
-	name: 'renameFolder',
-	summary: 'Rename a folder or shelf',
-	method: 'PATCH',
-	path: '/places/{folder}',
-	input: z.strictObject({ folder: id, name }),
-	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder', 'shelf'] },
-	events: ['folder.renamed'],
+export const renameFolder = does(contract.renameFolder, {
 	async run(context, input) {
 		const { tx, place: folder, tell } = context;
 		mayTidy(context, 'Renaming');
@@ -157,14 +126,7 @@ export const renameFolder = defineAct({
 	}
 });
 
-export const moveFolder = defineAct({
-	name: 'moveFolder',
-	summary: 'Move a folder with everything in it',
-	method: 'POST',
-	path: '/places/{folder}/move',
-	input: z.strictObject({ folder: id, to: id }),
-	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder'] },
-	events: ['folder.moved'],
+export const moveFolder = does(contract.moveFolder, {
 	async run(context, input) {
 		mayTidy(context, 'Moving');
 		await moveWhole(context, input.folder, input.to);

@@ -1,23 +1,13 @@
 import { and, asc, eq, or } from 'drizzle-orm';
-import { z } from 'zod';
 import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
 import { beneath, idsOf, live } from '../access/reach';
 import { place } from '../platform/db/schema';
+import { MOST_AT_ONCE } from '../../contract/fields';
 import type { Acting, ContextOf } from '../platform/runner/act';
-import { id } from '../platform/runner/fields';
 import { visiblePlaces, type SeenPlace } from '../platform/runner/locate';
 
 type InProject = ContextOf['project'] & Acting;
-
-const MOST = 1_000;
-
-/** What an act on many at once is about. */
-export const many = {
-	documents: z.array(id).max(MOST, 'At most 1,000 at a time.').default([]),
-	/** Folders, each with everything in it. */
-	folders: z.array(id).max(MOST, 'At most 1,000 at a time.').default([])
-};
 
 /** The documents and folders by id that the person may look at. Raises `not-found` when one is missing. */
 export async function chosenPlaces(
@@ -51,8 +41,8 @@ export async function placesWithin(
 			)
 		)
 		.orderBy(asc(place.path))
-		.limit(MOST + 1);
-	if (ids.length > MOST)
+		.limit(MOST_AT_ONCE + 1);
+	if (ids.length > MOST_AT_ONCE)
 		throw new Problem(
 			'invalid',
 			'There are more than 1,000 documents and folders in it. Choose less at a time.'

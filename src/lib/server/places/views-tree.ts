@@ -1,13 +1,12 @@
 import { and, asc, eq, inArray, lt, ne, or, sql, type SQL } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/places';
 import { allows, levelLabel } from '../../core/access/levels';
 import { dayOf } from '../../core/time/days';
 import { idsOf, live, OPEN_SPOT, type Reach } from '../access/reach';
-import { defineView, type Place } from '../platform/runner/act';
-import { id, projectKey } from '../platform/runner/fields';
+import { answers, type Place } from '../platform/runner/act';
 import { among, type Querier } from '../platform/db';
 import { department, departmentMember, folderCount, person, place, release } from '../platform/db/schema';
-import { ID_LENGTH } from '../platform/ids';
+import { ID_LENGTH } from '../../core/acts/ids';
 
 /** The names on the way to a place, shelf first; what one may not look at above it is left out (A10). */
 export async function breadcrumb(
@@ -159,13 +158,7 @@ async function givenAlone(db: Querier, reach: Reach): Promise<Place[]> {
 	);
 }
 
-export const shelves = defineView({
-	name: 'shelves',
-	summary:
-		'The shelves you reach, with a box for each folder and true counts; and what was given to you alone',
-	path: '/projects/{project}/shelves',
-	input: z.strictObject({ project: projectKey }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const shelves = answers(contract.shelves, {
 	async run({ db, project, reach, now }) {
 		const [places, alone, counted, held, fresh, departments] = await Promise.all([
 			db
@@ -283,12 +276,7 @@ async function overdueReleases(db: Querier, projectId: string, today: string) {
 		);
 }
 
-export const folder = defineView({
-	name: 'folder',
-	summary: 'A shelf or folder: the way to it, the folders around it, what you may do',
-	path: '/places/{place}',
-	input: z.strictObject({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look', only: ['shelf', 'folder'] },
+export const folder = answers(contract.folder, {
 	async run({ db, project, place: here, level, reach, person: me }) {
 		const way = idsOf(here.path);
 		// Shown are the shelves, and at every step of the way down the folders beside it and in it.
@@ -362,12 +350,7 @@ export const folder = defineView({
 /** Most folders offered for choosing one. */
 const MOST_FOLDERS = 5_000;
 
-export const folders = defineView({
-	name: 'folders',
-	summary: 'The shelves and folders where you may work, for choosing one to move to',
-	path: '/projects/{project}/folders',
-	input: z.strictObject({ project: projectKey }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const folders = answers(contract.folders, {
 	async run({ db, project, reach }) {
 		const rows = await db
 			.select({ id: place.id, name: place.name, path: place.path, scope: place.scope })

@@ -1,21 +1,15 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/places';
 import { allows } from '../../core/access/levels';
 import { headOf, nextAfter, propose, typeForFile } from '../../core/numbering/numbering';
 import { idsOf, live, type Reach } from '../access/reach';
 import { mayTry } from '../platform/runner/locate';
-import { defineView } from '../platform/runner/act';
-import { id, inQuery, projectKey } from '../platform/runner/fields';
+import { answers } from '../platform/runner/act';
 import type { Querier } from '../platform/db';
 import { department, departmentMember, document, lock, person, place, version } from '../platform/db/schema';
 import { documentRows } from '../documents/rows';
 
-export const projectFrame = defineView({
-	name: 'projectFrame',
-	summary: 'A project, its departments and what you are in it',
-	path: '/projects/{project}',
-	input: z.strictObject({ project: projectKey }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const projectFrame = answers(contract.projectFrame, {
 	async run({ db, project, reach, person: me }) {
 		const departments = await db
 			.select({
@@ -53,8 +47,8 @@ export const projectFrame = defineView({
 			me: {
 				...me,
 				controller: reach.subject.controller,
-				departments: reach.subject.departments,
-				leads: reach.subject.leads,
+				departments: [...reach.subject.departments],
+				leads: [...reach.subject.leads],
 				outside: reach.subject.outside,
 				mayTry: mayTry(reach)
 			}
@@ -62,32 +56,14 @@ export const projectFrame = defineView({
 	}
 });
 
-export const documentsIn = defineView({
-	name: 'documentsIn',
-	summary: 'The documents of a folder, by number; in pages',
-	path: '/places/{place}/documents',
-	input: z.strictObject({
-		place: id,
-		offset: z.coerce.number().int().min(0).default(0),
-		limit: z.coerce.number().int().min(1).max(5_000).default(200)
-	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'look', only: ['shelf', 'folder'] },
+export const documentsIn = answers(contract.documentsIn, {
 	async run({ db, project, place: here, reach, person: me, now }, input) {
 		const where = and(eq(place.parentId, here.id), eq(place.kind, 'document'), live(), reach.seesInFolder())!;
 		return { rows: await documentRows(db, { project, reach, readerId: me.id }, where, now, input) };
 	}
 });
 
-export const proposals = defineView({
-	name: 'proposals',
-	summary:
-		'Numbers and titles proposed for files: those of a document here that came under the same name, or new ones',
-	path: '/places/{place}/proposals',
-	input: z.strictObject({
-		place: id,
-		files: inQuery(z.array(z.string().max(400)).max(500))
-	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'work', only: ['shelf', 'folder'] },
+export const proposals = answers(contract.proposals, {
 	async run({ db, project, place: here, reach }, input) {
 		const rule = project.settings.numbering;
 		const there = await sameNames(db, here.id, reach, input.files);
@@ -169,19 +145,7 @@ async function numbersUnder(db: Querier, projectId: string, heads: string[]): Pr
 	return new Set(rows.map((d) => d.number));
 }
 
-/** Most numbers asked about at a time. */
-const MOST_NUMBERS = 500;
-
-export const numbersInUse = defineView({
-	name: 'numbersInUse',
-	summary:
-		'Which of these numbers are in use, by which of the documents that you may work on, and the next free ones',
-	path: '/projects/{project}/numbers',
-	input: z.strictObject({
-		project: projectKey,
-		numbers: inQuery(z.array(z.string().max(60)).max(MOST_NUMBERS))
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const numbersInUse = answers(contract.numbersInUse, {
 	async run({ db, project, reach, person: me }, input) {
 		const rule = project.settings.numbering;
 		const rows = await db

@@ -1,8 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { customAlphabet } from 'nanoid';
-
-/** Length of every id; the paths of places rely on it. */
-export const ID_LENGTH = 10;
+import { ID_LENGTH } from '../../core/acts/ids';
 
 /** Makes an id of ten characters (about 50 bits): short enough for an address, too many to guess through. */
 export const newId = customAlphabet('23456789abcdefghjkmnpqrstuvwxyz', ID_LENGTH);

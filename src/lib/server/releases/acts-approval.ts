@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/releases';
 import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
 import { PURPOSE_LABEL } from '../../core/revisions/revisions';
@@ -9,19 +9,11 @@ import type { Querier } from '../platform/db';
 import { person, release } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
 import { buildOf, checkRelease, releaseItems } from './checks';
-import { defineAct } from '../platform/runner/act';
-import { goesOn, ranged } from '../documents/acts';
-import { id, reason } from '../platform/runner/fields';
+import { does } from '../platform/runner/act';
+import { goesOn } from '../documents/acts';
 import { handsIn, reopen } from './acts';
 
-export const askApproval = defineAct({
-	name: 'askApproval',
-	summary: 'Ask for the approval of a release whose checks do not stop it',
-	method: 'POST',
-	path: '/releases/{release}/ask',
-	input: z.strictObject({ release: id }),
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
-	events: ['release.asked'],
+export const askApproval = does(contract.askApproval, {
 	prepare: ({ services, tx, release: about }) => checkRelease(services, tx, about, false),
 	async run(context) {
 		const { tx, person: by, release: about, services, now, tell } = context;
@@ -65,18 +57,7 @@ export const askApproval = defineAct({
 	}
 });
 
-export const approveRelease = defineAct({
-	name: 'approveRelease',
-	summary: 'Approve a release',
-	method: 'POST',
-	path: '/releases/{release}/approval',
-	input: z.strictObject({
-		release: id,
-		/** Of the build as it was shown to who approves it. */
-		digest: z.string().regex(/^[0-9a-f]{64}$/, 'Say which build was looked at.')
-	}),
-	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
-	events: ['release.approved'],
+export const approveRelease = does(contract.approveRelease, {
 	prepare: ({ services, tx, release: about }) => checkRelease(services, tx, about, false),
 	async run({ tx, services, person: by, release: about, now, tell }, input) {
 		const [held] = await tx.select().from(release).where(eq(release.id, about.id)).for('update');
@@ -104,14 +85,7 @@ export const approveRelease = defineAct({
 	}
 });
 
-export const sendBack = defineAct({
-	name: 'sendBack',
-	summary: 'Send a release back to its builder with a reason',
-	method: 'POST',
-	path: '/releases/{release}/send-back',
-	input: z.strictObject({ release: id, reason }),
-	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
-	events: ['release.sent-back'],
+export const sendBack = does(contract.sendBack, {
 	async run(context, input) {
 		const { tx, person: by, release: about, tell } = context;
 		const done = await tx
@@ -136,19 +110,7 @@ export const sendBack = defineAct({
 	}
 });
 
-export const openFromRelease = defineAct({
-	name: 'openFromRelease',
-	summary: 'Note that a document of a release was opened, or taken, by somebody on its route',
-	method: 'POST',
-	path: '/releases/{release}/documents/{document}/opened',
-	input: z.strictObject({
-		release: id,
-		document: id,
-		how: z.enum(['opened', 'downloaded']).default('opened'),
-		ranged
-	}),
-	at: { kind: 'release', id: (i) => i.release, who: 'route' },
-	events: ['document.opened', 'document.downloaded'],
+export const openFromRelease = does(contract.openFromRelease, {
 	async run({ tx, release: about, person: by, reach, now, tell }, input) {
 		const row = await itemOnRoute(tx, reach, about.id, input.document);
 		if (input.how === 'downloaded' && !row.mayGive)

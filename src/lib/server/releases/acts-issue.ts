@@ -1,6 +1,6 @@
 import { and, asc, eq, gt, inArray, max, ne, sql } from 'drizzle-orm';
-import { z } from 'zod';
 import canonicalize from 'canonicalize';
+import * as contract from '../../contract/releases';
 import { splitExtension } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
 import { label, nextIssue, parse, PURPOSE_LABEL } from '../../core/revisions/revisions';
@@ -27,8 +27,7 @@ import { newSecret, secretHash } from '../platform/ids';
 import { buildOf, checkRelease, releaseItems, type CheckedItem } from './checks';
 import { signingKey, signText } from '../platform/signing';
 import { sha256 } from '../trail/write';
-import { defineAct } from '../platform/runner/act';
-import { id } from '../platform/runner/fields';
+import { does } from '../platform/runner/act';
 
 interface Plan {
 	items: {
@@ -140,29 +139,7 @@ const ASKS = {
 	password: ' It asks for a password, which comes to you another way.'
 };
 
-const issueInput = z.strictObject({
-	release: id,
-	/** The release's number, typed: what goes out cannot be called back. */
-	number: z.number('Type the number of the release.').int(),
-	passDays: z.number().int().min(1).max(730).default(60),
-	/** What its pass asks for before it opens: nothing, a code mailed to the recipient, or a password. */
-	asks: z.enum(['nothing', 'code', 'password']).default('nothing'),
-	password: z
-		.string()
-		.min(8, 'A password for a pass has at least 8 characters.')
-		.max(200)
-		.nullable()
-		.default(null)
-});
-
-export const issueRelease = defineAct({
-	name: 'issueRelease',
-	summary: 'Issue an approved release: fix revisions, pin hashes, send the pass',
-	method: 'POST',
-	path: '/releases/{release}/issue',
-	input: issueInput,
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
-	events: ['release.issued', 'document.issued', 'release.superseded'],
+export const issueRelease = does(contract.issueRelease, {
 	prepare: (context): Promise<unknown> => planIssue(context),
 	async run(
 		{ tx, project: here, person: by, release: about, services, now, newId, prepared, tell, mail, enqueue },
@@ -363,14 +340,7 @@ async function supersede(tx: Tx, projectId: string, releaseId: string, reissued:
 		.returning({ id: release.id, number: release.number });
 }
 
-export const withdrawPass = defineAct({
-	name: 'withdrawPass',
-	summary: 'Withdraw the pass of a release',
-	method: 'DELETE',
-	path: '/releases/{release}/pass',
-	input: z.strictObject({ release: id }),
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
-	events: ['pass.withdrawn'],
+export const withdrawPass = does(contract.withdrawPass, {
 	async run({ tx, person: by, release: about, now, tell }) {
 		const done = await tx
 			.update(pass)

@@ -1,8 +1,7 @@
 import { and, asc, eq, inArray, isNull, max, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/releases';
 import { Problem } from '../../core/acts/problem';
-import type { Purpose } from '../../core/revisions/revisions';
-import { CHECKS, releaseNumber } from '../../core/releases';
+import { releaseNumber } from '../../core/releases';
 import type { Reach } from '../access/reach';
 import type { Querier, Tx } from '../platform/db';
 import {
@@ -19,18 +18,8 @@ import {
 } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
 import { checkRelease } from './checks';
-import { defineAct, type Project, type Release } from '../platform/runner/act';
-import { day, id, name, projectKey, reason } from '../platform/runner/fields';
+import { does, type Project, type Release } from '../platform/runner/act';
 import { visiblePlaces } from '../platform/runner/locate';
-
-const MOST_ITEMS = 2_000;
-const purpose = z.enum([
-	'information',
-	'comment',
-	'approval',
-	'construction',
-	'as-built'
-] satisfies Purpose[]);
 
 /** Kinds of event by which somebody has a hand in a release: who does any of these never decides on it. */
 const HANDS = ['release.built', 'release.changed', 'release.asked', 'release.accepted'];
@@ -81,22 +70,7 @@ async function checkRecipient(tx: Tx, here: Project, recipientId: string): Promi
 		throw new Problem('invalid', 'The recipient is not on the distribution list.', { field: 'recipient' });
 }
 
-export const buildRelease = defineAct({
-	name: 'buildRelease',
-	summary: 'Start a release from chosen documents',
-	method: 'POST',
-	path: '/projects/{project}/releases',
-	input: z.strictObject({
-		project: projectKey,
-		title: name,
-		purpose,
-		recipient: id,
-		approver: id,
-		replyBy: day.nullable().default(null),
-		documents: z.array(id).max(MOST_ITEMS, `A release holds ${MOST_ITEMS} documents at most.`).default([])
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['release.built'],
+export const buildRelease = does(contract.buildRelease, {
 	async run({ tx, project: here, person: by, reach, now, newId, tell }, input) {
 		await checkApprover(tx, here, input.approver, new Set([by.id]));
 		await checkRecipient(tx, here, input.recipient);
@@ -201,21 +175,7 @@ async function openRelease(tx: Tx, releaseId: string): Promise<Release> {
 	return row!;
 }
 
-export const changeRelease = defineAct({
-	name: 'changeRelease',
-	summary: 'Change the head of a release that is not issued; it needs approval again',
-	method: 'PATCH',
-	path: '/releases/{release}',
-	input: z.strictObject({
-		release: id,
-		title: name.optional(),
-		purpose: purpose.optional(),
-		recipient: id.optional(),
-		approver: id.optional(),
-		replyBy: day.nullable().optional()
-	}),
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
-	events: ['release.changed'],
+export const changeRelease = does(contract.changeRelease, {
 	async run({ tx, project: here, person: by, release: about, tell }, input) {
 		const before = await openRelease(tx, about.id);
 		// What is not named stays as it is.
@@ -256,14 +216,7 @@ export const changeRelease = defineAct({
 	}
 });
 
-export const cancelRelease = defineAct({
-	name: 'cancelRelease',
-	summary: 'Cancel a release that is not issued, with a reason; its number is never used again',
-	method: 'POST',
-	path: '/releases/{release}/cancelled',
-	input: z.strictObject({ release: id, reason }),
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
-	events: ['release.cancelled'],
+export const cancelRelease = does(contract.cancelRelease, {
 	async run(context, input) {
 		const { tx, person: by, release: about, now, tell } = context;
 		const before = await openRelease(tx, about.id);
@@ -288,21 +241,7 @@ export const cancelRelease = defineAct({
 	}
 });
 
-export const acceptChecks = defineAct({
-	name: 'acceptChecks',
-	summary: 'Say why something that checks of a release asked to look at goes out all the same',
-	method: 'POST',
-	path: '/releases/{release}/accepted',
-	input: z.strictObject({
-		release: id,
-		checks: z
-			.array(z.strictObject({ document: id, check: z.enum(CHECKS) }))
-			.min(1, 'Choose what goes out.')
-			.max(MOST_ITEMS),
-		reason
-	}),
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
-	events: ['release.accepted'],
+export const acceptChecks = does(contract.acceptChecks, {
 	async run({ tx, services, person: by, release: about, now, tell }, input) {
 		const held = await reopen(tx, about.id, by);
 		const items = await checkRelease(services, tx, held, false);
@@ -338,14 +277,7 @@ export const acceptChecks = defineAct({
 	}
 });
 
-export const addToRelease = defineAct({
-	name: 'addToRelease',
-	summary: 'Put documents in a release',
-	method: 'POST',
-	path: '/releases/{release}/documents',
-	input: z.strictObject({ release: id, documents: z.array(id).min(1, 'Choose a document.').max(MOST_ITEMS) }),
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
-	events: ['release.changed'],
+export const addToRelease = does(contract.addToRelease, {
 	async run({ tx, project: here, person: by, reach, release: about, tell }, input) {
 		await reopen(tx, about.id, by);
 		const added = await addItems(tx, reach, here.id, about.id, input.documents);
@@ -355,14 +287,7 @@ export const addToRelease = defineAct({
 	}
 });
 
-export const leaveOut = defineAct({
-	name: 'leaveOut',
-	summary: 'Leave a document out of a release',
-	method: 'DELETE',
-	path: '/releases/{release}/documents/{document}',
-	input: z.strictObject({ release: id, document: id }),
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
-	events: ['release.changed'],
+export const leaveOut = does(contract.leaveOut, {
 	async run({ tx, person: by, release: about, tell }, input) {
 		await reopen(tx, about.id, by);
 		const [gone] = await tx
@@ -383,14 +308,7 @@ export const leaveOut = defineAct({
 	}
 });
 
-export const takeNewest = defineAct({
-	name: 'takeNewest',
-	summary: 'Take the newest version of a document into a release',
-	method: 'POST',
-	path: '/releases/{release}/documents/{document}/newest',
-	input: z.strictObject({ release: id, document: id }),
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
-	events: ['release.changed'],
+export const takeNewest = does(contract.takeNewest, {
 	async run({ tx, person: by, release: about, tell }, input) {
 		await reopen(tx, about.id, by);
 		const [row] = await tx

@@ -7,9 +7,6 @@ import { tellNotices } from '../notices/tell';
 import type { Acting, ContextOf } from '../platform/runner/act';
 import { nextNumber } from '../remarks/acts';
 
-/** Kinds of event that a verdict writes by which a document comes back. */
-export const RETURNED_EVENTS = ['document.returned', 'remark.added'];
-
 /** Days in which what came back is to be worked on. */
 const DAYS = 14;
 

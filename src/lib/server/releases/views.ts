@@ -1,12 +1,11 @@
 import { and, asc, desc, eq, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import { z } from 'zod';
+import * as contract from '../../contract/releases';
 import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
 import { label, nextIssue, parse } from '../../core/revisions/revisions';
 import { worst } from '../../core/releases';
-import { defineView, type Project, type Release } from '../platform/runner/act';
-import { id, projectKey } from '../platform/runner/fields';
+import { answers, type Project, type Release } from '../platform/runner/act';
 import { itemOnRoute } from './acts-approval';
 import type { Querier } from '../platform/db';
 import { pass, person, recipient, release, releaseItem, verdict, version } from '../platform/db/schema';
@@ -14,12 +13,7 @@ import { handsIn } from './acts';
 import { buildOf, checkRelease, releaseItems } from './checks';
 import type { Services } from '../platform/services';
 
-export const releases = defineView({
-	name: 'releases',
-	summary: 'The releases you build, approve or control, newest first',
-	path: '/projects/{project}/releases',
-	input: z.strictObject({ project: projectKey }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const releases = answers(contract.releases, {
 	async run({ db, project, reach, person: me }) {
 		const approver = alias(person, 'approver');
 		const rows = await db
@@ -56,16 +50,18 @@ export const releases = defineView({
 				)
 			)
 			.orderBy(desc(release.number));
-		return { releases: rows };
+		return {
+			releases: rows.map((row) => ({
+				...row,
+				issuedAt: row.issuedAt?.toISOString() ?? null,
+				createdAt: row.createdAt.toISOString(),
+				received: row.received?.toISOString() ?? null
+			}))
+		};
 	}
 });
 
-export const releaseContent = defineView({
-	name: 'releaseContent',
-	summary: 'Which stored bytes a document of a release has, for those on its route',
-	path: '/releases/{release}/documents/{document}/content',
-	input: z.strictObject({ release: id, document: id }),
-	at: { kind: 'release', id: (i) => i.release, who: 'route' },
+export const releaseContent = answers(contract.releaseContent, {
 	async run({ db, release: about, reach }, input) {
 		const row = await itemOnRoute(db, reach, about.id, input.document);
 		const { hash, size, mediaType, fileName, number, title, chosenLabel, mayGive } = row;
@@ -132,12 +128,7 @@ async function answersOf(db: Querier, releaseId: string) {
 	return new Map(rows.map((r) => [r.documentId, r]));
 }
 
-export const releaseView = defineView({
-	name: 'releaseView',
-	summary: 'A release with its documents, checks and route',
-	path: '/projects/{project}/releases/{number}',
-	input: z.strictObject({ project: projectKey, number: z.coerce.number().int().positive() }),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const releaseView = answers(contract.releaseView, {
 	async run({ db, project, reach, person: me, services }, input) {
 		const [about] = await db
 			.select()
@@ -241,12 +232,7 @@ export const releaseView = defineView({
 	}
 });
 
-export const passView = defineView({
-	name: 'passView',
-	summary: 'What the holder of a pass sees',
-	path: '/passes/{secret}',
-	input: z.strictObject({ secret: z.string().max(100) }),
-	at: { kind: 'pass', secret: (i) => i.secret },
+export const passView = answers(contract.passView, {
 	async run({ db, project, pass: held, release: about, services }) {
 		return describePass(services, db, project, held, about);
 	}
@@ -297,23 +283,13 @@ async function describePass(
 	};
 }
 
-export const passCoverNote = defineView({
-	name: 'passCoverNote',
-	summary: 'The stored cover note of an issued release',
-	path: '/passes/{secret}/cover-note',
-	input: z.strictObject({ secret: z.string().max(100) }),
-	at: { kind: 'pass', secret: (i) => i.secret },
+export const passCoverNote = answers(contract.passCoverNote, {
 	async run({ release: about }) {
 		return { hash: about.coverNoteHash!, number: about.number };
 	}
 });
 
-export const releaseCoverNote = defineView({
-	name: 'releaseCoverNote',
-	summary: 'The stored cover note of an issued release, for its route',
-	path: '/releases/{release}/cover-note',
-	input: z.strictObject({ release: z.string().max(20) }),
-	at: { kind: 'release', id: (i) => i.release, who: 'route' },
+export const releaseCoverNote = answers(contract.releaseCoverNote, {
 	async run({ release: about }) {
 		if (!about.coverNoteHash)
 			throw new Problem('not-found', 'The cover note is made when the release is issued.');

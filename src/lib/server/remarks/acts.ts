@@ -1,5 +1,7 @@
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import * as contract from '../../contract/remarks';
+import { assignee, remarkInput } from '../../contract/remarks';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
 import type { LiveKind } from '../../core/live/live';
@@ -19,32 +21,9 @@ import {
 	version
 } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
-import { defineAct, type Acting, type ContextOf } from '../platform/runner/act';
-import { day, id, note } from '../platform/runner/fields';
+import { does, type Acting, type ContextOf } from '../platform/runner/act';
 
 type Here = ContextOf['place'] & Acting;
-
-const remarkText = note.refine((text) => text.length > 0, 'Write the remark.');
-const finite = z.number().min(-1e12).max(1e12);
-const anchorInput = z.discriminatedUnion('on', [
-	z.strictObject({ on: z.literal('whole') }),
-	z.strictObject({ on: z.literal('version') }),
-	z.strictObject({ on: z.literal('place'), page: z.int().min(1).max(100_000), x: finite, y: finite }),
-	z.strictObject({
-		on: z.literal('passage'),
-		/** Where the passage begins and ends, as positions that stay with their words (Yjs, encoded). */
-		from: z.string().max(400),
-		to: z.string().max(400)
-	}),
-	z.strictObject({ on: z.literal('cell'), row: id, column: id }),
-	z.strictObject({
-		on: z.literal('entity'),
-		entity: z.string().regex(/^(\d{1,7}|[a-z0-9]{10})$/, 'This is no entity.'),
-		x: finite,
-		y: finite
-	})
-]);
-const assignee = z.strictObject({ kind: z.enum(['person', 'department']), id });
 type Assignee = z.output<typeof assignee>;
 
 /** Ids of everybody who may look at the place of an act. */
@@ -163,24 +142,7 @@ interface Marked {
 	quote: string;
 }
 
-export const addRemark = defineAct({
-	name: 'addRemark',
-	summary:
-		'Remark on a document: on a place of a sheet, a passage of a live text, a cell, an entity, a version, or the whole',
-	method: 'POST',
-	path: '/documents/{document}/remarks',
-	input: z.strictObject({
-		document: id,
-		/** The version it is made on; the newest when left out. */
-		label: z.string().max(20).optional(),
-		anchor: anchorInput,
-		text: remarkText,
-		quote: note.default(''),
-		assign: assignee.optional(),
-		due: day.optional()
-	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'remark', only: ['document'] },
-	events: ['remark.added'],
+export const addRemark = does(contract.addRemark, {
 	// The mark is set in the live text before: one without a remark harms nobody, a remark without its mark does.
 	async prepare(context, input): Promise<Marked | null> {
 		const { anchor } = input;
@@ -247,8 +209,6 @@ export const addRemark = defineAct({
 	}
 });
 
-const remarkInput = z.strictObject({ document: id, remark: z.coerce.number().int().min(1) });
-
 /** The remark of an act with its document's number, its row held. */
 async function theRemark({ tx }: Here, input: z.output<typeof remarkInput>) {
 	const [row] = await tx
@@ -270,14 +230,7 @@ async function partTaking({ tx }: Here, row: typeof remark.$inferSelect): Promis
 	return [row.createdBy, ...answers.map((a) => a.by), ...(row.assignedPerson ? [row.assignedPerson] : [])];
 }
 
-export const answerRemark = defineAct({
-	name: 'answerRemark',
-	summary: 'Answer a remark',
-	method: 'POST',
-	path: '/documents/{document}/remarks/{remark}/answers',
-	input: remarkInput.extend({ text: remarkText }),
-	at: { kind: 'place', id: (i) => i.document, level: 'remark', only: ['document'] },
-	events: ['remark.answered'],
+export const answerRemark = does(contract.answerRemark, {
 	async run(context, input) {
 		const { tx, person: by, now, newId, tell } = context;
 		const { remark: row, number } = await theRemark(context, input);
@@ -344,36 +297,15 @@ async function settle(context: Here, input: z.output<typeof remarkInput>, said: 
 	return {};
 }
 
-export const settleRemark = defineAct({
-	name: 'settleRemark',
-	summary: 'Settle a remark, saying how if you like',
-	method: 'POST',
-	path: '/documents/{document}/remarks/{remark}/settled',
-	input: remarkInput.extend({ note: note.default('') }),
-	at: { kind: 'place', id: (i) => i.document, level: 'remark', only: ['document'] },
-	events: ['remark.settled'],
+export const settleRemark = does(contract.settleRemark, {
 	run: (context, input) => settle(context, input, input.note)
 });
 
-export const reopenRemark = defineAct({
-	name: 'reopenRemark',
-	summary: 'Open a settled remark again',
-	method: 'DELETE',
-	path: '/documents/{document}/remarks/{remark}/settled',
-	input: remarkInput,
-	at: { kind: 'place', id: (i) => i.document, level: 'remark', only: ['document'] },
-	events: ['remark.reopened'],
+export const reopenRemark = does(contract.reopenRemark, {
 	run: (context, input) => settle(context, input, null)
 });
 
-export const assignRemark = defineAct({
-	name: 'assignRemark',
-	summary: 'Give a remark to a person or department to settle, by a day if you like',
-	method: 'PUT',
-	path: '/documents/{document}/remarks/{remark}/assigned',
-	input: remarkInput.extend({ assign: assignee, due: day.optional() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'remark', only: ['document'] },
-	events: ['remark.assigned'],
+export const assignRemark = does(contract.assignRemark, {
 	async run(context, input) {
 		const { remark: row, number } = await theRemark(context, input);
 		if (row.settledAt) throw new Problem('conflict', 'It is settled; open it again first.');
@@ -389,20 +321,7 @@ export const assignRemark = defineAct({
 	}
 });
 
-export const settleRemarks = defineAct({
-	name: 'settleRemarks',
-	summary: 'Answer and settle several remarks of a document in one go',
-	method: 'POST',
-	path: '/documents/{document}/remarks/settled',
-	input: z.strictObject({
-		document: id,
-		lines: z
-			.array(z.strictObject({ remark: z.int().min(1), note: note.default('') }))
-			.min(1, 'Choose remarks first.')
-			.max(500, 'At most 500 at a time.')
-	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'remark', only: ['document'] },
-	events: ['remark.settled'],
+export const settleRemarks = does(contract.settleRemarks, {
 	async run(context, input) {
 		const open = await context.tx
 			.select({ number: remark.number })

@@ -1,6 +1,6 @@
 import type { RemarkRow } from '../../core/remarks/remarks';
 import type { Services } from '../platform/services';
-import { MEDIA_TYPE } from '../formats/media';
+import { MEDIA_TYPE } from '../../core/files/media';
 import { dispositionOf } from '../platform/http/respond';
 
 /** The comment sheet of a document as a download. */

@@ -1,13 +1,12 @@
 import { and, asc, desc, eq, isNotNull, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import { z } from 'zod';
+import * as contract from '../../contract/remarks';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
-import { maySettle, REMARK_FILTERS, type RemarkRow } from '../../core/remarks/remarks';
+import { maySettle, type RemarkRow } from '../../core/remarks/remarks';
 import { beneath, live, type Reach } from '../access/reach';
 import { loadModel } from '../access/model';
-import { defineView } from '../platform/runner/act';
-import { id, projectKey } from '../platform/runner/fields';
+import { answers } from '../platform/runner/act';
 import { among, type Querier } from '../platform/db';
 import {
 	department,
@@ -113,12 +112,7 @@ async function remarkRows(
 	}));
 }
 
-export const remarks = defineView({
-	name: 'remarks',
-	summary: 'The remarks on a document, with their answers',
-	path: '/documents/{document}/remarks',
-	input: z.strictObject({ document: id }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+export const remarks = answers(contract.remarks, {
 	async run({ db, project, reach, place: here, person: me, level }) {
 		const of = { projectId: project.id, reach, readerId: me.id };
 		return {
@@ -128,17 +122,7 @@ export const remarks = defineView({
 	}
 });
 
-export const remarksWithin = defineView({
-	name: 'remarksWithin',
-	summary: 'Remarks on documents you may look at, in a project or a folder: open, settled, yours, or all',
-	path: '/projects/{project}/remarks',
-	input: z.strictObject({
-		project: projectKey,
-		place: id.optional(),
-		filter: z.enum(REMARK_FILTERS).default('open'),
-		by: id.optional()
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const remarksWithin = answers(contract.remarksWithin, {
 	async run({ db, project, reach, person: me }, input) {
 		const [folder] = input.place
 			? await db
@@ -172,13 +156,7 @@ export const remarksWithin = defineView({
 	}
 });
 
-export const mentionable = defineView({
-	name: 'mentionable',
-	summary:
-		'Who can be mentioned in a remark here: people who may look at the document, and their departments',
-	path: '/documents/{document}/mentionable',
-	input: z.strictObject({ document: id }),
-	at: { kind: 'place', id: (i) => i.document, level: 'remark', only: ['document'] },
+export const mentionable = answers(contract.mentionable, {
 	async run({ db, project, place: here, now }) {
 		const model = await loadModel(db, project.id);
 		const seeing = whoReaches(model, here.scope, now.getTime())

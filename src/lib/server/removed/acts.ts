@@ -1,5 +1,5 @@
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as contract from '../../contract/removed';
 import { allows, type Level } from '../../core/access/levels';
 import { nameKey } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
@@ -8,18 +8,10 @@ import { beneath, idsOf, OPEN_SPOT } from '../access/reach';
 import type { Tx } from '../platform/db';
 import { document, lock, person, place, removal } from '../platform/db/schema';
 import { holdTree } from '../access/scopes';
-import { defineAct, type Acting, type ContextOf, type Place } from '../platform/runner/act';
-import { id, projectKey, reason } from '../platform/runner/fields';
+import { does, type Acting, type ContextOf, type Place } from '../platform/runner/act';
 import { inHand, visiblePlaces } from '../platform/runner/locate';
 
-export const removePlace = defineAct({
-	name: 'removePlace',
-	summary: 'Remove a document, or a folder with everything in it; it can be restored',
-	method: 'POST',
-	path: '/places/{place}/removal',
-	input: z.strictObject({ place: id, reason }),
-	at: { kind: 'place', id: (i) => i.place, level: 'work', past: ['archived'] },
-	events: ['place.removed'],
+export const removePlace = does(contract.removePlace, {
 	async run(context, input) {
 		const { tx, project, place: target, level } = context;
 		await holdTree(tx, project.id);
@@ -27,19 +19,7 @@ export const removePlace = defineAct({
 	}
 });
 
-export const removePlaces = defineAct({
-	name: 'removePlaces',
-	summary:
-		'Remove several documents and folders, each with everything in it: all of them or none; each can be restored',
-	method: 'POST',
-	path: '/projects/{project}/removals',
-	input: z.strictObject({
-		project: projectKey,
-		places: z.array(id).min(1, 'Choose documents or folders first.').max(1_000, 'At most 1,000 at a time.'),
-		reason
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
-	events: ['place.removed'],
+export const removePlaces = does(contract.removePlaces, {
 	async run(context, input) {
 		const { tx, project, reach } = context;
 		await holdTree(tx, project.id);
@@ -144,14 +124,7 @@ export async function nameOf(tx: Tx, target: Place): Promise<string> {
 	return `${row!.number} ${row!.title}`;
 }
 
-export const restorePlace = defineAct({
-	name: 'restorePlace',
-	summary: 'Bring a removed document or folder back to where it was',
-	method: 'POST',
-	path: '/places/{place}/restore',
-	input: z.strictObject({ place: id }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look', removed: true, past: ['archived'] },
-	events: ['place.restored'],
+export const restorePlace = does(contract.restorePlace, {
 	async run({ tx, project, place: target, level, reach, person: by, now, tell }, input) {
 		await holdTree(tx, project.id);
 		const [fresh] = await tx.select().from(place).where(eq(place.id, input.place)).for('update');

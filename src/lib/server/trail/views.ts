@@ -1,12 +1,11 @@
 import { and, desc, eq, gte, inArray, like, lt, notInArray, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import { z } from 'zod';
+import * as contract from '../../contract/trail';
 import type { EventRow } from '../../core/documents/rows';
 import { OPENINGS } from '../../core/trail/openings';
 import { placesNamed, readableDetails } from '../../core/trail/named';
 import type { Reach } from '../access/reach';
-import { defineView } from '../platform/runner/act';
-import { day, id, projectKey } from '../platform/runner/fields';
+import { answers } from '../platform/runner/act';
 import { among, type Querier } from '../platform/db';
 import { event, place, release } from '../platform/db/schema';
 import { visibleEvents } from './write';
@@ -60,29 +59,7 @@ function ofKind(kind: string | undefined): SQL | undefined {
 
 const above = alias(place, 'above');
 
-const page = {
-	before: z.coerce.number().int().positive().optional(),
-	limit: z.coerce.number().int().min(1).max(200).default(80)
-};
-
-export const activity = defineView({
-	name: 'activity',
-	summary: 'What happened in the project, newest first, as far as you may know of it',
-	path: '/projects/{project}/activity',
-	input: z.strictObject({
-		project: projectKey,
-		...page,
-		actor: z.string().max(60).optional(),
-		/** The first part of an event's kind, "openings" for those and downloads, or "all". */
-		kind: z
-			.string()
-			.regex(/^[a-z]{1,20}$/, 'That is no kind of event.')
-			.optional(),
-		place: id.optional(),
-		from: day.optional(),
-		to: day.optional()
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+export const activity = answers(contract.activity, {
 	async run({ db, project, reach }, input) {
 		const where = and(
 			eq(event.projectId, project.id),
@@ -106,12 +83,7 @@ export const activity = defineView({
 	}
 });
 
-export const trail = defineView({
-	name: 'trail',
-	summary: 'What happened to one document or folder',
-	path: '/places/{place}/trail',
-	input: z.strictObject({ place: id, ...page, kind: z.enum(['all']).optional() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look' },
+export const trail = answers(contract.trail, {
 	async run({ db, project, place: here, reach }, input) {
 		const where = and(
 			eq(event.projectId, project.id),

@@ -4,7 +4,7 @@ import type { CellValue, Column, Schedule, Total } from '../../../core/schedule/
 import { RULES_SHEET, rulesTable } from '../../../core/schedule/exchange';
 import { asCells, columnLetters, Formulas } from '../../../core/schedule/formula';
 import { totalOf, valueIn } from '../../../core/schedule/arrange';
-import { MEDIA_TYPE, type About } from '../media';
+import { MEDIA_TYPE, type About } from '../../../core/files/media';
 import { escapeXml, odfWords } from '../text/parts';
 
 const SPACES =

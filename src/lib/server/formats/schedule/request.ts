@@ -1,6 +1,6 @@
 import type { ScheduleFormat } from '../../../core/schedule/exchange';
 import type { Schedule } from '../../../core/schedule/column';
-import type { About } from '../media';
+import type { About } from '../../../core/files/media';
 
 /** What the worker needs to write a schedule. */
 export interface ScheduleTask {

@@ -4,7 +4,7 @@ import type { CellValue, Column, Schedule, Total } from '../../../core/schedule/
 import { RULES_SHEET, rulesTable } from '../../../core/schedule/exchange';
 import { asCells, columnLetters, Formulas } from '../../../core/schedule/formula';
 import { valueIn } from '../../../core/schedule/arrange';
-import type { About } from '../media';
+import type { About } from '../../../core/files/media';
 
 const FUNCTION: Record<Exclude<Total, 'none'>, string> = {
 	sum: 'SUM',

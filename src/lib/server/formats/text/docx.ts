@@ -24,7 +24,7 @@ import type { Node } from 'prosemirror-model';
 import { numbersIn } from '../../../core/text/numbers';
 import { authorOf } from '../../../core/text/suggestions';
 import { sizeOnPage, spansOf, TEXT_WIDTH, type Picture } from './parts';
-import type { About } from '../media';
+import type { About } from '../../../core/files/media';
 
 const HEADINGS = [
 	HeadingLevel.HEADING_1,

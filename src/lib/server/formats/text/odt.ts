@@ -2,7 +2,7 @@ import { strToU8, zipSync } from 'fflate';
 import type { Node } from 'prosemirror-model';
 import { numbersIn } from '../../../core/text/numbers';
 import { escapeXml, odfWords as words, sizeOnPage, spansOf, type Picture, type Span } from './parts';
-import { MEDIA_TYPE, type About } from '../media';
+import { MEDIA_TYPE, type About } from '../../../core/files/media';
 
 const SPACES =
 	'xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0" xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0" xmlns:style="urn:oasis:names:tc:opendocument:xmlns:style:1.0" xmlns:fo="urn:oasis:names:tc:opendocument:xmlns:xsl-fo-compatible:1.0" xmlns:draw="urn:oasis:names:tc:opendocument:xmlns:drawing:1.0" xmlns:svg="urn:oasis:names:tc:opendocument:xmlns:svg-compatible:1.0" xmlns:xlink="http://www.w3.org/1999/xlink" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:manifest="urn:oasis:names:tc:opendocument:xmlns:manifest:1.0" office:version="1.3"';

@@ -3,7 +3,7 @@ import type { Node } from 'prosemirror-model';
 import { numbersIn } from '../../../core/text/numbers';
 import { pdfmaker } from '../pdfmaker';
 import { sizeOnPage, spansOf, type Picture } from './parts';
-import type { About } from '../media';
+import type { About } from '../../../core/files/media';
 
 const HEAD_SIZES = [16, 13, 11.5, 10.5];
 

@@ -2,7 +2,7 @@ import { MarkdownSerializer, defaultMarkdownSerializer } from 'prosemirror-markd
 import type { Node } from 'prosemirror-model';
 import { numbersIn } from '../../../core/text/numbers';
 import { escapeXml, spansOf, type Picture, type Span } from './parts';
-import type { About } from '../media';
+import type { About } from '../../../core/files/media';
 
 const plainMark = { open: '', close: '' };
 const { nodes, marks } = defaultMarkdownSerializer;

@@ -1,5 +1,5 @@
 import type { TextFormat } from '../../../core/text/losses';
-import type { About } from '../media';
+import type { About } from '../../../core/files/media';
 
 /** What the worker needs to write a text: nothing it would have to ask the database for. */
 export interface TextTask {

@@ -1,7 +1,7 @@
 import type { Node } from 'prosemirror-model';
 import type { TextFormat } from '../../../core/text/losses';
 import type { Services } from '../../platform/services';
-import { MEDIA_TYPE, type About, type WrittenFile } from '../media';
+import { MEDIA_TYPE, type About, type WrittenFile } from '../../../core/files/media';
 
 /** Hashes of the pictures that stand in a text. */
 export function picturesIn(text: Node): string[] {

@@ -6,7 +6,7 @@ import { SCHEDULE_FORMATS } from '../../../core/schedule/exchange';
 import { readSchedule, rewriteSchedule } from '../../../core/schedule/shared';
 import { TEXT_FORMATS } from '../../../core/text/losses';
 import { readText, rewriteText } from '../../../core/text/shared';
-import { MEDIA_TYPE, type About, type Ending, type WrittenFile } from '../../formats/media';
+import { MEDIA_TYPE, type About, type Ending, type WrittenFile } from '../../../core/files/media';
 import { writeText } from '../../formats/text/write';
 import type { Services } from '../../platform/services';
 

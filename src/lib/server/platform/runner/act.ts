@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { Cap } from '../../../core/access/decide';
+import type { ActContract, Kind, ViewContract } from '../../../contract/act';
 import type { Level } from '../../../core/access/levels';
 import type { Reach } from '../../access/reach';
 import type { Querier, Tx } from '../db';
@@ -14,39 +14,6 @@ export type Place = typeof place.$inferSelect;
 export type Release = typeof release.$inferSelect;
 export type Pass = typeof pass.$inferSelect;
 export type Hatch = typeof hatch.$inferSelect;
-/**
- * Where an act or view happens, and who may: the runner finds the place and decides before anything runs.
- * What is not visible to the person answers as if it did not exist (A10).
- */
-export type At<I> =
-	| {
-			kind: 'place';
-			id: (input: I) => string;
-			level: Level;
-			/** The kinds of place it is for; all when left out. */
-			only?: Place['kind'][];
-			/** For acts on removed places. */
-			removed?: boolean;
-			/**
-			 * Caps (A6) that do not count here: acts that decide access or lift a cap follow the level itself, and what is
-			 * handed in past a lock is kept beside the line (L5).
-			 */
-			past?: readonly Cap[];
-	  }
-	| { kind: 'project'; id: (input: I) => string; who: 'member' | 'controller' }
-	| {
-			kind: 'release';
-			id: (input: I) => string;
-			/** `route`: controllers, the builder and the approver. */
-			who: 'route' | 'controller' | 'approver';
-	  }
-	/** The pass of a release; of a folder or document; of either, before anything was proven. */
-	| { kind: 'pass'; secret: (input: I) => string }
-	| { kind: 'place-pass'; secret: (input: I) => string }
-	| { kind: 'any-pass'; secret: (input: I) => string }
-	| { kind: 'hatch'; secret: (input: I) => string }
-	| { kind: 'self' }
-	| { kind: 'open' };
 
 interface Common {
 	now: Date;
@@ -93,60 +60,41 @@ export interface Acting {
 	): Promise<void>;
 }
 
-export type Method = 'POST' | 'PUT' | 'PATCH' | 'DELETE';
-
-/** A change to a project, declared once. From it come the HTTP API, its description and the tests over all acts. */
+/** An act as the server does it: its contract, and the function that does it. */
 export interface Act<
-	K extends At<never>['kind'] = At<never>['kind'],
+	K extends Kind = Kind,
 	S extends z.ZodObject = z.ZodObject,
-	O = unknown
-> {
-	name: string;
-	/** One line for the API description. */
-	summary: string;
-	method: Method;
-	/** Path under /api/v1 with {parameters} named as in the input. */
-	path: string;
-	input: S;
-	at: Extract<At<z.output<S>>, { kind: K }>;
-	/**
-	 * Notes that something was looked at, so that it goes on while one looks as somebody; the trail names both. All
-	 * other acts are refused then.
-	 */
-	whileTrying?: boolean;
-	/** Kinds of event it writes; none only for what concerns nobody but the person (a token, a password). */
-	events: string[];
+	O extends z.ZodType = z.ZodType
+> extends ActContract<K, S, O> {
 	/**
 	 * Slow reading before the transaction opens (checking files); what it gives is handed to `run`, which
 	 * has to make sure that it still holds.
 	 */
 	prepare?: (context: ContextOf[K] & { tx: Querier }, input: z.output<S>) => Promise<unknown>;
-	run: (context: ContextOf[K] & Acting & { prepared: unknown }, input: z.output<S>) => Promise<O>;
+	run: (context: ContextOf[K] & Acting & { prepared: unknown }, input: z.output<S>) => Promise<z.input<O>>;
 }
 
-/** A question to a project, declared like an act. */
+/** A view as the server answers it. */
 export interface View<
-	K extends At<never>['kind'] = At<never>['kind'],
+	K extends Kind = Kind,
 	S extends z.ZodObject = z.ZodObject,
-	O = unknown
-> {
-	name: string;
-	summary: string;
-	path: string;
-	input: S;
-	at: Extract<At<z.output<S>>, { kind: K }>;
-	run: (context: ContextOf[K] & { db: Querier }, input: z.output<S>) => Promise<O>;
+	O extends z.ZodType = z.ZodType
+> extends ViewContract<K, S, O> {
+	run: (context: ContextOf[K] & { db: Querier }, input: z.output<S>) => Promise<z.input<O>>;
 }
 
-/** Declares an act; only there so that its types are inferred. */
-export function defineAct<K extends At<never>['kind'], S extends z.ZodObject, O>(
-	act: Omit<Act<K, S, O>, 'at'> & { at: Extract<At<z.output<S>>, { kind: K }> & { kind: K } }
+/** Says how an act of the contract is done. */
+export function does<K extends Kind, S extends z.ZodObject, O extends z.ZodType>(
+	contract: ActContract<K, S, O>,
+	how: Pick<Act<K, S, O>, 'prepare' | 'run'>
 ): Act<K, S, O> {
-	return act;
+	return { ...contract, ...how };
 }
 
-export function defineView<K extends At<never>['kind'], S extends z.ZodObject, O>(
-	view: Omit<View<K, S, O>, 'at'> & { at: Extract<At<z.output<S>>, { kind: K }> & { kind: K } }
+/** Says how a view of the contract is answered. */
+export function answers<K extends Kind, S extends z.ZodObject, O extends z.ZodType>(
+	contract: ViewContract<K, S, O>,
+	how: Pick<View<K, S, O>, 'run'>
 ): View<K, S, O> {
-	return view;
+	return { ...contract, ...how };
 }

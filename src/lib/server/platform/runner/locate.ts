@@ -11,7 +11,8 @@ import { proofOf } from '../auth/proofs';
 import { document, hatch, lock, pass, passPerson, person, place, project, release } from '../db/schema';
 import { secretHash } from '../ids';
 import type { Actor, Person, Proof } from './actor';
-import type { At, Method, Pass, Project } from './act';
+import type { At, Method } from '../../../contract/act';
+import type { Pass, Project } from './act';
 
 const NOT_FOUND = () => new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
 

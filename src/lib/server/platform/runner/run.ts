@@ -9,12 +9,13 @@ import { putMail } from '../mail/put';
 import type { Services } from '../services';
 import { writeEvents, type Teller, type Told } from '../../trail/write';
 import { passActor, type Actor, type Person, type Proof } from './actor';
-import type { Act, Acting, At, ContextOf, Project, View } from './act';
+import type { At, Kind } from '../../../contract/act';
+import type { Act, Acting, ContextOf, Project, View } from './act';
+import { checkedAnswer } from './answer';
 import { parseInput } from './input';
 import { locate } from './locate';
 
-type AnyAct = Act<never, never, unknown>;
-type Kind = At<never>['kind'];
+type AnyAct = Act<never, never>;
 
 /** The clock and the source of ids; the demo world sets its own. */
 export interface Circumstances {
@@ -73,13 +74,13 @@ function worthRetrying(error: unknown): boolean {
  * Runs an act: parse, find the place, decide access, run in one transaction, write the events, commit. There is
  * no other way to change a project. Raises {@link Problem} for everything a person can mend.
  */
-export async function runAct<K extends Kind, S extends z.ZodObject, O>(
+export async function runAct<K extends Kind, S extends z.ZodObject, O extends z.ZodType>(
 	services: Services,
 	act: Act<K, S, O>,
 	actor: Actor,
 	raw: unknown,
 	circumstances: Circumstances = {}
-): Promise<O> {
+): Promise<z.output<O>> {
 	const any = act as unknown as AnyAct;
 	const input = parseInput(act.input, raw);
 	const now = circumstances.now ?? new Date();
@@ -110,7 +111,7 @@ export async function runAct<K extends Kind, S extends z.ZodObject, O>(
 					input as never
 				);
 				await acting.finish(tellerOf(actor, context));
-				return result as O;
+				return checkedAnswer(act, result);
 			});
 		} catch (error) {
 			if (worthRetrying(error) && attempt < 4) continue;
@@ -176,13 +177,13 @@ function actingIn(
 }
 
 /** Answers a view for an actor. Raises {@link Problem} as {@link runAct} does. */
-export async function readView<K extends Kind, S extends z.ZodObject, O>(
+export async function readView<K extends Kind, S extends z.ZodObject, O extends z.ZodType>(
 	services: Services,
 	view: View<K, S, O>,
 	actor: Actor,
 	raw: unknown,
 	circumstances: Circumstances = {}
-): Promise<O> {
+): Promise<z.output<O>> {
 	const input = parseInput(view.input, raw);
 	const now = circumstances.now ?? new Date();
 	const { db } = services.database;
@@ -194,9 +195,10 @@ export async function readView<K extends Kind, S extends z.ZodObject, O>(
 	}).catch((error: unknown) => {
 		throw translate(error);
 	});
-	return view
+	const answer = await view
 		.run({ ...context, now, services, newId, db } as unknown as ContextOf[K] & { db: Querier }, input)
 		.catch((error: unknown) => {
 			throw translate(error);
 		});
+	return checkedAnswer(view, answer);
 }

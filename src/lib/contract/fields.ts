@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { normaliseName } from '../../../core/files/names';
-import { MAX_TAG, MOST_TAGS, TAG } from '../../../core/files/settle';
-import { ID_LENGTH } from '../ids';
+import { normaliseName } from '../core/files/names';
+import { MAX_TAG, MOST_TAGS, TAG } from '../core/files/settle';
+import { ID_LENGTH } from '../core/acts/ids';
 
 /** Fields that many acts share, with the sentence each gives when it does not fit. */
 export const id = z.string().regex(new RegExp(`^[a-z0-9]{${ID_LENGTH}}$`), 'This is not an id of Cupboard.');
@@ -59,3 +59,17 @@ export const inQuery = <S extends z.ZodType>(schema: S) =>
 
 export const day = z.iso.date('Give the day as YYYY-MM-DD.');
 export const moment = z.iso.datetime({ offset: true, message: 'Give the time as ISO 8601.' });
+
+/** Whether it is only a part of a file that is asked for. */
+export const ranged = z.boolean().default(false);
+/** The secret part of a link. */
+export const secret = z.string().max(100);
+
+/** Most that an act does at once. */
+export const MOST_AT_ONCE = 1_000;
+/** What an act on many at once is about. */
+export const many = {
+	documents: z.array(id).max(MOST_AT_ONCE, 'At most 1,000 at a time.').default([]),
+	/** Folders, each with everything in it. */
+	folders: z.array(id).max(MOST_AT_ONCE, 'At most 1,000 at a time.').default([])
+};

@@ -1,0 +1,362 @@
+import { z } from 'zod';
+import { LEVELS } from '../core/access/levels';
+import { LIVE_KINDS } from '../core/live/live';
+import { PURPOSES } from '../core/revisions/revisions';
+import { act, done, view } from './act';
+import { base } from './shapes/versions';
+import { documentRow as documentRowShape, lockRow, sheetWord, sideRow, versionRow } from './shapes/documents';
+import { id, moment, name, note, number, projectKey, ranged, reason, tags } from './fields';
+import { titleBlock } from './shapes/dxf';
+
+export const label = z.string().max(20);
+
+export const handIn = act({
+	name: 'handIn',
+	summary:
+		'Hand in a new version of a document in hand, or save one and keep the lock; without the lock, or made from an older version, it is kept beside the line. Where others stored a version after the last that the sender had, it is refused until the sender says what the file was made from',
+	method: 'POST',
+	path: '/documents/{document}/versions',
+	input: z.strictObject({
+		document: id,
+		upload: id,
+		note: note.refine((text) => text.length > 0, 'Say what changed.'),
+		keepLock: z.boolean().default(false),
+		/**
+		 * The version that the file was made from, as its sender says; anything but the newest is kept beside (L5).
+		 * Without it, it is the newest that the sender is known to have had.
+		 */
+		base: label.optional(),
+		/** Keep it beside the line whatever it was made from. */
+		beside: z.boolean().default(false)
+	}),
+	output: z.strictObject({ label: z.string().nullable(), side: z.number().nullable(), same: z.boolean() }),
+	// Past a lock of another it is kept beside the line (L5).
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'], past: ['inHand'] },
+	events: ['version.handed-in', 'version.saved', 'version.set-beside', 'lock.given-back']
+});
+
+export const sideInput = z.strictObject({ document: id, side: z.coerce.number().int().min(1) });
+
+export const mergeSide = act({
+	name: 'mergeSide',
+	summary: 'Merge a side version: its content, or a file that joins both, becomes the next version',
+	method: 'POST',
+	path: '/documents/{document}/sides/{side}/merge',
+	input: sideInput.extend({ upload: id.optional(), note: note.default('') }),
+	output: z.strictObject({ label: z.string() }),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	events: ['version.merged']
+});
+
+export const dropSide = act({
+	name: 'dropSide',
+	summary: 'Drop a side version; its content stays in the history',
+	method: 'POST',
+	path: '/documents/{document}/sides/{side}/drop',
+	input: sideInput.extend({ reason }),
+	output: done,
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	events: ['version.dropped']
+});
+
+export const takeSide = act({
+	name: 'takeSide',
+	summary: 'Note that a side version was opened or downloaded, and say which bytes to send',
+	method: 'POST',
+	path: '/documents/{document}/sides/{side}/taken',
+	input: sideInput.extend({ how: z.enum(['opened', 'downloaded']), ranged }),
+	output: z.strictObject({
+		number: z.string(),
+		hash: z.string(),
+		fileName: z.string(),
+		mediaType: z.string(),
+		size: z.number()
+	}),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	events: ['document.opened', 'document.downloaded']
+});
+
+export const issueRevision = act({
+	name: 'issueRevision',
+	summary: 'Issue the newest working save as the next revision, outside a release',
+	method: 'POST',
+	path: '/documents/{document}/issue',
+	input: z.strictObject({ document: id, purpose: z.enum(PURPOSES), note: reason }),
+	output: z.strictObject({ label: z.string() }),
+	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'] },
+	events: ['document.revised']
+});
+
+export const STATES = ['wip', 'shared', 'published', 'archived'] as const;
+
+export const changeState = act({
+	name: 'changeState',
+	summary: 'Change the state of a document, with a reason (the four states of ISO 19650-1)',
+	method: 'POST',
+	path: '/documents/{document}/state',
+	input: z.strictObject({ document: id, state: z.enum(STATES), reason }),
+	output: done,
+	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'], past: ['archived'] },
+	events: ['document.state-changed']
+});
+
+export const schemeInput = z.strictObject({
+	sequences: z
+		.array(
+			z.strictObject({
+				prefix: z.string().trim(),
+				name: z.string().trim().max(60),
+				digits: z.number().int()
+			})
+		)
+		.max(8, 'At most eight sequences.'),
+	demands: z.strictObject({
+		information: z.string(),
+		comment: z.string(),
+		approval: z.string(),
+		construction: z.string(),
+		'as-built': z.string()
+	})
+});
+
+export const changeRevisionScheme = act({
+	name: 'changeRevisionScheme',
+	summary: 'Change which revisions there are in a project, and which purposes demand which',
+	method: 'PUT',
+	path: '/projects/{project}/revision-scheme',
+	input: schemeInput.extend({ project: projectKey, note: note.default('') }),
+	output: done,
+	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
+	events: ['project.scheme-changed']
+});
+
+export const addDocument = act({
+	name: 'addDocument',
+	summary: 'Add a document to a folder from a file sent before',
+	method: 'POST',
+	path: '/places/{folder}/documents',
+	input: z.strictObject({
+		folder: id,
+		upload: id,
+		number,
+		title: name,
+		tags: tags.default([]),
+		note: note.default('')
+	}),
+	output: z.strictObject({ id: z.string(), number: z.string(), label: z.string() }),
+	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder', 'shelf'] },
+	events: ['document.added']
+});
+
+export const restoreVersion = act({
+	name: 'restoreVersion',
+	summary: 'Make a new version with the content of an older one',
+	method: 'POST',
+	path: '/documents/{document}/versions/{label}/restore',
+	input: z.strictObject({ document: id, label: z.string().max(20), note: note.default('') }),
+	output: z.strictObject({ label: z.string() }),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	events: ['version.restored']
+});
+
+export const openDocument = act({
+	name: 'openDocument',
+	summary: 'Note that a version of a document was opened on screen',
+	method: 'POST',
+	path: '/documents/{document}/opened',
+	input: z.strictObject({ document: id, label: z.string().max(20).optional() }),
+	output: done,
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	events: ['document.opened'],
+	whileTrying: true
+});
+
+export const downloadDocument = act({
+	name: 'downloadDocument',
+	summary: 'Note the download of a version and say which bytes to send',
+	method: 'POST',
+	path: '/documents/{document}/versions/{label}/download',
+	input: z.strictObject({ document: id, label: z.string().max(20), ranged }),
+	output: z.strictObject({
+		number: z.string(),
+		title: z.string(),
+		label: z.string(),
+		hash: z.string(),
+		fileName: z.string()
+	}),
+	at: { kind: 'place', id: (i) => i.document, level: 'take', only: ['document'] },
+	events: ['document.downloaded']
+});
+
+export const documentInput = z.strictObject({ document: id });
+
+export const documentRow = view({
+	name: 'documentRow',
+	summary: 'One document as lists show it',
+	path: '/documents/{document}/row',
+	input: documentInput,
+	output: documentRowShape,
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+});
+
+export const documentView = view({
+	name: 'documentView',
+	summary: 'A document with its versions, its lock and where it is',
+	path: '/documents/{document}',
+	input: documentInput,
+	output: z.strictObject({
+		row: documentRowShape,
+		project: z.string(),
+		timeZone: z.string(),
+		level: z.enum(LEVELS),
+		levelLabel: z.string(),
+		mayWork: z.boolean(),
+		mayTake: z.boolean(),
+		mayTidy: z.boolean(),
+		mayRun: z.boolean(),
+		mine: z.boolean(),
+		way: z.array(
+			z.strictObject({ id: z.string(), name: z.string(), kind: z.string(), code: z.string().nullable() })
+		),
+		sides: z.array(sideRow),
+		waiting: z.strictObject({
+			asked: z.array(z.strictObject({ name: z.string(), note: z.string() })),
+			mine: z.enum(['asked', 'told']).nullable()
+		}),
+		broken: z.strictObject({ at: moment, by: z.string(), reason: z.string() }).nullable(),
+		marked: z.array(z.string()),
+		marksMode: z.enum(['read', 'suggest', 'write']),
+		room: z
+			.strictObject({
+				name: z.string(),
+				kind: z.enum(LIVE_KINDS),
+				mode: z.enum(['read', 'suggest', 'write'])
+			})
+			.nullable(),
+		versions: z.array(versionRow)
+	}),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+});
+
+export const handInBase = view({
+	name: 'handInBase',
+	summary:
+		'The newest version that you are known to have had of a document, and what others stored since; told before a file is sent',
+	path: '/documents/{document}/hand-in-base',
+	input: documentInput,
+	output: base,
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'], past: ['inHand'] }
+});
+
+export const handInCheck = view({
+	name: 'handInCheck',
+	summary: 'What looks wrong with a file sent for handing in: its kind, or the number in its title block',
+	path: '/documents/{document}/hand-in-check',
+	input: z.strictObject({ document: id, upload: id }),
+	output: z.strictObject({ warnings: z.array(z.string()) }),
+	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] }
+});
+
+export const knownBytes = view({
+	name: 'knownBytes',
+	summary: 'Documents you may look at that have the very bytes of an upload of yours',
+	path: '/projects/{project}/same-bytes',
+	input: z.strictObject({ project: projectKey, upload: id }),
+	output: z.strictObject({
+		hash: z.string().nullable(),
+		documents: z.array(
+			z.strictObject({ id: z.string(), number: z.string(), title: z.string(), label: z.string() })
+		)
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' }
+});
+
+/** The stored bytes of one version, for showing it. The caller notes the opening by an act. */
+export const versionContent = view({
+	name: 'versionContent',
+	summary: 'Which stored bytes a version has',
+	path: '/documents/{document}/versions/{label}',
+	input: z.strictObject({ document: id, label: z.string().max(20) }),
+	output: z.strictObject({
+		mayGive: z.boolean(),
+		label: z.string(),
+		hash: z.string(),
+		fileName: z.string(),
+		mediaType: z.string(),
+		size: z.number(),
+		preview: z.enum(['waiting', 'made', 'none', 'failed']).nullable(),
+		inspection: z
+			.strictObject({
+				shows: z.enum(['table', 'text', 'none', 'pdf', 'dxf', 'picture', 'pages', 'mail', 'markdown']),
+				fault: z.string().nullable(),
+				unchecked: z.boolean(),
+				pages: z.number().optional(),
+				titleBlock: titleBlock.optional(),
+				sheetWords: z.array(sheetWord).optional()
+			})
+			.nullable()
+	}),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+});
+
+/** The stored bytes of a side version, for showing them. The caller notes the opening by an act. */
+export const sideContent = view({
+	name: 'sideContent',
+	summary: 'Which stored bytes a side version has',
+	path: '/documents/{document}/sides/{side}',
+	input: z.strictObject({ document: id, side: z.coerce.number().int().min(1) }),
+	output: z.strictObject({
+		mayGive: z.boolean(),
+		hash: z.string(),
+		fileName: z.string(),
+		mediaType: z.string(),
+		size: z.number()
+	}),
+	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+});
+
+export const everythingInHand = view({
+	name: 'everythingInHand',
+	summary:
+		'Everything in hand in a project that you may look at, longest held first; or what you have yourself',
+	path: '/projects/{project}/in-hand',
+	input: z.strictObject({ project: projectKey, mine: z.stringbool().default(false) }),
+	output: z.strictObject({
+		rows: z.array(
+			z.strictObject({
+				wanted: z.number(),
+				id: z.string(),
+				/** The folder it lies in, when one may look at that too. */
+				folder: z.string().nullable(),
+				scope: z.string(),
+				/** The reader's level before freezes. */
+				level: z.enum(LEVELS),
+				frozen: z.strictObject({ by: z.string(), reason: z.string() }).nullable(),
+				closed: z.boolean(),
+				number: z.string(),
+				title: z.string(),
+				kind: z.enum(['file', 'text', 'schedule', 'drawing']),
+				tags: z.array(z.string()),
+				state: z.enum(['archived', 'wip', 'shared', 'published']),
+				label: z.string(),
+				issued: z.boolean(),
+				note: z.string(),
+				versions: z.number(),
+				changedAt: moment,
+				changedBy: z.string().nullable(),
+				fileName: z.string(),
+				hash: z.string(),
+				mediaType: z.string(),
+				size: z.number(),
+				preview: z.string().nullable(),
+				lock: lockRow.nullable(),
+				isNew: z.boolean(),
+				/** Number of the release in review that holds it, or null. */
+				inRelease: z.number().nullable(),
+				/** Number of the issued release that its newest version went out with, or null. */
+				withClient: z.number().nullable()
+			})
+		)
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' }
+});

@@ -1,0 +1,45 @@
+import { z } from 'zod';
+import { act } from './act';
+import { id, projectKey, reason } from './fields';
+
+export const removePlace = act({
+	name: 'removePlace',
+	summary: 'Remove a document, or a folder with everything in it; it can be restored',
+	method: 'POST',
+	path: '/places/{place}/removal',
+	input: z.strictObject({ place: id, reason }),
+	output: z.strictObject({ documents: z.number() }),
+	at: { kind: 'place', id: (i) => i.place, level: 'work', past: ['archived'] },
+	events: ['place.removed']
+});
+
+export const removePlaces = act({
+	name: 'removePlaces',
+	summary:
+		'Remove several documents and folders, each with everything in it: all of them or none; each can be restored',
+	method: 'POST',
+	path: '/projects/{project}/removals',
+	input: z.strictObject({
+		project: projectKey,
+		places: z.array(id).min(1, 'Choose documents or folders first.').max(1_000, 'At most 1,000 at a time.'),
+		reason
+	}),
+	output: z.strictObject({ removed: z.array(z.string()), documents: z.number() }),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
+	events: ['place.removed']
+});
+
+export const restorePlace = act({
+	name: 'restorePlace',
+	summary: 'Bring a removed document or folder back to where it was',
+	method: 'POST',
+	path: '/places/{place}/restore',
+	input: z.strictObject({ place: id }),
+	output: z.strictObject({
+		documents: z.number(),
+		folders: z.array(z.string()),
+		renamed: z.array(z.string())
+	}),
+	at: { kind: 'place', id: (i) => i.place, level: 'look', removed: true, past: ['archived'] },
+	events: ['place.restored']
+});

@@ -1,0 +1,26 @@
+import { z } from 'zod';
+import { MARK_KINDS, type Mark, type Scale } from '../../core/markup/mark';
+import { moment } from '../fields';
+
+export const mark = z.strictObject({
+	id: z.string(),
+	kind: z.enum(MARK_KINDS),
+	page: z.number(),
+	points: z.array(z.strictObject({ x: z.number(), y: z.number() })),
+	turn: z.number(),
+	size: z.number(),
+	text: z.string(),
+	layer: z.string(),
+	by: z.string(),
+	at: moment,
+	group: z.string().nullable(),
+	order: z.number(),
+	carried: z.enum(['changed', 'same']).nullable()
+}) satisfies z.ZodType<Mark>;
+
+/** How many units of the sheet are one unit of the real thing, on a page. */
+export const scale = z.strictObject({
+	/** Units of the sheet for one real unit. */
+	perUnit: z.number(),
+	unit: z.string()
+}) satisfies z.ZodType<Scale>;

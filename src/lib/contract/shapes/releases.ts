@@ -1,0 +1,79 @@
+import { z } from 'zod';
+import { CHECKS, type Accepted, type Check } from '../../core/releases/checks';
+import { PURPOSES } from '../../core/revisions/revisions';
+import { moment } from '../fields';
+import { type Build, type BuildItem } from '../../core/releases/build';
+import { type Manifest, type ManifestItem } from '../../core/releases';
+
+/** One document as the manifest of a release lists it. Sizes in bytes, hashes SHA-256 in hex. */
+export const manifestItem = z.strictObject({
+	number: z.string(),
+	title: z.string(),
+	revision: z.string(),
+	file: z.string(),
+	size: z.number(),
+	sha256: z.string(),
+	/** What a check asked to look at, and why it goes out all the same. */
+	accepted: z
+		.array(
+			z.strictObject({ check: z.enum(CHECKS), sentence: z.string(), reason: z.string(), by: z.string() })
+		)
+		.optional()
+}) satisfies z.ZodType<ManifestItem>;
+
+export const manifest = z.strictObject({
+	format: z.literal('cupboard-manifest/1'),
+	project: z.string(),
+	release: z.string(),
+	title: z.string(),
+	purpose: z.string(),
+	issuedAt: moment,
+	issuedBy: z.string(),
+	approvedBy: z.string(),
+	recipient: z.string(),
+	/** The trail's last entry before the issue and its hash; whoever holds the note can prove that it still stands. */
+	trail: z.strictObject({ entry: z.number(), hash: z.string() }).optional(),
+	documents: z.array(manifestItem)
+}) satisfies z.ZodType<Manifest>;
+
+/** Why something that a check asked to look at goes out all the same. Times are ISO 8601. */
+export const accepted = z.strictObject({
+	reason: z.string(),
+	by: z.string(),
+	at: moment
+}) satisfies z.ZodType<Accepted>;
+
+/** The answer of one check on one document, with the step that mends it where there is one. */
+export const check = z.strictObject({
+	name: z.enum(CHECKS),
+	result: z.enum(['look', 'fine', 'stops']),
+	sentence: z.string(),
+	remedy: z.enum(['take-newest', 'leave-out']).nullable(),
+	/** Set where somebody looked, and said why it goes out. */
+	accepted: accepted.optional()
+}) satisfies z.ZodType<Check>;
+
+export const buildItem = z.strictObject({
+	number: z.string(),
+	title: z.string(),
+	/** The version that was chosen, and the label it gets at issue. */
+	label: z.string(),
+	to: z.string(),
+	/** SHA-256 of its bytes. */
+	hash: z.string(),
+	accepted: z.array(z.strictObject({ check: z.enum(CHECKS), sentence: z.string(), reason: z.string() }))
+}) satisfies z.ZodType<BuildItem>;
+
+/** What somebody approves: everything of a release that goes out or decides how. */
+export const build = z.strictObject({
+	title: z.string(),
+	purpose: z.enum(PURPOSES),
+	/** Name, company and mail address of who gets it. */
+	recipient: z.string(),
+	/** Name of who decides on it. */
+	approver: z.string(),
+	/** YYYY-MM-DD, or null. */
+	replyBy: z.string().nullable(),
+	/** In their order. */
+	items: z.array(buildItem)
+}) satisfies z.ZodType<Build>;
