@@ -147,8 +147,8 @@ describe('bodies', () => {
 				{ method: 'POST', body: '{"documents":[1]}', headers: { 'content-type': 'application/json' } }
 			],
 			['/api/v1/zip/VFT', { method: 'POST', body: 'x', headers: { 'content-type': 'multipart/form-data' } }],
-			['/api/v1/projects/VFT/numbers?numbers=[', {}],
-			['/api/v1/projects/VFT/numbers?numbers={"a":1}', {}],
+			[`/api/v1/projects/VFT/numbers?numbers=${'x'.repeat(61)}`, {}],
+			[`/api/v1/projects/VFT/numbers?${'numbers=a&'.repeat(501)}`, {}],
 			[`/api/v1/places/${world.folder}/proposals?files=%00`, {}],
 			['/api/v1/documents/%00%00%00%00%00%00%00%00%00%00', {}],
 			['/api/v1/projects/%00', {}],

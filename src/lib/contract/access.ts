@@ -3,7 +3,7 @@ import { EVERY_CAP, SUBJECT_KINDS } from '../core/access/decide';
 import { LEVELS } from '../core/access/levels';
 import { PLACE_KINDS, act, done, view } from './act';
 import { accessRow, effectRow, known, reachRow, reachSummary } from './shapes/access';
-import { day, email, id, inQuery, moment, name, note, projectKey, reason } from './fields';
+import { day, email, flag, id, moment, name, note, projectKey, reason, several } from './fields';
 
 /** Kinds of event that follow when what others were brought in under changes. */
 export const BROUGHT_EVENTS = ['access.ended', 'access.sunk'];
@@ -196,7 +196,7 @@ export const effectOfGroup = view({
 	name: 'effectOfGroup',
 	summary: 'What a group would mean with other people in it, those included whom leavers brought in',
 	path: '/projects/{project}/groups/{group}/effect',
-	input: z.strictObject({ project: projectKey, group: id, people: inQuery(z.array(id).max(2_000)) }),
+	input: z.strictObject({ project: projectKey, group: id, people: several(id, 2_000) }),
 	output: effectRow,
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' }
 });
@@ -220,8 +220,8 @@ export const effectOfDepartments = view({
 		person: id,
 		/** Ids of departments, with `*` behind those they lead, comma between; empty for none. */
 		departments: z.string().max(1_000).default(''),
-		controller: z.stringbool().default(false),
-		leaving: z.stringbool().default(false)
+		controller: flag,
+		leaving: flag
 	}),
 	output: z.strictObject({
 		locks: z.number(),

@@ -5,7 +5,7 @@ import { PURPOSES } from '../core/revisions/revisions';
 import { act, done, view } from './act';
 import { base } from './shapes/versions';
 import { documentRow as documentRowShape, lockRow, sheetWord, sideRow, versionRow } from './shapes/documents';
-import { id, moment, name, note, number, projectKey, ranged, reason, tags } from './fields';
+import { flag, id, moment, name, note, number, projectKey, ranged, reason, tags } from './fields';
 import { titleBlock } from './shapes/dxf';
 
 export const label = z.string().max(20);
@@ -320,7 +320,7 @@ export const everythingInHand = view({
 	summary:
 		'Everything in hand in a project that you may look at, longest held first; or what you have yourself',
 	path: '/projects/{project}/in-hand',
-	input: z.strictObject({ project: projectKey, mine: z.stringbool().default(false) }),
+	input: z.strictObject({ project: projectKey, mine: flag }),
 	output: z.strictObject({
 		rows: z.array(
 			z.strictObject({

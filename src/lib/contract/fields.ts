@@ -46,16 +46,16 @@ export const tag = z
 	.max(MAX_TAG, `A tag has at most ${MAX_TAG} characters.`)
 	.regex(TAG, 'A tag holds letters, digits, blanks, “-”, “_” and “.” only.');
 export const tags = z.array(tag).max(MOST_TAGS, `At most ${MOST_TAGS} tags.`);
-/** A list that stands in a query as JSON; what is no JSON does not fit, as any other wrong input. */
-export const inQuery = <S extends z.ZodType>(schema: S) =>
-	z.preprocess((value) => {
-		if (typeof value !== 'string') return value;
-		try {
-			return JSON.parse(value) as unknown;
-		} catch {
-			return undefined;
-		}
-	}, schema);
+/** A list in a query: the parameter stands there once for each member, so that one member alone comes as a text. */
+export const several = <S extends z.ZodType>(member: S, most: number) =>
+	z
+		.union([z.array(member), member])
+		.transform((given) => (Array.isArray(given) ? given : [given]) as z.output<S>[])
+		.refine((list) => list.length <= most, `At most ${most} at a time.`)
+		.default([]);
+
+/** Yes or no in a query, where everything is text. */
+export const flag = z.union([z.boolean(), z.stringbool()]).default(false);
 
 export const day = z.iso.date('Give the day as YYYY-MM-DD.');
 export const moment = z.iso.datetime({ offset: true, message: 'Give the time as ISO 8601.' });

@@ -4,7 +4,7 @@ import { MOST_TAGS } from '../core/files/settle';
 import { PLACE_KINDS, act, done, view } from './act';
 import { PURPOSES } from '../core/revisions/revisions';
 import { documentRow, sheetArea } from './shapes/documents';
-import { id, inQuery, many, moment, name, note, number, projectKey, tag, tags } from './fields';
+import { id, several, many, moment, name, note, number, projectKey, tag, tags } from './fields';
 import { numberingRule } from './shapes/numbering';
 import { revisionScheme } from './shapes/revisions';
 
@@ -314,7 +314,7 @@ export const proposals = view({
 	path: '/places/{place}/proposals',
 	input: z.strictObject({
 		place: id,
-		files: inQuery(z.array(z.string().max(400)).max(500))
+		files: several(z.string().max(400), 500)
 	}),
 	output: z.strictObject({
 		proposals: z.array(
@@ -343,7 +343,7 @@ export const numbersInUse = view({
 	path: '/projects/{project}/numbers',
 	input: z.strictObject({
 		project: projectKey,
-		numbers: inQuery(z.array(z.string().max(60)).max(MOST_NUMBERS))
+		numbers: several(z.string().max(60), MOST_NUMBERS)
 	}),
 	output: z.strictObject({
 		inUse: z.array(

@@ -298,7 +298,7 @@ export const releaseView = view({
 				checks: z.array(check),
 				later: z.strictObject({ label: z.string(), at: moment }).nullable(),
 				supersedes: z.string().nullable(),
-				verdict: z.strictObject({ code: z.unknown(), remark: z.unknown() }).nullable()
+				verdict: z.strictObject({ code: z.enum(VERDICTS).nullable(), remark: z.string() }).nullable()
 			})
 		),
 		stopping: z.number(),

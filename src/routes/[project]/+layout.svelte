@@ -6,7 +6,7 @@
 	import { isChange, line, onLive, watchProject } from '$lib/ui/platform/live.svelte';
 	import BellIcon from '@lucide/svelte/icons/bell';
 	import SearchIcon from '@lucide/svelte/icons/search';
-	import { call } from '$lib/ui/platform/api';
+	import { cupboard } from '$lib/client/cupboard';
 	import Mark from '$lib/ui/shell/Mark.svelte';
 	import SendingPanel from '$lib/ui/adding/SendingPanel.svelte';
 	import Shortcuts from '$lib/ui/kit/Shortcuts.svelte';
@@ -37,7 +37,8 @@
 	onMount(() =>
 		onLive((notices) => {
 			if (!isChange(notices)) return;
-			call<{ unread: number }>('GET', `/projects/${data.frame.project.id}/notices?limit=1`)
+			cupboard
+				.notices({ project: data.frame.project.id, limit: '1' })
 				.then((answer) => (unread = answer.unread))
 				.catch(() => {});
 		})

@@ -3,7 +3,8 @@
 	import SignOut from '$lib/ui/shell/SignOut.svelte';
 	import { refreshAll } from '$lib/ui/platform/refresh';
 	import { toast } from 'svelte-sonner';
-	import { attempt, call, sentenceOf } from '$lib/ui/platform/api';
+	import { cupboard, type InputOf } from '$lib/client/cupboard';
+	import { attempt, sentenceOf } from '$lib/ui/platform/api';
 	import { enhance } from '$app/forms';
 	import { CHOICE_LABEL, NOTICE_CHOICES, NOTICE_LABEL } from '$lib/core/notices/notices';
 	import Mark from '$lib/ui/shell/Mark.svelte';
@@ -25,7 +26,7 @@
 
 	async function changeName(event: SubmitEvent) {
 		event.preventDefault();
-		if (await attempt(() => call('PATCH', '/me', { name }))) {
+		if (await attempt(() => cupboard.changeName({ name }))) {
 			toast('Your name is changed.');
 			await refreshAll();
 		}
@@ -34,7 +35,7 @@
 		event.preventDefault();
 		passwordFault = '';
 		try {
-			await call('PUT', '/me/password', { current, password: next });
+			await cupboard.changePassword({ current, password: next });
 			location.href = '/sign-in';
 		} catch (error) {
 			passwordFault = sentenceOf(error);
@@ -43,7 +44,7 @@
 	async function makeToken(event: SubmitEvent) {
 		event.preventDefault();
 		const made = await attempt(() =>
-			call<{ secret: string }>('POST', '/me/tokens', {
+			cupboard.makeToken({
 				name: tokenName,
 				scope: tokenReads ? 'read' : 'all',
 				days: tokenDays,
@@ -56,13 +57,13 @@
 		await refreshAll();
 	}
 	async function withdraw(id: string) {
-		if (await attempt(() => call('DELETE', `/me/tokens/${id}`))) await refreshAll();
+		if (await attempt(() => cupboard.withdrawToken({ token: id }))) await refreshAll();
 	}
-	async function choose(kind: string, choice: string) {
-		if (await attempt(() => call('PUT', `/me/notice-choices/${kind}`, { choice }))) await refreshAll();
+	async function choose({ kind, choice }: InputOf<'chooseNotices'>) {
+		if (await attempt(() => cupboard.chooseNotices({ kind, choice }))) await refreshAll();
 	}
 	async function endSession(id: string) {
-		if (await attempt(() => call('DELETE', `/me/sessions/${id}`))) await refreshAll();
+		if (await attempt(() => cupboard.endSession({ session: id }))) await refreshAll();
 	}
 	/** What a browser calls itself, in a few words. */
 	function browserText(agent: string): string {
@@ -220,7 +221,7 @@
 								label={NOTICE_LABEL[one.kind]}
 								choices={NOTICE_CHOICES.map((choice) => ({ value: choice, label: CHOICE_LABEL[choice] }))}
 								value={one.choice}
-								choose={(choice) => choose(one.kind, choice)}
+								choose={(choice) => choose({ kind: one.kind, choice: choice as (typeof one)['choice'] })}
 							/></td
 						></tr
 					>{/each}

@@ -2,7 +2,8 @@
 	import SignOut from '$lib/ui/shell/SignOut.svelte';
 	import { goto } from '$app/navigation';
 	import Gate from '$lib/ui/shell/Gate.svelte';
-	import { call, sentenceOf } from '$lib/ui/platform/api';
+	import { cupboard } from '$lib/client/cupboard';
+	import { sentenceOf } from '$lib/ui/platform/api';
 
 	let { data } = $props();
 	let code = $state('');
@@ -15,7 +16,7 @@
 		event.preventDefault();
 		fault = '';
 		try {
-			const made = await call<{ code: string }>('POST', '/projects', { code, name, client, timeZone });
+			const made = await cupboard.makeProject({ code, name, client, timeZone });
 			await goto(`/${made.code.toLowerCase()}/people`);
 		} catch (error) {
 			fault = sentenceOf(error);

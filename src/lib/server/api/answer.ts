@@ -63,7 +63,14 @@ export async function answerApi(
 	}
 	const parameters = Object.fromEntries(found.r.names.map((name, i) => [name, found.match![i + 1]!]));
 	if (found.r.view) {
-		const query = Object.fromEntries(new URL(request.url).searchParams);
+		const { searchParams } = new URL(request.url);
+		const query = Object.fromEntries(
+			[...new Set(searchParams.keys())].map((name) => {
+				const values = searchParams.getAll(name);
+				// A parameter that stands there several times is a list.
+				return [name, values.length > 1 ? values : values[0]];
+			})
+		);
 		return readView(services, found.r.view, actor, { ...query, ...parameters }, { proofs });
 	}
 	return runAct(services, found.r.act!, actor, { ...(await readBody(request)), ...parameters }, { proofs });

@@ -8,6 +8,7 @@ import { Server as TusServer } from '@tus/server';
 import { eq } from 'drizzle-orm';
 import { normaliseName } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
+import { API } from '../../core/acts/api';
 import { DAY } from '../../core/time/spans';
 import { noteUpload, type Received, type Sender } from './content';
 import { content, upload } from '../platform/db/schema';
@@ -16,7 +17,7 @@ import { newId } from '../platform/ids';
 import type { Services } from '../platform/services';
 
 /** Path of the endpoint within the application. */
-export const RESUMABLE_PATH = '/api/v1/uploads/resumable';
+export const RESUMABLE_PATH = `${API}/uploads/resumable`;
 
 /** What is not continued for this long is thrown away, in milliseconds. */
 const KEPT = DAY;

@@ -81,7 +81,8 @@ export const copyDocuments = does(contract.copyDocuments, {
 				title: row.title,
 				note: input.note || `Copied from ${row.number} ${row.label}`
 			};
-			made.push(await createDocument(context, home(all.get(row.id)!), row, what));
+			const { id, number } = await createDocument(context, home(all.get(row.id)!), row, what);
+			made.push({ id, number });
 		}
 		return { documents: made, folders: tops.map((t) => copies.get(t.id)!) };
 	}

@@ -6,7 +6,8 @@
 	import type { AccessRow } from '../../core/access/rows';
 	import { dayOf } from '../../core/time/days';
 	import { projectZone } from '../platform/project-day';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 
 	/** Changes one grant where it stands: level, last day, whether it decides alone, whether its holder brings others in. */
@@ -34,7 +35,9 @@
 	async function submit(event: SubmitEvent) {
 		event.preventDefault();
 		try {
-			await call('PATCH', `/places/${place}/access/${row!.grant}`, {
+			await cupboard.changeAccess({
+				place,
+				grant: row!.grant!,
 				level: level === 'barred' ? null : level,
 				until: until || null,
 				exactly,

@@ -3,7 +3,8 @@
 	import { toast } from 'svelte-sonner';
 	import type { Known } from '../../core/access/invite';
 	import { LEVELS, levelLabel, rank, type Level } from '../../core/access/levels';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import { dayText, plural } from '../platform/words';
 
 	/** Brings somebody in under one's own grant, with how many are left and how far they may go (A8). */
@@ -29,7 +30,8 @@
 		fault = '';
 		const found = people.find((p) => p.name === who.trim() || p.email === who.trim().toLowerCase());
 		try {
-			await call('POST', `/places/${place}/brought-in`, {
+			await cupboard.bringIn({
+				place,
 				under: allowance.grant,
 				who: found ? { person: found.id } : { email: who.trim() },
 				level

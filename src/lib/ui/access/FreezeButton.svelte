@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { toast } from 'svelte-sonner';
-	import { attempt, call } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt } from '../platform/api';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
 
 	/** Freezes a place with a reason, or thaws it. */
@@ -16,13 +17,13 @@
 	let asking = $state(false);
 
 	async function thaw() {
-		if (await attempt(() => call('DELETE', `/places/${place.id}/freeze`))) {
+		if (await attempt(() => cupboard.thawPlace({ place: place.id }))) {
 			toast(`${place.name} is thawed.`);
 			await done();
 		}
 	}
 	async function act(reason: string) {
-		await call('POST', `/places/${place.id}/freeze`, { reason });
+		await cupboard.freezePlace({ place: place.id, reason });
 		toast(`${place.name} is frozen.`);
 		await done();
 	}

@@ -3,7 +3,9 @@
 	import { toast } from 'svelte-sonner';
 	import { readInvites, type InviteLine, type Known } from '../../core/access/invite';
 	import { LEVELS, levelLabel, rank, type Level } from '../../core/access/levels';
-	import { call, CallError, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { CallError } from '../../client/call';
+	import { sentenceOf } from '../platform/api';
 	import { dayText, plural } from '../platform/words';
 	import { projectDay } from '../platform/project-day';
 
@@ -60,16 +62,13 @@
 		busy = true;
 		try {
 			const named = lines.map((l) => ({
-				subject: l.known ? { kind: l.known.kind, id: l.known.id } : l.fresh,
+				subject: l.known ? { kind: l.known.kind, id: l.known.id } : l.fresh!,
 				level: l.level,
 				until: l.until
 			}));
 			const all = { lines: named.length, reached: 0, fresh: 0 };
 			for (const place of places) {
-				const answer = await call<{ reached: number; fresh: number }>('POST', `/places/${place}/access`, {
-					note,
-					lines: named
-				});
+				const answer = await cupboard.letIn({ place, note, lines: named });
 				reachedPlaces++;
 				all.reached = Math.max(all.reached, answer.reached);
 				all.fresh += answer.fresh;

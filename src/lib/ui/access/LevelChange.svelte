@@ -2,8 +2,9 @@
 	import Select from '../kit/Select.svelte';
 	import { toast } from 'svelte-sonner';
 	import { LEVELS, levelLabel, type Level } from '../../core/access/levels';
-	import type { AccessRow, EffectRow } from '../../core/access/rows';
-	import { attempt, call } from '../platform/api';
+	import type { AccessRow } from '../../core/access/rows';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt } from '../platform/api';
 	import { effectText } from './effect-text';
 
 	/**
@@ -28,13 +29,12 @@
 	let meaning = $state('');
 	let busy = $state(false);
 	const word = (level: Level | 'barred') => (level === 'barred' ? 'Barred' : levelLabel(level));
-	const address = $derived(`/places/${place}/access/${row.grant}`);
 
 	$effect(() => {
 		const [level, from] = [chosen, standing];
 		meaning = '';
 		if (level === from) return;
-		call<EffectRow>('GET', `${address}/change-effect?level=${level}`).then(
+		cupboard.effectOfChange({ place, grant: row.grant!, level }).then(
 			(effect) => level === chosen && (meaning = effectText(effect)),
 			() => level === chosen && (meaning = 'What it would mean cannot be told at the moment.')
 		);
@@ -47,10 +47,10 @@
 			bringCount: row.bringCount,
 			bringLevel: row.bringLevel
 		};
-		const [from, to, name] = [standing, chosen, row.name];
+		const [from, to, name, grant] = [standing, chosen, row.name, row.grant];
 		busy = true;
 		const answer = await attempt(() =>
-			call<{ changed: boolean }>('PATCH', address, { level: to === 'barred' ? null : to })
+			cupboard.changeAccess({ place, grant: grant!, level: to === 'barred' ? null : to })
 		);
 		busy = false;
 		if (!answer) return;
@@ -58,7 +58,8 @@
 			duration: 12_000,
 			action: {
 				label: 'Take back',
-				onClick: () => void attempt(() => call('PATCH', address, before)).then(done)
+				onClick: () =>
+					void attempt(() => cupboard.changeAccess({ place, grant: grant!, ...before })).then(done)
 			}
 		});
 		await done();

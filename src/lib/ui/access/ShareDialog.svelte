@@ -3,7 +3,8 @@
 	import { page } from '$app/state';
 	import type { Known } from '../../core/access/invite';
 	import { LEVELS, type Level } from '../../core/access/levels';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import InviteBox from './InviteBox.svelte';
 
@@ -27,7 +28,8 @@
 	let fault = $state('');
 
 	onMount(() => {
-		call<{ known: Known[]; outsideLevel: Level | null }>('GET', `/places/${places[0]}/access`)
+		cupboard
+			.access({ place: places[0]! })
 			.then((answer) => (here = answer))
 			.catch((error: unknown) => (fault = sentenceOf(error)));
 	});

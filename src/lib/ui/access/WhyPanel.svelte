@@ -1,7 +1,8 @@
 <script lang="ts">
 	import type { Explanation } from '../../core/access/explain';
 	import { levelLabel } from '../../core/access/levels';
-	import { attempt, call } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt } from '../platform/api';
 	import Ladder from './Ladder.svelte';
 
 	/** Why a person has the level they have here: what was considered, what decided, what caps it, what would change it. */
@@ -19,7 +20,7 @@
 		void version;
 		const asked = person;
 		void attempt(async () => {
-			const got = await call<Answer>('GET', `/places/${place}/why/${asked}`);
+			const got = await cupboard.why({ place, person: asked });
 			if (asked === person) answer = got;
 		});
 	});

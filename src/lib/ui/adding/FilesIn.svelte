@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { call, sentenceOf } from '../platform/api';
+	import { sentenceOf } from '../platform/api';
 	import SendingState from './SendingState.svelte';
 	import type { Sending } from './sending.svelte';
 	import { plural, sizeText } from '../platform/words';
@@ -16,7 +16,13 @@
 		asksSender = false
 	}: {
 		send: (file: File) => Sending;
-		putIn: string;
+		/** Puts what was received in. Raises what the server answers. */
+		putIn: (files: {
+			uploads: string[];
+			note: string;
+			sender: string;
+			email: string | null;
+		}) => Promise<unknown>;
 		maxFileBytes: number;
 		endings: string[];
 		asksSender?: boolean;
@@ -73,7 +79,7 @@
 		const uploads = going.flatMap((one) => one.upload ?? []);
 		try {
 			if (uploads.length) {
-				await call('POST', putIn, { uploads, note, ...(asksSender ? { sender, email: email || null } : {}) });
+				await putIn({ uploads, note, sender, email: email || null });
 				done += uploads.length;
 				going = going.filter((one) => !one.upload);
 				note = '';

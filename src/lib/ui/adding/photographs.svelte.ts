@@ -1,7 +1,9 @@
 import { createStore, del, entries, set } from 'idb-keyval';
 import { nanoid } from 'nanoid';
 import { tagsOf } from '../../core/files/settle';
-import { call, CallError, sentenceOf } from '../platform/api';
+import { cupboard } from '../../client/cupboard';
+import { CallError } from '../../client/call';
+import { sentenceOf } from '../platform/api';
 import { queue } from './sending.svelte';
 
 /** A photograph that waits in the browser until it is in its folder. */
@@ -118,14 +120,11 @@ class Photographs {
 
 	/** Puts an arrived picture into its folder under the next free photograph number. */
 	private async asDocument(kept: Kept, upload: string): Promise<{ id: string; number: string }> {
-		const file = encodeURIComponent(JSON.stringify(['photograph.jpg']));
 		for (let tried = 1; ; tried++) {
-			const { proposals } = await call<{ proposals: { number: string }[] }>(
-				'GET',
-				`/places/${kept.place}/proposals?files=${file}`
-			);
+			const { proposals } = await cupboard.proposals({ place: kept.place, files: ['photograph.jpg'] });
 			try {
-				return await call('POST', `/places/${kept.place}/documents`, {
+				return await cupboard.addDocument({
+					folder: kept.place,
 					upload,
 					number: proposals[0]!.number,
 					title: kept.title,

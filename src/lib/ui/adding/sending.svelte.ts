@@ -1,6 +1,7 @@
+import { addressOf } from '../../client/cupboard';
 import { Upload, type DetailedError } from 'tus-js-client';
 import { withoutPosition } from '../../core/files/exif';
-import { CallError } from '../platform/api';
+import { CallError } from '../../client/call';
 
 /** Files sent at the same time. */
 const AT_ONCE = 3;
@@ -211,7 +212,7 @@ class Queue {
 	/** Sends a file of a member to a project; photographs leave without their position where it keeps none. */
 	send(project: { code: string; keepPosition: boolean }, file: File): Sending {
 		const { code, keepPosition } = project;
-		return this.put({ endpoint: '/api/v1/uploads/resumable', project: code, keepPosition }, file);
+		return this.put({ endpoint: addressOf('beginUpload', {}), project: code, keepPosition }, file);
 	}
 
 	/** Sends a file in through a hatch. */

@@ -9,7 +9,9 @@ import {
 } from '../../core/files/settle';
 import type { NumberingRule } from '../../core/numbering/numbering';
 import { baseSentence, type Base } from '../../core/versions/base';
-import { call, CallError, sentenceOf } from '../platform/api';
+import { cupboard } from '../../client/cupboard';
+import { CallError } from '../../client/call';
+import { sentenceOf } from '../platform/api';
 import type { Batch, Gathered } from './files';
 import { queue, type Sending } from './sending.svelte';
 import { unpack, UnpackError } from './unpack';
@@ -129,11 +131,8 @@ export class Settling {
 		for (let i = 0; i < fresh.length; i += ASKED_AT_ONCE) {
 			const some = fresh.slice(i, i + ASKED_AT_ONCE);
 			try {
-				const query = encodeURIComponent(JSON.stringify(some.map((l) => l.file.name)));
-				const { proposals } = await call<{ proposals: { number: string; title: string; from: string }[] }>(
-					'GET',
-					`/places/${this.place}/proposals?files=${query}`
-				);
+				const files = some.map((l) => l.file.name);
+				const { proposals } = await cupboard.proposals({ place: this.place, files });
 				proposals.forEach(({ number, title, from }, k) =>
 					Object.assign(some[k]!, { number, title, hint: HINTS[from] ?? '' })
 				);
@@ -167,11 +166,7 @@ export class Settling {
 		for (let i = 0; i < numbers.length; i += ASKED_AT_ONCE) {
 			const some = numbers.slice(i, i + ASKED_AT_ONCE);
 			try {
-				const query = encodeURIComponent(JSON.stringify(some));
-				const { inUse } = await call<{ inUse: InUse[] }>(
-					'GET',
-					`/projects/${this.project.id}/numbers?numbers=${query}`
-				);
+				const { inUse } = await cupboard.numbersInUse({ project: this.project.id, numbers: some });
 				for (const number of some) this.inUse[number] = inUse.find((u) => u.number === number) ?? null;
 			} catch (error) {
 				this.fault = sentenceOf(error);
@@ -281,7 +276,7 @@ export class Settling {
 
 	leaveOut(line: Line): void {
 		const document = this.usedBy(line)?.document;
-		if (line.locked && document) void call('DELETE', `/documents/${document.id}/lock`).catch(() => {});
+		if (line.locked && document) void cupboard.giveBackLock({ document: document.id }).catch(() => {});
 		this.lines = this.lines.filter((l) => l !== line);
 	}
 
@@ -314,7 +309,8 @@ export class Settling {
 			if (line.becomes === 'version') await this.handIn(line, this.usedBy(line)!.document!, upload);
 			else if (await this.twinOf(line, upload)) return;
 			else
-				await call('POST', `/places/${await this.folderFor(line.folders)}/documents`, {
+				await cupboard.addDocument({
+					folder: await this.folderFor(line.folders),
 					upload,
 					number: line.number.trim(),
 					title: line.title,
@@ -333,15 +329,16 @@ export class Settling {
 	private async handIn(line: Line, known: Known, upload: string): Promise<void> {
 		const note = this.note.trim() || 'Handed in with other files';
 		if (!known.holder && !line.locked) {
-			await call('POST', `/documents/${known.id}/lock`, { purpose: note });
+			await cupboard.takeLock({ document: known.id, purpose: note });
 			line.locked = true;
 		}
 		try {
-			const { side, same } = await call<{ side: number | null; same: boolean }>(
-				'POST',
-				`/documents/${known.id}/versions`,
-				{ upload, note, ...(line.madeFrom ? { base: line.madeFrom } : {}) }
-			);
+			const { side, same } = await cupboard.handIn({
+				document: known.id,
+				upload,
+				note,
+				...(line.madeFrom ? { base: line.madeFrom } : {})
+			});
 			line.hint = same
 				? `the very bytes of ${known.label}`
 				: side === null
@@ -365,10 +362,7 @@ export class Settling {
 	/** Whether the bytes are here already and nobody has decided yet to keep both. */
 	private async twinOf(line: Line, upload: string): Promise<boolean> {
 		if (line.twinKnown) return false;
-		const { hash, documents } = await call<{
-			hash: string | null;
-			documents: { number: string; label: string }[];
-		}>('GET', `/projects/${this.project.id}/same-bytes?upload=${upload}`);
+		const { hash, documents } = await cupboard.knownBytes({ project: this.project.id, upload });
 		const twin = documents[0];
 		// Of two in one batch neither is there when the other asks.
 		const other = hash ? this.claimed.get(hash) : undefined;
@@ -409,10 +403,7 @@ const byWay = (a: Gathered, b: Gathered) =>
 
 /** The id of a folder by its name, made when it is not there. */
 async function folderIn(parent: string, name: string): Promise<string> {
-	const { tree } = await call<{ tree: { id: string; parentId: string | null; name: string }[] }>(
-		'GET',
-		`/places/${parent}`
-	);
+	const { tree } = await cupboard.folder({ place: parent });
 	const there = tree.find((f) => f.parentId === parent && f.name.toLowerCase() === name.toLowerCase());
-	return there?.id ?? (await call<{ id: string }>('POST', `/places/${parent}/folders`, { name })).id;
+	return there?.id ?? (await cupboard.makeFolder({ parent, name })).id;
 }

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { DocumentRow } from '../../core/documents/rows';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 
 	/** Changes number, title and tags of a document. */
@@ -21,7 +22,8 @@
 		event.preventDefault();
 		fault = '';
 		try {
-			await call('PATCH', `/documents/${row.id}`, {
+			await cupboard.changeDocument({
+				document: row.id,
 				number,
 				title,
 				tags: tags

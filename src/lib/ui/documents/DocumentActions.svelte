@@ -3,7 +3,8 @@
 	import { toast } from 'svelte-sonner';
 	import type { Level } from '../../core/access/levels';
 	import { ended } from '../../core/words/sentences';
-	import { attempt, call } from '../platform/api';
+	import { addressOf, cupboard } from '../../client/cupboard';
+	import { attempt } from '../platform/api';
 	import type { DocumentView } from './document-view';
 	import BrokenLock from '../locks/BrokenLock.svelte';
 	import ChangeDialog from './ChangeDialog.svelte';
@@ -76,35 +77,33 @@
 		else if (view.mayWork && !lock) toast('Lock it first, then hand in.');
 	}
 	async function ask(note: string) {
-		await call('POST', `/documents/${row.id}/lock/wish`, { ask: true, note });
+		await cupboard.askForLock({ document: row.id, ask: true, note });
 		toast.success(`${lock!.holder} is asked; you are told when it is free.`);
 		changed();
 	}
 	async function wait(yes: boolean) {
-		const done = await attempt(() =>
-			yes
-				? call('POST', `/documents/${row.id}/lock/wish`, { ask: false })
-				: call('DELETE', `/documents/${row.id}/lock/wish`)
+		const done = await attempt<unknown>(() =>
+			yes ? cupboard.askForLock({ document: row.id, ask: false }) : cupboard.endWish({ document: row.id })
 		);
 		if (!done) return;
 		toast.success(yes ? 'You are told when it is free.' : 'You do not wait for it any more.');
 		changed();
 	}
 	async function breakIt(reason: string) {
-		await call('POST', `/documents/${row.id}/lock/break`, { reason });
+		await cupboard.breakLock({ document: row.id, reason });
 		toast.success(`The lock is broken; ${lock!.holder} is told.`);
 		changed();
 	}
 	async function endLive() {
-		if (!(await attempt(() => call('DELETE', `/documents/${row.id}/live`)))) return;
+		if (!(await attempt(() => cupboard.endLive({ document: row.id })))) return;
 		toast.success(`${row.number} is a file again, at ${row.label}.`);
 		changed();
 	}
 	async function giveBack() {
-		if (await attempt(() => call('DELETE', `/documents/${row.id}/lock`))) changed();
+		if (await attempt(() => cupboard.giveBackLock({ document: row.id }))) changed();
 	}
 	async function remove(reason: string) {
-		await call('POST', `/places/${row.id}/removal`, { reason });
+		await cupboard.removePlace({ place: row.id, reason });
 		const { id, number } = row;
 		toast(`${number} is removed.`, {
 			duration: 10_000,
@@ -177,7 +176,7 @@
 	{#if view.mayTake}<a
 			class="button"
 			download
-			href="/api/v1/documents/{row.id}/versions/{row.label}/file?download">Download</a
+			href={addressOf('versionFile', { document: row.id, label: row.label, download: '' })}>Download</a
 		>{/if}
 	{#if view.versions.length > 1}<a class="button" href="/{code}/document/{row.id}/compare">Compare</a>{/if}
 	{#if controller}<button class="button" onclick={putInRelease}>Put in release…</button>{/if}

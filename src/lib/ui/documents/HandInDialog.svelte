@@ -4,7 +4,9 @@
 	import { toast } from 'svelte-sonner';
 	import { onDestroy, onMount } from 'svelte';
 	import { baseSentence, type Base } from '../../core/versions/base';
-	import { call, CallError, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { CallError } from '../../client/call';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { queue, type Sending } from '../adding/sending.svelte';
 	import { sizeText } from '../platform/words';
@@ -55,7 +57,7 @@
 
 	onMount(async () => {
 		// Without the answer one is told when it is handed in.
-		known = await call<Base>('GET', `/documents/${document}/hand-in-base`).catch(() => null);
+		known = await cupboard.handInBase({ document }).catch(() => null);
 	});
 
 	/** The dialog was closed while the file was on its way: what comes of it is said beside the page. */
@@ -75,10 +77,7 @@
 			if (!received) {
 				sending = queue.send({ code: project, keepPosition: page.data.frame.project.keepPosition }, file);
 				received = await sending.done;
-				({ warnings } = await call<{ warnings: string[] }>(
-					'GET',
-					`/documents/${document}/hand-in-check?upload=${received}`
-				));
+				({ warnings } = await cupboard.handInCheck({ document, upload: received }));
 				if (warnings.length) {
 					if (gone)
 						toast(`${number} is not handed in yet: ${warnings.join(' ')}`, {
@@ -88,18 +87,15 @@
 					return;
 				}
 			}
-			const made = await call<{ label: string | null; side: number | null; same: boolean }>(
-				'POST',
-				`/documents/${document}/versions`,
-				{
-					upload: received,
-					note,
-					keepLock: keep,
-					...(base ? { base } : {}),
-					...(told && answer === 'newest' ? { base: known!.since.at(-1)!.label } : {}),
-					beside: answer === 'beside'
-				}
-			);
+			const made = await cupboard.handIn({
+				document,
+				upload: received,
+				note,
+				keepLock: keep,
+				...(base ? { base } : {}),
+				...(told && answer === 'newest' ? { base: known!.since.at(-1)!.label } : {}),
+				beside: answer === 'beside'
+			});
 			if (made.side) toast.success(`Kept as side version ${made.side}, beside the line.`);
 			else if (made.same)
 				toast(

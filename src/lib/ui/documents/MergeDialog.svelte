@@ -3,7 +3,8 @@
 	import { toast } from 'svelte-sonner';
 	import { mergeTexts, settledText, type Choice, type MergePart } from '../../core/versions/merge';
 	import type { SideRow } from '../../core/documents/rows';
-	import { call, sendFile, sentenceOf, uploadAddress } from '../platform/api';
+	import { addressOf, cupboard } from '../../client/cupboard';
+	import { sendFile, sentenceOf, uploadAddress } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { plural } from '../platform/words';
 
@@ -44,16 +45,16 @@
 
 	onMount(() => void load(side!));
 	async function load(from: SideRow) {
-		const read = async (way: string) => {
-			const response = await fetch(`/api/v1/documents/${document}/${way}/file`);
+		const read = async (address: string) => {
+			const response = await fetch(address);
 			if (!response.ok) throw new Error();
 			return response.text();
 		};
 		try {
 			const [base, newer, beside] = await Promise.all([
-				read(`versions/${encodeURIComponent(from.base ?? newest.label)}`),
-				read(`versions/${encodeURIComponent(newest.label)}`),
-				read(`sides/${from.number}`)
+				read(addressOf('versionFile', { document, label: from.base ?? newest.label })),
+				read(addressOf('versionFile', { document, label: newest.label })),
+				read(addressOf('sideFile', { document, side: from.number }))
 			]);
 			parts = mergeTexts(base, newer, beside);
 		} catch {
@@ -66,11 +67,7 @@
 		try {
 			const file = new File([text!], newest.fileName);
 			const { upload } = await sendFile(uploadAddress(project, newest.fileName), file, () => {}).done;
-			const made = await call<{ label: string }>(
-				'POST',
-				`/documents/${document}/sides/${side!.number}/merge`,
-				{ upload }
-			);
+			const made = await cupboard.mergeSide({ document, side: side!.number, upload });
 			toast.success(`Side version ${side!.number} is merged as ${made.label}; you still have it in hand.`);
 			side = null;
 			done();

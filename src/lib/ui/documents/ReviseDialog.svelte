@@ -10,7 +10,8 @@
 		type RevisionScheme
 	} from '../../core/revisions/revisions';
 	import { STATE_LABEL, type DocumentRow } from '../../core/documents/rows';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import Revision from './Revision.svelte';
 
@@ -35,8 +36,8 @@
 		event.preventDefault();
 		fault = '';
 		try {
-			if (what === 'issue') await call('POST', `/documents/${row.id}/issue`, { purpose, note: why });
-			else await call('POST', `/documents/${row.id}/state`, { state: goal, reason: why });
+			if (what === 'issue') await cupboard.issueRevision({ document: row.id, purpose, note: why });
+			else await cupboard.changeState({ document: row.id, state: goal, reason: why });
 			open = false;
 			done();
 		} catch (error) {

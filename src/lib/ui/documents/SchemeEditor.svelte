@@ -10,7 +10,8 @@
 		PURPOSES,
 		type RevisionScheme
 	} from '../../core/revisions/revisions';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Revision from './Revision.svelte';
 
 	/** The revision scheme of a project, with what comes next in it. */
@@ -25,7 +26,7 @@
 		event.preventDefault();
 		fault = '';
 		try {
-			await call('PUT', `/projects/${project}/revision-scheme`, $state.snapshot(draft));
+			await cupboard.changeRevisionScheme({ project, ...$state.snapshot(draft) });
 			toast('The revision scheme is changed.');
 			await refreshAll();
 		} catch (error) {

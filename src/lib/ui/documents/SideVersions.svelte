@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { toast } from 'svelte-sonner';
-	import { attempt, call } from '../platform/api';
+	import { addressOf, cupboard } from '../../client/cupboard';
+	import { attempt } from '../platform/api';
 	import type { DocumentView } from './document-view';
 	import type { SideRow } from '../../core/documents/rows';
 	import MergeDialog from './MergeDialog.svelte';
@@ -17,15 +18,13 @@
 		side.mediaType.startsWith('text/') && row.mediaType.startsWith('text/') && side.hash !== row.hash;
 
 	async function merge(side: number) {
-		const made = await attempt(() =>
-			call<{ label: string }>('POST', `/documents/${row.id}/sides/${side}/merge`, {})
-		);
+		const made = await attempt(() => cupboard.mergeSide({ document: row.id, side }));
 		if (!made) return;
 		toast.success(`Side version ${side} is now ${made.label}; you still have it in hand.`);
 		changed();
 	}
 	async function drop(reason: string) {
-		await call('POST', `/documents/${row.id}/sides/${dropping}/drop`, { reason });
+		await cupboard.dropSide({ document: row.id, side: dropping, reason });
 		changed();
 	}
 	const open = $derived(view.sides.filter((s) => s.state === 'open'));
@@ -55,7 +54,7 @@
 					{#if view.mayTake}<a
 							class="link"
 							download
-							href="/api/v1/documents/{row.id}/sides/{side.number}/file?download">Download</a
+							href={addressOf('sideFile', { document: row.id, side: side.number, download: '' })}>Download</a
 						>{/if}
 					{#if side.state === 'open' && view.mayWork}
 						{#if row.lock?.mine}{#if isText(side)}<button class="link" onclick={() => (merging = side)}

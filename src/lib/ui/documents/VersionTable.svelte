@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { addressOf } from '../../client/cupboard';
 	import type { VersionRow } from '../../core/documents/rows';
 	import { releaseNumber } from '../../core/releases';
 	import Revision from './Revision.svelte';
@@ -49,7 +50,7 @@
 					{#if mayTake}<a
 							class="link ml-2"
 							download
-							href="/api/v1/documents/{document}/versions/{version.label}/file?download">Download</a
+							href={addressOf('versionFile', { document, label: version.label, download: '' })}>Download</a
 						>{/if}
 					{#if index < versions.length - 1}<a
 							class="link ml-2"
@@ -65,5 +66,5 @@
 	</tbody>
 </table>
 <p class="px-2.5 py-1.5 text-[12px]">
-	<a class="link" download href="/api/v1/documents/{document}/history">History as CSV</a>
+	<a class="link" download href={addressOf('documentHistory', { document })}>History as CSV</a>
 </p>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import DateField from '../kit/DateField.svelte';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import CopyLine from '../kit/CopyLine.svelte';
 	import Dialog from '../kit/Dialog.svelte';
 	import { projectDay } from '../platform/project-day';
@@ -26,7 +27,8 @@
 		event.preventDefault();
 		fault = '';
 		try {
-			const answer = await call<{ link: string }>('POST', `/places/${place.id}/hatches`, {
+			const answer = await cupboard.makeHatch({
+				place: place.id,
 				title,
 				until,
 				maxFileBytes: Math.round(megabytes * 1e6),
@@ -35,7 +37,7 @@
 					.split(/[\s,;.]+/)
 					.map((e) => e.trim())
 					.filter(Boolean),
-				tell: email ? { name: name || email.split('@')[0], email } : null
+				tell: email ? { name: name || email.split('@')[0]!, email } : null
 			});
 			link = answer.link;
 			await done();

@@ -4,7 +4,8 @@
 	import { toast } from 'svelte-sonner';
 	import { faultsOf } from '../../core/files/settle';
 	import type { NumberingRule } from '../../core/numbering/numbering';
-	import { attempt, call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt, sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { plural } from '../platform/words';
 
@@ -69,7 +70,7 @@
 
 	onMount(() => {
 		void attempt(async () => {
-			folders = (await call<{ folders: typeof folders }>('GET', `/projects/${project}/folders`)).folders;
+			folders = (await cupboard.folders({ project })).folders;
 		});
 		void propose();
 	});
@@ -78,12 +79,9 @@
 	async function propose() {
 		const asked = folder;
 		const open = lines.filter((l) => l.state !== 'done' && !l.typed);
-		const files = encodeURIComponent(JSON.stringify(open.map((l) => l.arrival.fileName)));
+		const files = open.map((l) => l.arrival.fileName);
 		try {
-			const { proposals } = await call<{ proposals: { number: string; title: string }[] }>(
-				'GET',
-				`/places/${asked}/proposals?files=${files}`
-			);
+			const { proposals } = await cupboard.proposals({ place: asked, files });
 			if (asked !== folder) return;
 			proposals.forEach(
 				({ number, title }, i) => !open[i]!.typed && Object.assign(open[i]!, { number, title })
@@ -98,11 +96,7 @@
 	async function look() {
 		const numbers = [...new Set(lines.map((l) => l.number.trim()).filter((n) => n && !(n in taken)))];
 		if (numbers.length) {
-			const query = encodeURIComponent(JSON.stringify(numbers));
-			const { inUse } = await call<{ inUse: Taken[] }>(
-				'GET',
-				`/projects/${project}/numbers?numbers=${query}`
-			);
+			const { inUse } = await cupboard.numbersInUse({ project, numbers });
 			for (const number of numbers) taken[number] = inUse.find((t) => t.number === number) ?? null;
 		}
 		for (const line of lines) line.becomes = documentOf(line) ? 'version' : 'document';
@@ -143,13 +137,13 @@
 		busy = true;
 		fault = '';
 		for (const line of ready) {
-			const at = `/places/${line.arrival.place}/arrivals/${line.arrival.id}`;
+			const at = { place: line.arrival.place, arrival: line.arrival.id };
 			line.state = 'going';
 			try {
 				if (line.becomes === 'version')
-					await call('POST', `${at}/version`, { document: documentOf(line)!.id, note });
+					await cupboard.sortAsVersion({ ...at, document: documentOf(line)!.id, note });
 				else
-					await call('POST', `${at}/sorted`, { folder, number: line.number.trim(), title: line.title, note });
+					await cupboard.sortArrival({ ...at, folder, number: line.number.trim(), title: line.title, note });
 				line.state = 'done';
 			} catch (error) {
 				Object.assign(line, { state: 'ready', fault: sentenceOf(error) });

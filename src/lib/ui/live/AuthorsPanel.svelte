@@ -2,7 +2,8 @@
 	import Select from '../kit/Select.svelte';
 	import type { Passage } from '../../core/text/authorship';
 	import type { VersionRow } from '../../core/documents/rows';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import { colourOf } from './people-look';
 
 	/** Who wrote and who took away what, between two versions or up to now. */
@@ -32,10 +33,11 @@
 		return () => clearTimeout(pause);
 	});
 	$effect(() => {
-		const asked = new URLSearchParams({ from, to });
+		const asked = { document, from, to };
 		if (to === 'now') void stamp;
 		fault = '';
-		void call<NonNullable<typeof answer>>('GET', `/documents/${document}/live/authors?${asked}`)
+		void cupboard
+			.liveAuthors(asked)
 			.then((found) => (answer = found))
 			.catch((error: unknown) => (fault = sentenceOf(error)));
 	});

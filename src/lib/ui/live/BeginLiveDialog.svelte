@@ -3,7 +3,8 @@
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { BEGINNINGS } from '../../core/schedule/beginnings';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 
 	/** Begins a text or a schedule in a folder that several edit at once; its number is proposed as for a file. */
@@ -25,8 +26,9 @@
 	let busy = $state(false);
 
 	onMount(() => {
-		const files = encodeURIComponent(JSON.stringify([kind === 'text' ? 'text.docx' : 'schedule.xlsx']));
-		void call<{ proposals: { number: string }[] }>('GET', `/places/${place.id}/proposals?files=${files}`)
+		const files = [kind === 'text' ? 'text.docx' : 'schedule.xlsx'];
+		void cupboard
+			.proposals({ place: place.id, files })
 			.then(({ proposals }) => (number = proposals[0]?.number ?? ''))
 			.catch(() => {});
 	});
@@ -35,11 +37,14 @@
 		busy = true;
 		fault = '';
 		try {
-			const { id } = await call<{ id: string }>('POST', `/places/${place.id}/live-${kind}s`, {
-				number,
-				title,
-				...(kind === 'schedule' ? { schedule: { columns: BEGINNINGS[beginning]!.columns, rows: [] } } : {})
-			});
+			const what = { folder: place.id, number, title };
+			const { id } =
+				kind === 'text'
+					? await cupboard.addLiveText(what)
+					: await cupboard.addLiveSchedule({
+							...what,
+							schedule: { columns: BEGINNINGS[beginning]!.columns, rows: [] }
+						});
 			open = false;
 			await goto(`/${code}/document/${id}`);
 		} catch (error) {

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
 	import { toast } from 'svelte-sonner';
-	import { attempt, call } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt } from '../platform/api';
 	import type { LiveDrawingState } from './drawing.svelte';
 
 	/** The layers of a live drawing: which one sees, which are off in the drawing, and whose each is. */
@@ -21,9 +22,7 @@
 
 	async function give(layer: { name: string; key: string }, choice: string) {
 		const department = choice || null;
-		const done = await attempt(() =>
-			call('PUT', `/documents/${document}/live/layers/${encodeURIComponent(layer.name)}`, { department })
-		);
+		const done = await attempt(() => cupboard.giveLayer({ document, layer: layer.name, department }));
 		if (done)
 			toast.success(
 				`${layer.name} is ${department ? `for ${departments.find((d) => d.id === department)?.name ?? ''}` : 'everybody’s'} now.`

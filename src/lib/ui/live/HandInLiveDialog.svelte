@@ -1,7 +1,9 @@
 <script lang="ts">
+	import type { Ending } from '../../core/files/media';
 	import { toast } from 'svelte-sonner';
 	import { HANDED_IN_AS, type LiveKind } from '../../core/live/live';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 
 	/** Cuts a version of a live document, with a note of what changed. */
@@ -13,8 +15,8 @@
 		done
 	}: { open: boolean; document: string; number: string; kind: LiveKind; done: () => void } = $props();
 	let note = $state('');
-	const formats: readonly string[] = $derived(HANDED_IN_AS[kind]);
-	let chosen = $state<string | null>(null);
+	const formats: readonly Ending[] = $derived(HANDED_IN_AS[kind]);
+	let chosen = $state<Ending | null>(null);
 	const format = $derived(chosen ?? formats[0]);
 	let fault = $state('');
 	let busy = $state(false);
@@ -24,10 +26,7 @@
 		busy = true;
 		fault = '';
 		try {
-			const { label } = await call<{ label: string }>('POST', `/documents/${document}/live/versions`, {
-				note,
-				format
-			});
+			const { label } = await cupboard.handInLive({ document, note, format });
 			toast.success(`Handed in as ${label}. The ${kind} goes on.`);
 			open = false;
 			done();

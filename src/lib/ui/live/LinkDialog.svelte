@@ -1,7 +1,8 @@
 <script lang="ts">
 	import type { DocumentRow } from '../../core/documents/rows';
 	import { safeAddress } from '../../core/text/schema';
-	import { attempt, call } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 
 	/** Chooses what a link leads to: another document of the project, found by number or words, or an address. */
@@ -24,9 +25,7 @@
 		const words = typed.trim();
 		if (words.length < 2 || address) return void (found = []);
 		const wait = setTimeout(async () => {
-			const answer = await attempt(() =>
-				call<{ rows: DocumentRow[] }>('GET', `/projects/${project}/find?q=${encodeURIComponent(words)}`)
-			);
+			const answer = await attempt(() => cupboard.find({ project, q: words }));
 			if (words === typed.trim()) found = (answer?.rows ?? []).slice(0, 12);
 		}, 200);
 		return () => clearTimeout(wait);

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { addressOf } from '../../client/cupboard';
 	import { Tabs } from 'bits-ui';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
@@ -37,7 +38,7 @@
 	let beside = $state(false);
 
 	onMount(() => {
-		const file = (label: string) => `/api/v1/documents/${id}/versions/${label}/file`;
+		const file = (label: string) => addressOf('versionFile', { document: id, label });
 		const open = new LiveDrawingState(room, me, file, mine, () => mode === 'write');
 		drawing = open;
 		return () => open.close();
@@ -72,7 +73,8 @@
 			{:else}<span class="tag bg-rule-2">You look on here</span>{/if}
 			<span class="font-mono text-[12px] text-ink-2">{plural(done, 'change')}</span>
 		{/snippet}
-		{#if mayTake}<a class="button" download href="/api/v1/documents/{id}/live/file?format=dxf">Take as DXF</a
+		{#if mayTake}<a class="button" download href={addressOf('liveFile', { document: id, format: 'dxf' })}
+				>Take as DXF</a
 			>{/if}
 		<button class="button lg:hidden" aria-expanded={beside} onclick={() => (beside = !beside)}
 			>{beside ? 'Sheet' : 'Beside'}</button

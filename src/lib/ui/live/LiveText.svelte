@@ -16,7 +16,8 @@
 	import { toast } from 'svelte-sonner';
 	import { lastingPosition, passagesIn } from '../../core/text/passages';
 	import { suggestionsIn, type Suggestion } from '../../core/text/suggestions';
-	import { attempt, call, sendFile, uploadAddress } from '../platform/api';
+	import { addressOf, cupboard } from '../../client/cupboard';
+	import { attempt, sendFile, uploadAddress } from '../platform/api';
 	import RemarksPanel from '../remarks/RemarksPanel.svelte';
 	import AuthorsPanel from './AuthorsPanel.svelte';
 	import LiveBar from './LiveBar.svelte';
@@ -71,7 +72,7 @@
 			if (closed) return;
 			view?.destroy();
 			view = openEditor(host!, open, `Text of ${number}`, {
-				picture: (content) => `/api/v1/documents/${id}/live/pictures/${content}/file`,
+				picture: (content) => addressOf('livePictureFile', { document: id, content }),
 				mode: () => mode,
 				suggesting: () => suggesting,
 				changed(state) {
@@ -103,7 +104,8 @@
 	/** Names of people who suggested something and are not here now. */
 	$effect(() => {
 		if (suggestions.every((s) => names[s.author])) return;
-		void call<{ people: { id: string; name: string }[] }>('GET', `/documents/${id}/live/names`)
+		void cupboard
+			.liveNames({ document: id })
 			.then(({ people }) => people.forEach((p) => (names[p.id] = p.name)))
 			.catch(() => {});
 	});
@@ -116,7 +118,7 @@
 	async function addPicture(file: File) {
 		const content = await attempt(async () => {
 			const { upload } = await sendFile(uploadAddress(code, file.name || 'picture.png'), file, () => {}).done;
-			return (await call<{ content: string }>('POST', `/documents/${id}/live/pictures`, { upload })).content;
+			return (await cupboard.addLivePicture({ document: id, upload })).content;
 		});
 		if (content) run(insertPicture(content, file.name.replace(/\.[^.]+$/, '')));
 	}

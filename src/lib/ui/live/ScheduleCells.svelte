@@ -10,7 +10,8 @@
 	import { cellInColumn, cellKey, cellShown, cellText, decimalsOf } from '../../core/schedule/cell';
 	import { valueIn } from '../../core/schedule/arrange';
 	import type { Column, Row } from '../../core/schedule/column';
-	import { attempt, call } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt } from '../platform/api';
 	import { plural } from '../platform/words';
 	import type { CellAt, Grid } from './grid.svelte';
 	import { colourOf } from './people-look';
@@ -212,12 +213,7 @@
 			grid.choose(cell, true);
 	}
 	async function followNumber(number: string) {
-		const found = await attempt(() =>
-			call<{ rows: { id: string; number: string }[] }>(
-				'GET',
-				`/projects/${code.toUpperCase()}/find?q=${encodeURIComponent(number)}`
-			)
-		);
+		const found = await attempt(() => cupboard.find({ project: code.toUpperCase(), q: number }));
 		const row = found?.rows.find((r) => r.number.toLowerCase() === number.toLowerCase());
 		if (row) await goto(`/${code}/document/${row.id}`);
 		else if (found) toast(`There is no document ${number} that you may look at.`);

@@ -1,4 +1,6 @@
-<script lang="ts" generics="F extends string">
+<script lang="ts" generics="F extends Ending">
+	import { addressOf } from '../../client/cupboard';
+	import type { Ending } from '../../core/files/media';
 	import Dialog from '../kit/Dialog.svelte';
 
 	/** Takes a live document as a file; what that kind of file cannot hold is said before. */
@@ -41,7 +43,7 @@
 			<a
 				class="button button-act"
 				download
-				href="/api/v1/documents/{document}/live/file?format={format}"
+				href={addressOf('liveFile', { document, format })}
 				onclick={() => (open = false)}>Take as {name}</a
 			>
 		</div>

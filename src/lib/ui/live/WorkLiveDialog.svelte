@@ -3,7 +3,9 @@
 	import { goto } from '$app/navigation';
 	import type { DocumentRow } from '../../core/documents/rows';
 	import { Unreadable } from '../../formats/package/fault';
-	import { call, CallError, sendFile, sentenceOf, uploadAddress } from '../platform/api';
+	import { CallError } from '../../client/call';
+	import { addressOf, cupboard } from '../../client/cupboard';
+	import { sendFile, sentenceOf, uploadAddress } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import type { LiveKind } from '../../core/live/live';
 	import { notKept } from '../../formats/tables/not-kept';
@@ -20,8 +22,8 @@
 	}: { open: boolean; row: DocumentRow; code: string; kind: LiveKind; done: () => void } = $props();
 	/** What a live document is begun with, and what of the file it cannot hold. */
 	interface Begin {
-		path: string;
-		body: Record<string, unknown>;
+		/** Begins with what was read. Raises what the server answers. */
+		begin: () => Promise<unknown>;
 		losses: string[];
 	}
 	let read = $state.raw<Begin | null>(null);
@@ -41,8 +43,9 @@
 	}
 	async function beginning(): Promise<Begin> {
 		const { id, label, mediaType } = row;
-		if (kind === 'drawing') return { path: '/drawing', body: {}, losses: [] };
-		const response = await fetch(`/api/v1/documents/${id}/versions/${label}/file`);
+		const at = { document: id, base: label };
+		if (kind === 'drawing') return { begin: () => cupboard.workDrawingLive(at), losses: [] };
+		const response = await fetch(addressOf('versionFile', { document: id, label }));
 		if (!response.ok) throw new Unreadable('The file could not be fetched.');
 		const bytes = await response.arrayBuffer();
 		if (kind === 'schedule') {
@@ -50,11 +53,14 @@
 			const tables = await readTables(bytes, mediaType);
 			const { losses, ...schedule } = scheduleFrom(tables);
 			if (!schedule.columns.length) throw new Unreadable('There is nothing on the first sheet of this file.');
-			return { path: '/schedule', body: { schedule }, losses: [...notKept(tables.slice(0, 1)), ...losses] };
+			return {
+				begin: () => cupboard.workScheduleLive({ ...at, schedule }),
+				losses: [...notKept(tables.slice(0, 1)), ...losses]
+			};
 		}
 		const { importText } = await import('./import-text');
 		const { text, pictures, losses } = await importText(bytes, mediaType, keepPicture);
-		return { path: '', body: { text: text.toJSON() as unknown, pictures }, losses };
+		return { begin: () => cupboard.workLive({ ...at, text: text.toJSON() as unknown, pictures }), losses };
 	}
 	onMount(() => {
 		beginning()
@@ -72,7 +78,7 @@
 		busy = true;
 		fault = '';
 		try {
-			await call('POST', `/documents/${row.id}/live${read!.path}`, { base: row.label, ...read!.body });
+			await read!.begin();
 			open = false;
 			await goto(`/${code}/document/${row.id}`);
 			done();

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { attempt, call } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt } from '../platform/api';
 	import type { DocumentView } from '../documents/document-view';
 	import { ended } from '../../core/words/sentences';
 	import { whenText } from '../platform/words';
@@ -19,7 +20,7 @@
 	const since = $derived(view.versions.filter((v) => v.at > broken.at));
 
 	async function nothing() {
-		if (await attempt(() => call('POST', `/documents/${view.row.id}/lock/answer`, {}))) changed();
+		if (await attempt(() => cupboard.answerBrokenLock({ document: view.row.id }))) changed();
 	}
 </script>
 

@@ -3,7 +3,8 @@
 	import { onMount } from 'svelte';
 	import { allows, type Level } from '../../core/access/levels';
 	import type { ReachRow } from '../../core/access/rows';
-	import { attempt, call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt, sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 
 	/** Hands a lock over to somebody who may work on the document. */
@@ -20,7 +21,7 @@
 
 	onMount(() => {
 		void attempt(async () => {
-			const answer = await call<{ people: ReachRow[] }>('GET', `/places/${document}/access`);
+			const answer = await cupboard.access({ place: document });
 			people = answer.people.filter((p) => allows(p.level as Level, 'work'));
 		});
 	});
@@ -28,7 +29,7 @@
 		event.preventDefault();
 		fault = '';
 		try {
-			await call('POST', `/documents/${document}/lock/holder`, { to, note });
+			await cupboard.handOverLock({ document, to, note });
 			open = false;
 			done();
 		} catch (error) {

@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import { call, CallError, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { CallError } from '../../client/call';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { momentOf, timeOf } from '../../core/time/days';
 	import DateTimeField from '../kit/DateTimeField.svelte';
@@ -42,15 +44,13 @@
 		fault = '';
 		free = 0;
 		try {
-			const what = { purpose, expectedEnd: day ? momentOf(day, time, projectZone()).toISOString() : null };
-			if (extending) await call('PATCH', `/documents/${documents[0]}/lock`, what);
-			else if (documents.length === 1) await call('POST', `/documents/${documents[0]}/lock`, what);
+			const expectedEnd = day ? momentOf(day, time, projectZone()).toISOString() : null;
+			const what = { purpose, expectedEnd };
+			if (extending)
+				await cupboard.extendLock({ document: documents[0]!, purpose, expectedEnd: expectedEnd! });
+			else if (documents.length === 1) await cupboard.takeLock({ document: documents[0]!, ...what });
 			else {
-				const { locked, left } = await call<{ locked: number; left: { number: string; holder: string }[] }>(
-					'POST',
-					`/projects/${project}/locks`,
-					{ documents, rest, ...what }
-				);
+				const { locked, left } = await cupboard.takeLocks({ project, documents, rest, ...what });
 				if (left.length)
 					toast(
 						`${plural(locked, 'document')} locked; left with whoever has them: ${left.map((l) => `${l.number} (${l.holder})`).join(', ')}.`,

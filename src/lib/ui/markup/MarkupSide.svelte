@@ -1,9 +1,10 @@
 <script lang="ts">
 	import { toast } from 'svelte-sonner';
-	import type { Mark } from '../../core/markup/mark';
 	import { stampsFor } from '../../core/markup/stamps';
 	import type { VersionRow } from '../../core/documents/rows';
-	import { attempt, call, CallError } from '../platform/api';
+	import { addressOf, cupboard } from '../../client/cupboard';
+	import { CallError } from '../../client/call';
+	import { attempt } from '../platform/api';
 	import { saveFile } from '../adding/files';
 	import { dayText, plural } from '../platform/words';
 	import type { Markup } from './markup.svelte';
@@ -39,13 +40,14 @@
 
 	const filled = $derived(stampsFor(stamps, markup.me.name, dayText(new Date())));
 	let carrying = $state(false);
+	const at = ({ label }: { label: string }) => ({ document, label });
 
 	let burning = $state(false);
 	/** A copy as PDF with the marks of the layers that are shown; the original stays as it is. */
 	async function burn() {
 		burning = true;
 		const done = await attempt(async () => {
-			const response = await fetch(`/api/v1/documents/${document}/versions/${version.label}/file?download`);
+			const response = await fetch(addressOf('versionFile', { ...at(version), download: '' }));
 			if (!response.ok) throw new CallError('busy', 'The file could not be fetched.', {});
 			const { burnedPdf } = await import('./burn');
 			return burnedPdf({
@@ -55,7 +57,7 @@
 				scales: markup.scales,
 				codes,
 				title: `${name} ${version.label}, marked up`,
-				shown: `/api/v1/documents/${document}/versions/${version.label}/shown`
+				shown: addressOf('versionShown', at(version))
 			}).catch((error: unknown) => {
 				throw new CallError('invalid', (error as Error).message, {});
 			});
@@ -69,7 +71,7 @@
 		throw new CallError('invalid', (error as Error).message, {});
 	};
 	async function sheetBytes(): Promise<ArrayBuffer> {
-		const response = await fetch(`/api/v1/documents/${document}/versions/${version.label}/file`);
+		const response = await fetch(addressOf('versionFile', at(version)));
 		if (!response.ok) throw new CallError('busy', 'The file could not be fetched.', {});
 		return response.arrayBuffer();
 	}
@@ -77,10 +79,7 @@
 		burning = true;
 		const stem = `${name} ${version.label}`;
 		const done = await attempt(async () => {
-			const { people } = await call<{ people: { id: string; name: string }[] }>(
-				'GET',
-				`/documents/${document}/mentionable`
-			);
+			const { people } = await cupboard.mentionable({ document });
 			const { annotatedPdf, marksAsXfdf } = await import('./annotate');
 			const annotating = {
 				bytes: await sheetBytes(),
@@ -116,13 +115,14 @@
 	async function carry() {
 		if (!from || carrying) return;
 		carrying = true;
-		const address = (label: string) => `/documents/${document}/versions/${label}`;
 		const done = await attempt(async () => {
-			const { marks } = await call<{ marks: Mark[] }>('GET', `${address(from.label)}/marks`);
+			const { marks } = await cupboard.marks({ document, label: from.label });
 			const { changedUnder } = await import('./carry');
-			const side = (v: VersionRow) => ({ url: `/api/v1${address(v.label)}/file`, mediaType: v.mediaType });
+			const side = (v: VersionRow) => ({ url: addressOf('versionFile', at(v)), mediaType: v.mediaType });
 			const changed = await changedUnder(marks, side(from), side(version), new AbortController().signal);
-			return call<{ carried: number }>('POST', `${address(version.label)}/marks/carried`, {
+			return cupboard.carryMarks({
+				document,
+				label: version.label,
 				from: from.label,
 				changed
 			});

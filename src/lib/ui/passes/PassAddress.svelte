@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { toast } from 'svelte-sonner';
-	import { attempt, call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt, sentenceOf } from '../platform/api';
 	import CopyLine from '../kit/CopyLine.svelte';
 	import Dialog from '../kit/Dialog.svelte';
 	import { plural } from '../platform/words';
@@ -20,14 +21,13 @@
 	let emails = $state('');
 	let message = $state('');
 	let fault = $state('');
-	const way = $derived(pass ? `/projects/${projectId}/passes/${pass.id}` : '');
 
 	$effect(() => {
 		if (!pass) return;
 		const asked = pass.id;
 		[link, emails, message, fault] = ['', '', '', ''];
 		void attempt(async () => {
-			const known = await call<{ link: string; emails: string[] }>('GET', `${way}/address`);
+			const known = await cupboard.passAddress({ project: projectId, pass: pass!.id });
 			if (pass?.id === asked) [link, emails] = [known.link, known.emails.join(', ')];
 		});
 	});
@@ -36,7 +36,9 @@
 		event.preventDefault();
 		fault = '';
 		try {
-			const { mailed } = await call<{ mailed: number }>('POST', `${way}/sent`, {
+			const { mailed } = await cupboard.sendPass({
+				project: projectId,
+				pass: pass!.id,
 				emails: emails.split(/[\s,;]+/).filter(Boolean),
 				message
 			});

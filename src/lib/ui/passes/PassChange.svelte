@@ -2,7 +2,9 @@
 	import type { Audience } from '../../core/passes/passes';
 	import { toast } from 'svelte-sonner';
 	import { dayOf } from '../../core/time/days';
-	import { call, CallError, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { CallError } from '../../client/call';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import PassFields, { termsGiven, type PassTerms } from './PassFields.svelte';
 
@@ -68,7 +70,9 @@
 		fault = '';
 		const { mayTake, stamped, withMarks, ...given } = termsGiven(terms);
 		try {
-			await call('PATCH', `/projects/${projectId}/passes/${pass.id}`, {
+			await cupboard.changePass({
+				project: projectId,
+				pass: pass.id,
 				...given,
 				...(pass.release ? {} : { mayTake, stamped, withMarks }),
 				...(terms.password ? { password: terms.password } : noPassword ? { password: null } : {}),

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
 	import type { Level } from '../../core/access/levels';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import CopyLine from '../kit/CopyLine.svelte';
 	import Dialog from '../kit/Dialog.svelte';
 	import { projectDay } from '../platform/project-day';
@@ -53,7 +54,8 @@
 		event.preventDefault();
 		fault = '';
 		try {
-			made = await call('POST', `/places/${place.id}/passes`, {
+			made = await cupboard.makePass({
+				place: place.id,
 				...termsGiven(terms),
 				until: terms.until,
 				password: terms.password || null,

@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { refreshAll } from '../platform/refresh';
-	import { call, CallError, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { CallError } from '../../client/call';
+	import { sentenceOf } from '../platform/api';
 	import Gate from '../shell/Gate.svelte';
 
 	/** What stands before a pass that asks for something: an account, a mail address proven by a code, a password. */
@@ -28,7 +30,7 @@
 		event.preventDefault();
 		fault = '';
 		try {
-			await call('POST', `/passes/${secret}/code`, { email });
+			await cupboard.sendPassCode({ secret, email });
 			sent = true;
 		} catch (error) {
 			fault = sentenceOf(error);

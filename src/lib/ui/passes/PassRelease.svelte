@@ -4,7 +4,8 @@
 	import type { PassView } from '../../core/documents/rows';
 	import { releaseNumber, VERDICT_LABEL, VERDICTS, type Verdict } from '../../core/releases';
 	import { PURPOSE_LABEL } from '../../core/revisions/revisions';
-	import { attempt, call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt, sentenceOf } from '../platform/api';
 	import Revision from '../documents/Revision.svelte';
 	import { dayText, plural, sizeText, timeText } from '../platform/words';
 
@@ -38,10 +39,10 @@
 	};
 
 	async function receipt() {
-		if (await attempt(() => call('POST', `/passes/${secret}/receipt`, {}))) await refreshAll();
+		if (await attempt(() => cupboard.confirmReceipt({ secret }))) await refreshAll();
 	}
 	async function keep() {
-		if (await attempt(() => call('PUT', `/passes/${secret}/verdicts`, { answers: given(open) })))
+		if (await attempt(() => cupboard.saveVerdicts({ secret, answers: given(open) })))
 			toast('Kept. You can come back by the same link.');
 	}
 	async function sign(event: SubmitEvent) {
@@ -49,11 +50,8 @@
 		fault = '';
 		busy = true;
 		try {
-			await call('PUT', `/passes/${secret}/verdicts`, { answers: given(open) });
-			const { signed } = await call<{ signed: number }>('POST', `/passes/${secret}/verdicts/signed`, {
-				name,
-				answers: given(answered)
-			});
+			await cupboard.saveVerdicts({ secret, answers: given(open) });
+			const { signed } = await cupboard.signVerdicts({ secret, name, answers: given(answered) });
 			toast.success(`${plural(signed, 'verdict')} signed and sent. ${view.release.issuedBy} has been told.`);
 			await refreshAll();
 		} catch (error) {

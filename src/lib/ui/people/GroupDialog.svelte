@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { plural } from '../platform/words';
 
@@ -28,8 +29,8 @@
 		fault = '';
 		try {
 			const { id, name, people: list } = group!;
-			if (id) await call('PUT', `/projects/${project}/groups/${id}`, { name, people: list });
-			else await call('POST', `/projects/${project}/groups`, { name, people: list });
+			if (id) await cupboard.changeGroup({ project, group: id, name, people: list });
+			else await cupboard.makeGroup({ project, name, people: list });
 			group = null;
 			await done();
 		} catch (error) {
@@ -39,7 +40,7 @@
 	async function end() {
 		fault = '';
 		try {
-			await call('DELETE', `/projects/${project}/groups/${group!.id}`);
+			await cupboard.endGroup({ project, group: group!.id! });
 			group = null;
 			await done();
 		} catch (error) {

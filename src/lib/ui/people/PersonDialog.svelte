@@ -3,7 +3,8 @@
 	import { untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import type { EffectRow } from '../../core/access/rows';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { effectText } from '../access/effect-text';
 	import { plural } from '../platform/words';
@@ -60,26 +61,25 @@
 	const wanted = $derived(departments.filter((d) => chosen[d.id] && chosen[d.id] !== 'out'));
 	$effect(() => {
 		if (!person) return;
-		const query = new URLSearchParams({
-			departments: wanted.map((d) => d.id + (chosen[d.id] === 'lead' ? '*' : '')).join(','),
-			controller: String(controller),
-			leaving: String(leaving)
-		});
 		const asked = person;
-		call<EffectRow & { locks: number }>(
-			'GET',
-			`/projects/${project}/people/${asked}/departments/effect?${query.toString()}`
-		)
+		cupboard
+			.effectOfDepartments({
+				project,
+				person: asked,
+				departments: wanted.map((d) => d.id + (chosen[d.id] === 'lead' ? '*' : '')).join(','),
+				controller,
+				leaving
+			})
 			.then((answer) => asked === person && (meaning = answer))
 			.catch(() => (meaning = null));
 	});
 
 	/** What is done about somebody at once, beside the form. */
-	async function act(method: 'POST' | 'DELETE', way: string, said: string, body: object = {}) {
+	async function act(doing: (at: { project: string; person: string }) => Promise<unknown>, said: string) {
 		fault = '';
 		busy = true;
 		try {
-			await call(method, `/projects/${project}/people/${person}/${way}`, body);
+			await doing({ project, person: person! });
 			toast(said);
 			person = null;
 			await done();
@@ -96,14 +96,14 @@
 		busy = true;
 		try {
 			if (leaving) {
-				const gone = await call<{ locks: number }>('POST', `/projects/${project}/people/${person}/leaving`, {
-					reason
-				});
+				const gone = await cupboard.leavePerson({ project, person: person!, reason });
 				toast(
 					`${who!.name} is closed.${gone.locks ? ` ${plural(gone.locks, 'lock')} went to the leads.` : ''} Nothing of theirs disappeared.`
 				);
 			} else
-				await call('PUT', `/projects/${project}/people/${person}/departments`, {
+				await cupboard.setDepartments({
+					project,
+					person: person!,
 					departments: wanted.map((d) => ({ department: d.id, lead: chosen[d.id] === 'lead' })),
 					controller
 				});
@@ -128,7 +128,7 @@
 					type="button"
 					class="button"
 					disabled={busy}
-					onclick={() => act('POST', 'invitation', `A new invitation is on its way to ${who.email}.`)}
+					onclick={() => act(cupboard.inviteAgain, `A new invitation is on its way to ${who.email}.`)}
 					>Invite again</button
 				>
 			</div>
@@ -140,7 +140,7 @@
 					type="button"
 					class="button"
 					disabled={busy}
-					onclick={() => act('DELETE', 'block', `${who.name} is back in, with everything as it was.`)}
+					onclick={() => act(cupboard.unblockPerson, `${who.name} is back in, with everything as it was.`)}
 					>Let back in</button
 				>
 			</div>
@@ -160,9 +160,10 @@
 						class="button whitespace-nowrap"
 						disabled={busy || !blocking.trim()}
 						onclick={() =>
-							act('POST', 'block', `${who.name} is kept out until you let them back in.`, {
-								reason: blocking
-							})}>Keep out</button
+							act(
+								(at) => cupboard.blockPerson({ ...at, reason: blocking }),
+								`${who.name} is kept out until you let them back in.`
+							)}>Keep out</button
 					>
 				</div>
 				<p class="mt-1 text-[12px] text-ink-2">
@@ -177,7 +178,8 @@
 					type="button"
 					class="button"
 					disabled={busy}
-					onclick={() => act('POST', 'inside', `${who.name} is a colleague now; put them into a department.`)}
+					onclick={() =>
+						act(cupboard.moveInside, `${who.name} is a colleague now; put them into a department.`)}
 					>Make a colleague</button
 				>
 			</p>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { addressOf } from '../../client/cupboard';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { untrack } from 'svelte';
 	import type { SvelteSet } from 'svelte/reactivity';
@@ -89,7 +90,7 @@
 					>
 						<div class="grid h-[132px] place-items-center overflow-hidden border-b border-rule-2 bg-white">
 							{#if row.preview === 'made'}<img
-									src="/api/v1/previews/{row.id}?label={row.label}"
+									src={addressOf('preview', { document: row.id, label: row.label })}
 									alt=""
 									loading="lazy"
 									class="h-full w-full object-contain"

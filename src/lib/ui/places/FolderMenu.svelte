@@ -5,7 +5,8 @@
 	import { DropdownMenu } from 'bits-ui';
 	import type { Level } from '../../core/access/levels';
 	import { toast } from 'svelte-sonner';
-	import { attempt, call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt, sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import BeginLiveDialog from '../live/BeginLiveDialog.svelte';
 	import HatchDialog from '../hatches/HatchDialog.svelte';
@@ -65,12 +66,7 @@
 	}
 	/** Everywhere one may work, but not the folder itself and what lies in it. */
 	async function loadTargets() {
-		const answer = await attempt(() =>
-			call<{ folders: { id: string; way: string; inside: string[] }[] }>(
-				'GET',
-				`/projects/${project}/folders`
-			)
-		);
+		const answer = await attempt(() => cupboard.folders({ project }));
 		targets = (answer?.folders ?? []).filter((f) => !f.inside.includes(place.id));
 	}
 	async function submit(event: SubmitEvent) {
@@ -78,10 +74,10 @@
 		fault = '';
 		try {
 			if (asking === 'make') {
-				const made = await call<{ id: string }>('POST', `/places/${place.id}/folders`, { name: value });
+				const made = await cupboard.makeFolder({ parent: place.id, name: value });
 				asking = null;
 				await goto(`/${code}/place/${made.id}`);
-			} else if (asking === 'rename') await call('PATCH', `/places/${place.id}`, { name: value });
+			} else if (asking === 'rename') await cupboard.renameFolder({ folder: place.id, name: value });
 			else {
 				const to = { id: value, name: targets.find((t) => t.id === value)!.way };
 				await moveMany(project, { documents: [], folders: [place.id] }, to, () => refresh('cupboard:folder'));
@@ -93,7 +89,7 @@
 		}
 	}
 	async function remove(reason: string) {
-		await call('POST', `/places/${place.id}/removal`, { reason });
+		await cupboard.removePlace({ place: place.id, reason });
 		const { id, name } = place;
 		toast(`${name} is removed.`, {
 			duration: 10_000,

@@ -1,8 +1,10 @@
 <script lang="ts">
+	import type { Level } from '../../core/access/levels';
 	import Select from '../kit/Select.svelte';
 	import { refreshAll } from '../platform/refresh';
 	import { LEVELS, levelLabel } from '../../core/access/levels';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 
 	/** Makes a shelf for a department; other departments reach it only where a level is chosen. */
@@ -13,7 +15,7 @@
 	}: { open: boolean; project: string; departments: { id: string; code: string; name: string }[] } = $props();
 	let name = $state('');
 	let department = $state('');
-	let also = $state<Record<string, string>>({});
+	let also = $state<Record<string, Level | ''>>({});
 	let fault = $state('');
 
 	async function make(event: SubmitEvent) {
@@ -21,13 +23,9 @@
 		fault = '';
 		const others = Object.entries(also)
 			.filter(([id, level]) => level && id !== department)
-			.map(([id, level]) => ({ department: id, level }));
+			.map(([id, level]) => ({ department: id, level: level as Level }));
 		try {
-			await call('POST', `/projects/${project}/shelves`, {
-				name,
-				department: department || null,
-				also: others
-			});
+			await cupboard.makeShelf({ project, name, department: department || null, also: others });
 			name = '';
 			also = {};
 			open = false;

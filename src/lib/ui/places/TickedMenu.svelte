@@ -1,7 +1,8 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
 	import { DropdownMenu } from 'bits-ui';
-	import { attempt, call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt, sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import LockDialog from '../locks/LockDialog.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
@@ -62,9 +63,7 @@
 		takes = [];
 		asking = next;
 		if (next === 'tag') return;
-		const answer = await attempt(() =>
-			call<{ folders: { id: string; way: string }[] }>('GET', `/projects/${project}/folders`)
-		);
+		const answer = await attempt(() => cupboard.folders({ project }));
 		targets = answer?.folders ?? [];
 	}
 	async function submit(event: SubmitEvent) {

@@ -5,7 +5,8 @@
 	import type { ReachRow } from '../../core/access/rows';
 	import { STATE_LABEL, type EventRow } from '../../core/documents/rows';
 	import { releaseNumber } from '../../core/releases';
-	import { attempt, call } from '../platform/api';
+	import { addressOf, cupboard } from '../../client/cupboard';
+	import { attempt } from '../platform/api';
 	import DocumentActions from '../documents/DocumentActions.svelte';
 	import type { DocumentView } from '../documents/document-view';
 	import EventList from '../trail/EventList.svelte';
@@ -48,8 +49,8 @@
 	$effect(() => {
 		if (tab !== 'trail') return;
 		void [row.id, row.changedAt, row.lock?.since];
-		const way = `/places/${row.id}/trail${openings ? '?kind=all' : ''}`;
-		void attempt(async () => (events = (await call<{ events: EventRow[] }>('GET', way)).events));
+		const asked = { place: row.id, ...(openings ? { kind: 'all' as const } : {}) };
+		void attempt(async () => (events = (await cupboard.trail(asked)).events));
 	});
 
 	let reached = $state<ReachRow[] | null>(null);
@@ -61,15 +62,13 @@
 			return;
 		}
 		void attempt(async () => {
-			const { people } = await call<{ people: ReachRow[] }>('GET', `/places/${asked}/access`);
+			const { people } = await cupboard.access({ place: asked });
 			if (asked === row.id) reached = people;
 		});
 	});
 
 	async function restore(label: string) {
-		const made = await attempt(() =>
-			call<{ label: string }>('POST', `/documents/${row.id}/versions/${label}/restore`, {})
-		);
+		const made = await attempt(() => cupboard.restoreVersion({ document: row.id, label }));
 		if (!made) return;
 		toast.success(`${label} is restored as ${made.label}; every version in between is kept.`);
 		changed();
@@ -182,7 +181,7 @@
 			<a class="mt-2 inline-block" href="/{code}/document/{row.id}" tabindex="-1" aria-hidden="true">
 				<img
 					class="max-h-[92px] max-w-full border border-rule bg-white"
-					src="/api/v1/previews/{row.id}?label={row.label}"
+					src={addressOf('preview', { document: row.id, label: row.label })}
 					alt=""
 					loading="lazy"
 				/>

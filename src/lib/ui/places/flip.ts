@@ -1,4 +1,4 @@
-import { call } from '../platform/api';
+import { cupboard } from '../../client/cupboard';
 
 const KEY = 'cupboard-list';
 
@@ -46,10 +46,7 @@ function remembered(folder: string, document: string): string[] | null {
 const MOST_LISTED = 5_000;
 
 async function listed(folder: string): Promise<string[]> {
-	const { rows } = await call<{ rows: { id: string }[] }>(
-		'GET',
-		`/places/${folder}/documents?limit=${MOST_LISTED}`
-	);
+	const { rows } = await cupboard.documentsIn({ place: folder, limit: MOST_LISTED });
 	const ids = rows.map((r) => r.id);
 	rememberList(folder, ids);
 	return ids;

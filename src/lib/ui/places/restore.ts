@@ -1,12 +1,11 @@
 import { toast } from 'svelte-sonner';
-import { attempt, call } from '../platform/api';
+import { cupboard } from '../../client/cupboard';
+import { attempt } from '../platform/api';
 import { plural } from '../platform/words';
 
 /** Restores a removed place and says what came back, and under which names. */
 export async function restorePlace(place: string, then: () => unknown): Promise<void> {
-	const back = await attempt(() =>
-		call<{ documents: number; folders: string[]; renamed: string[] }>('POST', `/places/${place}/restore`, {})
-	);
+	const back = await attempt(() => cupboard.restorePlace({ place }));
 	if (!back) return;
 	const parts = [`Restored ${plural(back.documents, 'document')}.`];
 	if (back.folders.length) parts.push(`Its folder came back too: ${back.folders.join(' / ')}.`);

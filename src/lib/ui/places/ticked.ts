@@ -1,16 +1,12 @@
 import { toast } from 'svelte-sonner';
-import { attempt, call } from '../platform/api';
+import { addressOf, cupboard } from '../../client/cupboard';
+import { attempt } from '../platform/api';
 import { plural } from '../platform/words';
 
 /** Documents and folders that something is done with together. */
 export interface Chosen {
 	documents: string[];
 	folders: string[];
-}
-/** Where something was before, and the tags that it had. */
-interface Before {
-	documents: { id: string; from: string | null; tags: string[] }[];
-	folders: { id: string; from: string | null }[];
 }
 
 const inWords = ({ documents, folders }: Chosen) =>
@@ -34,13 +30,14 @@ export async function moveMany(
 	to: { id: string; name: string },
 	then: () => unknown
 ): Promise<void> {
-	const before = await call<Before>('POST', `/projects/${project}/documents/tidy`, { ...chosen, to: to.id });
+	const before = await cupboard.tidyDocuments({ project, ...chosen, to: to.id });
 	done(`${inWords(chosen)} moved to ${to.name}.`, async () => {
 		const homes = new Set([...before.documents, ...before.folders].flatMap((b) => b.from ?? []));
 		for (const home of homes) {
 			const back = (list: { id: string; from: string | null }[]) =>
 				list.filter((b) => b.from === home).map((b) => b.id);
-			await call('POST', `/projects/${project}/documents/tidy`, {
+			await cupboard.tidyDocuments({
+				project,
 				documents: back(before.documents),
 				folders: back(before.folders),
 				to: home
@@ -59,9 +56,9 @@ export async function tagMany(
 	change: { tag: string[]; untag: string[] },
 	then: () => unknown
 ): Promise<void> {
-	const before = await call<Before>('POST', `/projects/${project}/documents/tidy`, { ...chosen, ...change });
+	const before = await cupboard.tidyDocuments({ project, ...chosen, ...change });
 	done(`${plural(before.documents.length, 'document')} tagged.`, async () => {
-		for (const one of before.documents) await call('PATCH', `/documents/${one.id}`, { tags: one.tags });
+		for (const one of before.documents) await cupboard.changeDocument({ document: one.id, tags: one.tags });
 		await then();
 	});
 	await then();
@@ -74,17 +71,13 @@ export async function copyMany(
 	to: string,
 	then: () => unknown
 ): Promise<void> {
-	const made = await call<{ documents: { id: string; number: string }[]; folders: string[] }>(
-		'POST',
-		`/projects/${project}/documents/copies`,
-		{ ...chosen, to }
-	);
+	const made = await cupboard.copyDocuments({ project, ...chosen, to });
 	const numbers = made.documents.map((m) => m.number);
 	done(
 		`Copied as ${numbers.slice(0, 3).join(', ')}${numbers.length > 3 ? ` and ${numbers.length - 3} more` : ''}.`,
 		async () => {
 			const places = [...made.folders, ...made.documents.map((m) => m.id)];
-			await call('POST', `/projects/${project}/removals`, { places, reason: 'Copied by mistake' });
+			await cupboard.removePlaces({ project, places, reason: 'Copied by mistake' });
 			await then();
 		}
 	);
@@ -98,12 +91,13 @@ export async function removeMany(
 	reason: string,
 	then: () => unknown
 ): Promise<void> {
-	const { removed } = await call<{ removed: string[] }>('POST', `/projects/${project}/removals`, {
+	const { removed } = await cupboard.removePlaces({
+		project,
 		places: [...chosen.documents, ...chosen.folders],
 		reason
 	});
 	done(`${inWords(chosen)} removed.`, async () => {
-		for (const place of removed) await call('POST', `/places/${place}/restore`, {});
+		for (const place of removed) await cupboard.restorePlace({ place });
 		toast.success('They are back where they were.');
 		await then();
 	});
@@ -133,7 +127,7 @@ export function downloadZip(project: string, chosen: Chosen): void {
 	document.body.append(frame);
 	const form = document.createElement('form');
 	form.method = 'post';
-	form.action = `/api/v1/zip/${project}`;
+	form.action = addressOf('zip', { project });
 	form.target = frame.name;
 	for (const [name, ids] of Object.entries(chosen) as [string, string[]][]) {
 		const field = document.createElement('input');

@@ -1,3 +1,4 @@
+import { addressOf } from '../../client/cupboard';
 import type { Notice } from '../../core/documents/rows';
 
 type Listener = (notices: Notice[]) => void;
@@ -19,7 +20,7 @@ function flush(): void {
 
 /** Opens the line for a project; gives the function that closes it. */
 export function watchProject(project: string): () => void {
-	source = new EventSource(`/api/v1/live?project=${encodeURIComponent(project)}`);
+	source = new EventSource(addressOf('events', { project }));
 	let cut = false;
 	source.onopen = () => {
 		line.up = true;

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { releaseNumber } from '../../core/releases';
 	import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { dayText, plural } from '../platform/words';
 
@@ -43,7 +44,8 @@
 		busy = true;
 		fault = '';
 		try {
-			const { pass } = await call<{ pass: string }>('POST', `/releases/${release.id}/issue`, {
+			const { pass } = await cupboard.issueRelease({
+				release: release.id,
 				number: Number(typed),
 				passDays: days,
 				asks,

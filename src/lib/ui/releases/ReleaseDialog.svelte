@@ -3,9 +3,10 @@
 	import Select from '../kit/Select.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
-	import { PURPOSE_LABEL } from '../../core/revisions/revisions';
+	import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
 	import { releaseNumber } from '../../core/releases';
-	import { call, sentenceOf } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { plural } from '../platform/words';
 
@@ -29,7 +30,7 @@
 			id: string;
 			number: number;
 			title: string;
-			purpose: string;
+			purpose: Purpose;
 			recipientId: string;
 			approverId: string;
 			replyBy: string | null;
@@ -47,7 +48,7 @@
 	// Nothing is chosen that nobody chose.
 	const before = untrack(() => edit);
 	let title = $state(before?.title ?? '');
-	let purpose = $state(before?.purpose ?? '');
+	let purpose = $state<Purpose | ''>(before?.purpose ?? '');
 	let recipient = $state(before?.recipientId ?? '');
 	let approver = $state(before?.approverId ?? '');
 	let replyBy = $state(before?.replyBy ?? '');
@@ -55,10 +56,8 @@
 	let busy = $state(false);
 	onMount(() => {
 		void (async () => {
-			const people = await call<Choices>('GET', `/projects/${project}/people`);
-			const { releases } = await call<{
-				releases: { id: string; number: number; title: string; state: string }[];
-			}>('GET', `/projects/${project}/releases`);
+			const people = await cupboard.people({ project });
+			const { releases } = await cupboard.releases({ project });
 			building = releases.filter((r) => r.state === 'building');
 			choices = {
 				recipients: people.recipients,
@@ -78,21 +77,23 @@
 		busy = true;
 		try {
 			if (edit) {
-				await call('PATCH', `/releases/${edit.id}`, {
+				await cupboard.changeRelease({
+					release: edit.id,
 					title,
-					purpose,
+					purpose: purpose as Purpose,
 					recipient,
 					approver,
 					replyBy: replyBy || null
 				});
 				await changed?.();
 			} else if (into) {
-				await call('POST', `/releases/${into}/documents`, { documents });
+				await cupboard.addToRelease({ release: into, documents });
 				await goto(`/${code}/releases/${building.find((b) => b.id === into)!.number}`);
 			} else {
-				const made = await call<{ number: number }>('POST', `/projects/${project}/releases`, {
+				const made = await cupboard.buildRelease({
+					project,
 					title,
-					purpose,
+					purpose: purpose as Purpose,
 					recipient,
 					approver,
 					replyBy: replyBy || null,

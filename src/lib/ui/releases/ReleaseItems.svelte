@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { CHECK_LABEL, CHECKS, VERDICT_LABEL, type Check } from '../../core/releases';
+	import type { InputOf } from '../../client/cupboard';
 	import Revision from '../documents/Revision.svelte';
 
 	interface Item {
@@ -38,7 +39,7 @@
 		leaveOut: (document: string) => unknown;
 		remedy: (document: string, check: Check) => unknown;
 		/** What goes out all the same, to be given a reason. */
-		accept: (checks: { document: string; check: string }[]) => void;
+		accept: (checks: InputOf<'acceptChecks'>['checks']) => void;
 	} = $props();
 
 	/** Checks that say something; what is fine for all is said once. */

@@ -3,7 +3,7 @@
 	import Select from '../kit/Select.svelte';
 	import { onMount } from 'svelte';
 	import type { Mention } from '../../core/remarks/remarks';
-	import { call } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
 	import type { Assigned } from './remarks.svelte';
 
 	/** Chooses who settles a remark, of those who may look at its document, and by when. */
@@ -18,7 +18,8 @@
 	const chosen = $derived(assigned.assign ? `${assigned.assign.kind}:${assigned.assign.id}` : '');
 
 	onMount(() => {
-		void call<{ people: Mention[]; departments: Mention[] }>('GET', `/documents/${document}/mentionable`)
+		void cupboard
+			.mentionable({ document })
 			.then((found) => ([people, departments] = [found.people, found.departments]))
 			.catch(() => {});
 	});

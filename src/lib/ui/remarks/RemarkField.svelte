@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Mention } from '../../core/remarks/remarks';
-	import { call } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
 
 	/** A field for a remark or answer: typing @ offers who can be mentioned, which is who may look at the document. */
 	let {
@@ -26,10 +26,7 @@
 		const before = text.slice(0, field?.selectionStart ?? 0);
 		const word = /(?:^|\s)@([\p{L}\p{M}' -]{0,30})$/u.exec(before)?.[1];
 		if (word === undefined) return void (offered = []);
-		known ??= await call<{ people: Mention[]; departments: Mention[] }>(
-			'GET',
-			`/documents/${document}/mentionable`
-		).then(
+		known ??= await cupboard.mentionable({ document }).then(
 			({ people, departments }) => [...people, ...departments],
 			() => []
 		);

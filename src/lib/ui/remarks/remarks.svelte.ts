@@ -1,6 +1,7 @@
 import type { Anchor, Mention, RemarkRow } from '../../core/remarks/remarks';
 import { mentionText } from '../../core/remarks/remarks';
-import { attempt, call } from '../platform/api';
+import { cupboard } from '../../client/cupboard';
+import { attempt } from '../platform/api';
 
 /** Where a remark that is being written will stand; passages are given by lasting positions. */
 export type DraftAnchor = Exclude<Anchor, { on: 'passage' }> | { on: 'passage'; from: string; to: string };
@@ -23,9 +24,7 @@ export class Remarks {
 	}
 
 	async load(): Promise<void> {
-		const answer = await attempt(() =>
-			call<{ remarks: RemarkRow[]; mayRemark: boolean }>('GET', `/documents/${this.document}/remarks`)
-		);
+		const answer = await attempt(() => cupboard.remarks({ document: this.document }));
 		if (!answer) return;
 		this.rows = answer.remarks;
 		this.mayRemark = answer.mayRemark;
@@ -36,28 +35,33 @@ export class Remarks {
 		this.draft = { anchor, quote };
 	}
 
-	private async send(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<void> {
-		await call(method, `/documents/${this.document}/remarks${path}`, body);
+	/** Does something about remarks, and shows what became of them. Raises what the server answers. */
+	private async after(doing: Promise<unknown>): Promise<void> {
+		await doing;
 		await this.load();
 	}
 	/** Adds the remark that is being written. Raises what the server answers. */
 	async add(text: string, mentions: Mention[], label: string, more: Assigned): Promise<void> {
 		if (!this.draft) return;
 		const { anchor, quote } = this.draft;
-		await this.send('POST', '', { anchor, quote, label, text: withMentions(text, mentions), ...more });
+		const said = withMentions(text, mentions);
+		await this.after(
+			cupboard.addRemark({ document: this.document, anchor, quote, label, text: said, ...more })
+		);
 		this.draft = null;
 	}
-	answer(number: number, text: string, mentions: Mention[]): Promise<void> {
-		return this.send('POST', `/${number}/answers`, { text: withMentions(text, mentions) });
+	answer(remark: number, text: string, mentions: Mention[]): Promise<void> {
+		const { document } = this;
+		return this.after(cupboard.answerRemark({ document, remark, text: withMentions(text, mentions) }));
 	}
-	settle(number: number, note: string): Promise<void> {
-		return this.send('POST', `/${number}/settled`, { note });
+	settle(remark: number, note: string): Promise<void> {
+		return this.after(cupboard.settleRemark({ document: this.document, remark, note }));
 	}
-	reopen(number: number): Promise<void> {
-		return this.send('DELETE', `/${number}/settled`);
+	reopen(remark: number): Promise<void> {
+		return this.after(cupboard.reopenRemark({ document: this.document, remark }));
 	}
-	assign(number: number, assigned: Assigned): Promise<void> {
-		return this.send('PUT', `/${number}/assigned`, assigned);
+	assign(remark: number, { assign, due }: Assigned): Promise<void> {
+		return this.after(cupboard.assignRemark({ document: this.document, remark, assign: assign!, due }));
 	}
 }
 

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
-	import { attempt, call } from '../platform/api';
+	import { cupboard } from '../../client/cupboard';
+	import { attempt } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 
 	/** Chooses a person to look as. Everything then shows as they would see it, and nothing can be changed. */
@@ -11,14 +12,12 @@
 
 	async function show() {
 		open = true;
-		const answer = await attempt(() => call<{ people: typeof people }>('GET', `/projects/${project}/try`));
+		const answer = await attempt(() => cupboard.mayTryAs({ project }));
 		people = answer?.people ?? [];
 	}
 	async function begin(event: SubmitEvent) {
 		event.preventDefault();
-		const answer = await attempt(() =>
-			call<{ project: string; person: string }>('POST', `/projects/${project}/try`, { person: chosen })
-		);
+		const answer = await attempt(() => cupboard.tryAs({ project, person: chosen }));
 		if (!answer) return;
 		document.cookie = `cupboard-try=${answer.project}.${answer.person}; path=/; samesite=lax`;
 		// Everything on screen belongs to oneself until now, so the page begins anew.

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { addressOf } from '../../client/cupboard';
 	import { isSheetKind } from '../../core/files/file-kinds';
 	import type { Present, RoomMode } from '../../core/live/live';
 	import type { VersionRow } from '../../core/documents/rows';
@@ -52,7 +53,7 @@
 		refreshed: () => void;
 	} = $props();
 
-	const base = $derived(`/api/v1/documents/${document}/versions/${version.label}`);
+	const at = $derived({ document, label: version.label });
 	/** Places can be chosen on what is shown as a sheet. */
 	const isSheet = $derived(isSheetKind(version.mediaType));
 	const marked = $derived(versions.marked.includes(version.label));
@@ -126,9 +127,9 @@
 			</div>{/if}
 		<div class="min-h-0 min-w-0 flex-1">
 			<Viewer
-				file={mayTake ? `${base}/file` : null}
-				made="{base}/shown"
-				download={mayTake ? `${base}/file?download` : null}
+				file={mayTake ? addressOf('versionFile', at) : null}
+				made={addressOf('versionShown', at)}
+				download={mayTake ? addressOf('versionFile', { ...at, download: '' }) : null}
 				title={name}
 				mediaType={version.mediaType}
 				fileName={version.fileName}

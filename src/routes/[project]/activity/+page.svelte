@@ -5,7 +5,8 @@
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount, untrack } from 'svelte';
 	import type { EventRow } from '$lib/core/documents/rows';
-	import { attempt, call } from '$lib/ui/platform/api';
+	import { cupboard } from '$lib/client/cupboard';
+	import { attempt } from '$lib/ui/platform/api';
 	import EventList from '$lib/ui/trail/EventList.svelte';
 	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
 	import { restorePlace } from '$lib/ui/places/restore';
@@ -44,10 +45,8 @@
 		const last = events.at(-1);
 		if (loading || done || !last) return;
 		loading = true;
-		const query = new URLSearchParams({ ...data.filter, before: String(last.seq) });
-		const answer = await attempt(() =>
-			call<{ events: EventRow[] }>('GET', `/projects/${data.frame.project.id}/activity?${query}`)
-		);
+		const asked = { project: data.frame.project.id, ...data.filter, before: last.seq };
+		const answer = await attempt(() => cupboard.activity(asked));
 		if (answer) {
 			older = [...older, ...answer.events];
 			done = answer.events.length < 80;

@@ -2,7 +2,7 @@
 	import { onMount } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
-	import { call } from '$lib/ui/platform/api';
+	import { addressOf, cupboard } from '$lib/client/cupboard';
 	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
 	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
@@ -33,11 +33,7 @@
 	async function refuse(reason: string) {
 		let tellings = 0;
 		for (const row of refusing) {
-			const { told } = await call<{ told: boolean }>(
-				'POST',
-				`/places/${row.place}/arrivals/${row.id}/refused`,
-				{ reason }
-			);
+			const { told } = await cupboard.refuseArrival({ place: row.place, arrival: row.id, reason });
 			if (told) tellings++;
 		}
 		const [one] = refusing;
@@ -131,7 +127,11 @@
 							>
 							<td class="{cell} text-right whitespace-nowrap">
 								{#if row.state === 'waiting'}
-									<a class="link" href="/api/v1/arrivals/{row.place}/{row.id}/file" download>Download</a>
+									<a
+										class="link"
+										href={addressOf('arrivalFile', { place: row.place, arrival: row.id })}
+										download>Download</a
+									>
 									<button class="button ml-2" onclick={() => (sorting = [row])}>Sort in…</button>
 								{/if}
 								{#if row.state === 'waiting' || row.state === 'unsafe'}<button

@@ -2,7 +2,7 @@
 	import { onMount } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
-	import { call } from '$lib/ui/platform/api';
+	import { cupboard } from '$lib/client/cupboard';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
 	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
 	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
@@ -33,7 +33,7 @@
 				)}${rows.length > 4 ? `; and ${rows.length - 4} more` : ''}. What was brought in under them ends too. Copies already downloaded stay where they are.`,
 			button: 'End them',
 			act: async () => {
-				await call('POST', `/projects/${data.frame.project.id}/given/ended`, { grants: ids });
+				await cupboard.endGiven({ project: data.frame.project.id, grants: ids });
 				ticked.clear();
 				toast(`${plural(ids.length, 'grant')} ended.`);
 			}

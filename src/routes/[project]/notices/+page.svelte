@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { NOTICE_LABEL } from '$lib/core/notices/notices';
-	import { attempt, call } from '$lib/ui/platform/api';
+	import { cupboard } from '$lib/client/cupboard';
+	import { attempt } from '$lib/ui/platform/api';
 	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { whenText } from '$lib/ui/platform/words';
@@ -9,7 +10,7 @@
 	let { data } = $props();
 	onMount(() => onLive((notices) => isChange(notices) && void refresh('cupboard:notices')));
 	async function read(ids: string[]) {
-		await attempt(() => call('POST', `/projects/${data.frame.project.id}/notices/read`, { notices: ids }));
+		await attempt(() => cupboard.readNotices({ project: data.frame.project.id, notices: ids }));
 		await refresh('cupboard:notices');
 	}
 </script>

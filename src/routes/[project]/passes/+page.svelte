@@ -3,7 +3,7 @@
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
 	import { releaseNumber } from '$lib/core/releases';
-	import { call } from '$lib/ui/platform/api';
+	import { cupboard } from '$lib/client/cupboard';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
 	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
 	import PassAddress from '$lib/ui/passes/PassAddress.svelte';
@@ -57,7 +57,7 @@
 				)}${rows.length > 3 ? `; and ${rows.length - 3} more` : ''}. They stop working at once, in open tabs too. Copies already downloaded stay where they are.`,
 			button: 'Withdraw',
 			act: async () => {
-				await call('POST', `/projects/${data.frame.project.id}/passes/withdrawn`, { passes: ids });
+				await cupboard.withdrawPasses({ project: data.frame.project.id, passes: ids });
 				ticked.clear();
 				toast(`${plural(ids.length, 'pass', 'passes')} withdrawn.`);
 			}
@@ -68,7 +68,7 @@
 			title: `Close the hatch “${title}”?`,
 			text: 'Nobody can put files in any more. What came in stays under Arrivals.',
 			button: 'Close it',
-			act: () => call('POST', `/projects/${data.frame.project.id}/hatches/closed`, { hatches: [id] })
+			act: () => cupboard.closeHatches({ project: data.frame.project.id, hatches: [id] })
 		};
 	}
 	const cell = 'px-2 py-1.5';

@@ -3,7 +3,8 @@
 	import { refresh, refreshAll } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import { call, sentenceOf } from '$lib/ui/platform/api';
+	import { cupboard } from '$lib/client/cupboard';
+	import { sentenceOf } from '$lib/ui/platform/api';
 	import Avatar from '$lib/ui/kit/Avatar.svelte';
 	import GroupDialog from '$lib/ui/people/GroupDialog.svelte';
 	import PersonDialog from '$lib/ui/people/PersonDialog.svelte';
@@ -26,6 +27,7 @@
 		)
 	);
 
+	const at = $derived({ project: data.frame.project.id });
 	type Values = Record<string, string>;
 	let fault = $state<Record<string, string>>({});
 	/** What is chosen for somebody who is being added. */
@@ -33,19 +35,14 @@
 	async function submit(
 		event: SubmitEvent,
 		kind: string,
-		path: string,
-		body: (v: Values) => unknown,
+		add: (v: Values) => Promise<unknown>,
 		done: string
 	) {
 		event.preventDefault();
 		const form = event.currentTarget as HTMLFormElement;
 		fault[kind] = '';
 		try {
-			await call(
-				'POST',
-				`/projects/${data.frame.project.id}/${path}`,
-				body(Object.fromEntries(new FormData(form)) as Values)
-			);
+			await add(Object.fromEntries(new FormData(form)) as Values);
 			form.reset();
 			newcomer = { department: '', role: 'member' };
 			toast(done);
@@ -178,14 +175,15 @@
 					submit(
 						e,
 						'person',
-						'people',
-						(v) => ({
-							name: v.name,
-							email: v.email,
-							department: v.department || null,
-							lead: v.role === 'lead',
-							controller: v.role === 'controller'
-						}),
+						(v) =>
+							cupboard.addPerson({
+								...at,
+								name: v.name!,
+								email: v.email!,
+								department: v.department || null,
+								lead: v.role === 'lead',
+								controller: v.role === 'controller'
+							}),
 						'Added. A mail with a link to set the password is on its way.'
 					)}
 			>
@@ -230,7 +228,13 @@
 			</form>
 			<form
 				class="space-y-2 border-t border-rule pt-4"
-				onsubmit={(e) => submit(e, 'recipient', 'recipients', (v) => v, 'On the distribution list.')}
+				onsubmit={(e) =>
+					submit(
+						e,
+						'recipient',
+						(v) => cupboard.addRecipient({ ...at, name: v.name!, company: v.company!, email: v.email! }),
+						'On the distribution list.'
+					)}
 			>
 				<h2 class="text-[15px]">Add to the distribution list</h2>
 				<label class="block"
@@ -253,7 +257,12 @@
 			<form
 				class="space-y-2 border-t border-rule pt-4"
 				onsubmit={(e) =>
-					submit(e, 'department', 'departments', (v) => v, 'The department is made; give it a shelf next.')}
+					submit(
+						e,
+						'department',
+						(v) => cupboard.makeDepartment({ ...at, code: v.code!, name: v.name! }),
+						'The department is made; give it a shelf next.'
+					)}
 			>
 				<h2 class="text-[15px]">Make a department</h2>
 				<div class="flex gap-2">

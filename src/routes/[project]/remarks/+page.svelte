@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { addressOf } from '$lib/client/cupboard';
 	import { onMount } from 'svelte';
 	import { isOverdue, plainRemark, REMARK_FILTERS, type RemarkFilter } from '$lib/core/remarks/remarks';
 	import { onLive } from '$lib/ui/platform/live.svelte';
@@ -27,7 +28,8 @@
 		settled: 'Settled',
 		all: 'All'
 	};
-	const address = (filter: RemarkFilter) => `?filter=${filter}${data.place ? `&place=${data.place}` : ''}`;
+	const asked = (filter: RemarkFilter) => ({ filter, ...(data.place ? { place: data.place } : {}) });
+	const address = (filter: RemarkFilter) => `?${new URLSearchParams(asked(filter))}`;
 	onMount(() =>
 		onLive(
 			(notices) =>
@@ -59,7 +61,7 @@
 		<a
 			class="button ml-auto"
 			download
-			href="/api/v1/projects/{data.frame.project.id}/remarks/list{address(data.filter)}">Take as CSV</a
+			href={addressOf('remarkList', { project: data.frame.project.id, ...asked(data.filter) })}>Take as CSV</a
 		>
 	</div>
 	<div class="min-h-0 flex-1 overflow-auto">

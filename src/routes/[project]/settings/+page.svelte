@@ -4,7 +4,8 @@
 	import { toast } from 'svelte-sonner';
 	import { LEVELS, levelLabel, type Level } from '$lib/core/access/levels';
 	import { PURPOSE_LABEL, PURPOSES, type Purpose } from '$lib/core/revisions/revisions';
-	import { call, sentenceOf } from '$lib/ui/platform/api';
+	import { cupboard } from '$lib/client/cupboard';
+	import { sentenceOf } from '$lib/ui/platform/api';
 	import SchemeEditor from '$lib/ui/documents/SchemeEditor.svelte';
 
 	let { data } = $props();
@@ -32,13 +33,19 @@
 		event.preventDefault();
 		fault = '';
 		try {
-			await call('PATCH', `/projects/${data.frame.project.id}/settings`, {
+			await cupboard.changeSettings({
+				project: data.frame.project.id,
 				outsideLevel: outside === 'nothing' ? null : outside,
 				runNeedsTwoStep: twoStep,
 				keepPosition,
 				ownDomains: domains.split(/[\s,;]+/).filter(Boolean),
 				releasePurposes,
-				titleBlock: Object.fromEntries(Object.entries(block).map(([side, percent]) => [side, percent / 100])),
+				titleBlock: {
+					left: block.left / 100,
+					top: block.top / 100,
+					right: block.right / 100,
+					bottom: block.bottom / 100
+				},
 				stamps: stamps
 					.split('\n')
 					.map((line) => line.trim())

@@ -5,7 +5,8 @@
 	import SnowflakeIcon from '@lucide/svelte/icons/snowflake';
 	import LockIcon from '@lucide/svelte/icons/lock';
 	import { onMount } from 'svelte';
-	import { attempt, call } from '$lib/ui/platform/api';
+	import { cupboard } from '$lib/client/cupboard';
+	import { attempt } from '$lib/ui/platform/api';
 	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
 	import MakeShelf from '$lib/ui/places/MakeShelf.svelte';
 	import { agoText, dayText, firstName, plural } from '$lib/ui/platform/words';
@@ -21,7 +22,7 @@
 	onMount(() => onLive((notices) => isChange(notices) && void refresh('cupboard:shelves')));
 
 	async function seen() {
-		if (await attempt(() => call('POST', `/projects/${data.frame.project.id}/seen`, {})))
+		if (await attempt(() => cupboard.markProjectSeen({ project: data.frame.project.id })))
 			await refresh('cupboard:shelves');
 	}
 </script>

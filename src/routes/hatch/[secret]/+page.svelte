@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { cupboard } from '$lib/client/cupboard';
 	import FilesIn from '$lib/ui/adding/FilesIn.svelte';
 	import Gate from '$lib/ui/shell/Gate.svelte';
 	import { queue } from '$lib/ui/adding/sending.svelte';
@@ -19,7 +20,7 @@
 	</p>
 	<FilesIn
 		send={(file) => queue.sendThrough(data.secret, file)}
-		putIn="/hatches/{data.secret}/files"
+		putIn={(files) => cupboard.putThroughHatch({ secret: data.secret, ...files })}
 		maxFileBytes={hatch.maxFileBytes}
 		endings={hatch.endings}
 		asksSender

@@ -1,3 +1,4 @@
+import { API } from '../../../core/acts/api';
 import { Problem } from '../../../core/acts/problem';
 
 /** How long a sender is heard out whose bytes are not wanted any more, in milliseconds. */
@@ -16,7 +17,7 @@ const MOST_ANSWER = 512 * 1024;
  */
 export function bodyLimit(path: string, signedIn: boolean): number | null {
 	if (/^\/api\/v1\/uploads(\/|$)/.test(path) || /^\/hatch\/[^/]+\/files(\/|$)/.test(path)) return null;
-	if (path.startsWith('/api/v1/')) return signedIn ? MOST_JSON : MOST_ANSWER;
+	if (path.startsWith(`${API}/`)) return signedIn ? MOST_JSON : MOST_ANSWER;
 	return MOST_FORM;
 }
 

@@ -2,9 +2,10 @@
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { LEVELS, levelLabel } from '$lib/core/access/levels';
-	import type { AccessRow, EffectRow } from '$lib/core/access/rows';
+	import type { AccessRow } from '$lib/core/access/rows';
 	import AccessDialog from '$lib/ui/access/AccessDialog.svelte';
-	import { attempt, call } from '$lib/ui/platform/api';
+	import { cupboard } from '$lib/client/cupboard';
+	import { attempt } from '$lib/ui/platform/api';
 	import Avatar from '$lib/ui/kit/Avatar.svelte';
 	import BringIn from '$lib/ui/access/BringIn.svelte';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
@@ -50,16 +51,14 @@
 	/** Files are put into folders, so Drop means nothing at a document. */
 	const levels = $derived(data.place.kind === 'document' ? LEVELS.filter((l) => l !== 'drop') : LEVELS);
 	async function end(grant: string, name: string) {
-		const effect = await attempt(() =>
-			call<EffectRow>('GET', `/places/${data.place.id}/access/${grant}/effect`)
-		);
+		const effect = await attempt(() => cupboard.effectOfEnding({ place: data.place.id, grant }));
 		if (!effect) return;
 		const row = data.rows.find((r) => r.grant === grant);
 		asking = {
 			title: `End ${row?.level ? levelLabel(row.level) : 'the bar'} for ${name}?`,
 			text: `${effectText(effect)}${row?.brought ? ` ${plural(row.brought, 'person', 'people')} they brought in lose it too.` : ''} Copies already downloaded stay where they are.`,
 			button: 'End it',
-			act: () => call('DELETE', `/places/${data.place.id}/access/${grant}`)
+			act: () => cupboard.endAccess({ place: data.place.id, grant })
 		};
 	}
 	async function close() {
@@ -68,22 +67,22 @@
 				title: `Open ${data.place.name} again?`,
 				text: 'What was given further up reaches it again.',
 				button: 'Open it',
-				act: () => call('DELETE', `/places/${data.place.id}/closing`)
+				act: () => cupboard.openPlace({ place: data.place.id })
 			};
 			return;
 		}
-		const effect = await attempt(() => call<EffectRow>('GET', `/places/${data.place.id}/closing/effect`));
+		const effect = await attempt(() => cupboard.effectOfClosing({ place: data.place.id }));
 		if (effect)
 			asking = {
 				title: `Close ${data.place.name}?`,
 				text: `What was given further up stops reaching it, apart from Run. ${effectText(effect)}`,
 				button: 'Close it',
-				act: () => call('POST', `/places/${data.place.id}/closing`, {})
+				act: () => cupboard.closePlace({ place: data.place.id })
 			};
 	}
 	async function sensitive() {
 		const next = !data.place.sensitive;
-		if (await attempt(() => call('PUT', `/places/${data.place.id}/sensitive`, { sensitive: next }))) {
+		if (await attempt(() => cupboard.markSensitive({ place: data.place.id, sensitive: next }))) {
 			toast(next ? 'Marked as sensitive: no pass with a chosen ending reaches it.' : 'The mark is gone.');
 			await again();
 		}

@@ -5,7 +5,8 @@
 	import { onMount, setContext, untrack } from 'svelte';
 	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
-	import { attempt, call } from '$lib/ui/platform/api';
+	import { addressOf, cupboard } from '$lib/client/cupboard';
+	import { attempt } from '$lib/ui/platform/api';
 	import DocumentActions from '$lib/ui/documents/DocumentActions.svelte';
 	import AddDocuments from '$lib/ui/adding/AddDocuments.svelte';
 	import type { Batch } from '$lib/ui/adding/files';
@@ -25,8 +26,8 @@
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
 	const row = $derived(data.view.row);
-	/** Where the side version is that is looked at. */
-	const sideBase = $derived(`/api/v1/documents/${row.id}/sides/${data.side?.number}`);
+	/** The side version that is looked at. */
+	const side = $derived({ document: row.id, side: data.side?.number });
 	const newest = $derived(data.version.label === row.label);
 	/** A version of a live document is looked at; the document itself has gone on. */
 	const older = $derived(!newest || (data.view.room !== null && !data.live));
@@ -124,15 +125,12 @@
 	);
 	$effect(() => {
 		if (!data.side)
-			void call('POST', `/documents/${row.id}/opened`, { label: data.version.label }).catch(() => {});
+			void cupboard.openDocument({ document: row.id, label: data.version.label }).catch(() => {});
 	});
 	async function restore() {
-		const made = await attempt(() =>
-			call<{ label?: string }>(
-				'POST',
-				`/documents/${row.id}/${data.view.room ? 'live/' : ''}versions/${data.version.label}/restore`,
-				{}
-			)
+		const what = { document: row.id, label: data.version.label };
+		const made: { label?: string } | null = await attempt<{ label?: string }>(() =>
+			data.view.room ? cupboard.restoreLive(what) : cupboard.restoreVersion(what)
 		);
 		if (!made) return;
 		toast.success(
@@ -269,9 +267,9 @@
 				{/if}
 			{/key}
 		{:else if data.side}<Viewer
-				file={data.view.mayTake ? `${sideBase}/file` : null}
-				made="{sideBase}/shown"
-				download={data.view.mayTake ? `${sideBase}/file?download` : null}
+				file={data.view.mayTake ? addressOf('sideFile', side) : null}
+				made={addressOf('sideShown', side)}
+				download={data.view.mayTake ? addressOf('sideFile', { ...side, download: '' }) : null}
 				title="{row.number} {row.title}"
 				mediaType={data.side.mediaType}
 				fileName={data.side.fileName}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { cupboard } from '$lib/client/cupboard';
 	import FilesIn from '$lib/ui/adding/FilesIn.svelte';
 	import { queue } from '$lib/ui/adding/sending.svelte';
 
@@ -13,7 +14,7 @@
 	</p>
 	<FilesIn
 		send={(file) => queue.send(data.frame.project, file)}
-		putIn="/places/{data.id}/dropped"
+		putIn={({ uploads, note }) => cupboard.dropFiles({ place: data.id, uploads, note })}
 		maxFileBytes={data.maxFileBytes}
 		endings={[]}
 	/>

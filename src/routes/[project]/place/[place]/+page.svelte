@@ -8,7 +8,9 @@
 	import type { DocumentRow, Notice } from '$lib/core/documents/rows';
 	import type { ReachSummary } from '$lib/core/access/rows';
 	import AddDocuments from '$lib/ui/adding/AddDocuments.svelte';
-	import { attempt, call, CallError } from '$lib/ui/platform/api';
+	import { cupboard } from '$lib/client/cupboard';
+	import { CallError } from '$lib/client/call';
+	import { attempt } from '$lib/ui/platform/api';
 	import Avatar from '$lib/ui/kit/Avatar.svelte';
 	import type DocumentActions from '$lib/ui/documents/DocumentActions.svelte';
 	import type { DocumentView } from '$lib/ui/documents/document-view';
@@ -70,9 +72,7 @@
 	});
 	async function rest(place: string, from: number) {
 		for (let offset = from; place === data.place.id;) {
-			const answer = await attempt(() =>
-				call<{ rows: DocumentRow[] }>('GET', `/places/${place}/documents?offset=${offset}&limit=2000`)
-			);
+			const answer = await attempt(() => cupboard.documentsIn({ place, offset, limit: '2000' }));
 			if (!answer?.rows.length || place !== data.place.id) return;
 			const known = new Set(rows.map((r) => r.id));
 			rows = [...rows, ...answer.rows.filter((r) => !known.has(r.id))];
@@ -92,7 +92,8 @@
 	$effect(() => {
 		void data.rows;
 		const place = data.place.id;
-		void call<Reached>('GET', `/places/${place}/reach`)
+		void cupboard
+			.reachOf({ place })
 			.then((answer) => place === data.place.id && (reach = answer))
 			.catch(() => (reach = null));
 	});
@@ -108,7 +109,7 @@
 		}
 		const wanted = chosen;
 		try {
-			const answer = await call<DocumentView>('GET', `/documents/${wanted}`);
+			const answer = await cupboard.documentView({ document: wanted });
 			if (wanted === chosen) view = answer;
 		} catch (error) {
 			if (error instanceof CallError && error.code === 'not-found') view = null;
@@ -118,7 +119,7 @@
 	/** Asks again for one row after somebody changed it; what is gone leaves the list. */
 	async function refreshRow(id: string) {
 		try {
-			const row = await call<DocumentRow>('GET', `/documents/${id}/row`);
+			const row = await cupboard.documentRow({ document: id });
 			const at = rows.findIndex((r) => r.id === id);
 			if (row.folder !== data.place.id) rows = rows.filter((r) => r.id !== id);
 			else rows = at >= 0 ? rows.with(at, row) : [...rows, row];

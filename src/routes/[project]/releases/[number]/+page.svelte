@@ -4,7 +4,8 @@
 	import { toast } from 'svelte-sonner';
 	import { differences, releaseNumber, type Check } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
-	import { attempt, call } from '$lib/ui/platform/api';
+	import { addressOf, cupboard, type InputOf } from '$lib/client/cupboard';
+	import { attempt } from '$lib/ui/platform/api';
 	import { onLive } from '$lib/ui/platform/live.svelte';
 	import IssueDialog from '$lib/ui/releases/IssueDialog.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
@@ -27,7 +28,7 @@
 	let cancelling = $state(false);
 	let issuing = $state(false);
 	/** What goes out all the same, waiting for its reason. */
-	let accepting = $state<{ document: string; check: string }[]>([]);
+	let accepting = $state<InputOf<'acceptChecks'>['checks']>([]);
 	const open = $derived(['building', 'in-review', 'approved'].includes(about.state));
 	/** The build as whoever decides has seen it; what changes under their eyes is said until they have looked. */
 	let seen = $state.raw(untrack(() => data.build));
@@ -46,20 +47,19 @@
 		})
 	);
 
-	async function act(word: string, method: 'POST' | 'DELETE', path: string, said = '', body: object = {}) {
+	async function act(word: string, doing: () => Promise<unknown>, said = '') {
 		if (busy) return;
 		busy = word;
-		const answer = await attempt(() =>
-			call(method, `/releases/${about.id}${path}`, method === 'POST' ? body : undefined)
-		);
+		const answer = await attempt(doing);
 		busy = '';
 		if (answer && said) toast.success(said);
 		await again();
 	}
-	const leaveOut = (document: string) => act('leave', 'DELETE', `/documents/${document}`);
+	const leaveOut = (document: string) =>
+		act('leave', () => cupboard.leaveOut({ release: about.id, document }));
 	const remedy = (document: string, check: Check) =>
 		check.remedy === 'take-newest'
-			? act('newest', 'POST', `/documents/${document}/newest`)
+			? act('newest', () => cupboard.takeNewest({ release: about.id, document }))
 			: leaveOut(document);
 </script>
 
@@ -84,7 +84,7 @@
 			<h1 class="text-[21px]">Release {number}</h1>
 			<ReleaseState state={about.state} />
 			<div class="ml-auto flex flex-wrap gap-2">
-				{#if done}<a class="button" href="/api/v1/release-files/{about.id}/cover-note" target="_blank"
+				{#if done}<a class="button" href={addressOf('coverNoteFile', { release: about.id })} target="_blank"
 						>Cover note</a
 					>{/if}
 				{#if done && data.controller && data.pass && !data.pass.withdrawnAt}<button
@@ -92,8 +92,7 @@
 						onclick={() =>
 							act(
 								'withdraw',
-								'DELETE',
-								'/pass',
+								() => cupboard.withdrawPass({ release: about.id }),
 								'The pass is withdrawn. Copies already downloaded stay where they are.'
 							)}>Withdraw pass</button
 					>{/if}
@@ -103,9 +102,11 @@
 						class="button button-act"
 						disabled={!!busy || changes.length > 0}
 						onclick={() =>
-							act('approve', 'POST', '/approval', 'Approved. The document controller can issue it now.', {
-								digest: data.digest
-							})}>Approve</button
+							act(
+								'approve',
+								() => cupboard.approveRelease({ release: about.id, digest: data.digest! }),
+								'Approved. The document controller can issue it now.'
+							)}>Approve</button
 					>
 				{/if}
 				{#if data.controller && open}
@@ -115,8 +116,12 @@
 				{#if data.controller && about.state === 'building'}<button
 						class="button button-act"
 						disabled={!!busy || data.stopping > 0 || asking > 0 || !data.items.length}
-						onclick={() => act('ask', 'POST', '/ask', `${about.approver} is asked to approve.`)}
-						>Ask for approval</button
+						onclick={() =>
+							act(
+								'ask',
+								() => cupboard.askApproval({ release: about.id }),
+								`${about.approver} is asked to approve.`
+							)}>Ask for approval</button
 					>{/if}
 				{#if data.controller && about.state === 'approved'}<button
 						class="button button-act"
@@ -302,7 +307,7 @@
 		button="Cancel release {number}"
 		dangerous
 		act={async (reason) => {
-			await call('POST', `/releases/${about.id}/cancelled`, { reason });
+			await cupboard.cancelRelease({ release: about.id, reason });
 			await again();
 		}}
 	/>{/if}
@@ -312,7 +317,7 @@
 		consequence="The reason stands in the trail and in the cover note, beside the document."
 		button="Goes out"
 		act={async (reason) => {
-			await call('POST', `/releases/${about.id}/accepted`, { checks: accepting, reason });
+			await cupboard.acceptChecks({ release: about.id, checks: accepting, reason });
 			await again();
 		}}
 	/>{/if}
@@ -322,7 +327,7 @@
 		consequence="The build opens again for {about.builtBy}, who is told why."
 		button="Send back"
 		act={async (reason) => {
-			await call('POST', `/releases/${about.id}/send-back`, { reason });
+			await cupboard.sendBack({ release: about.id, reason });
 			await again();
 		}}
 	/>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { addressOf } from '$lib/client/cupboard';
 	import { goto } from '$app/navigation';
 	import { isComparedAsSheet, isShownByServer } from '$lib/core/files/file-kinds';
 	import SheetCompare from '$lib/ui/compare/SheetCompare.svelte';
@@ -16,28 +17,20 @@
 	const row = $derived(data.view.row);
 	const newer = $derived(data.other?.row ?? row);
 	/** A file to compare: itself where it may be taken, else what the server makes of it. */
-	function side(
-		of: { row: { id: string }; mayTake: boolean },
-		way: string,
-		mediaType: string,
-		label: string
-	) {
-		const made = !of.mayTake || isShownByServer(mediaType);
-		return {
-			url: `/api/v1/documents/${of.row.id}/${way}/${made ? 'shown' : 'file'}`,
-			made,
-			mediaType,
-			label
-		};
+	type Of = { row: { id: string }; mayTake: boolean };
+	const isMade = (of: Of, mediaType: string) => !of.mayTake || isShownByServer(mediaType);
+	function version(of: Of, { label, mediaType }: { label: string; mediaType: string }) {
+		const made = isMade(of, mediaType);
+		const url = addressOf(made ? 'versionShown' : 'versionFile', { document: of.row.id, label });
+		return { url, made, mediaType, label };
 	}
-	const before = $derived(
-		side(data.view, `versions/${data.from.label}`, data.from.mediaType, data.from.label)
-	);
-	const after = $derived(
-		data.side
-			? side(data.view, `sides/${data.side.number}`, data.side.mediaType, `side ${data.side.number}`)
-			: side(data.other ?? data.view, `versions/${data.to.label}`, data.to.mediaType, data.to.label)
-	);
+	function side(of: Of, { number, mediaType }: { number: number; mediaType: string }) {
+		const made = isMade(of, mediaType);
+		const url = addressOf(made ? 'sideShown' : 'sideFile', { document: of.row.id, side: number });
+		return { url, made, mediaType, label: `side ${number}` };
+	}
+	const before = $derived(version(data.view, data.from));
+	const after = $derived(data.side ? side(data.view, data.side) : version(data.other ?? data.view, data.to));
 	const both = (kinds: string[]) => kinds.includes(before.mediaType) && kinds.includes(after.mediaType);
 	const kind = $derived(
 		isComparedAsSheet(before.mediaType) && isComparedAsSheet(after.mediaType)

@@ -3,7 +3,8 @@
 	import { SvelteMap } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
 	import { isOverdue, plainRemark } from '$lib/core/remarks/remarks';
-	import { attempt, call } from '$lib/ui/platform/api';
+	import { addressOf, cupboard } from '$lib/client/cupboard';
+	import { attempt } from '$lib/ui/platform/api';
 	import { onLive } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import Revision from '$lib/ui/documents/Revision.svelte';
@@ -34,9 +35,7 @@
 	async function settle() {
 		busy = true;
 		const lines = chosen.map((remark) => ({ remark, note: notes.get(remark) ?? '' }));
-		const done = await attempt(() =>
-			call<{ settled: number }>('POST', `/documents/${data.row.id}/remarks/settled`, { lines })
-		);
+		const done = await attempt(() => cupboard.settleRemarks({ document: data.row.id, lines }));
 		busy = false;
 		if (!done) return;
 		notes.clear();
@@ -64,10 +63,12 @@
 			><input type="checkbox" class="accent-act" bind:checked={all} />settled too</label
 		>
 		<span class="ml-auto flex gap-1.5">
-			<a class="button" download href="/api/v1/documents/{data.row.id}/remarks/sheet?format=xlsx"
+			<a class="button" download href={addressOf('commentSheet', { document: data.row.id, format: 'xlsx' })}
 				>Comment sheet, XLSX</a
 			>
-			<a class="button" download href="/api/v1/documents/{data.row.id}/remarks/sheet?format=pdf">PDF</a>
+			<a class="button" download href={addressOf('commentSheet', { document: data.row.id, format: 'pdf' })}
+				>PDF</a
+			>
 			<button class="button button-act" disabled={busy || !chosen.length} onclick={settle}
 				>Settle {chosen.length ? plural(chosen.length, 'remark') : 'remarks'}</button
 			>

@@ -1,11 +1,12 @@
 <script lang="ts">
+	import { addressOf } from '$lib/client/cupboard';
 	import { releaseNumber } from '$lib/core/releases';
 	import Viewer from '$lib/ui/viewers/Viewer.svelte';
 
 	/** A document of a release, for those on its route who may not reach its folder. */
 	let { data } = $props();
 	const file = $derived(data.file);
-	const base = $derived(`/api/v1/release-files/${data.release.id}/${data.document}`);
+	const at = $derived({ release: data.release.id, document: data.document });
 </script>
 
 <svelte:head><title>{file.number} {file.label}</title></svelte:head>
@@ -20,9 +21,9 @@
 	</div>
 	<div class="min-h-0 flex-1">
 		<Viewer
-			file={file.mayGive ? base : null}
-			made="{base}/shown"
-			download={file.mayGive ? `${base}?download` : null}
+			file={file.mayGive ? addressOf('releaseFile', at) : null}
+			made={addressOf('releaseShown', at)}
+			download={file.mayGive ? addressOf('releaseFile', { ...at, download: '' }) : null}
 			title="{file.number} {file.title}"
 			mediaType={file.mediaType}
 			fileName={file.fileName}

@@ -1,0 +1,61 @@
+import { readFileSync } from 'node:fs';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { addressTable } from '../../../scripts/tasks/address-table';
+import { CONTRACTS, FILE_CONTRACTS } from '../contract';
+import { addressOf, cupboard } from './cupboard';
+
+const asked: { address: string; method: string; body: unknown }[] = [];
+vi.stubGlobal('fetch', async (address: string, { method, body }: { method: string; body?: string }) => {
+	asked.push({ address, method, body: body === undefined ? undefined : JSON.parse(body) });
+	return new Response('{}', { headers: { 'content-type': 'application/json' } });
+});
+afterEach(() => void asked.splice(0));
+
+describe('the contract', () => {
+	const all = [...CONTRACTS, ...FILE_CONTRACTS];
+	const methodOf = (one: (typeof all)[number]) => ('method' in one ? one.method : 'GET');
+
+	it('names everything once, and gives everything an address of its own', () => {
+		const names = all.map((one) => one.name);
+		expect(new Set(names).size).toBe(names.length);
+		const addresses = all.map((one) => `${methodOf(one)} ${one.path.replace(/\{\w+\}/g, '{}')}`);
+		expect(addresses.filter((one, i) => addresses.indexOf(one) !== i)).toEqual([]);
+	});
+
+	it('takes by its input whatever stands in its path', () => {
+		for (const { name, path, input } of all)
+			for (const [, field] of path.matchAll(/\{(\w+)\}/g))
+				expect(Object.keys(input.shape), name).toContain(field);
+	});
+
+	it('is what the browser carries along', async () => {
+		expect(readFileSync('src/lib/client/addresses.ts', 'utf8'), 'run “npm run addresses”').toBe(
+			await addressTable()
+		);
+	});
+});
+
+describe('the client', () => {
+	it('fills paths and sends what is left as the body', async () => {
+		await cupboard.takeLock({ document: 'abcdefghjk', purpose: 'hinge' });
+		expect(asked).toEqual([
+			{ address: '/api/v1/documents/abcdefghjk/lock', method: 'POST', body: { purpose: 'hinge' } }
+		]);
+	});
+
+	it('asks with a query: lists once for each member, and nothing for what is not there', async () => {
+		await cupboard.proposals({ place: 'abcdefghjk', files: ['a b.pdf', 'c&d.pdf'] });
+		await cupboard.documentsIn({ place: 'abcdefghjk', offset: 0, limit: undefined });
+		expect(asked.map(({ address }) => address)).toEqual([
+			'/api/v1/places/abcdefghjk/proposals?files=a+b.pdf&files=c%26d.pdf',
+			'/api/v1/places/abcdefghjk/documents?offset=0'
+		]);
+		expect(asked.every(({ body }) => body === undefined)).toBe(true);
+	});
+
+	it('keeps what stands in a path from leaving its place', () => {
+		expect(addressOf('versionFile', { document: 'abcdefghjk', label: '../x', download: '' })).toBe(
+			'/api/v1/documents/abcdefghjk/versions/..%2Fx/file?download='
+		);
+	});
+});

@@ -1,0 +1,53 @@
+import type { ActContract, ViewContract } from './act';
+import * as access from './access';
+import * as documents from './documents';
+import { FILES, type FileContract } from './files';
+import * as find from './find';
+import * as hatches from './hatches';
+import * as live from './live';
+import * as locks from './locks';
+import * as marks from './marks';
+import * as notices from './notices';
+import * as passes from './passes';
+import * as people from './people';
+import * as places from './places';
+import * as releases from './releases';
+import * as remarks from './remarks';
+import * as removed from './removed';
+import * as trail from './trail';
+
+const NOUNS = {
+	...access,
+	...documents,
+	...find,
+	...hatches,
+	...live,
+	...locks,
+	...marks,
+	...notices,
+	...passes,
+	...people,
+	...places,
+	...releases,
+	...remarks,
+	...removed,
+	...trail
+};
+type Nouns = typeof NOUNS;
+
+/** Every act and view by its name. What else a noun's contract exports (fields, limits) is left out. */
+export type Contracts = {
+	[
+		N in keyof Nouns as Nouns[N] extends { input: unknown; output: unknown; path: string } ? N : never
+	]: Nouns[N];
+};
+
+const isContract = (value: unknown): value is ActContract | ViewContract =>
+	typeof value === 'object' && value !== null && 'input' in value && 'output' in value && 'path' in value;
+
+/** Everything that can be asked of Cupboard or changed there, as data. */
+export const CONTRACTS: readonly (ActContract | ViewContract)[] =
+	Object.values<unknown>(NOUNS).filter(isContract);
+
+/** Every address that gives or takes bytes, or a stream. */
+export const FILE_CONTRACTS: readonly FileContract[] = Object.values(FILES);
