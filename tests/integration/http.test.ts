@@ -152,7 +152,9 @@ describe('the public API', () => {
 		];
 		const { id } = await world.add('oke');
 		await one.call(token, 'POST', `/documents/${id}/lock`, { purpose: 'seen at once' });
-		await expect.poll(() => rhosyn.seen.join(''), { timeout: 1_000 }).toContain('"kind":"lock.taken"');
+		await expect
+			.poll(() => rhosyn.seen.join(''), { timeout: 1_000 })
+			.toContain('"touches":["documents","in-hand"]');
 		expect(hers.seen.join('')).not.toContain(id);
 		await rhosyn.stop();
 		await hers.stop();
@@ -179,11 +181,13 @@ describe('a watcher whose access changes', () => {
 		await world.act('oke', makeFolder, { parent: world.shelf, name: 'Just before' });
 		const lines = [{ subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'look' }];
 		await world.act('oke', letIn, { place: at.id, lines });
-		await expect.poll(() => seen, { timeout: 2_000 }).toMatch(new RegExp(`access\\.given.*${at.id}`));
+		await expect
+			.poll(() => seen, { timeout: 2_000 })
+			.toMatch(new RegExp(`"place":"${at.id}".*"touches":\\["access"\\]`));
 		seen = '';
 		const { rows } = await world.read('oke', access, { place: at.id });
 		await world.act('oke', endAccess, { place: at.id, grant: rows.find((r) => r.here)!.grant });
-		await expect.poll(() => seen, { timeout: 2_000 }).toContain('access.changed');
+		await expect.poll(() => seen, { timeout: 2_000 }).toContain('"place":null');
 		expect(seen).not.toContain(at.id);
 		await reader.cancel();
 	});

@@ -82,7 +82,7 @@ describe('adding', () => {
 	it('proposes numbers like those already in the folder', async () => {
 		const { proposals: made } = await world.read('oke', proposals, {
 			place: world.folder,
-			files: JSON.stringify(['hinge plan.dxf', 'pit plan.dxf'])
+			files: ['hinge plan.dxf', 'pit plan.dxf']
 		});
 		expect(made[0]!.number).toMatch(/^VFT-MW-LS-00-DR-\d{4}$/);
 		expect(made[1]!.number).not.toBe(made[0]!.number);

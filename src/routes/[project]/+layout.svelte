@@ -3,7 +3,7 @@
 	import { page } from '$app/state';
 	import { DropdownMenu } from 'bits-ui';
 	import { onMount } from 'svelte';
-	import { isChange, line, onLive, watchProject } from '$lib/ui/platform/live.svelte';
+	import { CHANGES, line, onTouched, watchProject } from '$lib/ui/platform/live.svelte';
 	import BellIcon from '@lucide/svelte/icons/bell';
 	import SearchIcon from '@lucide/svelte/icons/search';
 	import { cupboard } from '$lib/client/cupboard';
@@ -35,8 +35,7 @@
 	let unread = $derived(data.unread);
 	onMount(() => watchProject(data.frame.project.code));
 	onMount(() =>
-		onLive((notices) => {
-			if (!isChange(notices)) return;
+		onTouched(CHANGES, () => {
 			cupboard
 				.notices({ project: data.frame.project.id, limit: '1' })
 				.then((answer) => (unread = answer.unread))

@@ -1,3 +1,4 @@
+import type { Area } from '../events/event';
 import type { Level } from '../access/levels';
 import type { DocumentKind } from '../live/live';
 import type { Purpose } from '../revisions/revisions';
@@ -157,7 +158,8 @@ export interface PassPlaceView {
 export interface Notice {
 	/** Number of the event in the trail; 0 for what is no event, such as a preview that is ready. */
 	seq: number;
-	kind: string;
+	/** The parts of the application that it concerns. */
+	touches: readonly Area[];
 	actor: string | null;
 	place: string | null;
 	/** The folder around the place, when one may look at it. */

@@ -3,3 +3,8 @@ export function ended(text: string): string {
 	const said = text.trim().replace(/[.\s]+$/, '');
 	return /[?!…]$/.test(said) ? said : `${said}.`;
 }
+
+/** A count with its noun in the form that agrees: `1 version`, `2 versions`. */
+export function plural(count: number, one: string, many = one + 's'): string {
+	return `${count.toLocaleString('en')} ${count === 1 ? one : many}`;
+}

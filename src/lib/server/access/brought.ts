@@ -1,5 +1,5 @@
 import { eq, inArray } from 'drizzle-orm';
-import { levelLabel } from '../../core/access/levels';
+import { levelLabel, type Level } from '../../core/access/levels';
 import { settleBrought } from '../../core/access/brought';
 import type { AccessModel, Grant } from '../../core/access/model';
 import { loadModel } from './model';
@@ -24,7 +24,7 @@ export async function followBrought(
 	const now = new Map([...after.grants.values()].flat().map((g) => [g.id, g]));
 	const hanging = [...before.grants.values()].flat().filter((g) => g.underId !== null && !own.has(g.id));
 	const ended = hanging.filter((g) => !now.has(g.id));
-	for (const one of ended) await tellOf(context, 'access.ended', one, { people: 1, broughtIn: true });
+	for (const one of ended) await tellOf(context, one, { kind: 'access.ended', people: 1, broughtIn: true });
 	if (ended.length)
 		await tx.delete(grant).where(
 			inArray(
@@ -39,10 +39,8 @@ export async function followBrought(
 			.update(grant)
 			.set({ level: next.level, endsAt: next.endsAt === null ? null : new Date(next.endsAt) })
 			.where(eq(grant.id, one.id));
-		await tellOf(context, 'access.sunk', one, {
-			level: next.level && levelLabel(next.level),
-			before: one.level && levelLabel(one.level)
-		});
+		const word = (level: Level | null) => (level ? levelLabel(level) : 'Barred');
+		await tellOf(context, one, { kind: 'access.sunk', level: word(next.level), before: word(one.level) });
 	}
 	for (const placeId of new Set(ended.map((g) => g.placeId))) {
 		const [row] = await tx.select().from(place).where(eq(place.id, placeId));
@@ -58,21 +56,23 @@ export async function keepBrought(context: InProject): Promise<void> {
 
 async function tellOf(
 	{ tx, project, tell }: InProject,
-	kind: string,
 	g: Grant,
-	more: Record<string, unknown>
+	ended:
+		| { kind: 'access.ended'; people: number; broughtIn: true }
+		| { kind: 'access.sunk'; level: string; before: string }
 ): Promise<void> {
 	const [at] = await tx.select().from(place).where(eq(place.id, g.placeId));
 	const [doc] = await tx.select({ id: document.id }).from(document).where(eq(document.id, g.placeId));
-	tell({
-		kind,
-		placeId: g.placeId,
-		documentId: doc?.id ?? null,
-		details: {
-			place: await placeName(tx, at!),
-			who: (await subjectName(tx, project, g)) ?? 'somebody',
-			level: g.level ? levelLabel(g.level) : 'Barred',
-			...more
-		}
-	});
+	const where = { placeId: g.placeId, documentId: doc?.id ?? null };
+	const what = {
+		place: await placeName(tx, at!),
+		who: (await subjectName(tx, project, g)) ?? 'somebody'
+	};
+	if (ended.kind === 'access.sunk') {
+		const { kind, ...levels } = ended;
+		tell({ ...where, kind, details: { ...what, ...levels } });
+	} else {
+		const { kind, ...rest } = ended;
+		tell({ ...where, kind, details: { ...what, level: g.level ? levelLabel(g.level) : 'Barred', ...rest } });
+	}
 }

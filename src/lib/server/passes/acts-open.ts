@@ -190,7 +190,7 @@ export const takeFromPlacePass = does(contract.takeFromPlacePass, {
 					? await marksFor(tx, services, project.id, { document: input.document, label: row.label })
 					: null
 		};
-		const kind = `pass.document-${input.how}`;
+		const kind = `pass.document-${input.how}` as const;
 		const what = { kind, actor: passActor(held, proof).id, documentId: input.document, hash: row.hash };
 		if (input.ranged && (await goesOn(tx, what, now))) return given;
 		tell({

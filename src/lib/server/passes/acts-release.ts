@@ -24,7 +24,7 @@ export const takeFromPass = does(contract.takeFromPass, {
 			title: row.title,
 			label: row.chosenLabel
 		};
-		const kind = `pass.document-${input.how}`;
+		const kind = `pass.document-${input.how}` as const;
 		const what = { kind, actor: passActor(held, proof).id, documentId: row.documentId, hash: row.pinnedHash };
 		if (input.ranged && (await goesOn(tx, what, now))) return given;
 		tell({

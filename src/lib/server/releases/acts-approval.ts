@@ -117,7 +117,7 @@ export const openFromRelease = does(contract.openFromRelease, {
 			throw new Problem('needs-level', 'On a release’s route one views; taking the file needs Take there.', {
 				needed: 'take'
 			});
-		const kind = `document.${input.how}`;
+		const kind = `document.${input.how}` as const;
 		const what = { kind, actor: by.id, documentId: row.documentId, hash: row.hash };
 		if (input.ranged && (await goesOn(tx, what, now))) return {};
 		tell({

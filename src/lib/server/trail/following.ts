@@ -1,6 +1,8 @@
 import { and, between, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import type { Logger } from 'pino';
+import { eventOf, kindsTouching } from '../../core/events';
+import { AREAS } from '../../core/events/event';
 import type { Notice } from '../../core/documents/rows';
 import { loadReach, type Reach } from '../access/reach';
 import type { Database } from '../platform/db';
@@ -21,10 +23,13 @@ interface Watcher {
 	reachAt: number;
 }
 
+/** Kinds of event after which somebody may reach more, or less, than before. */
+const CHANGES_ACCESS = kindsTouching('access', 'places', 'people', 'project');
+
 /** Tells a watcher that what they reach has changed, without saying where. */
 const ACCESS_CHANGED: Notice = {
 	seq: 0,
-	kind: 'access.changed',
+	touches: AREAS,
 	actor: null,
 	place: null,
 	parent: null,
@@ -127,11 +132,7 @@ export class Live {
 			.select({ seq: event.seq })
 			.from(event)
 			.where(
-				and(
-					eq(event.projectId, projectId),
-					between(event.seq, from, to),
-					sql`split_part(${event.kind}, '.', 1) in ('access', 'place', 'folder', 'shelf', 'group', 'person', 'project')`
-				)
+				and(eq(event.projectId, projectId), between(event.seq, from, to), inArray(event.kind, CHANGES_ACCESS))
 			)
 			.limit(1);
 		return row !== undefined;
@@ -187,7 +188,7 @@ export class Live {
 				.leftJoin(place, eq(place.id, event.placeId))
 				.leftJoin(release, eq(release.id, event.releaseId))
 				.where(and(eq(event.projectId, projectId), between(event.seq, from, to), visibleEvents(reach)));
-			for (const row of rows) watcher.tell(row);
+			for (const { kind, ...row } of rows) watcher.tell({ ...row, touches: eventOf(kind)?.touches ?? AREAS });
 		}
 	}
 
@@ -213,7 +214,7 @@ export class Live {
 			for (const row of rows)
 				watcher.tell({
 					seq: 0,
-					kind: 'preview.made',
+					touches: ['previews'],
 					actor: null,
 					place: row.id,
 					parent: row.parent,

@@ -1,9 +1,8 @@
-import { and, desc, eq, gte, inArray, like, lt, notInArray, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gte, inArray, lt, notInArray, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import * as contract from '../../contract/trail';
 import type { EventRow } from '../../core/documents/rows';
-import { OPENINGS } from '../../core/trail/openings';
-import { placesNamed, readableDetails } from '../../core/trail/named';
+import { kindsAbout, OPENINGS, placesNamed, readableDetails } from '../../core/events';
 import type { Reach } from '../access/reach';
 import { answers } from '../platform/runner/act';
 import { among, type Querier } from '../platform/db';
@@ -50,10 +49,10 @@ async function eventRows(db: Querier, reach: Reach, where: SQL, limit: number): 
 /** Changes only, unless openings and downloads are asked for (V5). */
 function ofKind(kind: string | undefined): SQL | undefined {
 	if (kind === 'all') return undefined;
-	if (kind === 'openings') return inArray(event.kind, [...OPENINGS]);
+	if (kind === 'openings') return inArray(event.kind, OPENINGS);
 	return and(
-		notInArray(event.kind, [...OPENINGS]),
-		kind === undefined ? undefined : like(event.kind, `${kind}.%`)
+		notInArray(event.kind, OPENINGS),
+		kind === undefined ? undefined : inArray(event.kind, kindsAbout(kind))
 	);
 }
 

@@ -1,17 +1,22 @@
 import { createHash } from 'node:crypto';
 import { and, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { chainInput, GENESIS } from '../../core/trail/chain';
+import type { DetailsOf, KindOfEvent } from '../../core/events';
 import type { Tx } from '../platform/db';
 import type { Reach } from '../access/reach';
 import { chainHead, event, place, release } from '../platform/db/schema';
 
-/** An event to be written: what happened, where, and to what. */
-export interface Told {
-	kind: string;
+/** An event to be written, of a kind of the catalogue with its details: what happened, where, and to what. */
+export type Told = {
+	[K in KindOfEvent]: Where & { kind: K } & (Record<string, never> extends DetailsOf<K>
+			? { details?: DetailsOf<K> }
+			: { details: DetailsOf<K> });
+}[KindOfEvent];
+
+interface Where {
 	placeId?: string | null;
 	documentId?: string | null;
 	releaseId?: string | null;
-	details?: Record<string, unknown>;
 	/** Who did it, where the act itself found that out (an address proven in it). */
 	by?: Teller;
 }
@@ -39,7 +44,7 @@ export async function writeEvents(
 	projectId: string,
 	at: Date,
 	teller: Teller,
-	told: Told[]
+	told: readonly (Told & { noted?: Record<string, unknown> })[]
 ): Promise<number> {
 	const [head] = await tx.select().from(chainHead).where(eq(chainHead.projectId, projectId)).for('update');
 	let seq = head?.seq ?? 0;
@@ -56,7 +61,10 @@ export async function writeEvents(
 			document: t.documentId ?? null,
 			release: t.releaseId ?? null,
 			// Through JSON once, so that what is hashed is exactly what the database gives back.
-			details: JSON.parse(JSON.stringify({ ...t.details, by: by.name })) as Record<string, unknown>
+			details: JSON.parse(JSON.stringify({ ...t.details, ...t.noted, by: by.name })) as Record<
+				string,
+				unknown
+			>
 		};
 		const hash = sha256(chainInput(previous, chained));
 		const row = {

@@ -1,4 +1,5 @@
 import { addressOf } from '../../client/cupboard';
+import { AREAS, type Area } from '../../core/events/event';
 import type { Notice } from '../../core/documents/rows';
 
 type Listener = (notices: Notice[]) => void;
@@ -51,7 +52,26 @@ export function onLive(listener: Listener): () => void {
 	return () => listeners.delete(listener);
 }
 
-/** Whether notices tell of a change, and not only of previews that are ready. */
-export function isChange(notices: Notice[]): boolean {
-	return notices.length === 0 || notices.some((n) => n.kind !== 'preview.made');
+/**
+ * Calls back when something happened that concerns any of these parts of the application, or when it is not known what
+ * did. Gives the function that ends it.
+ * @param about narrows it, to what happened to one document for instance
+ */
+export function onTouched(
+	areas: readonly Area[],
+	then: () => unknown,
+	about: (notice: Notice) => boolean = () => true
+): () => void {
+	return onLive((notices) => {
+		if (notices.length === 0 || notices.some((n) => concerns(n, areas, about))) then();
+	});
 }
+
+/** Whether a notice concerns any of these parts. What changed in one's access is not named: it concerns everything. */
+function concerns(notice: Notice, areas: readonly Area[], about: (notice: Notice) => boolean): boolean {
+	const unnamed = notice.place === null && notice.touches.length === AREAS.length;
+	return notice.touches.some((area) => areas.includes(area)) && (unnamed || about(notice));
+}
+
+/** Everything that changes: all but what was only looked at, and previews that are ready. */
+export const CHANGES = AREAS.filter((area) => area !== 'openings' && area !== 'previews');

@@ -8,7 +8,8 @@
 	import { cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
 	import EventList from '$lib/ui/trail/EventList.svelte';
-	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { AREAS } from '$lib/core/events/event';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { restorePlace } from '$lib/ui/places/restore';
 	import { EVENT_KINDS } from '$lib/ui/platform/words';
 
@@ -31,7 +32,7 @@
 			done = data.events.length < 80;
 		});
 	});
-	onMount(() => onLive((notices) => isChange(notices) && void refresh('cupboard:activity')));
+	onMount(() => onTouched(AREAS, () => refresh('cupboard:activity')));
 	$effect(() => {
 		if (!end) return;
 		const watch = new IntersectionObserver((seen) => seen[0]?.isIntersecting && void more(), {

@@ -4,7 +4,7 @@
 	import { toast } from 'svelte-sonner';
 	import { addressOf, cupboard } from '$lib/client/cupboard';
 	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
-	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import SortArrivals from '$lib/ui/hatches/SortArrivals.svelte';
@@ -21,7 +21,7 @@
 	const chosen = $derived(undecided.filter((r) => ticked.has(r.id)));
 	const sortable = $derived(chosen.filter((r) => r.state === 'waiting'));
 	const again = () => refresh('cupboard:arrivals');
-	onMount(() => onLive((notices) => isChange(notices) && void again()));
+	onMount(() => onTouched(['arrivals', 'places'], again));
 
 	const STATE: Record<Row['state'], [string, string]> = {
 		checking: ['being checked', 'bg-wait-soft text-wait'],

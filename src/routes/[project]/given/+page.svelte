@@ -5,7 +5,7 @@
 	import { cupboard } from '$lib/client/cupboard';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
 	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
-	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { dayText, plural } from '$lib/ui/platform/words';
 
@@ -16,7 +16,7 @@
 		null
 	);
 	const again = () => refresh('cupboard:given');
-	onMount(() => onLive((notices) => isChange(notices) && void again()));
+	onMount(() => onTouched(['access', 'people', 'places'], again));
 
 	type Row = (typeof data.byMe)[number];
 	const wayTo = (row: Row) =>

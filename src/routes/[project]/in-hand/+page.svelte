@@ -2,7 +2,7 @@
 	import { onMount } from 'svelte';
 	import { DAY } from '$lib/core/time/spans';
 	import LockTag from '$lib/ui/locks/LockTag.svelte';
-	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import { agoText, dayText, plural, timeText } from '$lib/ui/platform/words';
@@ -14,7 +14,7 @@
 	const rows = $derived(data.rows.filter((r) => (!mine || r.lock?.mine) && (!stale || r.lock?.stale)));
 	const people = $derived(new Set(data.rows.map((r) => r.lock?.holder)).size);
 	const late = $derived(data.rows.filter((r) => r.lock?.stale).length);
-	onMount(() => onLive((notices) => isChange(notices) && void refresh('cupboard:in-hand')));
+	onMount(() => onTouched(['in-hand', 'documents', 'places', 'access'], () => refresh('cupboard:in-hand')));
 
 	/** How long it has been in hand, in days once it is more than one. */
 	function age(since: string): string {

@@ -3,12 +3,12 @@
 	import { NOTICE_LABEL } from '$lib/core/notices/notices';
 	import { cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
-	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { CHANGES, onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
-	onMount(() => onLive((notices) => isChange(notices) && void refresh('cupboard:notices')));
+	onMount(() => onTouched(CHANGES, () => refresh('cupboard:notices')));
 	async function read(ids: string[]) {
 		await attempt(() => cupboard.readNotices({ project: data.frame.project.id, notices: ids }));
 		await refresh('cupboard:notices');

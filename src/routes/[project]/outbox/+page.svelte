@@ -1,14 +1,14 @@
 <script lang="ts">
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
-	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { CHANGES, onTouched } from '$lib/ui/platform/live.svelte';
 	import { plural, whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	let chosen = $state<string | null>(null);
 	const mail = $derived(data.mails.find((m) => m.id === chosen) ?? data.mails[0]);
 	const again = () => refresh('cupboard:outbox');
-	onMount(() => onLive((notices) => isChange(notices) && void again()));
+	onMount(() => onTouched(CHANGES, again));
 	// A mail goes out a moment after the act that wrote it.
 	$effect(() => {
 		if (!data.mails.some((m) => m.state === 'waiting' && !m.trouble)) return;

@@ -8,7 +8,7 @@
 	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
 	import PassAddress from '$lib/ui/passes/PassAddress.svelte';
 	import PassChange from '$lib/ui/passes/PassChange.svelte';
-	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { dayText, plural, whenText } from '$lib/ui/platform/words';
 
@@ -22,7 +22,7 @@
 	let looking = $state<ComponentProps<typeof PassAddress>['pass']>(null);
 	let changing = $state<ComponentProps<typeof PassChange>['pass']>(null);
 	const again = () => refresh('cupboard:passes');
-	onMount(() => onLive((notices) => isChange(notices) && void again()));
+	onMount(() => onTouched(['passes', 'arrivals', 'places', 'access'], again));
 	const passes = $derived(data.passes.filter((p) => all || p.state === 'open'));
 	const hatches = $derived(data.hatches.filter((h) => all || h.state === 'open'));
 	type Pass = (typeof data.passes)[number];

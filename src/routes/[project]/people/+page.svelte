@@ -8,7 +8,7 @@
 	import Avatar from '$lib/ui/kit/Avatar.svelte';
 	import GroupDialog from '$lib/ui/people/GroupDialog.svelte';
 	import PersonDialog from '$lib/ui/people/PersonDialog.svelte';
-	import { onLive } from '$lib/ui/platform/live.svelte';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
@@ -19,13 +19,7 @@
 	const byId = $derived(new Map(data.members.map((m) => [m.id, m])));
 	let moving = $state<string | null>(null);
 	let grouping = $state<{ id: string | null; name: string; people: string[] } | null>(null);
-	onMount(() =>
-		onLive(
-			(notices) =>
-				(notices.length === 0 || notices.some((n) => /^(person|department|group)\./.test(n.kind))) &&
-				void refresh('cupboard:people')
-		)
-	);
+	onMount(() => onTouched(['people', 'project'], () => refresh('cupboard:people')));
 
 	const at = $derived({ project: data.frame.project.id });
 	type Values = Record<string, string>;

@@ -3,7 +3,7 @@
 	import { onMount } from 'svelte';
 	import { releaseNumber } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
-	import { onLive } from '$lib/ui/platform/live.svelte';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
 	import ReleaseState from '$lib/ui/releases/ReleaseState.svelte';
 	import { dayText, plural } from '$lib/ui/platform/words';
@@ -11,9 +11,7 @@
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
 	let building = $state(false);
-	onMount(() =>
-		onLive((n) => (n.length === 0 || n.some((x) => x.release)) && void refresh('cupboard:releases'))
-	);
+	onMount(() => onTouched(['releases'], () => refresh('cupboard:releases')));
 	const reply = (r: (typeof data.releases)[number]) => {
 		if (!r.issuedAt) return r.replyBy ? `asked by ${dayText(r.replyBy)}` : '';
 		if (r.answered === r.documents) return 'all verdicts are in';

@@ -2,7 +2,7 @@
 	import { addressOf } from '$lib/client/cupboard';
 	import { onMount } from 'svelte';
 	import { isOverdue, plainRemark, REMARK_FILTERS, type RemarkFilter } from '$lib/core/remarks/remarks';
-	import { onLive } from '$lib/ui/platform/live.svelte';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { dayText, plural, whenText } from '$lib/ui/platform/words';
 	import { projectDay } from '$lib/ui/platform/project-day';
@@ -30,13 +30,7 @@
 	};
 	const asked = (filter: RemarkFilter) => ({ filter, ...(data.place ? { place: data.place } : {}) });
 	const address = (filter: RemarkFilter) => `?${new URLSearchParams(asked(filter))}`;
-	onMount(() =>
-		onLive(
-			(notices) =>
-				(notices.length === 0 || notices.some((n) => n.kind.startsWith('remark.'))) &&
-				void refresh('cupboard:remarks')
-		)
-	);
+	onMount(() => onTouched(['remarks', 'places'], () => refresh('cupboard:remarks')));
 </script>
 
 <svelte:head><title>Remarks · {data.frame.project.name}</title></svelte:head>

@@ -1,14 +1,14 @@
 <script lang="ts">
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
-	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { restorePlace } from '$lib/ui/places/restore';
 	import { dayText, plural, whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const again = () => refresh('cupboard:removed');
 	const acts = $derived([...new Map(data.rows.map((row) => [row.removal, row])).values()].length);
-	onMount(() => onLive((notices) => isChange(notices) && void again()));
+	onMount(() => onTouched(['places', 'documents', 'access'], again));
 </script>
 
 <svelte:head><title>Removed · {data.frame.project.name}</title></svelte:head>

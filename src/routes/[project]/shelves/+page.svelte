@@ -7,7 +7,7 @@
 	import { onMount } from 'svelte';
 	import { cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
-	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import MakeShelf from '$lib/ui/places/MakeShelf.svelte';
 	import { agoText, dayText, firstName, plural } from '$lib/ui/platform/words';
 	import { releaseNumber } from '$lib/core/releases';
@@ -19,7 +19,9 @@
 	const fresh = $derived(sum((s) => s.fresh));
 	let making = $state(false);
 
-	onMount(() => onLive((notices) => isChange(notices) && void refresh('cupboard:shelves')));
+	onMount(() =>
+		onTouched(['places', 'documents', 'in-hand', 'releases', 'access'], () => refresh('cupboard:shelves'))
+	);
 
 	async function seen() {
 		if (await attempt(() => cupboard.markProjectSeen({ project: data.frame.project.id })))

@@ -2,7 +2,7 @@
 	import { onMount } from 'svelte';
 	import { releaseNumber } from '$lib/core/releases';
 	import { isOverdue, plainRemark } from '$lib/core/remarks/remarks';
-	import { onLive } from '$lib/ui/platform/live.svelte';
+	import { CHANGES, onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import { dayText, plural, whenText } from '$lib/ui/platform/words';
@@ -16,7 +16,7 @@
 		data.remarks.filter((r) => isOverdue(r, today)).length + data.inHand.filter((d) => d.lock?.stale).length
 	);
 	const count = $derived(data.remarks.length + data.inHand.length + data.releases.length);
-	onMount(() => onLive(() => void refresh('cupboard:today')));
+	onMount(() => onTouched(CHANGES, () => refresh('cupboard:today')));
 </script>
 
 {#snippet thing(day: string, late: boolean, href: string, number: string, what: string)}

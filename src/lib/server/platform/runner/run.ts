@@ -11,7 +11,7 @@ import { writeEvents, type Teller, type Told } from '../../trail/write';
 import { passActor, type Actor, type Person, type Proof } from './actor';
 import type { At, Kind } from '../../../contract/act';
 import type { Act, Acting, ContextOf, Project, View } from './act';
-import { checkedAnswer } from './answer';
+import { checkedAnswer, checkTold } from './answer';
 import { parseInput } from './input';
 import { locate } from './locate';
 
@@ -105,7 +105,14 @@ export async function runAct<K extends Kind, S extends z.ZodObject, O extends z.
 		try {
 			return await pool.transaction(async (tx) => {
 				const context = await locate(tx, any.at as At<unknown>, input, asked);
-				const acting = actingIn(tx, context, common, services, await usesPower(tx, any.at, context, now));
+				const acting = actingIn(
+					tx,
+					act,
+					context,
+					common,
+					services,
+					await usesPower(tx, any.at, context, now)
+				);
 				const result = await any.run(
 					{ ...context, ...common, ...acting.acting, prepared } as never,
 					input as never
@@ -143,6 +150,7 @@ function tellerOf(actor: Actor, context: Record<string, unknown>): Teller {
 
 function actingIn(
 	tx: Tx,
+	act: Pick<Act, 'name' | 'events'>,
 	context: Record<string, unknown>,
 	common: { now: Date; newId: () => string },
 	services: Services,
@@ -154,13 +162,13 @@ function actingIn(
 		...(self && person && self.id !== person.id ? { as: person.name } : {})
 	};
 	const here = (context.project as Project | undefined)?.id;
-	const told = new Map<string, Told[]>();
+	const told = new Map<string, (Told & { noted: typeof more })[]>();
 	const acting: Acting = {
 		tx,
 		tell(one, projectId = here) {
 			if (!projectId) throw new Error('An event needs a project');
-			const noted = { ...one, details: { ...one.details, ...more } };
-			told.set(projectId, [...(told.get(projectId) ?? []), noted]);
+			checkTold(act, one);
+			told.set(projectId, [...(told.get(projectId) ?? []), { ...one, noted: more }]);
 		},
 		enqueue: (name, data) => services.jobs.enqueue(tx, name, data),
 		async mail(to, subject, body, secrets = []) {

@@ -13,7 +13,7 @@
 	import FreezeButton from '$lib/ui/access/FreezeButton.svelte';
 	import InviteBox from '$lib/ui/access/InviteBox.svelte';
 	import LevelChange from '$lib/ui/access/LevelChange.svelte';
-	import { isChange, onLive } from '$lib/ui/platform/live.svelte';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import TryAs from '$lib/ui/shell/TryAs.svelte';
 	import WhyPanel from '$lib/ui/access/WhyPanel.svelte';
@@ -42,7 +42,7 @@
 		await refresh('cupboard:access');
 		version++;
 	}
-	onMount(() => onLive((notices) => isChange(notices) && void again()));
+	onMount(() => onTouched(['access', 'people', 'places', 'passes'], again));
 
 	function why(row: AccessRow) {
 		person = row.kind === 'person' ? row.subject : null;

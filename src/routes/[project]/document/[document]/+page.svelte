@@ -12,7 +12,8 @@
 	import type { Batch } from '$lib/ui/adding/files';
 	import { KEEP_FILES, type KeepFiles } from '$lib/ui/viewers/keep-files';
 	import { flipFrom, type Flip } from '$lib/ui/places/flip';
-	import { onLive } from '$lib/ui/platform/live.svelte';
+	import { AREAS } from '$lib/core/events/event';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import LockTag from '$lib/ui/locks/LockTag.svelte';
 	import { Remarks } from '$lib/ui/remarks/remarks.svelte';
 	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
@@ -96,17 +97,16 @@
 	});
 	const flipTo = (id: string | null | undefined) => id && void goto(`/${code}/document/${id}`);
 
+	/** All but remarks, which are asked for by themselves, and what was only looked at. */
+	const SHOWN_HERE = AREAS.filter((area) => area !== 'remarks' && area !== 'openings');
 	onMount(() =>
-		onLive((notices) => {
-			if (notices.length === 0 || notices.some((n) => n.document === row.id && n.kind.startsWith('remark.')))
-				void remarks.load();
-			if (
-				notices.length === 0 ||
-				notices.some((n) => n.document === row.id && !/opened|downloaded|^remark/.test(n.kind))
-			)
-				void again();
-		})
+		onTouched(
+			['remarks'],
+			() => remarks.load(),
+			(n) => n.document === row.id
+		)
 	);
+	onMount(() => onTouched(SHOWN_HERE, again, (n) => n.document === row.id));
 	$effect(() =>
 		useShortcuts([
 			{ key: 'l', says: 'Lock', run: () => actions?.startLock() },

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import type { Area } from '$lib/core/events/event';
 	import { goto } from '$app/navigation';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { page } from '$app/state';
@@ -127,10 +128,12 @@
 			if (error instanceof CallError && error.code === 'not-found') rows = rows.filter((r) => r.id !== id);
 		}
 	}
+	/** What changes the list as a whole, and not only single rows. */
+	const SHAPES: readonly Area[] = ['places', 'access', 'people', 'passes', 'releases'];
 	function onNotices(notices: Notice[]) {
 		const documents = new Set(
 			notices
-				.filter((n) => n.document && !['document.opened', 'document.downloaded'].includes(n.kind))
+				.filter((n) => n.document && n.touches.some((area) => area !== 'openings'))
 				.map((n) => n.document!)
 		);
 		const mine = [...documents].filter(
@@ -140,9 +143,7 @@
 		const shape =
 			notices.length === 0 ||
 			mine.length > 30 ||
-			notices.some((n) =>
-				/^(folder|shelf|place|access|group|person|pass|document\.added|release)/.test(n.kind)
-			);
+			notices.some((n) => n.touches.some((area) => SHAPES.includes(area)));
 		if (shape) void refresh('cupboard:folder');
 		if (mine.length <= 30) mine.forEach((id) => void refreshRow(id));
 		if (notices.length === 0 || (chosen && notices.some((n) => n.document === chosen))) void loadView();

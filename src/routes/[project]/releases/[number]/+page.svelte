@@ -6,7 +6,7 @@
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
 	import { addressOf, cupboard, type InputOf } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
-	import { onLive } from '$lib/ui/platform/live.svelte';
+	import { CHANGES, onTouched } from '$lib/ui/platform/live.svelte';
 	import IssueDialog from '$lib/ui/releases/IssueDialog.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
 	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
@@ -37,14 +37,11 @@
 		data.items.reduce((n, i) => n + i.checks.filter((c) => c.result === 'look' && !c.accepted).length, 0)
 	);
 	onMount(() =>
-		onLive((notices) => {
-			const ids = new Set(data.items.map((i) => i.documentId));
-			if (
-				notices.length === 0 ||
-				notices.some((n) => n.release === about.id || (n.document && ids.has(n.document)))
-			)
-				void again();
-		})
+		onTouched(
+			CHANGES,
+			again,
+			(n) => n.release === about.id || data.items.some((i) => i.documentId === n.document)
+		)
 	);
 
 	async function act(word: string, doing: () => Promise<unknown>, said = '') {

@@ -5,7 +5,7 @@
 	import { isOverdue, plainRemark } from '$lib/core/remarks/remarks';
 	import { addressOf, cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
-	import { onLive } from '$lib/ui/platform/live.svelte';
+	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import { dayText, plural, whenText } from '$lib/ui/platform/words';
@@ -43,11 +43,10 @@
 		await refresh('cupboard:remarks');
 	}
 	onMount(() =>
-		onLive(
-			(notices) =>
-				(notices.length === 0 ||
-					notices.some((n) => n.document === data.row.id && n.kind.startsWith('remark.'))) &&
-				void refresh('cupboard:remarks')
+		onTouched(
+			['remarks'],
+			() => refresh('cupboard:remarks'),
+			(n) => n.document === data.row.id
 		)
 	);
 </script>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { placesNamed, readableDetails } from './named';
+import { placesNamed, readableDetails } from '.';
 
 describe('places that events name (A10)', () => {
 	const moved = { number: 'N', to: 'Hidden', toId: 'hidden', from: 'seen' };

@@ -1,0 +1,73 @@
+import * as z from 'zod/mini';
+import { event } from './event';
+
+export const accessBarred = event('access.barred', {
+	details: z.strictObject({
+		place: z.string(),
+		who: z.string(),
+		subject: z.string(),
+		level: z.nullable(z.string()),
+		before: z.nullable(z.string()),
+		until: z.nullable(z.string()),
+		exactly: z.boolean(),
+		note: z.string()
+	}),
+	touches: ['access'],
+	says: (d) => `barred ${d.who} from ${d.place}`
+});
+
+export const accessBroughtIn = event('access.brought-in', {
+	details: z.strictObject({
+		place: z.string(),
+		who: z.string(),
+		subject: z.string(),
+		level: z.nullable(z.string()),
+		before: z.nullable(z.string()),
+		until: z.nullable(z.string()),
+		exactly: z.boolean(),
+		note: z.string()
+	}),
+	touches: ['access'],
+	says: (d) => `brought ${d.who} into ${d.place} at ${d.level}`
+});
+
+export const accessEnded = event('access.ended', {
+	details: z.strictObject({
+		place: z.string(),
+		who: z.string(),
+		level: z.string(),
+		people: z.number(),
+		/** It hung on what ended (A8). */
+		broughtIn: z.optional(z.boolean())
+	}),
+	touches: ['access'],
+	says: (d) => `ended ${d.level} for ${d.who} on ${d.place}`
+});
+
+export const accessGiven = event('access.given', {
+	details: z.strictObject({
+		place: z.string(),
+		who: z.string(),
+		subject: z.string(),
+		level: z.nullable(z.string()),
+		before: z.nullable(z.string()),
+		until: z.nullable(z.string()),
+		exactly: z.boolean(),
+		note: z.string()
+	}),
+	touches: ['access'],
+	says: (d, words) =>
+		`gave ${d.who} ${d.level} on ${d.place}${d.until ? ` until ${words.day(d.until)}` : ''}${d.before ? ` (was ${d.before})` : ''}`
+});
+
+export const accessSunk = event('access.sunk', {
+	details: z.strictObject({ place: z.string(), who: z.string(), level: z.string(), before: z.string() }),
+	touches: ['access'],
+	says: (d) => `lowered ${d.who}, who was brought in, from ${d.before} to ${d.level} on ${d.place}`
+});
+
+export const accessTried = event('access.tried', {
+	details: z.strictObject({ person: z.string(), who: z.string() }),
+	touches: ['access'],
+	says: (d) => `looked at the project as ${d.who} would`
+});
