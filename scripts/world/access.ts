@@ -57,7 +57,7 @@ export function planAccess(stage: Stage, step: Step): void {
 			lines: [
 				{
 					subject: { email: 'k.dorn@tarnsteel.example', name: 'Kaja Dorn', company: 'Tarn Steelwork' },
-					level: 'take',
+					level: 'download',
 					until: someDay(stage, 38)
 				},
 				{ subject: { kind: 'person', id: person('Aino Weir') }, level: 'remark' }
@@ -81,16 +81,16 @@ export function planAccess(stage: Stage, step: Step): void {
 		await stage.act('Ines Maddock', changeAccess, {
 			place: linkspan,
 			grant: entry!.id,
-			level: 'take',
+			level: 'download',
 			until: someDay(stage, 38),
 			bringCount: 3,
-			bringLevel: 'look'
+			bringLevel: 'view'
 		});
 		await stage.act('Kaja Dorn', bringIn, {
 			place: linkspan,
 			under: entry!.id,
 			who: { email: 'b.hollin@tarnsteel.example', name: 'Bo Hollin' },
-			level: 'look'
+			level: 'view'
 		});
 	});
 	step(18, 9.5, async () => {
@@ -108,8 +108,8 @@ export function planAccess(stage: Stage, step: Step): void {
 		await stage.act('Tomas Verrin', letIn, {
 			place: roof.folder,
 			lines: [
-				{ subject: { kind: 'person', id: person('Oke Lindvar') }, level: 'take' },
-				{ subject: { kind: 'person', id: person('Rhosyn Hale') }, level: 'look' },
+				{ subject: { kind: 'person', id: person('Oke Lindvar') }, level: 'download' },
+				{ subject: { kind: 'person', id: person('Rhosyn Hale') }, level: 'view' },
 				{ subject: { kind: 'person', id: person('Maj Torvane') }, level: 'remark' }
 			],
 			note: 'The crane runs under this roof.'
@@ -135,7 +135,7 @@ async function passes(stage: Stage): Promise<void> {
 		audience: 'anyone',
 		password: 'slack water 0540',
 		until: someDay(stage, 20),
-		mayTake: true,
+		mayDownload: true,
 		stamped: true
 	});
 	const secret = open.link.split('/pass/')[1]!;

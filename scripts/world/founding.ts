@@ -73,7 +73,7 @@ export async function found(stage: Stage): Promise<void> {
 							['AR', 'ST', 'MW', 'BS', 'PL'].includes(o.code) &&
 							o.code !== d.code &&
 							shares(stage, d.code, o.code)
-					).map((o) => ({ department: departments.get(o.code)!, level: 'look' }));
+					).map((o) => ({ department: departments.get(o.code)!, level: 'view' }));
 		const shelf = await stage.act('Ines Maddock', makeShelf, {
 			project: stage.project,
 			name: d.name,

@@ -24,21 +24,21 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 	await tomas.goto(`/vft/access/${folder}`);
 	await ready(tomas);
 	const list = tomas.getByLabel('Whom to let in');
-	await list.fill('Oke Lindvar, Remark\nRhosyn Hale <rhosyn@vennholm.example>\tTake\nNobody Atall, Work');
+	await list.fill('Oke Lindvar, Remark\nRhosyn Hale <rhosyn@vennholm.example>\tDownload\nNobody Atall, Work');
 	await expect(tomas.getByText('Nobody here is called “Nobody Atall”')).toBeVisible();
 	await expect(tomas.getByRole('button', { name: 'Let in and tell them' })).toBeDisabled();
 	await list.fill(
-		'Oke Lindvar, Remark\nRhosyn Hale <rhosyn@vennholm.example>\tTake\nMaj Torvane, Work, 31 Dec 2027'
+		'Oke Lindvar, Remark\nRhosyn Hale <rhosyn@vennholm.example>\tDownload\nMaj Torvane, Work, 31 Dec 2027'
 	);
 	await tomas.getByLabel('A note to them').fill('The piles meet the quay wall here.');
 	await tomas.getByRole('button', { name: 'Let in and tell them' }).click();
 	await expect(tomas.getByRole('row', { name: /Maj Torvane.*here, Tomas/ })).toBeVisible();
 	await expect(tomas.getByLabel('Level of Oke Lindvar')).toContainText('Remark');
-	await expect(tomas.getByLabel('Level of Rhosyn Hale')).toContainText('Take');
+	await expect(tomas.getByLabel('Level of Rhosyn Hale')).toContainText('Download');
 
 	// Hers shows at once, with the reasoning, and a notice under the bell.
 	await expect(oke.getByRole('heading', { name: 'Why can Oke Lindvar remark here?' })).toBeVisible();
-	await expect(oke.getByText(/Marine works also has Look.*The higher one holds\./)).toBeVisible();
+	await expect(oke.getByText(/Marine works also has View.*The higher one holds\./)).toBeVisible();
 	await rhosyn.goto('/vft/notices');
 	await ready(rhosyn);
 	await expect(
@@ -56,9 +56,9 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 	await expect(row.getByRole('status')).toContainText('Work → ');
 	await row.getByRole('button', { name: 'Leave as it is' }).click();
 	await expect(level).toContainText('Work');
-	await pick(level, 'Take');
-	await row.getByRole('button', { name: 'Change to Take' }).click();
-	await expect(tomas.getByText('Maj Torvane: Work became Take.')).toBeVisible();
+	await pick(level, 'Download');
+	await row.getByRole('button', { name: 'Change to Download' }).click();
+	await expect(tomas.getByText('Maj Torvane: Work became Download.')).toBeVisible();
 	await tomas.getByRole('button', { name: 'Take back' }).click();
 	await expect(level).toContainText('Work');
 

@@ -139,7 +139,7 @@ test('many are shared in one go, and the rest is locked when some are in somebod
 	const dialog = oke.getByRole('dialog');
 	await tick('0201', '0202', '0203');
 	await menu('Share…');
-	await dialog.getByLabel('Whom to let in').fill('Wren Ostrow, Look');
+	await dialog.getByLabel('Whom to let in').fill('Wren Ostrow, View');
 	await dialog.getByRole('button', { name: 'Let in and tell them' }).click();
 	await expect(oke.getByText(/^1 line done at 3 places/)).toBeVisible();
 

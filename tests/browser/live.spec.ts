@@ -51,7 +51,7 @@ test('three people write in one text, one through a lost line; they suggest, rem
 	await end(rhosyn!, 'Readings of both towers', ' (logged)');
 	await oke!.getByRole('tab', { name: /^Suggestions/ }).click();
 	const suggestion = oke!.getByRole('listitem').filter({ hasText: '(logged)' });
-	await suggestion.getByRole('button', { name: 'Take' }).click();
+	await suggestion.getByRole('button', { name: 'Accept' }).click();
 	await expect(rhosyn!.locator('.ProseMirror ins', { hasText: '(logged)' })).toHaveCount(0);
 	await expect(rhosyn!.locator('.ProseMirror')).toContainText('(logged)');
 

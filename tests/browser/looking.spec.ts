@@ -40,7 +40,7 @@ test('who may only look sees, finds, zooms and compares, and no original reaches
 	const { id: drawing } = await documentId(petra, 'VFT-ST-TB-FN-DR-0104');
 	await petra.goto(`/vft/document/${drawing}`);
 	await ready(petra);
-	await expect(petra.getByText('layers and measuring need Take')).toBeVisible({ timeout: 20_000 });
+	await expect(petra.getByText('layers and measuring need Download')).toBeVisible({ timeout: 20_000 });
 	await petra.goto(`/vft/document/${drawing}/compare?from=P01.1&to=P01.2`);
 	await ready(petra);
 	await expect(petra.getByRole('tab', { name: /^Places \d+/ })).toBeVisible({ timeout: 30_000 });

@@ -63,7 +63,7 @@ beforeAll(async () => {
 	).id;
 	await world.act('oke', letIn, {
 		place: folder.id,
-		lines: [{ subject: { kind: 'person', id: world.people.rhosyn!.person.id }, level: 'tidy' }],
+		lines: [{ subject: { kind: 'person', id: world.people.rhosyn!.person.id }, level: 'organise' }],
 		note: `${SECRET} note`
 	});
 	hiddenGrant = (await world.read('oke', access, { place: folder.id })).rows.find((r) => r.here)!.grant!;
@@ -130,18 +130,18 @@ function pointing(target: Act | View): Record<string, unknown> {
 		company: 'C',
 		client: 'C',
 		how: 'opened',
-		lines: [{ subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'look' }],
+		lines: [{ subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'view' }],
 		grant: hiddenGrant,
 		under: hiddenGrant,
 		who: { person: world.people.petra!.person.id },
-		level: 'look',
+		level: 'view',
 		sensitive: true,
 		person: world.people.oke!.person.id,
 		grants: [hiddenGrant],
 		group: 'zzzzzzzzzz',
 		people: [],
-		outsideLevel: 'look',
-		runNeedsTwoStep: false,
+		outsideLevel: 'view',
+		manageNeedsTwoStep: false,
 		departments: target.name === 'setDepartments' ? [] : '',
 		until: '2099-12-31',
 		for: 'Somebody',
@@ -273,7 +273,7 @@ describe('levels', () => {
 		expect((await world.read('oke', documentView, { document: made.id })).levelLabel).toBe('Look');
 		expect(await refused(world.act('oke', takeLock, { document: made.id, purpose: '' }))).toMatchObject({
 			code: 'needs-level',
-			facts: { needed: 'work', held: 'look' }
+			facts: { needed: 'work', held: 'view' }
 		});
 		expect(
 			await refused(world.act('oke', downloadDocument, { document: made.id, label: 'P01.1' }))

@@ -46,7 +46,7 @@ const signIn = (email: string, password: string) => auth.signIn(email, password,
 async function invite(email: string, more: object = {}): Promise<string> {
 	await world.act('ines', letIn, {
 		place: world.folder,
-		lines: [{ subject: { email, name: 'Lior Vance', company: 'Tarn Steelwork' }, level: 'take', ...more }]
+		lines: [{ subject: { email, name: 'Lior Vance', company: 'Tarn Steelwork' }, level: 'download', ...more }]
 	});
 	return (await mailsTo(email)).at(-1)!;
 }
@@ -104,7 +104,7 @@ describe('colleagues and people from outside', () => {
 	it('a colleague is known by the domain, and comes inside', async () => {
 		await world.act('ines', letIn, {
 			place: world.folder,
-			lines: [{ subject: { email: 'new@vennholm.example', name: 'New Colleague' }, level: 'look' }]
+			lines: [{ subject: { email: 'new@vennholm.example', name: 'New Colleague' }, level: 'view' }]
 		});
 		const [row] = await world.db
 			.select()

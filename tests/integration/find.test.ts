@@ -7,7 +7,7 @@ import { addDocument } from '../../src/lib/server/documents/acts';
 import { handIn } from '../../src/lib/server/documents/acts-hand-in';
 import { takeLock } from '../../src/lib/server/locks/acts';
 import { removePlace } from '../../src/lib/server/removed/acts';
-import { changeDocument } from '../../src/lib/server/places/acts-tidy';
+import { changeDocument } from '../../src/lib/server/places/acts-organise';
 import { learnWords, readContent, readMissed } from '../../src/lib/server/find/reading';
 import { writtenIn } from '../../src/lib/server/formats/written';
 import { find } from '../../src/lib/server/find/views';

@@ -80,7 +80,7 @@ beforeAll(async () => {
 		});
 		made[name] = { id, bytes: Buffer.from(bytes) };
 	}
-	// Oke has Look on Architecture, Petra works there.
+	// Oke has View on Architecture, Petra works there.
 	for (const who of ['oke', 'petra', 'halla', 'ines'])
 		tokens[who] = (await world.act(who, makeToken, { name: 'giving' })).secret;
 	server = await ServerProcess.on(world.services.config.databaseUrl, world.home);
@@ -90,7 +90,7 @@ afterAll(async () => {
 	await world.close();
 });
 
-describe('somebody with Look', () => {
+describe('somebody with View', () => {
 	it('never gets the bytes of a file, however they ask', async () => {
 		for (const [name, { id, bytes }] of Object.entries(made)) {
 			const file = `/api/v1/documents/${id}/versions/P01.1/file`;
@@ -239,7 +239,7 @@ describe('a pass', () => {
 	});
 
 	it('with stamps gives stamped copies only, and never the original', async () => {
-		const file = await pass({ mayTake: true, stamped: true });
+		const file = await pass({ mayDownload: true, stamped: true });
 		for (const headers of [GOES, PAGE]) expect((await get(null, file, headers)).status).toBe(403);
 		const copy = Buffer.from(await (await get(null, `${file}?download`, GOES)).arrayBuffer());
 		expect(copy.equals(made['sheet.pdf']!.bytes)).toBe(false);

@@ -59,13 +59,13 @@ describe('letting people in', () => {
 			place: at,
 			note: 'for the crane',
 			lines: [
-				personLine('petra', 'look'),
+				personLine('petra', 'view'),
 				personLine('halla', 'work'),
-				{ subject: { email: 'b.hollin@tarnsteel.example', name: 'Bo Hollin' }, level: 'take' }
+				{ subject: { email: 'b.hollin@tarnsteel.example', name: 'Bo Hollin' }, level: 'download' }
 			]
 		});
 		expect(answer).toEqual({ lines: 3, reached: 3, fresh: 1 });
-		expect([await levelOf('petra', at), await levelOf('halla', at)]).toEqual(['look', 'work']);
+		expect([await levelOf('petra', at), await levelOf('halla', at)]).toEqual(['view', 'work']);
 		const told = await world.db.select().from(mail).where(eq(mail.toAddress, 'petra@vennholm.example'));
 		expect(told.at(-1)!.body).toContain('for the crane');
 		const links = await world.db.select().from(mail).where(eq(mail.toAddress, 'b.hollin@tarnsteel.example'));
@@ -80,63 +80,63 @@ describe('letting people in', () => {
 	it.each([
 		[
 			'the same person twice',
-			() => [personLine('petra', 'look'), personLine('petra', 'work')],
+			() => [personLine('petra', 'view'), personLine('petra', 'work')],
 			'named twice'
 		],
 		[
 			'an end date in the past',
-			() => [personLine('petra', 'look', { until: '2020-01-01' })],
+			() => [personLine('petra', 'view', { until: '2020-01-01' })],
 			'lies in the past'
 		],
 		[
 			'somebody who is not in the project',
-			() => [{ subject: { kind: 'person', id: 'zzzzzzzzzz' }, level: 'look' }],
+			() => [{ subject: { kind: 'person', id: 'zzzzzzzzzz' }, level: 'view' }],
 			'not in this project'
 		],
 		['a bar on oneself', () => [personLine('oke', null)], 'cannot bar yourself'],
 		[
 			'more for outsiders than the project gives',
 			() => [{ subject: { email: 'x@far.example' }, level: 'work' }],
-			'people outside Take at most'
+			'people outside Download at most'
 		],
 		[
 			'exactly for a department',
-			() => [{ subject: { kind: 'department', id: world.departments.AR! }, level: 'look', exactly: true }],
+			() => [{ subject: { kind: 'department', id: world.departments.AR! }, level: 'view', exactly: true }],
 			'Only a personal grant'
 		]
 	])('refuses %s with its sentence, and nothing is half done', async (_, lines, sentence) => {
 		const before = await world.db.select().from(grant).where(eq(grant.placeId, at));
-		const others = [personLine('halla', 'look')];
+		const others = [personLine('halla', 'view')];
 		const error = await refused(world.act('oke', letIn, { place: at, lines: [...others, ...lines()] }));
 		expect(error.sentence).toContain(sentence);
 		expect(await world.db.select().from(grant).where(eq(grant.placeId, at))).toEqual(before);
 		expect(await levelOf('halla', at)).toBeNull();
 	});
 
-	it('needs Run: Tidy is not enough', async () => {
-		await world.act('oke', letIn, { place: at, lines: [personLine('halla', 'tidy')] });
+	it('needs Manage: Organise is not enough', async () => {
+		await world.act('oke', letIn, { place: at, lines: [personLine('halla', 'organise')] });
 		expect(
-			await refused(world.act('halla', letIn, { place: at, lines: [personLine('petra', 'look')] }))
+			await refused(world.act('halla', letIn, { place: at, lines: [personLine('petra', 'view')] }))
 		).toMatchObject({
 			code: 'needs-level',
-			facts: { needed: 'run', held: 'tidy' }
+			facts: { needed: 'manage', held: 'organise' }
 		});
 	});
 
-	it('keeps the last Run but document control', async () => {
+	it('keeps the last Manage but document control', async () => {
 		const bar = world.act('ines', letIn, { place: at, lines: [personLine('oke', null)] });
-		expect((await refused(bar)).sentence).toContain('last with Run here');
+		expect((await refused(bar)).sentence).toContain('last with Manage here');
 		await world.act('ines', letIn, {
 			place: at,
-			lines: [personLine('halla', 'run'), personLine('oke', null)]
+			lines: [personLine('halla', 'manage'), personLine('oke', null)]
 		});
 		expect(await levelOf('oke', at)).toBeNull();
 	});
 
 	it('ends on its day', async () => {
 		const day = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
-		await world.act('oke', letIn, { place: at, lines: [personLine('petra', 'look', { until: day })] });
-		expect(await levelOf('petra', at)).toBe('look');
+		await world.act('oke', letIn, { place: at, lines: [personLine('petra', 'view', { until: day })] });
+		expect(await levelOf('petra', at)).toBe('view');
 		await world.db
 			.update(grant)
 			.set({ endsAt: new Date(Date.now() - 1_000) })
@@ -145,7 +145,7 @@ describe('letting people in', () => {
 	});
 
 	it('fifty at the same time all hold, once each', async () => {
-		const levels = ['look', 'take', 'remark', 'work', 'tidy'];
+		const levels = ['view', 'download', 'remark', 'work', 'organise'];
 		await Promise.all(
 			Array.from({ length: 50 }, (_, i) =>
 				world.act('oke', letIn, { place: at, lines: [personLine(i % 2 ? 'petra' : 'halla', levels[i % 5]!)] })
@@ -158,7 +158,7 @@ describe('letting people in', () => {
 
 describe('what one sees of it', () => {
 	it('a folder given alone shows neither the shelf around it nor its name', async () => {
-		await world.act('oke', letIn, { place: at, lines: [personLine('petra', 'look')] });
+		await world.act('oke', letIn, { place: at, lines: [personLine('petra', 'view')] });
 		const seen = await world.read('petra', folder, { place: at });
 		expect(seen.way.map((w) => w.id)).toEqual([at]);
 		expect(JSON.stringify(seen)).not.toContain('Marine works');
@@ -173,8 +173,8 @@ describe('what one sees of it', () => {
 		await world.act('oke', letIn, { place: at, lines: [personLine('petra', 'remark')] });
 		const { rows, people } = await world.read('rhosyn', access, { place: at });
 		expect(people.map((p) => [p.name, p.level, p.through])).toEqual([
-			['Ines Maddock', 'run', 'document controller'],
-			['Oke Lindvar', 'run', 'Leads of Marine works'],
+			['Ines Maddock', 'manage', 'document controller'],
+			['Oke Lindvar', 'manage', 'Leads of Marine works'],
 			['Rhosyn Hale', 'work', 'Marine works'],
 			['Petra Quill', 'remark', 'a personal grant']
 		]);
@@ -208,7 +208,7 @@ describe('what one sees of it', () => {
 });
 
 describe('closing (A3)', () => {
-	it('stops what was given above, apart from Run, for documents inside too', async () => {
+	it('stops what was given above, apart from Manage, for documents inside too', async () => {
 		expect(await world.read('oke', effectOfClosing, { place: at })).toMatchObject({
 			people: 1,
 			documents: 1
@@ -216,8 +216,8 @@ describe('closing (A3)', () => {
 		await world.act('oke', closePlace, { place: at });
 		expect([await levelOf('rhosyn', at), await levelOf('oke', at), await levelOf('ines', at)]).toEqual([
 			null,
-			'run',
-			'run'
+			'manage',
+			'manage'
 		]);
 		expect(await refused(world.read('rhosyn', documentView, { document: doc }))).toMatchObject({
 			code: 'not-found'
@@ -233,7 +233,7 @@ describe('closing (A3)', () => {
 	it('keeps somebody from removing a folder that holds what they do not reach', async () => {
 		const inner = await world.act('oke', makeFolder, { parent: at, name: 'Private' });
 		await world.act('oke', closePlace, { place: inner.id });
-		await world.act('oke', letIn, { place: at, lines: [personLine('rhosyn', 'tidy')] });
+		await world.act('oke', letIn, { place: at, lines: [personLine('rhosyn', 'organise')] });
 		const error = await refused(world.act('rhosyn', removePlace, { place: at, reason: 'tidying' }));
 		expect(error.sentence).not.toContain('Private');
 		expect(error.code).toBe('needs-level');
@@ -242,7 +242,7 @@ describe('closing (A3)', () => {
 });
 
 describe('freezing (A6)', () => {
-	it('leaves Run alone and stops everybody below, with who, since when and why', async () => {
+	it('leaves Manage alone and stops everybody below, with who, since when and why', async () => {
 		await world.act('rhosyn', takeLock, { document: doc, purpose: 'before the freeze' });
 		await world.act('oke', freezePlace, { place: at, reason: 'with the client' });
 		const upload = await world.send('rhosyn', 'later');
@@ -259,7 +259,7 @@ describe('freezing (A6)', () => {
 
 	it('cannot be gone round by moving a folder in', async () => {
 		const other = await fresh();
-		await world.act('oke', letIn, { place: other, lines: [personLine('rhosyn', 'tidy')] });
+		await world.act('oke', letIn, { place: other, lines: [personLine('rhosyn', 'organise')] });
 		await world.act('oke', freezePlace, { place: at, reason: 'still' });
 		expect(await refused(world.act('rhosyn', moveFolder, { folder: other, to: at }))).toMatchObject({
 			code: 'frozen'
@@ -274,7 +274,7 @@ describe('bringing others in (A8)', () => {
 			lines: [personLine('halla', 'work', { bringCount: 2, bringLevel: 'remark' })]
 		});
 		const under = await grantOf(at, id('halla'));
-		const bring = (who: object, level = 'look') =>
+		const bring = (who: object, level = 'view') =>
 			world.act('halla', bringIn, { place: at, under, who, level });
 		expect((await refused(bring({ person: id('petra') }, 'work'))).sentence).toContain('Remark at most');
 		await bring({ person: id('petra') }, 'remark');
@@ -291,9 +291,9 @@ describe('bringing others in (A8)', () => {
 			grant: under,
 			level: 'work',
 			bringCount: 2,
-			bringLevel: 'look'
+			bringLevel: 'view'
 		});
-		expect(await levelOf('petra', at)).toBe('look');
+		expect(await levelOf('petra', at)).toBe('view');
 		await world.act('oke', endAccess, { place: at, grant: under });
 		expect([await levelOf('halla', at), await levelOf('petra', at)]).toEqual([null, null]);
 	});
@@ -364,7 +364,9 @@ describe('scopes in the database', () => {
 					await attempt(
 						world.act('ines', letIn, {
 							place: here,
-							lines: [personLine(among(['petra', 'halla', 'rhosyn']), among(['look', 'work', null, 'run']))]
+							lines: [
+								personLine(among(['petra', 'halla', 'rhosyn']), among(['view', 'work', null, 'manage']))
+							]
 						})
 					);
 				else if (doing < 0.65) await attempt(world.act('ines', closePlace, { place: here }));

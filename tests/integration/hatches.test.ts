@@ -228,10 +228,10 @@ describe('notices', () => {
 		const mails = async () =>
 			(await world.db.select().from(mail).where(eq(mail.toAddress, 'halla@vennholm.example'))).length;
 		const before = await mails();
-		await give('look');
+		await give('view');
 		expect(await mails()).toBe(before + 1);
 		await world.act('halla', chooseNotices, { kind: 'access-given', choice: 'never' });
-		await give('take');
+		await give('download');
 		expect(await mails()).toBe(before + 1);
 		await world.act('halla', chooseNotices, { kind: 'access-given', choice: 'digest' });
 		await give('remark');
@@ -255,7 +255,7 @@ describe('notices', () => {
 		const { id: doc } = await world.add('oke', undefined, at);
 		await world.act('oke', letIn, {
 			place: doc,
-			lines: [{ subject: { kind: 'person', id }, level: 'look' }]
+			lines: [{ subject: { kind: 'person', id }, level: 'view' }]
 		});
 		expect(JSON.stringify(await world.read('petra', notices, { project: 'VFT' }))).toContain(doc);
 		await world.act('oke', letIn, { place: doc, lines: [{ subject: { kind: 'person', id }, level: null }] });

@@ -179,7 +179,7 @@ describe('a watcher whose access changes', () => {
 		// What she reaches is remembered for a moment; the change comes within that moment.
 		await world.add('halla', undefined, world.other).catch(() => {});
 		await world.act('oke', makeFolder, { parent: world.shelf, name: 'Just before' });
-		const lines = [{ subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'look' }];
+		const lines = [{ subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'view' }];
 		await world.act('oke', letIn, { place: at.id, lines });
 		await expect
 			.poll(() => seen, { timeout: 2_000 })

@@ -11,7 +11,7 @@ import { changeName } from '../../src/lib/server/people/acts-account';
 import { changeState } from '../../src/lib/server/documents/acts-revising';
 import { removePlace } from '../../src/lib/server/removed/acts';
 import { downloadMany } from '../../src/lib/server/places/acts-copies';
-import { changeDocument, tidyDocuments } from '../../src/lib/server/places/acts-tidy';
+import { changeDocument, organiseDocuments } from '../../src/lib/server/places/acts-organise';
 import { readView } from '../../src/lib/server/platform/runner/run';
 import { event, mail } from '../../src/lib/server/platform/db/schema';
 import { access, why } from '../../src/lib/server/access/views';
@@ -46,7 +46,7 @@ beforeAll(async () => {
 	world = await TestWorld.open();
 	const outside = { email: 'kaja@tarn.example', name: 'Kaja Tarn', company: 'Tarn Steelwork' };
 	const made = await world.act('oke', makeFolder, { parent: world.shelf, name: 'For Tarn' });
-	await give(made.id, { subject: outside, level: 'look' });
+	await give(made.id, { subject: outside, level: 'view' });
 	const { members } = await world.read('ines', people, { project: 'VFT' });
 	const kaja = members.find((m) => m.name === 'Kaja Tarn')!;
 	world.people.kaja = { person: { id: kaja.id, name: kaja.name, email: outside.email }, via: 'session' };
@@ -60,10 +60,10 @@ beforeEach(async () => {
 describe('a closed place (A3)', () => {
 	it('gives nobody more, and why tells so', async () => {
 		const inner = await world.act('oke', makeFolder, { parent: at, name: 'Inner' });
-		// A lead of another department, barred above, with Run for the leads further up.
+		// A lead of another department, barred above, with Manage for the leads further up.
 		await world.act('ines', letIn, {
 			place: world.shelf,
-			lines: [{ subject: { kind: 'leads', id: world.departments.AR }, level: 'run' }]
+			lines: [{ subject: { kind: 'leads', id: world.departments.AR }, level: 'manage' }]
 		});
 		await give(at, line('halla', null));
 		await world.act('oke', closePlace, { place: inner.id });
@@ -71,8 +71,8 @@ describe('a closed place (A3)', () => {
 		const said = await world.read('oke', why, { place: inner.id, person: id('halla') });
 		expect(said.level).toBeNull();
 		expect(said.reasons[0]).toContain('is barred');
-		await give(at, line('halla', 'look', { exactly: true }));
-		expect(await levelOf('halla', inner.id)).toBe('look');
+		await give(at, line('halla', 'view', { exactly: true }));
+		expect(await levelOf('halla', inner.id)).toBe('view');
 		const { rows } = await world.read('ines', access, { place: world.shelf });
 		const leads = rows.find((r) => r.kind === 'leads' && r.subject === world.departments.AR)!;
 		await world.act('ines', endAccess, { place: world.shelf, grant: leads.grant });
@@ -85,21 +85,21 @@ describe('caps (A6) hold in every act', () => {
 		const many = { project: 'VFT', documents: [doc.id] };
 		for (const doing of [
 			() => world.act('ines', takeLocks, { ...many, purpose: '' }),
-			() => world.act('ines', tidyDocuments, { ...many, tag: ['x'] }),
-			() => world.act('ines', tidyDocuments, { ...many, to: world.folder }),
+			() => world.act('ines', organiseDocuments, { ...many, tag: ['x'] }),
+			() => world.act('ines', organiseDocuments, { ...many, to: world.folder }),
 			() => world.act('ines', takeLock, { document: doc.id, purpose: '' }),
 			() => world.act('ines', changeDocument, { document: doc.id, title: 'T' })
 		])
 			expect(await refused(doing())).toMatchObject({ code: 'needs-level' });
 		// Taking stays possible, and so do deciding access, un-archiving and removing.
 		await world.act('oke', downloadMany, many);
-		await world.act('oke', letIn, { place: doc.id, lines: [line('petra', 'look')] });
+		await world.act('oke', letIn, { place: doc.id, lines: [line('petra', 'view')] });
 		await world.act('oke', changeState, { document: doc.id, state: 'wip', reason: 'on again' });
 		await world.act('oke', changeState, { document: doc.id, state: 'archived', reason: 'done' });
 		await world.act('oke', removePlace, { place: doc.id, reason: 'old' });
 	});
 
-	it('what somebody has in hand is not changed by others, Run included, in one or in many', async () => {
+	it('what somebody has in hand is not changed by others, Manage included, in one or in many', async () => {
 		await world.act('rhosyn', takeLock, { document: doc.id, purpose: 'mine' });
 		const many = { project: 'VFT', documents: [doc.id] };
 		for (const doing of [
@@ -108,8 +108,8 @@ describe('caps (A6) hold in every act', () => {
 		])
 			expect(await refused(doing())).toMatchObject({ code: 'in-hand', facts: { holder: 'Rhosyn Hale' } });
 		for (const doing of [
-			() => world.act('oke', tidyDocuments, { ...many, tag: ['x'] }),
-			() => world.act('oke', tidyDocuments, { ...many, to: world.folder })
+			() => world.act('oke', organiseDocuments, { ...many, tag: ['x'] }),
+			() => world.act('oke', organiseDocuments, { ...many, to: world.folder })
 		])
 			expect(await refused(doing())).toMatchObject({ code: 'needs-level' });
 		const said = await world.read('oke', why, { place: doc.id, person: id('oke') });
@@ -124,15 +124,15 @@ describe('looking as somebody', () => {
 			person: id('petra'),
 			departments: [{ department: world.departments.AR, lead: true }]
 		});
-		await give(at, line('petra', 'look'), line('edda', 'run'));
+		await give(at, line('petra', 'view'), line('edda', 'manage'));
 		const { grant } = await grantOf(at, id('edda'));
 		await world.act('petra', tryAs, { project: 'VFT', person: id('edda') });
 		const asEdda = { ...world.people.petra!, trying: { projectId: world.project, personId: id('edda') } };
 		const through = (view: Parameters<typeof readView>[1], input: object) =>
 			readView(world.services, view as never, asEdda, input);
-		expect(await through(folder as never, { place: at })).toMatchObject({ level: 'look' });
+		expect(await through(folder as never, { place: at })).toMatchObject({ level: 'view' });
 		expect(
-			await refused(through(effectOfChange as never, { place: at, grant, level: 'look' }))
+			await refused(through(effectOfChange as never, { place: at, grant, level: 'view' }))
 		).toMatchObject({ code: 'needs-level' });
 		expect(await refused(through(effectOfEnding as never, { place: at, grant }))).toMatchObject({
 			code: 'needs-level'
@@ -181,8 +181,8 @@ describe('what others were brought in under (A8)', () => {
 	});
 
 	it('sinks theirs with it', async () => {
-		await world.act('oke', changeAccess, { place: at, grant, level: 'look' });
-		expect(await petraLevel()).toBe('look');
+		await world.act('oke', changeAccess, { place: at, grant, level: 'view' });
+		expect(await petraLevel()).toBe('view');
 	});
 
 	it('ends theirs when the bringer leaves the group, as the preview says', async () => {
@@ -196,8 +196,8 @@ describe('what others were brought in under (A8)', () => {
 	});
 
 	it('is not offered where it means nothing', async () => {
-		const everyone = { subject: { kind: 'everyone', id: world.project }, level: 'look' };
-		expect(await refused(give(at, { ...everyone, bringCount: 2, bringLevel: 'look' }))).toMatchObject({
+		const everyone = { subject: { kind: 'everyone', id: world.project }, level: 'view' };
+		expect(await refused(give(at, { ...everyone, bringCount: 2, bringLevel: 'view' }))).toMatchObject({
 			code: 'invalid'
 		});
 		expect(await refused(give(doc.id, line('petra', 'drop')))).toMatchObject({ code: 'invalid' });
@@ -211,7 +211,7 @@ describe('a change says what it changes (PATCH)', () => {
 	it('leaves alone what is not named, and writes nothing when nothing changes', async () => {
 		await give(
 			at,
-			line('petra', 'work', { until: '2099-05-01', exactly: true, bringCount: 2, bringLevel: 'look' })
+			line('petra', 'work', { until: '2099-05-01', exactly: true, bringCount: 2, bringLevel: 'view' })
 		);
 		const before = await grantOf(at, id('petra'));
 		await world.act('oke', changeAccess, { place: at, grant: before.grant, level: 'remark' });
@@ -229,12 +229,12 @@ describe('a change says what it changes (PATCH)', () => {
 	});
 
 	it('refuses fields that it does not know, in acts and in views', async () => {
-		const { grant } = await (await give(at, line('petra', 'look')), grantOf(at, id('petra')));
+		const { grant } = await (await give(at, line('petra', 'view')), grantOf(at, id('petra')));
 		for (const doing of [
-			() => world.act('oke', changeAccess, { place: at, grant, levle: 'run' }),
+			() => world.act('oke', changeAccess, { place: at, grant, levle: 'manage' }),
 			() => world.act('oke', changeDocument, { document: doc.id, tittle: 'T' }),
 			() => world.act('oke', changeName, { name: 'Oke Lindvar', admin: true }),
-			() => world.act('oke', letIn, { place: at, lines: [{ ...line('petra', 'look'), exactyl: true }] }),
+			() => world.act('oke', letIn, { place: at, lines: [{ ...line('petra', 'view'), exactyl: true }] }),
 			() => world.read('oke', folder, { place: at, limit: 5 })
 		])
 			expect(await refused(doing())).toMatchObject({ code: 'invalid' });
@@ -246,10 +246,10 @@ describe('nothing leaks (A10)', () => {
 		const secret = await world.act('oke', makeFolder, { parent: at, name: 'Zirkon' });
 		const made = await world.act('oke', makeFolder, { parent: secret.id, name: 'Open part' });
 		const moved = await world.add('oke', undefined, at);
-		await world.act('oke', tidyDocuments, { project: 'VFT', documents: [moved.id], to: made.id });
+		await world.act('oke', organiseDocuments, { project: 'VFT', documents: [moved.id], to: made.id });
 		await world.act('oke', moveFolder, { folder: made.id, to: at });
 		await world.act('oke', moveFolder, { folder: made.id, to: secret.id });
-		await give(made.id, line('petra', 'look'));
+		await give(made.id, line('petra', 'view'));
 		const seen = JSON.stringify(await world.read('petra', activity, { project: 'VFT' }));
 		expect(seen).toContain(moved.number);
 		for (const hidden of ['Zirkon', secret.id, at]) expect(seen).not.toContain(hidden);

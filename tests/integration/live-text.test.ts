@@ -70,7 +70,7 @@ beforeAll(async () => {
 	// Halla may remark on the folder, Petra only look.
 	for (const [person, level] of [
 		['halla', 'remark'],
-		['petra', 'look']
+		['petra', 'view']
 	] as const)
 		await give(world.folder, person, level);
 });

@@ -67,9 +67,9 @@ describe('waiting for a lock', () => {
 			sentence: 'Nobody has this in hand; it is free.'
 		});
 	});
-	it('asks for Work before one may ask, and for Look before one may be told', async () => {
+	it('asks for Work before one may ask, and for View before one may be told', async () => {
 		const document = await hold();
-		const line = { subject: { kind: 'person', id: person('petra') }, level: 'look' };
+		const line = { subject: { kind: 'person', id: person('petra') }, level: 'view' };
 		expect(await refused(world.act('petra', askForLock, { document, ask: false }))).toMatchObject({
 			code: 'not-found'
 		});
@@ -158,7 +158,7 @@ describe('a lock in its life', () => {
 });
 
 describe('a broken lock', () => {
-	it('needs Run and a reason, tells its holder, and loses nothing of what they bring later', async () => {
+	it('needs Manage and a reason, tells its holder, and loses nothing of what they bring later', async () => {
 		const document = await hold('rhosyn');
 		await world.act('rhosyn', downloadDocument, { document, label: 'P01.1', ranged: false });
 		expect(await refused(world.act('rhosyn', breakLock, { document, reason: 'x' }))).toMatchObject({

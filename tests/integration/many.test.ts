@@ -5,7 +5,7 @@ import { copyDocuments, downloadMany } from '../../src/lib/server/places/acts-co
 import { makeFolder } from '../../src/lib/server/places/acts';
 import { takeLock, takeLocks } from '../../src/lib/server/locks/acts';
 import { removePlaces, restorePlace } from '../../src/lib/server/removed/acts';
-import { tidyDocuments } from '../../src/lib/server/places/acts-tidy';
+import { organiseDocuments } from '../../src/lib/server/places/acts-organise';
 import { documentView, everythingInHand } from '../../src/lib/server/documents/views';
 import { folder as folderView } from '../../src/lib/server/places/views-tree';
 import { refused, TestWorld } from './world';
@@ -47,7 +47,7 @@ describe('whole folders', () => {
 		// A document chosen by itself stands beside the folders.
 		const both = { project, folders: [top], documents: [documents[0]!.id] };
 		expect((await world.act('rhosyn', downloadMany, both)).files).toHaveLength(3);
-		const line = { subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'look' };
+		const line = { subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'view' };
 		await world.act('oke', letIn, { place: top, lines: [line], note: '' });
 		expect(await refused(world.act('petra', downloadMany, { project, folders: [top] }))).toMatchObject({
 			code: 'needs-level'
@@ -57,17 +57,17 @@ describe('whole folders', () => {
 	it('are moved with what is in them, and say where from', async () => {
 		const { top, documents } = await tree();
 		const to = await folder('Archive', world.folder);
-		const moved = await world.act('oke', tidyDocuments, { project, folders: [top], to });
+		const moved = await world.act('oke', organiseDocuments, { project, folders: [top], to });
 		expect(moved.folders).toEqual([{ id: top, from: world.folder }]);
 		const { way } = await world.read('oke', documentView, { document: documents[1]!.id });
 		expect(way.map((step) => step.id)).toContain(to);
 		expect(
-			await refused(world.act('rhosyn', tidyDocuments, { project, folders: [top], to: world.folder }))
+			await refused(world.act('rhosyn', organiseDocuments, { project, folders: [top], to: world.folder }))
 		).toMatchObject({ code: 'needs-level' });
 	});
 	it('are tagged in all that one may change', async () => {
 		const { top, documents } = await tree();
-		await world.act('oke', tidyDocuments, {
+		await world.act('oke', organiseDocuments, {
 			project,
 			folders: [top],
 			documents: [documents[0]!.id],

@@ -47,7 +47,7 @@ beforeAll(async () => {
 		place: world.folder,
 		lines: [
 			{ subject: { kind: 'person', id: idOf('halla') }, level: 'remark' },
-			{ subject: { kind: 'person', id: idOf('petra') }, level: 'look' }
+			{ subject: { kind: 'person', id: idOf('petra') }, level: 'view' }
 		]
 	});
 });

@@ -53,9 +53,9 @@ describe('people come and go', () => {
 		});
 		await world.act('oke', letIn, {
 			place: at,
-			lines: [{ subject: { kind: 'group', id: made.id }, level: 'take' }]
+			lines: [{ subject: { kind: 'group', id: made.id }, level: 'download' }]
 		});
-		expect(await levelOf('petra', at)).toBe('take');
+		expect(await levelOf('petra', at)).toBe('download');
 		await world.act('ines', endGroup, { project: 'VFT', group: made.id });
 		expect(await levelOf('petra', at)).toBeNull();
 		const [row] = await world.db.select().from(place).where(eq(place.id, at));
@@ -75,7 +75,7 @@ describe('people come and go', () => {
 			person: id('edda'),
 			departments: [{ department: world.departments.MW, lead: true }]
 		});
-		expect(await levelOf('edda', at)).toBe('run');
+		expect(await levelOf('edda', at)).toBe('manage');
 	});
 
 	it('who leaves is closed whole: sessions, tokens, grants and passes end, locks go to the lead, nothing is lost', async () => {
@@ -156,19 +156,27 @@ describe('settings', () => {
 	it('lowering what outsiders get takes effect at once', async () => {
 		await world.act('oke', letIn, {
 			place: at,
-			lines: [{ subject: { email: 'kaja@tarn.example', name: 'Kaja' }, level: 'take' }]
+			lines: [{ subject: { email: 'kaja@tarn.example', name: 'Kaja' }, level: 'download' }]
 		});
 		const [kaja] = await world.db.select().from(person).where(eq(person.email, 'kaja@tarn.example'));
 		world.people.kaja = { person: { id: kaja!.id, name: 'Kaja', email: kaja!.email }, via: 'session' };
-		expect(await levelOf('kaja', at)).toBe('take');
-		await world.act('ines', changeSettings, { project: 'VFT', outsideLevel: null, runNeedsTwoStep: false });
+		expect(await levelOf('kaja', at)).toBe('download');
+		await world.act('ines', changeSettings, {
+			project: 'VFT',
+			outsideLevel: null,
+			manageNeedsTwoStep: false
+		});
 		expect(await levelOf('kaja', at)).toBeNull();
-		await world.act('ines', changeSettings, { project: 'VFT', outsideLevel: 'take', runNeedsTwoStep: false });
+		await world.act('ines', changeSettings, {
+			project: 'VFT',
+			outsideLevel: 'download',
+			manageNeedsTwoStep: false
+		});
 		expect((await world.read('kaja', shelves, { project: 'VFT' })).alone).toHaveLength(1);
 	});
 
-	it('Run needs two steps where the project says so, and nobody locks themselves out', async () => {
-		const strict = { project: 'VFT', outsideLevel: 'take', runNeedsTwoStep: true };
+	it('Manage needs two steps where the project says so, and nobody locks themselves out', async () => {
+		const strict = { project: 'VFT', outsideLevel: 'download', manageNeedsTwoStep: true };
 		expect((await refused(world.act('ines', changeSettings, strict))).sentence).toContain(
 			'for yourself first'
 		);
@@ -177,10 +185,10 @@ describe('settings', () => {
 			.set({ twoFactorEnabled: true })
 			.where(eq(person.id, id('ines')));
 		await world.act('ines', changeSettings, strict);
-		expect(await levelOf('oke', at)).toBe('tidy');
-		expect(await levelOf('ines', at)).toBe('run');
-		await world.act('ines', changeSettings, { ...strict, runNeedsTwoStep: false });
-		expect(await levelOf('oke', at)).toBe('run');
+		expect(await levelOf('oke', at)).toBe('organise');
+		expect(await levelOf('ines', at)).toBe('manage');
+		await world.act('ines', changeSettings, { ...strict, manageNeedsTwoStep: false });
+		expect(await levelOf('oke', at)).toBe('manage');
 	});
 });
 
@@ -188,10 +196,10 @@ describe('given to me, given by me', () => {
 	it('lists both, and ends many at once or none', async () => {
 		await world.act('oke', letIn, {
 			place: at,
-			lines: [personLine('petra', 'look'), personLine('halla', 'take')]
+			lines: [personLine('petra', 'view'), personLine('halla', 'download')]
 		});
 		const toPetra = (await world.read('petra', given, { project: 'VFT' })).toMe.find((r) => r.place === at)!;
-		expect(toPetra).toMatchObject({ level: 'Look', by: 'Oke Lindvar', changed: 0 });
+		expect(toPetra).toMatchObject({ level: 'View', by: 'Oke Lindvar', changed: 0 });
 		await world.revise(doc);
 		expect(
 			(await world.read('petra', given, { project: 'VFT' })).toMe.find((r) => r.place === at)!.changed
@@ -206,7 +214,7 @@ describe('given to me, given by me', () => {
 		expect(
 			await refused(world.act('oke', endGiven, { project: 'VFT', grants: [...byOke, 'zzzzzzzzzz'] }))
 		).toMatchObject({ code: 'conflict' });
-		expect(await levelOf('petra', at)).toBe('look');
+		expect(await levelOf('petra', at)).toBe('view');
 		await world.act('oke', endGiven, { project: 'VFT', grants: byOke });
 		expect([await levelOf('petra', at), await levelOf('halla', at)]).toEqual([null, null]);
 	});

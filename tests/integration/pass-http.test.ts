@@ -165,16 +165,16 @@ describe('a pass with marks', () => {
 			number: `VFT-MW-LS-00-DR-09${10 + KINDS.indexOf(name)}`,
 			title: name
 		});
-		const plain = await pass({ mayTake: true, withMarks: true }, id);
+		const plain = await pass({ mayDownload: true, withMarks: true }, id);
 		expect((await taken(plain.way, id)).name).toContain(name.slice(-4));
 		await mark(id);
 		const copy = await taken(plain.way, id);
 		expect(copy.name).toContain('with marks.pdf');
 		expect(copy.text).toContain('LADDER LACKS A CAGE');
-		const both = await pass({ mayTake: true, withMarks: true, stamped: true }, id);
+		const both = await pass({ mayDownload: true, withMarks: true, stamped: true }, id);
 		if (name.endsWith('.pdf'))
 			expect((await taken(both.way, id)).text).toMatch(/LADDER[^]*copy for Ansa Reyl/);
-		const without = await pass({ mayTake: true }, id);
+		const without = await pass({ mayDownload: true }, id);
 		expect((await taken(without.way, id)).text ?? '').not.toContain('LADDER');
 	});
 });

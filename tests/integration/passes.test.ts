@@ -182,11 +182,23 @@ describe('a pass to a folder', () => {
 	});
 
 	it('follows what the project gives to people outside', async () => {
-		await world.act('ines', changeSettings, { project: 'VFT', outsideLevel: 'look', runNeedsTwoStep: false });
-		expect((await refused(pass({ mayTake: true }))).sentence).toContain('look only');
-		await world.act('ines', changeSettings, { project: 'VFT', outsideLevel: null, runNeedsTwoStep: false });
+		await world.act('ines', changeSettings, {
+			project: 'VFT',
+			outsideLevel: 'view',
+			manageNeedsTwoStep: false
+		});
+		expect((await refused(pass({ mayDownload: true }))).sentence).toContain('look only');
+		await world.act('ines', changeSettings, {
+			project: 'VFT',
+			outsideLevel: null,
+			manageNeedsTwoStep: false
+		});
 		expect((await refused(pass())).sentence).toContain('nothing to people outside');
-		await world.act('ines', changeSettings, { project: 'VFT', outsideLevel: 'take', runNeedsTwoStep: false });
+		await world.act('ines', changeSettings, {
+			project: 'VFT',
+			outsideLevel: 'download',
+			manageNeedsTwoStep: false
+		});
 	});
 
 	it('is withdrawn by who may, many at once or none, and says so politely', async () => {
@@ -226,14 +238,14 @@ describe('a pass that was made', () => {
 	it('is changed, and becomes wider only when that is said', async () => {
 		const { id, secret } = await pass({ audience: 'named', emails: ['ansa@pilots.example'] });
 		for (const [more, sentence] of [
-			[{ mayTake: true }, 'files may be taken'],
+			[{ mayDownload: true }, 'files may be taken'],
 			[{ audience: 'anyone' }, 'anyone who holds the link'],
 			[{ emails: ['ansa@pilots.example', 'b@pilots.example'] }, 'b@pilots.example may use it'],
 			[{ until: '2028-02-01' }, 'it works until']
 		] as const) {
 			expect((await refused(change(id, more))).sentence).toContain(sentence);
 			const [row] = await world.db.select().from(passTable).where(eq(passTable.id, id));
-			expect(row).toMatchObject({ mayTake: false, audience: 'named' });
+			expect(row).toMatchObject({ mayDownload: false, audience: 'named' });
 		}
 		expect(await change(id, { audience: 'anyone', wider: true })).toEqual({ changed: true });
 		expect((await world.read(null, placeByPass, { secret })).documents.length).toBeGreaterThan(0);
@@ -262,10 +274,10 @@ describe('a pass that was made', () => {
 		expect(sent.body).toContain(link);
 		expect(sent.secrets).toContain(link);
 	});
-	it('is neither changed, sent nor looked up by a maker who has lost Run there, only ended', async () => {
+	it('is neither changed, sent nor looked up by a maker who has lost Manage there, only ended', async () => {
 		const at = (await world.act('oke', makeFolder, { parent: world.shelf, name: 'Lent' })).id;
 		const rhosyn = { kind: 'person', id: world.people.rhosyn!.person.id };
-		await world.act('oke', letIn, { place: at, lines: [{ subject: rhosyn, level: 'run' }] });
+		await world.act('oke', letIn, { place: at, lines: [{ subject: rhosyn, level: 'manage' }] });
 		const { id } = await world.act('rhosyn', makePass, {
 			place: at,
 			for: 'Ansa Reyl',
@@ -273,8 +285,8 @@ describe('a pass that was made', () => {
 			until: UNTIL
 		});
 		await address('rhosyn', id);
-		await world.act('oke', letIn, { place: at, lines: [{ subject: rhosyn, level: 'look' }] });
-		expect(await refused(change(id, { mayTake: true, wider: true }, 'rhosyn'))).toMatchObject({
+		await world.act('oke', letIn, { place: at, lines: [{ subject: rhosyn, level: 'view' }] });
+		expect(await refused(change(id, { mayDownload: true, wider: true }, 'rhosyn'))).toMatchObject({
 			code: 'needs-level'
 		});
 		expect(

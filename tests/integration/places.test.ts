@@ -235,7 +235,7 @@ describe('removing and restoring (R1, R2)', () => {
 		expect((await world.read('oke', documentView, { document: id })).row.number).toBe(`${number}-R1`);
 	});
 
-	it('asks for Tidy where others’ documents are concerned, and leaves alone what others have in hand', async () => {
+	it('asks for Organise where others’ documents are concerned, and leaves alone what others have in hand', async () => {
 		const { id } = await world.add('oke');
 		expect(await refused(world.act('rhosyn', removePlace, { place: id, reason: 'r' }))).toMatchObject({
 			code: 'needs-level'
@@ -245,7 +245,7 @@ describe('removing and restoring (R1, R2)', () => {
 		expect(await refused(world.act('rhosyn', removePlace, { place: own.id, reason: 'r' }))).toMatchObject({
 			code: 'in-hand'
 		});
-		// Run too: a lock caps everyone but its holder (A6); it is broken first.
+		// Manage too: a lock caps everyone but its holder (A6); it is broken first.
 		expect(await refused(world.act('ines', removePlace, { place: own.id, reason: 'r' }))).toMatchObject({
 			code: 'in-hand'
 		});

@@ -18,7 +18,7 @@ const rhosyn = () => world.people.rhosyn!.person.id;
 const reach = (db: Querier = world.db, now = new Date()) =>
 	loadReach(db, world.project, rhosyn(), now).then((r) => r!);
 
-const give = (db: Querier, placeId: string, level: 'look' | 'tidy' | null, endsAt: Date | null = null) =>
+const give = (db: Querier, placeId: string, level: 'view' | 'organise' | null, endsAt: Date | null = null) =>
 	db.insert(grant).values({
 		id: randomBytes(5).toString('hex'),
 		placeId,
@@ -53,10 +53,10 @@ async function anew(now: Date): Promise<Map<string, string>> {
 describe('what is remembered of access', () => {
 	it('is dropped with every kind of change, at once', async () => {
 		const changes: [string, () => Promise<unknown>][] = [
-			['an entry', () => give(world.db, world.shelf, 'look')],
+			['an entry', () => give(world.db, world.shelf, 'view')],
 			[
 				'another level',
-				() => world.db.update(grant).set({ level: 'tidy' }).where(eq(grant.subjectId, rhosyn()))
+				() => world.db.update(grant).set({ level: 'organise' }).where(eq(grant.subjectId, rhosyn()))
 			],
 			['no entry', () => take(world.db, world.shelf)],
 			[
@@ -87,10 +87,10 @@ describe('what is remembered of access', () => {
 
 	it('ends with the first entry that ends', async () => {
 		const now = new Date();
-		await give(world.db, world.other, 'tidy', new Date(now.getTime() + DAY));
-		expect((await reach(world.db, now)).level(world.other)).toBe('tidy');
-		expect((await reach(world.db, new Date(now.getTime() + 2 * DAY))).level(world.other)).toBe('look');
-		expect((await reach(world.db, now)).level(world.other)).toBe('tidy');
+		await give(world.db, world.other, 'organise', new Date(now.getTime() + DAY));
+		expect((await reach(world.db, now)).level(world.other)).toBe('organise');
+		expect((await reach(world.db, new Date(now.getTime() + 2 * DAY))).level(world.other)).toBe('view');
+		expect((await reach(world.db, now)).level(world.other)).toBe('organise');
 		await take(world.db, world.other);
 	});
 
@@ -98,8 +98,8 @@ describe('what is remembered of access', () => {
 		const before = await reach();
 		await world.db
 			.transaction(async (tx) => {
-				await give(tx, world.other, 'tidy');
-				expect((await reach(tx)).level(world.other)).toBe('tidy');
+				await give(tx, world.other, 'organise');
+				expect((await reach(tx)).level(world.other)).toBe('organise');
 				expect((await reach()).level(world.other)).toBe(before.level(world.other));
 				throw new Error('taken back');
 			})

@@ -224,7 +224,7 @@ export class TestWorld {
 				project: made.id,
 				name: 'Architecture',
 				department: this.departments.AR,
-				also: [{ department: this.departments.MW, level: 'look' }]
+				also: [{ department: this.departments.MW, level: 'view' }]
 			})
 		).id;
 		this.folder = (await this.act('oke', makeFolder, { parent: this.shelf, name: 'Linkspan' })).id;

@@ -10,12 +10,12 @@ export const BROUGHT_EVENTS = ['access.ended', 'access.sunk'];
 
 export const closePlace = act({
 	name: 'closePlace',
-	summary: 'Close a folder or document: what was given above stops reaching it, apart from Run (A3)',
+	summary: 'Close a folder or document: what was given above stops reaching it, apart from Manage (A3)',
 	method: 'POST',
 	path: '/places/{place}/closing',
 	input: z.strictObject({ place: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['folder', 'document'], past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', only: ['folder', 'document'], past: EVERY_CAP },
 	events: ['place.closed']
 });
 
@@ -26,18 +26,19 @@ export const openPlace = act({
 	path: '/places/{place}/closing',
 	input: z.strictObject({ place: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['folder', 'document'], past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', only: ['folder', 'document'], past: EVERY_CAP },
 	events: ['place.opened']
 });
 
 export const freezePlace = act({
 	name: 'freezePlace',
-	summary: 'Freeze a shelf, folder or document with a reason: nobody below Run changes anything there (A6)',
+	summary:
+		'Freeze a shelf, folder or document with a reason: nobody below Manage changes anything there (A6)',
 	method: 'POST',
 	path: '/places/{place}/freeze',
 	input: z.strictObject({ place: id, reason }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
 	events: ['place.frozen']
 });
 
@@ -48,7 +49,7 @@ export const thawPlace = act({
 	path: '/places/{place}/freeze',
 	input: z.strictObject({ place: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
 	events: ['place.thawed']
 });
 
@@ -59,7 +60,7 @@ export const markSensitive = act({
 	path: '/places/{place}/sensitive',
 	input: z.strictObject({ place: id, sensitive: z.boolean() }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
 	events: ['place.marked-sensitive']
 });
 
@@ -111,7 +112,7 @@ export const letIn = act({
 		note: note.default('')
 	}),
 	output: z.strictObject({ lines: z.number(), reached: z.number(), fresh: z.number() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
 	events: ['access.given', 'access.barred', ...BROUGHT_EVENTS]
 });
 
@@ -130,7 +131,7 @@ export const changeAccess = act({
 		bringLevel: z.enum(LEVELS).nullable().optional()
 	}),
 	output: z.strictObject({ changed: z.boolean() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
 	events: ['access.given', 'access.barred', 'access.brought-in', ...BROUGHT_EVENTS]
 });
 
@@ -141,7 +142,7 @@ export const endAccess = act({
 	path: '/places/{place}/access/{grant}',
 	input: z.strictObject({ place: id, grant: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.place, level: 'look', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'view', past: EVERY_CAP },
 	events: BROUGHT_EVENTS
 });
 
@@ -165,12 +166,12 @@ export const bringIn = act({
 		place: id,
 		under: id,
 		who: z.union([z.strictObject({ person: id }), z.strictObject({ email, name: name.optional() })]),
-		level: z.enum(LEVELS).default('look'),
+		level: z.enum(LEVELS).default('view'),
 		until: day.nullable().default(null),
 		note: note.default('')
 	}),
 	output: z.strictObject({ left: z.number() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'view', past: EVERY_CAP },
 	events: ['access.brought-in', ...BROUGHT_EVENTS]
 });
 
@@ -180,7 +181,7 @@ export const effectOfEnding = view({
 	path: '/places/{place}/access/{grant}/effect',
 	input: z.strictObject({ place: id, grant: id }),
 	output: effectRow,
-	at: { kind: 'place', id: (i) => i.place, level: 'look', past: EVERY_CAP }
+	at: { kind: 'place', id: (i) => i.place, level: 'view', past: EVERY_CAP }
 });
 
 export const effectOfChange = view({
@@ -189,7 +190,7 @@ export const effectOfChange = view({
 	path: '/places/{place}/access/{grant}/change-effect',
 	input: z.strictObject({ place: id, grant: id, level: z.enum([...LEVELS, 'barred']) }),
 	output: effectRow,
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP }
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP }
 });
 
 export const effectOfGroup = view({
@@ -207,7 +208,7 @@ export const effectOfClosing = view({
 	path: '/places/{place}/closing/effect',
 	input: z.strictObject({ place: id }),
 	output: effectRow,
-	at: { kind: 'place', id: (i) => i.place, level: 'run' }
+	at: { kind: 'place', id: (i) => i.place, level: 'manage' }
 });
 
 export const effectOfDepartments = view({
@@ -306,7 +307,7 @@ export const access = view({
 			z.strictObject({ id: z.string(), name: z.string(), kind: z.string(), code: z.string().nullable() })
 		),
 		level: z.enum(LEVELS),
-		mayRun: z.boolean(),
+		mayManage: z.boolean(),
 		rows: z.array(accessRow),
 		people: z.array(reachRow),
 		passes: z.number(),
@@ -322,7 +323,7 @@ export const access = view({
 		),
 		outsideLevel: z.enum(LEVELS).nullable()
 	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'look' }
+	at: { kind: 'place', id: (i) => i.place, level: 'view' }
 });
 
 export const why = view({
@@ -346,7 +347,7 @@ export const why = view({
 		grantId: z.string().nullable(),
 		person: z.strictObject({ id: z.string(), name: z.string(), outside: z.boolean() })
 	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'look' }
+	at: { kind: 'place', id: (i) => i.place, level: 'view' }
 });
 
 export const reachOf = view({
@@ -360,7 +361,7 @@ export const reachOf = view({
 		head: z.array(z.strictObject({ id: z.string(), name: z.string(), outside: z.boolean() })),
 		people: z.number()
 	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'look' }
+	at: { kind: 'place', id: (i) => i.place, level: 'view' }
 });
 
 export const mayTryAs = view({

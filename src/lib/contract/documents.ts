@@ -72,7 +72,7 @@ export const takeSide = act({
 		mediaType: z.string(),
 		size: z.number()
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] },
 	events: ['document.opened', 'document.downloaded']
 });
 
@@ -83,7 +83,7 @@ export const issueRevision = act({
 	path: '/documents/{document}/issue',
 	input: z.strictObject({ document: id, purpose: z.enum(PURPOSES), note: reason }),
 	output: z.strictObject({ label: z.string() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'] },
+	at: { kind: 'place', id: (i) => i.document, level: 'manage', only: ['document'] },
 	events: ['document.revised']
 });
 
@@ -96,7 +96,7 @@ export const changeState = act({
 	path: '/documents/{document}/state',
 	input: z.strictObject({ document: id, state: z.enum(STATES), reason }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'], past: ['archived'] },
+	at: { kind: 'place', id: (i) => i.document, level: 'manage', only: ['document'], past: ['archived'] },
 	events: ['document.state-changed']
 });
 
@@ -166,7 +166,7 @@ export const openDocument = act({
 	path: '/documents/{document}/opened',
 	input: z.strictObject({ document: id, label: z.string().max(20).optional() }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] },
 	events: ['document.opened'],
 	whileTrying: true
 });
@@ -184,7 +184,7 @@ export const downloadDocument = act({
 		hash: z.string(),
 		fileName: z.string()
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'take', only: ['document'] },
+	at: { kind: 'place', id: (i) => i.document, level: 'download', only: ['document'] },
 	events: ['document.downloaded']
 });
 
@@ -196,7 +196,7 @@ export const documentRow = view({
 	path: '/documents/{document}/row',
 	input: documentInput,
 	output: documentRowShape,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 export const documentView = view({
@@ -211,9 +211,9 @@ export const documentView = view({
 		level: z.enum(LEVELS),
 		levelLabel: z.string(),
 		mayWork: z.boolean(),
-		mayTake: z.boolean(),
-		mayTidy: z.boolean(),
-		mayRun: z.boolean(),
+		mayDownload: z.boolean(),
+		mayOrganise: z.boolean(),
+		mayManage: z.boolean(),
 		mine: z.boolean(),
 		way: z.array(
 			z.strictObject({ id: z.string(), name: z.string(), kind: z.string(), code: z.string().nullable() })
@@ -235,7 +235,7 @@ export const documentView = view({
 			.nullable(),
 		versions: z.array(versionRow)
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 export const handInBase = view({
@@ -296,7 +296,7 @@ export const versionContent = view({
 			})
 			.nullable()
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 /** The stored bytes of a side version, for showing them. The caller notes the opening by an act. */
@@ -312,7 +312,7 @@ export const sideContent = view({
 		mediaType: z.string(),
 		size: z.number()
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 export const everythingInHand = view({

@@ -31,13 +31,13 @@ export const makeHatch = act({
 		tell: z.strictObject({ name, email }).nullable().default(null)
 	}),
 	output: z.strictObject({ id: z.string(), link: z.string() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', only: ['shelf', 'folder'] },
 	events: ['hatch.made']
 });
 
 export const closeHatches = act({
 	name: 'closeHatches',
-	summary: 'Close hatches: your own, or those at places where you have Run; what came in stays',
+	summary: 'Close hatches: your own, or those at places where you have Manage; what came in stays',
 	method: 'POST',
 	path: '/projects/{project}/hatches/closed',
 	input: z.strictObject({ project: projectKey, hatches: z.array(id).min(1, 'Choose a hatch.').max(200) }),
@@ -89,7 +89,7 @@ export const sortArrival = act({
 	path: '/places/{place}/arrivals/{arrival}/sorted',
 	input: z.strictObject({ ...atArrival, folder: id, number, title: name, note: note.default('') }),
 	output: z.strictObject({ id: z.string(), number: z.string(), label: z.string(), versionId: z.string() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', only: ['shelf', 'folder'] },
 	events: ['document.added', 'hatch.sorted']
 });
 
@@ -100,7 +100,7 @@ export const sortAsVersion = act({
 	path: '/places/{place}/arrivals/{arrival}/version',
 	input: z.strictObject({ ...atArrival, document: id, note: note.default('') }),
 	output: z.strictObject({ id: z.string(), number: z.string(), label: z.string() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', only: ['shelf', 'folder'] },
 	events: ['version.handed-in', 'version.saved', 'hatch.sorted']
 });
 
@@ -111,7 +111,7 @@ export const refuseArrival = act({
 	path: '/places/{place}/arrivals/{arrival}/refused',
 	input: z.strictObject({ ...atArrival, reason }),
 	output: z.strictObject({ told: z.boolean() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', only: ['shelf', 'folder'] },
 	events: ['hatch.refused']
 });
 
@@ -122,6 +122,6 @@ export const openArrival = act({
 	path: '/places/{place}/arrivals/{arrival}/opened',
 	input: z.strictObject({ ...atArrival, ranged }),
 	output: z.strictObject({ hash: z.string(), fileName: z.string() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', only: ['shelf', 'folder'] },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', only: ['shelf', 'folder'] },
 	events: ['hatch.looked-at']
 });

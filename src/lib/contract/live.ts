@@ -25,7 +25,7 @@ export const workDrawingLive = act({
 export const giveLayer = act({
 	name: 'giveLayer',
 	summary:
-		'Hand a layer of a live drawing over to a department, or to nobody; for leads of the department whose it is, and for Run',
+		'Hand a layer of a live drawing over to a department, or to nobody; for leads of the department whose it is, and for Manage',
 	method: 'PUT',
 	path: '/documents/{document}/live/layers/{layer}',
 	input: z.strictObject({
@@ -202,7 +202,7 @@ export const takeLive = act({
 		number: z.string(),
 		title: z.string()
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'take', only: ['document'] },
+	at: { kind: 'place', id: (i) => i.document, level: 'download', only: ['document'] },
 	events: ['document.downloaded']
 });
 
@@ -219,7 +219,7 @@ export const liveRoom = view({
 		mode: z.enum(['read', 'suggest', 'write']),
 		departments: z.array(z.string())
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 export const liveText = view({
@@ -228,7 +228,7 @@ export const liveText = view({
 	path: '/documents/{document}/live/text',
 	input: documentInput,
 	output: z.strictObject({ text: z.unknown() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 export const liveSchedule = view({
@@ -237,7 +237,7 @@ export const liveSchedule = view({
 	path: '/documents/{document}/live/schedule',
 	input: documentInput,
 	output: schedule,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 export const liveDrawing = view({
@@ -263,7 +263,7 @@ export const liveDrawing = view({
 		base: z.string(),
 		owners: z.record(z.string(), z.string())
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 export const liveNames = view({
@@ -272,7 +272,7 @@ export const liveNames = view({
 	path: '/documents/{document}/live/names',
 	input: documentInput,
 	output: z.strictObject({ people: z.array(z.strictObject({ id: z.string(), name: z.string() })) }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 export const liveAuthors = view({
@@ -288,7 +288,7 @@ export const liveAuthors = view({
 		passages: z.array(passage),
 		people: z.array(z.strictObject({ id: z.string(), name: z.string() }))
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 /** The stored bytes of a picture that stands in a live text. */
@@ -304,5 +304,5 @@ export const livePictureContent = view({
 		mediaType: z.string(),
 		size: z.number()
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });

@@ -45,7 +45,7 @@ export const extendLock = act({
 	path: '/documents/{document}/lock',
 	input: z.strictObject({ document: id, expectedEnd: moment, purpose: note.optional() }),
 	output: z.strictObject({ expectedEnd: moment }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] },
 	events: ['lock.extended']
 });
 
@@ -56,7 +56,7 @@ export const giveBackLock = act({
 	path: '/documents/{document}/lock',
 	input: z.strictObject({ document: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] },
 	events: ['lock.given-back']
 });
 
@@ -67,7 +67,7 @@ export const answerBrokenLock = act({
 	path: '/documents/{document}/lock/answer',
 	input: z.strictObject({ document: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'], past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'], past: EVERY_CAP },
 	events: ['lock.answered']
 });
 
@@ -78,7 +78,7 @@ export const handOverLock = act({
 	path: '/documents/{document}/lock/holder',
 	input: z.strictObject({ document: id, to: id, note: note.default('') }),
 	output: z.strictObject({ holder: z.string() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] },
 	events: ['lock.handed-over']
 });
 
@@ -89,7 +89,7 @@ export const askForLock = act({
 	path: '/documents/{document}/lock/wish',
 	input: z.strictObject({ document: id, ask: z.boolean(), note: note.default('') }),
 	output: z.strictObject({ told: z.boolean() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'], past: ['inHand'] },
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'], past: ['inHand'] },
 	events: ['lock.asked']
 });
 
@@ -100,7 +100,7 @@ export const endWish = act({
 	path: '/documents/{document}/lock/wish',
 	input: z.strictObject({ document: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] },
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] },
 	events: []
 });
 
@@ -111,6 +111,6 @@ export const breakLock = act({
 	path: '/documents/{document}/lock/break',
 	input: z.strictObject({ document: id, reason }),
 	output: z.strictObject({ holder: z.string() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'run', only: ['document'], past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.document, level: 'manage', only: ['document'], past: EVERY_CAP },
 	events: ['lock.broken']
 });

@@ -36,7 +36,7 @@ export const markRoom = view({
 		mode: z.enum(['read', 'suggest', 'write']),
 		departments: z.array(z.string())
 	}),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 export const marks = view({
@@ -45,5 +45,5 @@ export const marks = view({
 	path: '/documents/{document}/versions/{label}/marks',
 	input: versionInput,
 	output: z.strictObject({ marks: z.array(mark), scales: z.record(z.string(), scale) }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });

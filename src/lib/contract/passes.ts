@@ -17,7 +17,7 @@ export const passMessage = z
 
 export const changePass = act({
 	name: 'changePass',
-	summary: 'Change a pass that you made or that stands where you have Run; wider only when that is said',
+	summary: 'Change a pass that you made or that stands where you have Manage; wider only when that is said',
 	method: 'PATCH',
 	path: '/projects/{project}/passes/{pass}',
 	input: z.strictObject({
@@ -35,7 +35,7 @@ export const changePass = act({
 			.optional(),
 		until: day.optional(),
 		maxUses: z.number().int().min(1).max(10_000).nullable().optional(),
-		mayTake: z.boolean().optional(),
+		mayDownload: z.boolean().optional(),
 		stamped: z.boolean().optional(),
 		withMarks: z.boolean().optional(),
 		/** That it may let more people in, for longer, or to more than before. */
@@ -217,7 +217,7 @@ export const makePass = act({
 			.default(null),
 		until: day,
 		maxUses: z.number().int().min(1).max(10_000).nullable().default(null),
-		mayTake: z.boolean().default(false),
+		mayDownload: z.boolean().default(false),
 		/** Exactly this version of a document; null follows the newest. */
 		version: z.string().max(20).nullable().default(null),
 		ending: z
@@ -238,13 +238,13 @@ export const makePass = act({
 		message: passMessage
 	}),
 	output: z.strictObject({ id: z.string(), link: z.string(), mailed: z.number() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'run', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
 	events: ['pass.made']
 });
 
 export const withdrawPasses = act({
 	name: 'withdrawPasses',
-	summary: 'Withdraw passes: your own, or those at places where you have Run; all or none',
+	summary: 'Withdraw passes: your own, or those at places where you have Manage; all or none',
 	method: 'POST',
 	path: '/projects/{project}/passes/withdrawn',
 	input: z.strictObject({ project: projectKey, passes: z.array(id).min(1, 'Choose a pass.').max(500) }),
@@ -255,7 +255,7 @@ export const withdrawPasses = act({
 
 export const passes = view({
 	name: 'passes',
-	summary: 'The passes and hatches of a project that you made or that stand where you have Run',
+	summary: 'The passes and hatches of a project that you made or that stand where you have Manage',
 	path: '/projects/{project}/passes',
 	input: z.strictObject({ project: projectKey, place: id.optional() }),
 	output: z.strictObject({
@@ -278,7 +278,7 @@ export const passes = view({
 				locked: z.boolean(),
 				maxUses: z.number().nullable(),
 				uses: z.number(),
-				mayTake: z.boolean(),
+				mayDownload: z.boolean(),
 				stamped: z.boolean(),
 				withMarks: z.boolean(),
 				embeddable: z.boolean(),
@@ -350,7 +350,7 @@ export const placeByPass = view({
 		holder: z.string(),
 		endsAt: moment,
 		kind: z.enum(PLACE_KINDS),
-		mayTake: z.boolean(),
+		mayDownload: z.boolean(),
 		stamped: z.boolean(),
 		withMarks: z.boolean(),
 		newer: z.strictObject({ label: z.string(), at: moment }).nullable(),
@@ -425,7 +425,7 @@ export const hatchView = view({
 
 export const arrivals = view({
 	name: 'arrivals',
-	summary: 'What came in from outside at places where you have Run, waiting first',
+	summary: 'What came in from outside at places where you have Manage, waiting first',
 	path: '/projects/{project}/arrivals',
 	input: z.strictObject({ project: projectKey }),
 	output: z.strictObject({

@@ -220,13 +220,13 @@ export const share = z.number().min(0).max(1);
 export const changeSettings = act({
 	name: 'changeSettings',
 	summary:
-		'Set how far people outside may go, whether Run needs two-step sign-in, whether photographs keep their position, and the stamps',
+		'Set how far people outside may go, whether Manage needs two-step sign-in, whether photographs keep their position, and the stamps',
 	method: 'PATCH',
 	path: '/projects/{project}/settings',
 	input: z.strictObject({
 		project: projectKey,
 		outsideLevel: z.enum(LEVELS).nullable().optional(),
-		runNeedsTwoStep: z.boolean().optional(),
+		manageNeedsTwoStep: z.boolean().optional(),
 		keepPosition: z.boolean().optional(),
 		ownDomains: z.array(domain).max(40).optional(),
 		releasePurposes: z.array(z.enum(PURPOSES)).max(PURPOSES.length).optional(),

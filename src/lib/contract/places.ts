@@ -64,12 +64,12 @@ export const changeDocument = act({
 	events: ['document.changed']
 });
 
-export const tidyDocuments = act({
-	name: 'tidyDocuments',
+export const organiseDocuments = act({
+	name: 'organiseDocuments',
 	summary:
 		'Move documents and folders to another folder, tag documents or take tags from them, also all in a folder: all of them or none',
 	method: 'POST',
-	path: '/projects/{project}/documents/tidy',
+	path: '/projects/{project}/documents/organised',
 	input: z.strictObject({
 		project: projectKey,
 		...many,
@@ -152,7 +152,7 @@ export const shelves = view({
 				id: z.string(),
 				name: z.string(),
 				level: z.string(),
-				lookOnly: z.boolean(),
+				viewOnly: z.boolean(),
 				frozen: z.strictObject({ by: z.string(), reason: z.string() }).nullable(),
 				position: z.number(),
 				department: z
@@ -177,7 +177,7 @@ export const shelves = view({
 						lastBy: z.string().nullable(),
 						frozen: z.boolean(),
 						closed: z.boolean(),
-						lookOnly: z.boolean()
+						viewOnly: z.boolean()
 					})
 				)
 			})
@@ -188,7 +188,7 @@ export const shelves = view({
 				name: z.string(),
 				kind: z.enum(PLACE_KINDS),
 				level: z.string(),
-				lookOnly: z.boolean()
+				viewOnly: z.boolean()
 			})
 		),
 		drops: z.array(z.strictObject({ id: z.string(), by: z.string().nullable() })),
@@ -239,7 +239,7 @@ export const folder = view({
 		documents: z.number(),
 		inHand: z.number()
 	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'look', only: ['shelf', 'folder'] }
+	at: { kind: 'place', id: (i) => i.place, level: 'view', only: ['shelf', 'folder'] }
 });
 
 export const folders = view({
@@ -261,7 +261,7 @@ export const projectFrame = view({
 	output: z.strictObject({
 		project: z.strictObject({
 			outsideLevel: z.enum(LEVELS).nullable(),
-			runNeedsTwoStep: z.boolean(),
+			manageNeedsTwoStep: z.boolean(),
 			keepPosition: z.boolean(),
 			stamps: z.array(z.string()),
 			id: z.string(),
@@ -304,7 +304,7 @@ export const documentsIn = view({
 		limit: z.coerce.number().int().min(1).max(5_000).default(200)
 	}),
 	output: z.strictObject({ rows: z.array(documentRow) }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look', only: ['shelf', 'folder'] }
+	at: { kind: 'place', id: (i) => i.place, level: 'view', only: ['shelf', 'folder'] }
 });
 
 export const proposals = view({

@@ -294,7 +294,7 @@ export const releaseView = view({
 				hash: z.string().nullable(),
 				size: z.number(),
 				mediaType: z.string(),
-				mayLook: z.boolean(),
+				mayView: z.boolean(),
 				checks: z.array(check),
 				later: z.strictObject({ label: z.string(), at: moment }).nullable(),
 				supersedes: z.string().nullable(),

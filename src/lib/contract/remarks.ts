@@ -119,7 +119,7 @@ export const remarks = view({
 	path: '/documents/{document}/remarks',
 	input: z.strictObject({ document: id }),
 	output: z.strictObject({ remarks: z.array(remarkRow), mayRemark: z.boolean() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'look', only: ['document'] }
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
 export const remarksWithin = view({

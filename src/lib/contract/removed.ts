@@ -40,6 +40,6 @@ export const restorePlace = act({
 		folders: z.array(z.string()),
 		renamed: z.array(z.string())
 	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'look', removed: true, past: ['archived'] },
+	at: { kind: 'place', id: (i) => i.place, level: 'view', removed: true, past: ['archived'] },
 	events: ['place.restored']
 });

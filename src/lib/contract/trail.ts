@@ -35,5 +35,5 @@ export const trail = view({
 	path: '/places/{place}/trail',
 	input: z.strictObject({ place: id, ...page, kind: z.enum(['all']).optional() }),
 	output: z.strictObject({ events: z.array(eventRow) }),
-	at: { kind: 'place', id: (i) => i.place, level: 'look' }
+	at: { kind: 'place', id: (i) => i.place, level: 'view' }
 });

@@ -176,7 +176,7 @@
 			<p class="mb-2 text-ink-2">
 				{data.twoStep
 					? 'It is on: signing in asks for a code from your authenticator after the password.'
-					: 'Signing in then asks for a code from an authenticator (RFC 6238) after the password. A project may ask for it before somebody may Run.'}
+					: 'Signing in then asks for a code from an authenticator (RFC 6238) after the password. A project may ask for it before somebody may Manage.'}
 			</p>
 			<form
 				method="post"

@@ -17,7 +17,7 @@ const oke: Subject = {
 
 /** Rule A2 said a second time, plainly: subject by subject, place by place. */
 function naive(who: Subject, way: readonly Step[], now: number): Level | null {
-	if (who.controller) return 'run';
+	if (who.controller) return 'manage';
 	const subjects: [Entry['subjectKind'], string][] = [
 		['person', who.personId],
 		['everyone', who.projectId],
@@ -40,7 +40,7 @@ function naive(who: Subject, way: readonly Step[], now: number): Level | null {
 	}
 	const past = (v: Said) => way.slice(0, v.at).some((step) => step.closed);
 	const open = naiveVerdict(verdicts);
-	const shut = naiveVerdict(verdicts.filter((v) => !past(v) || v.level === null || v.level === 'run'));
+	const shut = naiveVerdict(verdicts.filter((v) => !past(v) || v.level === null || v.level === 'manage'));
 	const rank = (level: Level | null) => (level === null ? -1 : LEVELS.indexOf(level));
 	return rank(shut) < rank(open) ? shut : open;
 }
@@ -105,39 +105,39 @@ describe('decide', () => {
 		});
 		const closed = { entries: [], closed: true };
 		const open = (...entries: Entry[]) => ({ entries, closed: false });
-		// Barred at the shelf, with Run through the leads; barred between; and a lower grant between.
-		expect(decide(oke, [closed, open(at('person', null), at('leads', 'run'))], NOW)).toBeNull();
-		expect(decide(oke, [closed, open(at('person', null)), open(at('person', 'run'))], NOW)).toBeNull();
+		// Barred at the shelf, with Manage through the leads; barred between; and a lower grant between.
+		expect(decide(oke, [closed, open(at('person', null), at('leads', 'manage'))], NOW)).toBeNull();
+		expect(decide(oke, [closed, open(at('person', null)), open(at('person', 'manage'))], NOW)).toBeNull();
 		expect(
-			decide(oke, [closed, open(at('department', 'look')), open(at('department', 'run'))], NOW)
+			decide(oke, [closed, open(at('department', 'view')), open(at('department', 'manage'))], NOW)
 		).toBeNull();
-		// Given exactly, so the leads' Run does not count: closing must not bring it up.
-		expect(decide(oke, [closed, open(at('person', 'look', true), at('leads', 'run'))], NOW)).toBe('look');
+		// Given exactly, so the leads' Manage does not count: closing must not bring it up.
+		expect(decide(oke, [closed, open(at('person', 'view', true), at('leads', 'manage'))], NOW)).toBe('view');
 	});
 
 	it('gives nothing where nothing stands', () => {
 		expect(decide(oke, [{ entries: [], closed: false }], NOW)).toBeNull();
 	});
 
-	it('gives controllers Run everywhere', () => {
-		expect(decide({ ...oke, controller: true }, [], NOW)).toBe('run');
+	it('gives controllers Manage everywhere', () => {
+		expect(decide({ ...oke, controller: true }, [], NOW)).toBe('manage');
 	});
 });
 
 describe('caps', () => {
-	it('a freeze leaves Run alone and caps the rest at Remark', () => {
+	it('a freeze leaves Manage alone and caps the rest at Remark', () => {
 		expect(capped('work', { frozen: true, archived: false, inHand: false })).toBe('remark');
-		expect(capped('run', { frozen: true, archived: false, inHand: false })).toBe('run');
-		expect(capped('look', { frozen: true, archived: false, inHand: false })).toBe('look');
+		expect(capped('manage', { frozen: true, archived: false, inHand: false })).toBe('manage');
+		expect(capped('view', { frozen: true, archived: false, inHand: false })).toBe('view');
 	});
-	it('an archived document caps everyone at Take', () => {
-		expect(capped('run', { frozen: false, archived: true, inHand: false })).toBe('take');
+	it('an archived document caps everyone at Download', () => {
+		expect(capped('manage', { frozen: false, archived: true, inHand: false })).toBe('download');
 	});
-	it('a lock of somebody else caps everyone at Remark, Run too', () => {
-		expect(capped('run', { frozen: false, archived: false, inHand: true })).toBe('remark');
+	it('a lock of somebody else caps everyone at Remark, Manage too', () => {
+		expect(capped('manage', { frozen: false, archived: false, inHand: true })).toBe('remark');
 	});
 	it('Drop includes nothing but itself', () => {
-		expect(allows('drop', 'look')).toBe(false);
+		expect(allows('drop', 'view')).toBe(false);
 		expect(allows('drop', 'drop')).toBe(true);
 		expect(allows(null, 'drop')).toBe(false);
 	});

@@ -21,7 +21,7 @@ export interface Entry {
 export interface Subject {
 	personId: string;
 	projectId: string;
-	/** Document controllers have Run everywhere (A5). */
+	/** Document controllers have Manage everywhere (A5). */
 	controller: boolean;
 	departments: readonly string[];
 	leads: readonly string[];
@@ -30,14 +30,14 @@ export interface Subject {
 	outside: boolean;
 	/** Kept out of the project for a time: what was given stays, and gives nothing meanwhile. */
 	blocked?: boolean;
-	/** Most that this person may hold whatever is given: the project's limit for outsiders, or Tidy without two steps. */
+	/** Most that this person may hold whatever is given: the project's limit for outsiders, or Organise without two steps. */
 	ceiling: Level | null;
 }
 
 /** One place on the way up, nearest first, with the entries that stand at it. */
 export interface Step<E extends Entry = Entry> {
 	entries: readonly E[];
-	/** A closed place: what stands above it stops reaching it, apart from bars and Run (A3). */
+	/** A closed place: what stands above it stops reaching it, apart from bars and Manage (A3). */
 	closed: boolean;
 }
 
@@ -99,12 +99,13 @@ export function nearestOf<E extends Entry>(
 
 /**
  * What of the nearest entries still counts when places on the way are closed: of those that stand above a closed
- * place, only bars and Run (A3). What stands at the closed place itself counts.
+ * place, only bars and Manage (A3). What stands at the closed place itself counts.
  */
 export function reaching<E extends Entry>(found: readonly Found<E>[], way: readonly Step<E>[]): Found<E>[] {
 	const closed = way.findIndex((step) => step.closed);
 	return found.filter(
-		({ entry, distance }) => closed < 0 || distance <= closed || entry.level === null || entry.level === 'run'
+		({ entry, distance }) =>
+			closed < 0 || distance <= closed || entry.level === null || entry.level === 'manage'
 	);
 }
 
@@ -178,7 +179,7 @@ function lower(a: Level | null, b: Level | null): boolean {
  * @returns the level, or null for no access
  */
 export function decide(who: Subject, way: readonly Step[], now: number): Level | null {
-	return limited(who, who.controller ? 'run' : weighAll(who, way, now).verdict.level);
+	return limited(who, who.controller ? 'manage' : weighAll(who, way, now).verdict.level);
 }
 
 /** Lowers a level to what the person may hold at most; outsiders of a project that gives them nothing hold nothing. */
@@ -189,14 +190,14 @@ export function limited(who: Subject, level: Level | null): Level | null {
 }
 
 /**
- * Lowers a decided level by what stands at the place (A6). Run is capped by an archive and by a lock of another.
+ * Lowers a decided level by what stands at the place (A6). Manage is capped by an archive and by a lock of another.
  * @param past caps that do not count for what is asked
  */
 export function capped(level: Level | null, caps: Caps, past: readonly Cap[] = []): Level | null {
 	const counts = (one: Cap) => caps[one] && !past.includes(one);
 	let held = level;
-	if (counts('frozen') && held !== 'run') held = cap(held, 'remark');
+	if (counts('frozen') && held !== 'manage') held = cap(held, 'remark');
 	if (counts('inHand')) held = cap(held, 'remark');
-	if (counts('archived')) held = cap(held, 'take');
+	if (counts('archived')) held = cap(held, 'download');
 	return held;
 }

@@ -63,14 +63,14 @@ function why(steps: { entries: Grant[]; closed?: boolean }[], standing = free, w
 
 describe('why (A9)', () => {
 	it('says what decided, what else was considered, that nothing caps it, and what would change it', () => {
-		const answer = why([{ entries: [grant({})] }, { entries: [structures('look')] }]);
+		const answer = why([{ entries: [grant({})] }, { entries: [structures('view')] }]);
 		expect(answer).toMatchObject({ level: 'remark', decided: 'remark', grantId: 'g' });
 		expect(answer.reasons).toEqual([
 			'Remark, given here by Oke Lindvar on 11-23.',
-			'Structures also has Look, given on Marine works by Ines Maddock on 11-12. The higher one holds.'
+			'Structures also has View, given on Marine works by Ines Maddock on 11-12. The higher one holds.'
 		]);
 		expect(answer.caps).toEqual(['Nothing caps it: no freeze, not archived.']);
-		expect(answer.changes).toEqual(['If that grant ends, Aino Weir keeps Look through Structures.']);
+		expect(answer.changes).toEqual(['If that grant ends, Aino Weir keeps View through Structures.']);
 	});
 
 	it('names the freeze that lowers it, with its reason', () => {
@@ -90,10 +90,10 @@ describe('why (A9)', () => {
 	it('says why an entry does not count: ended, replaced by a nearer one, or kept out by a closed folder', () => {
 		expect(why([{ entries: [grant({ endsAt: NOW - DAY })] }]).reasons.join(' ')).toContain('ended on 11-22');
 		const nearer = why([
-			{ entries: [structures('look', { placeId: 'linkspan' })] },
+			{ entries: [structures('view', { placeId: 'linkspan' })] },
 			{ entries: [structures('work', { id: 'old' })] }
 		]);
-		expect(nearer.level).toBe('look');
+		expect(nearer.level).toBe('view');
 		expect(nearer.reasons.join(' ')).toContain('is replaced by the nearer one');
 		const closed = why([{ entries: [], closed: true }, { entries: [structures('work')] }], {
 			...free,
@@ -105,17 +105,17 @@ describe('why (A9)', () => {
 
 	it('says that a bar, or a grant given exactly, above a closed folder goes on holding', () => {
 		const shut = { ...free, closed: 'Supplier papers' };
-		const leads = structures('run', { id: 'l', subjectKind: 'leads' });
+		const leads = structures('manage', { id: 'l', subjectKind: 'leads' });
 		const who = { ...aino, leads: ['st'] };
 		const bar = why([{ entries: [], closed: true }, { entries: [grant({ level: null }), leads] }], shut, who);
 		expect(bar.level).toBeNull();
 		expect(bar.reasons[0]).toContain('is barred');
 		const exactly = why(
-			[{ entries: [], closed: true }, { entries: [grant({ level: 'look', exactly: true }), leads] }],
+			[{ entries: [], closed: true }, { entries: [grant({ level: 'view', exactly: true }), leads] }],
 			shut,
 			who
 		);
-		expect(exactly.level).toBe('look');
+		expect(exactly.level).toBe('view');
 		expect(exactly.reasons.join(' ')).toContain('closing a place never gives more');
 	});
 
@@ -126,15 +126,15 @@ describe('why (A9)', () => {
 	});
 
 	it('says that the project limits people outside', () => {
-		const outside = { ...aino, outside: true, ceiling: 'take' as const };
+		const outside = { ...aino, outside: true, ceiling: 'download' as const };
 		const answer = why([{ entries: [grant({ level: 'work' })] }], free, outside);
-		expect(answer.level).toBe('take');
-		expect(answer.caps[0]).toBe('Capped from Work: the project gives people outside Take at most.');
+		expect(answer.level).toBe('download');
+		expect(answer.caps[0]).toBe('Capped from Work: the project gives people outside Download at most.');
 	});
 
 	it('says of a controller that the rule of the project decides', () => {
 		const answer = why([{ entries: [structures(null)] }], free, { ...aino, controller: true });
-		expect(answer.level).toBe('run');
+		expect(answer.level).toBe('manage');
 		expect(answer.reasons).toHaveLength(1);
 	});
 

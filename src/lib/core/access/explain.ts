@@ -71,7 +71,9 @@ export function explain(
 	const called = (g: Grant) => (g.subjectKind === 'person' ? name : origin(g).subject);
 	const reasons: string[] = [];
 	if (who.controller) {
-		reasons.push(`Run, because ${name} is a document controller of the project; they have Run everywhere.`);
+		reasons.push(
+			`Manage, because ${name} is a document controller of the project; they have Manage everywhere.`
+		);
 	} else if (verdict.decisive) {
 		const { entry } = verdict.decisive;
 		if (verdict.why === 'personal-bar')
@@ -98,7 +100,7 @@ export function explain(
 	for (const g of who.controller ? [] : ignored)
 		reasons.push(ignoredSentence(g, found, standing, now, called, given, day));
 
-	const decided = who.controller ? 'run' : verdict.level;
+	const decided = who.controller ? 'manage' : verdict.level;
 	const level = capped(limited(who, decided), {
 		frozen: standing.frozen !== null,
 		archived: standing.archived,
@@ -173,16 +175,16 @@ function capSentences(
 				? who.ceiling === null
 					? 'The project gives nothing to people outside.'
 					: `Capped from ${from}: the project gives people outside ${levelLabel(who.ceiling)} at most.`
-				: `Capped from ${from}: the project asks for two-step sign-in before somebody may Run.`
+				: `Capped from ${from}: the project asks for two-step sign-in before somebody may Manage.`
 		);
 	if (standing.frozen)
 		caps.push(
-			level !== decided && limited(who, decided) !== 'run'
+			level !== decided && limited(who, decided) !== 'manage'
 				? `Capped from ${from} by the freeze of ${standing.frozen.by} on ${day(standing.frozen.at)}: ${standing.frozen.reason}.`
 				: `Frozen by ${standing.frozen.by} on ${day(standing.frozen.at)}: ${standing.frozen.reason}. It does not lower this level.`
 		);
 	if (standing.inHandOf !== null) caps.push(`Capped at Remark while ${standing.inHandOf} has it in hand.`);
-	if (standing.archived) caps.push('Capped at Take: the document is archived.');
+	if (standing.archived) caps.push('Capped at Download: the document is archived.');
 	if (!caps.length) caps.push('Nothing caps it: no freeze, not archived.');
 	return caps;
 }

@@ -12,33 +12,33 @@ const known: Known[] = [
 	{ kind: 'person', id: 'a1', name: 'Ann Ash', email: 'ann1@vennholm.example', people: 1 },
 	{ kind: 'person', id: 'a2', name: 'Ann Ash', email: 'ann2@vennholm.example', people: 1 }
 ];
-const read = (text: string) => readInvites(text, known, 'look', TODAY);
+const read = (text: string) => readInvites(text, known, 'view', TODAY);
 const one = (text: string) => read(text)[0]!;
 
 describe('a list of whom to let in', () => {
 	it('takes names, codes, groups and mail addresses, each with its own level and last day', () => {
 		const lines = read(
-			'Building services, Look\nPetra Quill, Remark\nb.hollin@tarnsteel.example, Take, 31 Dec\nDesign coordination\tWork\nBS; barred'
+			'Building services, View\nPetra Quill, Remark\nb.hollin@tarnsteel.example, Download, 31 Dec\nDesign coordination\tWork\nBS; barred'
 		);
 		expect(lines.map((l) => [l.known?.id ?? l.fresh?.email, l.level, l.until, l.fault])).toEqual([
-			['bs', 'look', null, null],
+			['bs', 'view', null, null],
 			['petra', 'remark', null, null],
-			['b.hollin@tarnsteel.example', 'take', '2026-12-31', null],
+			['b.hollin@tarnsteel.example', 'download', '2026-12-31', null],
 			['dc', 'work', null, null],
 			['bs', null, null, 'The same as line 1. Each can be named once.']
 		]);
 	});
 
 	it('presets the lowest level that serves (A7)', () => {
-		expect(one('Petra Quill')).toMatchObject({ level: 'look', fault: null });
+		expect(one('Petra Quill')).toMatchObject({ level: 'view', fault: null });
 	});
 
 	it.each([
-		['Kaja Dorn <k.dorn@tarnsteel.example>, Take', 'Kaja Dorn', 'k.dorn@tarnsteel.example'],
-		['"Dorn, Kaja" <K.Dorn@tarnsteel.example>, Take', 'Dorn Kaja', 'k.dorn@tarnsteel.example'],
-		['k.dorn@tarnsteel.example, Take', 'K Dorn', 'k.dorn@tarnsteel.example']
+		['Kaja Dorn <k.dorn@tarnsteel.example>, Download', 'Kaja Dorn', 'k.dorn@tarnsteel.example'],
+		['"Dorn, Kaja" <K.Dorn@tarnsteel.example>, Download', 'Dorn Kaja', 'k.dorn@tarnsteel.example'],
+		['k.dorn@tarnsteel.example, Download', 'K Dorn', 'k.dorn@tarnsteel.example']
 	])('reads %s as a mail program or a sheet writes it', (text, name, email) => {
-		expect(one(text)).toMatchObject({ fresh: { name, email }, level: 'take', fault: null });
+		expect(one(text)).toMatchObject({ fresh: { name, email }, level: 'download', fault: null });
 	});
 
 	it('knows people by their address however the name is written, and names without their accents', () => {
@@ -48,11 +48,11 @@ describe('a list of whom to let in', () => {
 
 	it.each([
 		['Nobody Atall, Work', 'Nobody here is called'],
-		['b.hollin@, Take', 'not a mail address'],
-		['Ann Ash, Look', 'means 2 here'],
+		['b.hollin@, Download', 'not a mail address'],
+		['Ann Ash, View', 'means 2 here'],
 		['Petra Quill, Boss', 'neither a level'],
-		['Petra Quill, Take, 2026-11-22', 'lies in the past'],
-		['Petra Quill, Take, 31 Feb', 'neither a level']
+		['Petra Quill, Download, 2026-11-22', 'lies in the past'],
+		['Petra Quill, Download, 31 Feb', 'neither a level']
 	])('says what is wrong with %s', (text, fault) => {
 		expect(one(text).fault).toContain(fault);
 	});

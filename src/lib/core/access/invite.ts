@@ -64,7 +64,7 @@ function partsOf(text: string): string[] {
  * `Name <mail>`), then a level, then perhaps a last day. A line without a level gets the preset one.
  *
  * @param known everybody and everything that can be named
- * @param preset level of lines that name none; the lowest that serves is Look (A7)
+ * @param preset level of lines that name none; the lowest that serves is View (A7)
  * @param today as YYYY-MM-DD
  */
 export function readInvites(

@@ -1,15 +1,15 @@
 /** The levels of access, lowest first; each includes the ones before it, except Drop, which sees nothing. */
-export const LEVELS = ['drop', 'look', 'take', 'remark', 'work', 'tidy', 'run'] as const;
+export const LEVELS = ['drop', 'view', 'download', 'remark', 'work', 'organise', 'manage'] as const;
 export type Level = (typeof LEVELS)[number];
 
 const LABELS: Record<Level, string> = {
 	drop: 'Drop',
-	look: 'Look',
-	take: 'Take',
+	view: 'View',
+	download: 'Download',
 	remark: 'Remark',
 	work: 'Work',
-	tidy: 'Tidy',
-	run: 'Run'
+	organise: 'Organise',
+	manage: 'Manage'
 };
 
 /** The word a person reads for a level. */
@@ -17,7 +17,7 @@ export function levelLabel(level: Level): string {
 	return LABELS[level];
 }
 
-/** Position of a level on the ladder: 0 (Drop) to 6 (Run). */
+/** Position of a level on the ladder: 0 (Drop) to 6 (Manage). */
 export function rank(level: Level): number {
 	return LEVELS.indexOf(level);
 }
@@ -38,4 +38,18 @@ export function higher(a: Level | null, b: Level | null): Level | null {
 export function cap(level: Level | null, ceiling: Level): Level | null {
 	if (level === null) return null;
 	return rank(level) > rank(ceiling) ? ceiling : level;
+}
+
+/** What four levels were called before; events keep the words that they were written with. */
+const FORMER: Readonly<Record<string, Level>> = {
+	Look: 'view',
+	Take: 'download',
+	Tidy: 'organise',
+	Run: 'manage'
+};
+
+/** The word of a level as an event tells it, in today's words. */
+export function levelToday(word: string | undefined): string {
+	const former = FORMER[word ?? ''];
+	return former ? LABELS[former] : (word ?? '');
 }

@@ -62,7 +62,7 @@ function plainLevel(project: Project, who: Someone, place: Place): Level | null 
 	const least = (a: Level | null, b: Level) => (rank(a) > rank(b) ? b : a);
 	const way = up(project, place);
 	let level: Level | null;
-	if (who.controller) level = 'run';
+	if (who.controller) level = 'manage';
 	else {
 		const subjects: [SubjectKind, string][] = [['person', who.id]];
 		for (const d of who.departments) subjects.push(['department', d]);
@@ -92,14 +92,14 @@ function plainLevel(project: Project, who: Someone, place: Place): Level | null 
 		const shut = (far: number) => way.slice(0, far).some((below) => below.closed);
 		const open = held(nearest);
 		const closed = held(
-			nearest.filter((n) => !shut(n.far) || n.entry.level === null || n.entry.level === 'run')
+			nearest.filter((n) => !shut(n.far) || n.entry.level === null || n.entry.level === 'manage')
 		);
 		level = rank(closed) < rank(open) ? closed : open;
 	}
 	if (level !== null && who.outside)
 		level = project.outsideLevel === null ? null : least(level, project.outsideLevel);
-	if (level !== null && level !== 'run' && way.some((at) => at.frozen)) level = least(level, 'remark');
-	if (level !== null && place.archived) level = least(level, 'take');
+	if (level !== null && level !== 'manage' && way.some((at) => at.frozen)) level = least(level, 'remark');
+	if (level !== null && place.archived) level = least(level, 'download');
 	return level;
 }
 
@@ -257,7 +257,7 @@ function lived(doings: Doing[]): Project {
 			leads: [],
 			groups: []
 		})),
-		outsideLevel: 'take',
+		outsideLevel: 'download',
 		serial: 1
 	};
 	for (const doing of doings) doing(project);
@@ -358,7 +358,7 @@ describe('what was brought in (A8)', () => {
 		placeId: 's1',
 		subjectKind: 'person',
 		subjectId,
-		level: 'look',
+		level: 'view',
 		exactly: false,
 		endsAt: null,
 		by: null,
@@ -366,7 +366,7 @@ describe('what was brought in (A8)', () => {
 		at: 0,
 		underId: under?.[0] ?? null,
 		bringCount: 2,
-		bringLevel: 'look',
+		bringLevel: 'view',
 		...more
 	});
 	const group = (more: Partial<Grant> = {}) =>
@@ -401,9 +401,9 @@ describe('what was brought in (A8)', () => {
 		expect(settleBrought(chain(group(), brought)).model.grants.get('s1')).toEqual([group(), brought]);
 		const barred = settleBrought(chain(group({ level: null }), brought));
 		expect([ids(barred.model), barred.ended.map((g) => g.id)]).toEqual([['a'], ['b']]);
-		const sunk = settleBrought(chain(group({ level: 'look', endsAt: 1_050 }), brought));
+		const sunk = settleBrought(chain(group({ level: 'view', endsAt: 1_050 }), brought));
 		expect(sunk.sunk).toMatchObject([
-			{ before: { level: 'remark' }, after: { level: 'look', endsAt: 1_050 } }
+			{ before: { level: 'remark' }, after: { level: 'view', endsAt: 1_050 } }
 		]);
 	});
 

@@ -125,7 +125,7 @@ export function effect(before: AccessModel, after: AccessModel, now: number): Ch
 
 /** Whether a change takes the place out of the person's sight, or brings it in. */
 export function crossesSight(change: Change): 'lost' | 'gained' | null {
-	const [was, will] = [allows(change.before, 'look'), allows(change.after, 'look')];
+	const [was, will] = [allows(change.before, 'view'), allows(change.after, 'view')];
 	return was === will ? null : was ? 'lost' : 'gained';
 }
 

@@ -136,7 +136,7 @@ export interface PassPlaceView {
 	holder: string;
 	endsAt: string;
 	kind: 'shelf' | 'folder' | 'document';
-	mayTake: boolean;
+	mayDownload: boolean;
 	stamped: boolean;
 	newer: { label: string; at: string } | null;
 	way: { id: string; name: string }[];

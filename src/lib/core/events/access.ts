@@ -1,4 +1,5 @@
 import * as z from 'zod/mini';
+import { levelToday } from '../access/levels';
 import { event } from './event';
 
 export const accessBarred = event('access.barred', {
@@ -28,7 +29,7 @@ export const accessBroughtIn = event('access.brought-in', {
 		note: z.string()
 	}),
 	touches: ['access'],
-	says: (d) => `brought ${d.who} into ${d.place} at ${d.level}`
+	says: (d) => `brought ${d.who} into ${d.place} at ${levelToday(d.level ?? undefined)}`
 });
 
 export const accessEnded = event('access.ended', {
@@ -41,7 +42,7 @@ export const accessEnded = event('access.ended', {
 		broughtIn: z.optional(z.boolean())
 	}),
 	touches: ['access'],
-	says: (d) => `ended ${d.level} for ${d.who} on ${d.place}`
+	says: (d) => `ended ${levelToday(d.level ?? undefined)} for ${d.who} on ${d.place}`
 });
 
 export const accessGiven = event('access.given', {
@@ -57,13 +58,14 @@ export const accessGiven = event('access.given', {
 	}),
 	touches: ['access'],
 	says: (d, words) =>
-		`gave ${d.who} ${d.level} on ${d.place}${d.until ? ` until ${words.day(d.until)}` : ''}${d.before ? ` (was ${d.before})` : ''}`
+		`gave ${d.who} ${levelToday(d.level ?? undefined)} on ${d.place}${d.until ? ` until ${words.day(d.until)}` : ''}${d.before ? ` (was ${levelToday(d.before ?? undefined)})` : ''}`
 });
 
 export const accessSunk = event('access.sunk', {
 	details: z.strictObject({ place: z.string(), who: z.string(), level: z.string(), before: z.string() }),
 	touches: ['access'],
-	says: (d) => `lowered ${d.who}, who was brought in, from ${d.before} to ${d.level} on ${d.place}`
+	says: (d) =>
+		`lowered ${d.who}, who was brought in, from ${levelToday(d.before ?? undefined)} to ${levelToday(d.level ?? undefined)} on ${d.place}`
 });
 
 export const accessTried = event('access.tried', {

@@ -19,15 +19,15 @@ describe('the catalogue of events', () => {
 		expect(OPENINGS).not.toContain('version.handed-in');
 	});
 
-	it('writes days and moments by the clock of whoever reads', () => {
+	it('writes days by the clock of whoever reads, and levels in today’s words', () => {
 		const text = eventText(
 			{
 				kind: 'access.given',
-				details: { who: 'Tarn', level: 'Look', place: 'Pit', until: '2026-12-01T22:59:59Z' }
+				details: { who: 'Tarn', level: 'Look', before: 'Drop', place: 'Pit', until: '2026-12-01T22:59:59Z' }
 			},
 			words
 		);
-		expect(text).toBe('gave Tarn Look on Pit until 2026-12-01');
+		expect(text).toBe('gave Tarn View on Pit until 2026-12-01 (was Drop)');
 	});
 
 	it('finds the kinds about a thing, and those that concern a part of the application', () => {

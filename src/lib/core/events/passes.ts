@@ -111,7 +111,7 @@ export const passMade = event('pass.made', {
 		place: z.string(),
 		audience: z.enum(AUDIENCES),
 		until: z.string(),
-		mayTake: z.boolean(),
+		mayDownload: z.boolean(),
 		label: z.nullable(z.string())
 	}),
 	touches: ['passes'],

@@ -22,8 +22,8 @@ describe('in a live schedule or drawing', () => {
 		for (const kind of ['schedule', 'drawing'] as const) {
 			expect(LEVELS.filter((level) => roomMode(kind, level, false) === 'write')).toEqual([
 				'work',
-				'tidy',
-				'run'
+				'organise',
+				'manage'
 			]);
 			expect(LEVELS.some((level) => roomMode(kind, level, false) === 'suggest')).toBe(false);
 		}

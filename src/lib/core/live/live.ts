@@ -5,7 +5,8 @@ export const LIVE_KINDS = ['text', 'schedule', 'drawing'] as const;
 export type LiveKind = (typeof LIVE_KINDS)[number];
 
 /** What a document is: a stored file, or something that is edited live by several at once. */
-export type DocumentKind = 'file' | LiveKind;
+export const DOCUMENT_KINDS = ['file', ...LIVE_KINDS] as const;
+export type DocumentKind = (typeof DOCUMENT_KINDS)[number];
 
 /** Kinds of file that each can be handed in as; the first unless another is asked for. */
 export const HANDED_IN_AS = {

@@ -8,7 +8,7 @@ const terms: PassTerms = {
 	password: true,
 	endsAt: '2026-12-01T22:59:59.000Z',
 	maxUses: 3,
-	mayTake: false,
+	mayDownload: false,
 	stamped: false
 };
 
@@ -30,17 +30,17 @@ describe('a change of a pass', () => {
 		['one address less', {}, { emails: [] }, []],
 		['no password', {}, { password: false }, ['it asks for no password any more']],
 		['a password', { password: false }, {}, []],
-		['taking', {}, { mayTake: true }, ['files may be taken']],
+		['taking', {}, { mayDownload: true }, ['files may be taken']],
 		[
 			'no stamp',
-			{ mayTake: true, stamped: true },
-			{ mayTake: true, stamped: false },
+			{ mayDownload: true, stamped: true },
+			{ mayDownload: true, stamped: false },
 			['copies carry no stamp any more']
 		],
 		[
 			'no taking, and no stamp with it',
-			{ mayTake: true, stamped: true },
-			{ mayTake: false, stamped: false },
+			{ mayDownload: true, stamped: true },
+			{ mayDownload: false, stamped: false },
 			[]
 		],
 		['anyone', {}, { audience: 'anyone' }, ['anyone who holds the link may use it']],

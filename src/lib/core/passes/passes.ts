@@ -10,7 +10,7 @@ export interface PassTerms {
 	password: boolean;
 	endsAt: string;
 	maxUses: number | null;
-	mayTake: boolean;
+	mayDownload: boolean;
 	stamped: boolean;
 }
 
@@ -34,8 +34,8 @@ export function widenings(before: PassTerms, after: PassTerms, dayWords: (at: st
 			before.maxUses !== null && (after.maxUses === null || after.maxUses > before.maxUses),
 			after.maxUses === null ? 'it may be used without limit' : `it may be used ${after.maxUses} times`
 		],
-		[!before.mayTake && after.mayTake, 'files may be taken'],
-		[after.mayTake && before.stamped && !after.stamped, 'copies carry no stamp any more']
+		[!before.mayDownload && after.mayDownload, 'files may be taken'],
+		[after.mayDownload && before.stamped && !after.stamped, 'copies carry no stamp any more']
 	];
 	return more.flatMap(([is, sentence]) => (is ? [sentence] : []));
 }

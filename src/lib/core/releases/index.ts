@@ -5,6 +5,17 @@ import type { CheckName } from './checks';
 export * from './build';
 export * from './checks';
 
+/** What becomes of a release, in order. */
+export const RELEASE_STATES = [
+	'building',
+	'in-review',
+	'approved',
+	'issued',
+	'superseded',
+	'cancelled'
+] as const;
+export type ReleaseState = (typeof RELEASE_STATES)[number];
+
 export const VERDICTS = ['A', 'B', 'C', 'D'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 export const VERDICT_LABEL: Record<Verdict, string> = {

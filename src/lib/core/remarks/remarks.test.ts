@@ -44,7 +44,7 @@ describe('settling', () => {
 		['whom it was given to', 'petra', [], 'remark', true],
 		['somebody else with Remark', 'jun', ['AR'], 'remark', false],
 		['somebody with Work', 'jun', [], 'work', true],
-		['who made it and has lost Remark', 'halla', [], 'look', false],
+		['who made it and has lost Remark', 'halla', [], 'view', false],
 		['who made it and lost access', 'halla', [], null, false]
 	] as const)('%s', (_, id, departments, level, may) => {
 		expect(maySettle(remark, { id, departments }, level)).toBe(may);

@@ -188,7 +188,7 @@ export const changeAccess = does(contract.changeAccess, {
 			if (next.level !== null && !allows(most, next.level))
 				throw new Problem(
 					'invalid',
-					`${called} was brought in; the ceiling for that is ${levelLabel(most ?? 'look')}.`
+					`${called} was brought in; the ceiling for that is ${levelLabel(most ?? 'view')}.`
 				);
 			endsAt = earlier(endsAt, above!.endsAt);
 		}
@@ -210,9 +210,9 @@ export const endAccess = does(contract.endAccess, {
 	async run(context, input) {
 		await holdTree(context.tx, context.project.id);
 		const row = await grantHere(context, input.grant);
-		if (!allows(context.level, 'run') && !(row.underId && row.grantedBy === context.person.id))
-			throw new Problem('needs-level', 'Ending this needs Run here, or that you brought them in.', {
-				needed: 'run',
+		if (!allows(context.level, 'manage') && !(row.underId && row.grantedBy === context.person.id))
+			throw new Problem('needs-level', 'Ending this needs Manage here, or that you brought them in.', {
+				needed: 'manage',
 				held: context.level
 			});
 		await endEntries(context, context.place, [grantOf(row, null)]);
@@ -237,7 +237,7 @@ export const endGiven = does(contract.endGiven, {
 		const mine = rows.filter(
 			(r) =>
 				visible.some((v) => v.id === r.place.id) &&
-				(r.grant.grantedBy === by.id || allows(reach.level(r.place.scope), 'run'))
+				(r.grant.grantedBy === by.id || allows(reach.level(r.place.scope), 'manage'))
 		);
 		if (mine.length !== new Set(input.grants).size)
 			throw new Problem(
@@ -301,7 +301,7 @@ export const bringIn = does(contract.bringIn, {
 		if (standing)
 			throw new Problem(
 				'conflict',
-				`${found.subjectName} ${standing.level === null ? 'is barred here' : `has ${levelLabel(standing.level as Level)} here already`}. Only somebody with Run can change that.`
+				`${found.subjectName} ${standing.level === null ? 'is barred here' : `has ${levelLabel(standing.level as Level)} here already`}. Only somebody with Manage can change that.`
 			);
 		await putEntries(
 			context,

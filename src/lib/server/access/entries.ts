@@ -38,17 +38,17 @@ export function endOfDay(day: string | null, project: Project, now: Date): Date 
 	return lastMomentOf(day, project.timeZone);
 }
 
-/** Refuses a change after which nobody but document control would have Run where somebody had it. */
+/** Refuses a change after which nobody but document control would have Manage where somebody had it. */
 export function keepRun(before: AccessModel, after: AccessModel, scopeId: string, now: Date): void {
 	const holders = (model: AccessModel) =>
 		whoReaches(model, scopeId, now.getTime()).filter(
-			(r) => r.level === 'run' && !model.members.get(r.personId)!.subject.controller
+			(r) => r.level === 'manage' && !model.members.get(r.personId)!.subject.controller
 		);
 	const had = holders(before);
 	if (had.length && !holders(after).length)
 		throw new Problem(
 			'conflict',
-			`${had.map((r) => before.members.get(r.personId)!.name).join(', ')} would be the last with Run here to lose it. Give Run to somebody else first.`
+			`${had.map((r) => before.members.get(r.personId)!.name).join(', ')} would be the last with Manage here to lose it. Give Manage to somebody else first.`
 		);
 }
 
@@ -67,7 +67,7 @@ export interface Given {
 /**
  * Puts entries at a place, writes their events, tells the people who see the place from now on; what stands so already
  * is left alone. Raises `invalid` for a bar on oneself or a controller and for terms that mean nothing, and `conflict`
- * when the last Run would go; then nothing is kept, since the act is one whole.
+ * when the last Manage would go; then nothing is kept, since the act is one whole.
  */
 export async function putEntries(
 	context: AtPlace,
@@ -81,7 +81,7 @@ export async function putEntries(
 	const own = new Set<string>();
 	for (const one of given) {
 		if (one.level === null && one.subject.subjectKind === 'person' && one.subject.subjectId === by.id)
-			throw new Problem('invalid', 'You cannot bar yourself. Ask somebody else with Run to do it.');
+			throw new Problem('invalid', 'You cannot bar yourself. Ask somebody else with Manage to do it.');
 		checkTerms(at, before, one);
 		const old = (after.grants.get(at.id) ?? []).find((g) => sameSubject(g, one.subject)) ?? null;
 		if (old && saysTheSame(old, one)) continue;
@@ -175,7 +175,7 @@ function saysTheSame(old: Grant, asked: Given): boolean {
 	);
 }
 
-/** Refuses terms that would mean nothing, or a bar on a controller, who has Run everywhere (A5). */
+/** Refuses terms that would mean nothing, or a bar on a controller, who has Manage everywhere (A5). */
 function checkTerms(at: Place, model: AccessModel, { subject, subjectName, level, bringCount }: Given): void {
 	if (level === 'drop' && at.kind === 'document')
 		throw new Problem('invalid', 'Files are put into a folder or shelf, not into a document.', {
@@ -194,7 +194,7 @@ function checkTerms(at: Place, model: AccessModel, { subject, subjectName, level
 	)
 		throw new Problem(
 			'invalid',
-			`${subjectName} is a document controller and has Run everywhere. Take away that role instead.`
+			`${subjectName} is a document controller and has Manage everywhere. Take away that role instead.`
 		);
 }
 

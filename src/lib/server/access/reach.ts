@@ -16,7 +16,7 @@ export function idsOf(path: string): string[] {
 
 /** What the rules need to know of a member, from the rows that tell it. */
 export function subjectOf(
-	settings: { outsideLevel: Level | null; runNeedsTwoStep: boolean },
+	settings: { outsideLevel: Level | null; manageNeedsTwoStep: boolean },
 	row: {
 		personId: string;
 		projectId: string;
@@ -27,7 +27,7 @@ export function subjectOf(
 	},
 	belongs: Pick<Subject, 'departments' | 'leads' | 'groups'>
 ): Subject {
-	const mayNotRun = settings.runNeedsTwoStep && !row.twoStep;
+	const mayNotRun = settings.manageNeedsTwoStep && !row.twoStep;
 	return {
 		personId: row.personId,
 		projectId: row.projectId,
@@ -35,7 +35,7 @@ export function subjectOf(
 		...belongs,
 		outside: row.outside,
 		...(row.blockedAt ? { blocked: true } : {}),
-		ceiling: row.outside ? settings.outsideLevel : mayNotRun ? 'tidy' : null
+		ceiling: row.outside ? settings.outsideLevel : mayNotRun ? 'organise' : null
 	};
 }
 
@@ -95,7 +95,7 @@ export class Reach {
 	}
 
 	/** Ids of the scopes where the person holds at least `needed`. */
-	scopes(needed: Level = 'look'): string[] {
+	scopes(needed: Level = 'view'): string[] {
 		return [...this.levels].filter(([, level]) => allows(level, needed)).map(([scope]) => scope);
 	}
 

@@ -74,8 +74,8 @@ export const effectOfEnding = answers(contract.effectOfEnding, {
 		const model = await loadModel(db, project.id);
 		const found = (model.grants.get(here.id) ?? []).find((g) => g.id === input.grant);
 		if (!found) throw new Problem('conflict', 'This grant has ended already, or stands at another place.');
-		if (!allows(level, 'run') && !(found.underId && found.byId === me.id))
-			throw new Problem('needs-level', 'Ending this needs Run here, or that you brought them in.');
+		if (!allows(level, 'manage') && !(found.underId && found.byId === me.id))
+			throw new Problem('needs-level', 'Ending this needs Manage here, or that you brought them in.');
 		const scope = model.scopes.get(here.id)!;
 		return counted(db, model, effect(model, withEntry(model, scope, found, null), now.getTime()));
 	}

@@ -80,13 +80,14 @@ export const access = answers(contract.access, {
 			},
 			way: await breadcrumb(db, here, reach),
 			level,
-			mayRun: allows(level, 'run'),
+			mayManage: allows(level, 'manage'),
 			rows,
 			people,
 			passes: passes!.n,
 			known:
 				// Somebody outside brings people in by mail address; whom the project knows is not theirs to see (A12).
-				!reach.subject.outside && (allows(level, 'run') || bringing(model, reach, here, now.getTime()).length)
+				!reach.subject.outside &&
+				(allows(level, 'manage') || bringing(model, reach, here, now.getTime()).length)
 					? knownSubjects(model, names, project)
 					: [],
 			bringing: bringing(model, reach, here, now.getTime()),
@@ -148,7 +149,7 @@ function accessRow(
 		brought: g.bringCount ? [...model.grants.values()].flat().filter((x) => x.underId === g.id).length : 0,
 		mayEnd:
 			g.placeId === here.id &&
-			(allows(level, 'run') ||
+			(allows(level, 'manage') ||
 				(g.underId !== null && g.by === model.members.get(reach.subject.personId)?.name))
 	};
 }
@@ -169,7 +170,7 @@ function controllersRow(model: AccessModel): AccessRow {
 		about: people.map((m) => m.name).join(', '),
 		outside: false,
 		people: people.length,
-		level: 'run',
+		level: 'manage',
 		exactly: false,
 		here: false,
 		from: null,
@@ -355,7 +356,7 @@ export const reachOf = answers(contract.reachOf, {
 		const summaries = ids.map((scope): ReachSummary => {
 			const way = wayOf(model, scope);
 			const people = [...model.members.values()].filter((m) =>
-				allows(decide(m.subject, way, now.getTime()), 'look')
+				allows(decide(m.subject, way, now.getTime()), 'view')
 			);
 			const codes = new Set(
 				people
@@ -373,7 +374,7 @@ export const reachOf = answers(contract.reachOf, {
 			};
 		});
 		const head = whoReaches(model, here.scope, now.getTime())
-			.filter((r) => allows(r.level, 'look'))
+			.filter((r) => allows(r.level, 'view'))
 			.map((r) => ({
 				id: r.personId,
 				name: model.members.get(r.personId)!.name,

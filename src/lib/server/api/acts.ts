@@ -28,7 +28,7 @@ import * as issue from '../releases/acts-issue';
 import * as remarks from '../remarks/acts';
 import * as removals from '../removed/acts';
 import * as revising from '../documents/acts-revising';
-import * as tidy from '../places/acts-tidy';
+import * as tidy from '../places/acts-organise';
 
 function isAct(value: unknown): value is Act {
 	return typeof value === 'object' && value !== null && 'method' in value && 'run' in value;

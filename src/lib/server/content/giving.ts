@@ -55,7 +55,7 @@ export async function contentOut(
 		throw new Problem(
 			'needs-level',
 			'This is for viewing: it is shown on screen, and the file itself is not given out.',
-			{ needed: 'take' }
+			{ needed: 'download' }
 		);
 	if (out === 'give') {
 		const copy = await way.given(request.headers.has('range'));

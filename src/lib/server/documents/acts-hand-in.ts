@@ -207,8 +207,8 @@ export const dropSide = does(contract.dropSide, {
 
 export const takeSide = does(contract.takeSide, {
 	async run({ tx, level, person: by, now, tell }, input) {
-		if (input.how === 'downloaded' && !allows(level, 'take'))
-			throw new Problem('needs-level', 'This needs Take here.', { needed: 'take', held: level });
+		if (input.how === 'downloaded' && !allows(level, 'download'))
+			throw new Problem('needs-level', 'This needs Download here.', { needed: 'download', held: level });
 		const [found] = await tx
 			.select({
 				number: document.number,

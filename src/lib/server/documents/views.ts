@@ -69,9 +69,9 @@ export const documentView = answers(contract.documentView, {
 			level,
 			levelLabel: levelLabel(level),
 			mayWork: allows(level, 'work'),
-			mayTake: allows(level, 'take'),
-			mayTidy: allows(level, 'tidy'),
-			mayRun: allows(level, 'run'),
+			mayDownload: allows(level, 'download'),
+			mayOrganise: allows(level, 'organise'),
+			mayManage: allows(level, 'manage'),
 			mine: here.createdBy === me.id,
 			way: (await breadcrumb(db, here, reach)).slice(0, -1),
 			sides: await sidesOf(db, here.id),
@@ -236,7 +236,7 @@ export const versionContent = answers(contract.versionContent, {
 			.innerJoin(content, eq(content.hash, version.hash))
 			.where(and(eq(version.documentId, here.id), eq(version.label, input.label)));
 		if (!row) throw new Problem('not-found', 'There is no such version.');
-		return { ...row, mayGive: allows(level, 'take') };
+		return { ...row, mayGive: allows(level, 'download') };
 	}
 });
 
@@ -254,7 +254,7 @@ export const sideContent = answers(contract.sideContent, {
 			.innerJoin(content, eq(content.hash, sideVersion.hash))
 			.where(and(eq(sideVersion.documentId, here.id), eq(sideVersion.number, input.side)));
 		if (!row) throw new Problem('not-found', `There is no side version ${input.side}.`);
-		return { ...row, mayGive: allows(level, 'take') };
+		return { ...row, mayGive: allows(level, 'download') };
 	}
 });
 

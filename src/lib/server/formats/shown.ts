@@ -86,7 +86,7 @@ export async function shown({
 	if (mediaType === 'application/zip') return { kind: 'archive', ...(await listArchive(path)) };
 	return {
 		kind: 'none',
-		sentence: 'Files of this kind are not shown here, only downloaded, and that needs Take.'
+		sentence: 'Files of this kind are not shown here, only downloaded, and that needs Download.'
 	};
 }
 

@@ -66,7 +66,7 @@ export const closeHatches = does(contract.closeHatches, {
 		);
 		const mine = rows.filter((r) => {
 			const at = places.find((one) => one.id === r.placeId);
-			return at !== undefined && (r.createdBy === by.id || allows(reach.level(at.scope), 'run'));
+			return at !== undefined && (r.createdBy === by.id || allows(reach.level(at.scope), 'manage'));
 		});
 		if (mine.length !== ids.length)
 			throw new Problem('not-found', 'One of these hatches is not yours to close. Nothing was closed.');
@@ -114,7 +114,7 @@ async function takeIn(
 	await tellNotices(context, {
 		kind: 'hatch-arrival',
 		people: whoReaches(model, at.scope, now.getTime())
-			.filter((r) => r.level === 'run')
+			.filter((r) => r.level === 'manage')
 			.map((r) => r.personId),
 		placeId: at.id,
 		sentence: `${from.sender} sent ${files.length} ${files.length === 1 ? 'file' : 'files'} for ${at.name}${from.hatchId ? ` through “${from.title}”` : ''}.`,

@@ -63,11 +63,11 @@ export const giveLayer = does(contract.giveLayer, {
 		const layer = names.find((name) => keyOf(name) === key);
 		if (!layer) throw new Problem('not-found', `There is no layer ${input.layer} in this drawing.`);
 		const leads = from === null ? reach.subject.leads.length > 0 : reach.subject.leads.includes(from);
-		if (!leads && !allows(level, 'run'))
+		if (!leads && !allows(level, 'manage'))
 			throw new Problem(
 				'needs-level',
 				from === null
-					? 'Leads of a department, and whoever has Run here, give layers to departments.'
+					? 'Leads of a department, and whoever has Manage here, give layers to departments.'
 					: `The leads of ${departments.find((d) => d.id === from)?.name ?? 'its department'} hand this layer over.`
 			);
 		await services.rooms.change(room, by.id, (doc) => {

@@ -135,6 +135,6 @@ export const livePictureContent = answers(contract.livePictureContent, {
 			.innerJoin(content, eq(content.hash, livePicture.hash))
 			.where(and(eq(livePicture.documentId, place.id), eq(livePicture.hash, input.content)));
 		if (!row) throw new Problem('not-found', 'There is no such picture.');
-		return { ...row, fileName: 'picture', mayGive: allows(level, 'take') };
+		return { ...row, fileName: 'picture', mayGive: allows(level, 'download') };
 	}
 });

@@ -31,8 +31,8 @@ async function openPassOf(context: Here, passId: string) {
 	if (!runs)
 		throw new Problem(
 			'needs-level',
-			`Changing or sending a pass needs ${levelLabel('run')} where it leads. You may still withdraw it.`,
-			{ needed: 'run' }
+			`Changing or sending a pass needs ${levelLabel('manage')} where it leads. You may still withdraw it.`,
+			{ needed: 'manage' }
 		);
 	if (held.withdrawnAt || held.endsAt <= context.now)
 		throw new Problem('conflict', 'The pass has ended. Make a new one.');
@@ -50,7 +50,7 @@ const termsOf = (held: Pass, emails: string[]): PassTerms => ({
 	password: held.passwordHash !== null,
 	endsAt: held.endsAt.toISOString(),
 	maxUses: held.maxUses,
-	mayTake: held.mayTake,
+	mayDownload: held.mayDownload,
 	stamped: held.stamped
 });
 
@@ -73,11 +73,11 @@ export const changePass = does(contract.changePass, {
 						: await hashPassword(input.password),
 			endsAt,
 			maxUses: input.maxUses === undefined ? held.maxUses : input.maxUses,
-			mayTake: input.mayTake ?? held.mayTake,
-			stamped: input.stamped ?? (input.mayTake === false ? false : held.stamped),
-			withMarks: input.withMarks ?? (input.mayTake === false ? false : held.withMarks)
+			mayDownload: input.mayDownload ?? held.mayDownload,
+			stamped: input.stamped ?? (input.mayDownload === false ? false : held.stamped),
+			withMarks: input.withMarks ?? (input.mayDownload === false ? false : held.withMarks)
 		};
-		if (held.releaseId && (!next.mayTake || next.stamped || next.withMarks))
+		if (held.releaseId && (!next.mayDownload || next.stamped || next.withMarks))
 			throw new Problem('invalid', 'What a release gives is whole: it is taken as it was issued.');
 		if (held.placeId) {
 			const [at] = await tx.select().from(place).where(eq(place.id, held.placeId));
@@ -133,7 +133,7 @@ const CALLED: Record<string, string> = {
 	passwordHash: 'password',
 	endsAt: 'end',
 	maxUses: 'uses',
-	mayTake: 'taking',
+	mayDownload: 'taking',
 	stamped: 'stamp',
 	withMarks: 'marks'
 };

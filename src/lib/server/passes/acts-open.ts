@@ -179,7 +179,7 @@ export const takeFromPlacePass = does(contract.takeFromPlacePass, {
 	async run({ tx, services, project, pass: held, proof, place: at, now, tell }, input) {
 		const row = await versionByPass(tx, held, at, input.document);
 		if (!row) throw new Problem('not-found', 'The document is not within this pass.');
-		if (input.how === 'downloaded' && !held.mayTake)
+		if (input.how === 'downloaded' && !held.mayDownload)
 			throw new Problem('needs-level', 'This pass is for looking only.');
 		const taken = input.how === 'downloaded';
 		const given = {

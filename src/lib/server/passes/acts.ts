@@ -57,7 +57,7 @@ export const makePass = does(contract.makePass, {
 			passwordHash: input.password === null ? null : await hashPassword(input.password),
 			endsAt,
 			maxUses: input.maxUses,
-			mayTake: input.mayTake,
+			mayDownload: input.mayDownload,
 			versionId,
 			stamped: input.stamped,
 			withMarks: input.withMarks,
@@ -92,7 +92,7 @@ export const makePass = does(contract.makePass, {
 				place: what,
 				audience: input.audience,
 				until: input.until,
-				mayTake: input.mayTake,
+				mayDownload: input.mayDownload,
 				label: input.version
 			}
 		});
@@ -106,7 +106,7 @@ interface Settings {
 	emails: string[];
 	password: unknown;
 	maxUses: number | null;
-	mayTake: boolean;
+	mayDownload: boolean;
 	version: string | null;
 	stamped: boolean;
 	withMarks: boolean;
@@ -124,14 +124,14 @@ export function checkSettings(
 	};
 	if (outside === null || outside === 'drop')
 		fail('This project gives nothing to people outside, so no pass can be made.', 'place');
-	else if (input.mayTake && !allows(outside, 'take'))
-		fail('This project lets people outside look only; make the pass for looking.', 'mayTake');
+	else if (input.mayDownload && !allows(outside, 'download'))
+		fail('This project lets people outside look only; make the pass for looking.', 'mayDownload');
 	if (input.audience === 'named' && !input.emails.length) fail('Name at least one mail address.', 'emails');
 	if (input.audience !== 'named' && input.emails.length && input.audience === 'accounts')
 		fail('A pass for people with an account names nobody.', 'emails');
 	if (input.version !== null && kind !== 'document') fail('Only a document has versions.', 'version');
-	if (input.stamped && !input.mayTake) fail('Only what may be taken is stamped.', 'stamped');
-	if (input.withMarks && !input.mayTake) fail('Only what may be taken carries marks.', 'withMarks');
+	if (input.stamped && !input.mayDownload) fail('Only what may be taken is stamped.', 'stamped');
+	if (input.withMarks && !input.mayDownload) fail('Only what may be taken carries marks.', 'withMarks');
 	if (input.embeddable && (input.audience !== 'anyone' || input.password || input.maxUses))
 		fail('A pass for web pages is for anyone, without password and without a count of uses.', 'embeddable');
 	if (input.embeddable && kind !== 'document')
@@ -200,8 +200,8 @@ export const withdrawPasses = does(contract.withdrawPasses, {
 });
 
 /**
- * Those of some passes that somebody made, or that stand where they have Run; held for a change. Whoever made one and
- * has lost Run there since may still end it, but neither change nor send it (`runs`).
+ * Those of some passes that somebody made, or that stand where they have Manage; held for a change. Whoever made one and
+ * has lost Manage there since may still end it, but neither change nor send it (`runs`).
  */
 export async function ownPasses(
 	tx: Tx,
@@ -228,7 +228,7 @@ export async function ownPasses(
 
 /** Whether somebody runs the place a pass leads to now, or as a controller everything; releases are theirs alone. */
 export function runsPass(reach: Reach, scope: string | null): boolean {
-	return reach.subject.controller || (scope !== null && allows(reach.level(scope), 'run'));
+	return reach.subject.controller || (scope !== null && allows(reach.level(scope), 'manage'));
 }
 
 export async function nameAt(tx: Tx, placeId: string | null): Promise<string> {

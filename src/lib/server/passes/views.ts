@@ -25,9 +25,9 @@ import {
 } from '../platform/db/schema';
 import { canStamp } from '../formats/stamp';
 
-/** Scopes where the reader has Run: there they see and end what others made, too. */
+/** Scopes where the reader has Manage: there they see and end what others made, too. */
 function runs(reach: Reach) {
-	const scopes = reach.scopes('run');
+	const scopes = reach.scopes('manage');
 	return reach.subject.controller ? sql`true` : scopes.length ? inArray(place.scope, scopes) : sql`false`;
 }
 
@@ -56,7 +56,7 @@ export const passes = answers(contract.passes, {
 				maxUses: pass.maxUses,
 				uses: pass.uses,
 				lastUsedAt: pass.lastUsedAt,
-				mayTake: pass.mayTake,
+				mayDownload: pass.mayDownload,
 				stamped: pass.stamped,
 				withMarks: pass.withMarks,
 				embeddable: pass.embeddable,
@@ -230,7 +230,7 @@ export const placeByPass = answers(contract.placeByPass, {
 			holder: held.holderName,
 			endsAt: held.endsAt.toISOString(),
 			kind: at.kind,
-			mayTake: held.mayTake,
+			mayDownload: held.mayDownload,
 			stamped: held.stamped,
 			withMarks: held.withMarks,
 			/** For a pass to exactly one version: the newest one, when that is another. */
@@ -241,7 +241,7 @@ export const placeByPass = answers(contract.placeByPass, {
 			documents: documents.map((d) => ({
 				...d,
 				changedAt: d.changedAt.toISOString(),
-				takeable: held.mayTake && (!held.stamped || canStamp(d.mediaType))
+				takeable: held.mayDownload && (!held.stamped || canStamp(d.mediaType))
 			}))
 		};
 	}
@@ -252,7 +252,7 @@ export const placePassContent = answers(contract.placePassContent, {
 		const row = await versionByPass(db, held, at, input.document);
 		if (!row) throw new Problem('not-found', 'The document is not within this pass.');
 		const { hash, size, mediaType, fileName } = row;
-		return { hash, size, mediaType, fileName, mayGive: held.mayTake, copies: held.stamped };
+		return { hash, size, mediaType, fileName, mayGive: held.mayDownload, copies: held.stamped };
 	}
 });
 
@@ -360,7 +360,7 @@ export const dropView = answers(contract.dropView, {
 	async run({ project, place: at, level }) {
 		return {
 			id: at.id,
-			name: allows(level, 'look') ? at.name : null,
+			name: allows(level, 'view') ? at.name : null,
 			project: project.name,
 			maxFileBytes: project.settings.maxFileBytes
 		};

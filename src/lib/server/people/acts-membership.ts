@@ -299,7 +299,7 @@ async function endOwnGrants({ tx, project: here }: InProject, personId: string):
 export const changeSettings = does(contract.changeSettings, {
 	async run(context, input) {
 		const { tx, project: here, person: by, tell } = context;
-		if (input.runNeedsTwoStep && !(await memberIn(context, by.id)).twoStep)
+		if (input.manageNeedsTwoStep && !(await memberIn(context, by.id)).twoStep)
 			throw new Problem(
 				'conflict',
 				'Set up two-step sign-in for yourself first, on your own page; otherwise you would lock yourself out.'

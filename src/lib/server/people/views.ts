@@ -130,7 +130,7 @@ async function peopleSharingPlaces(db: Querier, reach: Reach, now: Date): Promis
 	const model = await loadModel(db, reach.subject.projectId);
 	const ways = reach.scopes().map((scope) => wayOf(model, scope));
 	const shares = (subject: Subject) =>
-		subject.controller || ways.some((way) => allows(decide(subject, way, now.getTime()), 'look'));
+		subject.controller || ways.some((way) => allows(decide(subject, way, now.getTime()), 'view'));
 	return new Set(
 		[...model.members]
 			.filter(([personId, m]) => personId === reach.subject.personId || shares(m.subject))
@@ -170,7 +170,7 @@ export const removed = answers(contract.removed, {
 				at: at.toISOString(),
 				depth: path.length / 10,
 				until: daysLater(at, here.settings.retentionDays).toISOString(),
-				mayRestore: byId === me.id || allows(reach.level(scope), 'tidy')
+				mayRestore: byId === me.id || allows(reach.level(scope), 'organise')
 			}))
 		};
 	}

@@ -18,12 +18,12 @@ async function taken(context: InProject, input: { documents: string[]; folders: 
 	const tops = asked.filter((p) => p.kind !== 'document');
 	const all = new Map([...asked, ...(await placesWithin(context, tops))].map((p) => [p.id, p]));
 	const documents = [...all.values()].filter((p) => p.kind === 'document');
-	const refused = documents.filter((p) => !allows(context.reach.held(p, p, ['inHand']), 'take'));
+	const refused = documents.filter((p) => !allows(context.reach.held(p, p, ['inHand']), 'download'));
 	if (refused.length)
 		throw new Problem(
 			'needs-level',
-			`${doing} needs Take on every one of these; “${refused[0]!.name}” is only to be looked at. Nothing was done.`,
-			{ needed: 'take', refused: refused.length }
+			`${doing} needs Download on every one of these; “${refused[0]!.name}” is only to be looked at. Nothing was done.`,
+			{ needed: 'download', refused: refused.length }
 		);
 	return { documents, tops, all };
 }

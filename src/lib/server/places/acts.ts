@@ -55,7 +55,7 @@ export const makeShelf = does(contract.makeShelf, {
 		});
 		const entries = [
 			...(input.department
-				? [entry('department', input.department, 'work'), entry('leads', input.department, 'run')]
+				? [entry('department', input.department, 'work'), entry('leads', input.department, 'manage')]
 				: []),
 			...input.also.map((a) => entry('department', a.department, a.level))
 		];
@@ -101,21 +101,25 @@ export async function addFolder(
 	return folder;
 }
 
-function mayTidy(
+function mayOrganise(
 	context: { level: (typeof LEVELS)[number]; place: { createdBy: string | null }; person: { id: string } },
 	doing: string
 ): void {
-	if (allows(context.level, 'tidy') || context.place.createdBy === context.person.id) return;
-	throw new Problem('needs-level', `${doing} a folder that somebody else made needs Tidy; you have Work.`, {
-		needed: 'tidy',
-		held: context.level
-	});
+	if (allows(context.level, 'organise') || context.place.createdBy === context.person.id) return;
+	throw new Problem(
+		'needs-level',
+		`${doing} a folder that somebody else made needs Organise; you have Work.`,
+		{
+			needed: 'organise',
+			held: context.level
+		}
+	);
 }
 
 export const renameFolder = does(contract.renameFolder, {
 	async run(context, input) {
 		const { tx, place: folder, tell } = context;
-		mayTidy(context, 'Renaming');
+		mayOrganise(context, 'Renaming');
 		if (input.name === folder.name) return {};
 		await tx
 			.update(place)
@@ -128,7 +132,7 @@ export const renameFolder = does(contract.renameFolder, {
 
 export const moveFolder = does(contract.moveFolder, {
 	async run(context, input) {
-		mayTidy(context, 'Moving');
+		mayOrganise(context, 'Moving');
 		await moveWhole(context, input.folder, input.to);
 		return { from: context.place.parentId };
 	}

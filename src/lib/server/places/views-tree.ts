@@ -154,7 +154,7 @@ async function givenAlone(db: Querier, reach: Reach): Promise<Place[]> {
 				)
 		: [];
 	return rows.filter(
-		(r) => !allows(reach.level(parents.find((p) => p.id === r.parentId)?.scope ?? ''), 'look')
+		(r) => !allows(reach.level(parents.find((p) => p.id === r.parentId)?.scope ?? ''), 'view')
 	);
 }
 
@@ -209,7 +209,7 @@ export const shelves = answers(contract.shelves, {
 				lastBy: total?.lastBy ? (names.get(total.lastBy) ?? null) : null,
 				frozen: reach.freezeAt(box.path) !== null,
 				closed: box.closed,
-				lookOnly: !allows(reach.level(box.scope), 'take')
+				viewOnly: !allows(reach.level(box.scope), 'download')
 			};
 		};
 		const list = places
@@ -222,7 +222,7 @@ export const shelves = answers(contract.shelves, {
 					id: shelf.id,
 					name: shelf.name,
 					level: levelLabel(level),
-					lookOnly: !allows(level, 'take'),
+					viewOnly: !allows(level, 'download'),
 					frozen: freeze && { by: freeze.by, reason: freeze.reason },
 					position: owner?.position ?? 1_000,
 					department: owner && { code: owner.code, name: owner.name, lead: owner.lead, people: owner.people },
@@ -239,7 +239,7 @@ export const shelves = answers(contract.shelves, {
 				name: p.name,
 				kind: p.kind,
 				level: levelLabel(reach.level(p.scope)!),
-				lookOnly: !allows(reach.level(p.scope), 'take')
+				viewOnly: !allows(reach.level(p.scope), 'download')
 			})),
 			drops: await dropsOf(db, reach),
 			overdue: reach.subject.controller

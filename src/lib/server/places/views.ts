@@ -27,7 +27,7 @@ export const projectFrame = answers(contract.projectFrame, {
 		return {
 			project: {
 				outsideLevel: settings.outsideLevel,
-				runNeedsTwoStep: settings.runNeedsTwoStep,
+				manageNeedsTwoStep: settings.manageNeedsTwoStep,
 				keepPosition: settings.keepPosition,
 				stamps: settings.stamps,
 				id,

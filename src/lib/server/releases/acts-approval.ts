@@ -114,9 +114,13 @@ export const openFromRelease = does(contract.openFromRelease, {
 	async run({ tx, release: about, person: by, reach, now, tell }, input) {
 		const row = await itemOnRoute(tx, reach, about.id, input.document);
 		if (input.how === 'downloaded' && !row.mayGive)
-			throw new Problem('needs-level', 'On a release’s route one views; taking the file needs Take there.', {
-				needed: 'take'
-			});
+			throw new Problem(
+				'needs-level',
+				'On a release’s route one views; taking the file needs Download there.',
+				{
+					needed: 'download'
+				}
+			);
 		const kind = `document.${input.how}` as const;
 		const what = { kind, actor: by.id, documentId: row.documentId, hash: row.hash };
 		if (input.ranged && (await goesOn(tx, what, now))) return {};
@@ -130,7 +134,7 @@ export const openFromRelease = does(contract.openFromRelease, {
 				label: row.chosenLabel,
 				hash: row.hash,
 				release: about.number,
-				byRoute: !row.mayLook
+				byRoute: !row.mayView
 			}
 		});
 		return {};
@@ -142,5 +146,5 @@ export async function itemOnRoute(db: Querier, reach: Reach, releaseId: string, 
 	const row = (await releaseItems(db, releaseId)).find((i) => i.documentId === documentId);
 	if (!row) throw new Problem('not-found', 'The document is not in this release.');
 	const level = reach.held(row, { archived: row.state === 'archived', inHandOf: null });
-	return { ...row, mayLook: allows(level, 'look'), mayGive: allows(level, 'take') };
+	return { ...row, mayView: allows(level, 'view'), mayGive: allows(level, 'download') };
 }

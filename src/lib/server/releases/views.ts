@@ -180,7 +180,7 @@ export const releaseView = answers(contract.releaseView, {
 				hash: row.pinnedHash,
 				size: row.size,
 				mediaType: row.mediaType,
-				mayLook: allows(reach.level(row.scope), 'look'),
+				mayView: allows(reach.level(row.scope), 'view'),
 				checks: checks.find((c) => c.documentId === row.documentId)?.checks ?? [],
 				later: later.get(row.documentId) ?? null,
 				/** The issued revision that this one takes the place of. */

@@ -31,7 +31,7 @@ async function lookers({ tx, project, place, now }: Here): Promise<Set<string>> 
 	const model = await loadModel(tx, project.id);
 	const found = new Set<string>();
 	for (const { personId, level } of whoReaches(model, place.scope, now.getTime()))
-		if (allows(level, 'look')) found.add(personId);
+		if (allows(level, 'view')) found.add(personId);
 	return found;
 }
 

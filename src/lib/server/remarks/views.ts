@@ -160,7 +160,7 @@ export const mentionable = answers(contract.mentionable, {
 	async run({ db, project, place: here, now }) {
 		const model = await loadModel(db, project.id);
 		const seeing = whoReaches(model, here.scope, now.getTime())
-			.filter(({ level }) => allows(level, 'look'))
+			.filter(({ level }) => allows(level, 'view'))
 			.map((r) => r.personId);
 		const [people, departments] = await Promise.all([
 			db

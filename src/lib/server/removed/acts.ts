@@ -66,9 +66,9 @@ async function removeWhole(
 		.where(within)
 		.for('update');
 	if (!affected.length) throw new Problem('conflict', 'It was removed a moment ago.');
-	if (!allows(level, 'tidy') && affected.some((p) => p.createdBy !== by.id)) {
-		throw new Problem('needs-level', 'Removing what others added needs Tidy; you have Work.', {
-			needed: 'tidy',
+	if (!allows(level, 'organise') && affected.some((p) => p.createdBy !== by.id)) {
+		throw new Problem('needs-level', 'Removing what others added needs Organise; you have Work.', {
+			needed: 'organise',
 			held: level
 		});
 	}
@@ -76,8 +76,8 @@ async function removeWhole(
 	if (affected.some((p) => !allows(reach.held(p, OPEN_SPOT), 'work')))
 		throw new Problem(
 			'needs-level',
-			'Something in this folder is not yours to remove. Ask somebody with Run here; nothing was removed.',
-			{ needed: 'run', held: level }
+			'Something in this folder is not yours to remove. Ask somebody with Manage here; nothing was removed.',
+			{ needed: 'manage', held: level }
 		);
 	const documents = affected.filter((p) => p.kind === 'document').map((p) => p.id);
 	const held = documents.length
@@ -87,7 +87,7 @@ async function removeWhole(
 				.innerJoin(person, eq(person.id, lock.holderId))
 				.where(and(inArray(lock.documentId, documents), isNull(lock.endedAt), ne(lock.holderId, by.id)))
 		: [];
-	if (held.length && !allows(level, 'run')) throw inHand({ ...held[0]!.lock, holder: held[0]!.holder });
+	if (held.length && !allows(level, 'manage')) throw inHand({ ...held[0]!.lock, holder: held[0]!.holder });
 	const removalId = newId();
 	await tx.insert(removal).values({
 		id: removalId,
@@ -130,9 +130,9 @@ export const restorePlace = does(contract.restorePlace, {
 		const [fresh] = await tx.select().from(place).where(eq(place.id, input.place)).for('update');
 		if (!fresh?.removalId) throw new Problem('conflict', 'It was restored a moment ago.');
 		const [gone] = await tx.select().from(removal).where(eq(removal.id, fresh.removalId));
-		if (!allows(level, 'tidy') && gone!.removedBy !== by.id) {
-			throw new Problem('needs-level', 'Only who removed it, or somebody with Tidy, can restore it.', {
-				needed: 'tidy',
+		if (!allows(level, 'organise') && gone!.removedBy !== by.id) {
+			throw new Problem('needs-level', 'Only who removed it, or somebody with Organise, can restore it.', {
+				needed: 'organise',
 				held: level
 			});
 		}
@@ -184,7 +184,7 @@ export const restorePlace = does(contract.restorePlace, {
 				renamed
 			}
 		});
-		const seen = goneAbove.filter((f) => allows(reach.level(f.scope), 'look'));
+		const seen = goneAbove.filter((f) => allows(reach.level(f.scope), 'view'));
 		return { documents, folders: seen.map((f) => f.name), renamed };
 	}
 });

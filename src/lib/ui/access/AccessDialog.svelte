@@ -29,7 +29,7 @@
 	let until = $state(before.until ? dayOf(before.until, projectZone()) : '');
 	let exactly = $state(before.exactly);
 	let bringCount = $state(before.bringCount);
-	let bringLevel = $state<Level>(before.bringLevel ?? 'look');
+	let bringLevel = $state<Level>(before.bringLevel ?? 'view');
 	let fault = $state('');
 
 	async function submit(event: SubmitEvent) {

@@ -21,7 +21,7 @@
 	} = $props();
 
 	let who = $state('');
-	let level = $state<Level>('look');
+	let level = $state<Level>('view');
 	let fault = $state('');
 	const people = $derived(known.filter((k) => k.kind === 'person'));
 

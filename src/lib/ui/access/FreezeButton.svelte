@@ -34,7 +34,7 @@
 {#if asking}<ReasonDialog
 		bind:open={asking}
 		title="Freeze {place.name}?"
-		consequence="Nobody below Run changes anything here or beneath until it is thawed. Looking, taking and remarking go on; locks stay with their holders."
+		consequence="Nobody below Manage changes anything here or beneath until it is thawed. Viewing, downloading and remarking go on; locks stay with their holders."
 		button="Freeze"
 		{act}
 	/>{/if}

@@ -30,11 +30,11 @@
 
 	let text = $state('');
 	let note = $state('');
-	let preset = $state<Level>('look');
+	let preset = $state<Level>('view');
 	let busy = $state(false);
 	let fault = $state('');
 	let faultLine = $state(0);
-	const EXAMPLE = 'Building services, Look\nname@company.example, Take, 31 Dec';
+	const EXAMPLE = 'Building services, View\nname@company.example, Download, 31 Dec';
 	const today = projectDay();
 	const lines = $derived(readInvites(text, known, preset, today).map(checked));
 	const faults = $derived(lines.filter((l) => l.fault));

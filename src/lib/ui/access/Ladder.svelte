@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { LEVELS, levelLabel, rank, type Level } from '../../core/access/levels';
 
-	/** The levels from Drop to Run, filled up to the one held. */
+	/** The levels from Drop to Manage, filled up to the one held. */
 	let { level }: { level: Level | null } = $props();
 	const filled = (one: Level) =>
 		level !== null && level !== 'drop' && one !== 'drop' && rank(one) <= rank(level);
@@ -9,7 +9,7 @@
 
 <div
 	role="img"
-	aria-label={level ? `${levelLabel(level)}, on the ladder from Drop to Run` : 'No access'}
+	aria-label={level ? `${levelLabel(level)}, on the ladder from Drop to Manage` : 'No access'}
 	class="grid grid-cols-7 border border-ink text-center text-[11.5px]"
 >
 	{#each LEVELS as one (one)}

@@ -26,11 +26,11 @@
 	});
 	const VERB: Record<string, string> = {
 		drop: 'only put files in',
-		look: 'look',
-		take: 'take',
+		look: 'view',
+		take: 'download',
 		remark: 'remark',
 		work: 'work',
-		tidy: 'tidy',
+		tidy: 'organise',
 		run: 'run things'
 	};
 </script>

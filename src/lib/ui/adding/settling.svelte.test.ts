@@ -24,14 +24,25 @@ const server = {
 const free = (number: string) =>
 	number.replace(/\d+$/, (serial) => String(Number(serial) + 1).padStart(serial.length, '0'));
 
-vi.mock('../platform/api', () => ({
-	CallError: class extends Error {},
-	sentenceOf: (error: Error) => error.message,
+/** What the server refuses, as the client raises it. */
+const Refused = vi.hoisted(
+	() =>
+		class extends Error {
+			constructor(
+				readonly code: string,
+				message: string
+			) {
+				super(message);
+			}
+		}
+);
+vi.mock('../../client/call', () => ({
+	CallError: Refused,
 	call: (method: string, path: string, body: Record<string, never>) => {
 		const { refuses } = server;
 		if (refuses?.path.test(path)) {
 			server.refuses = null;
-			return Promise.reject(new Error(refuses.sentence));
+			return Promise.reject(new Refused('conflict', refuses.sentence));
 		}
 		return Promise.resolve(answer(method, path, body));
 	}
@@ -47,7 +58,7 @@ vi.mock('./sending.svelte', () => ({
 
 function answer(method: string, path: string, body: Record<string, string>): unknown {
 	const [place, query = ''] = path.split('?');
-	const asked = () => JSON.parse(decodeURIComponent(query.split('=')[1]!)) as string[];
+	const asked = () => [...new URLSearchParams(query).values()];
 	if (place!.endsWith('/proposals')) {
 		let next = 100;
 		return {

@@ -21,7 +21,7 @@
 		after,
 		heading,
 		fileName,
-		mayTake,
+		mayDownload,
 		failed,
 		total = $bindable(0),
 		current = $bindable(-1)
@@ -30,7 +30,7 @@
 		after: Side & { label: string };
 		heading: string;
 		fileName: string;
-		mayTake: boolean;
+		mayDownload: boolean;
 		failed: (sentence: string) => void;
 		/** How many places differ, and which of them is shown. */
 		total: number;
@@ -332,7 +332,8 @@
 			<button class="button" onclick={startMarking}
 				>{byHand ? 'Lay on each other as found' : 'Lay by three places…'}</button
 			>
-			{#if mayTake}<button class="button" disabled={!answer} onclick={exportPdf}>PDF with clouds</button>{/if}
+			{#if mayDownload}<button class="button" disabled={!answer} onclick={exportPdf}>PDF with clouds</button
+				>{/if}
 			{#if status}<span class="ml-auto text-[12px] text-ink-2" role="status">{status}</span>{/if}
 		</div>
 		{#if way === 'mark'}<p class="bg-wait-soft px-3 py-1">

@@ -64,7 +64,7 @@
 	let changing = $state(false);
 	let revising = $state(false);
 	let beginning = $state(false);
-	const mayChange = $derived(view.mayTidy || (view.mayWork && view.mine));
+	const mayChange = $derived(view.mayOrganise || (view.mayWork && view.mine));
 	const until = $derived(projectDayWords(retentionDays));
 
 	/** Opens the lock dialog when locking applies. */
@@ -161,7 +161,7 @@
 		{/if}
 		{#if view.mayWork && !live}<button class="button" onclick={() => (beside = true)}>Hand in beside…</button
 			>{/if}
-		{#if view.mayRun}<button class="button" onclick={() => (breaking = true)}>Break the lock…</button>{/if}
+		{#if view.mayManage}<button class="button" onclick={() => (breaking = true)}>Break the lock…</button>{/if}
 	{:else if view.mayWork && !lock}
 		{#if live}<button class="button {onPage ? 'button-act' : ''}" onclick={() => (handing = true)}
 				>Hand in</button
@@ -173,7 +173,7 @@
 	{#if live && view.mayWork && onPage && (!lock || lock.mine)}<button class="button" onclick={endLive}
 			>Stop working live</button
 		>{/if}
-	{#if view.mayTake}<a
+	{#if view.mayDownload}<a
 			class="button"
 			download
 			href={addressOf('versionFile', { document: row.id, label: row.label, download: '' })}>Download</a
@@ -181,8 +181,9 @@
 	{#if view.versions.length > 1}<a class="button" href="/{code}/document/{row.id}/compare">Compare</a>{/if}
 	{#if controller}<button class="button" onclick={putInRelease}>Put in release…</button>{/if}
 	<a class="button" href="/{code}/access/{row.id}">Access</a>
-	{#if view.mayRun}<button class="button" onclick={() => (passing = true)}>Make a pass…</button>{/if}
-	{#if view.mayRun && !lock}<button class="button" onclick={() => (revising = true)}>Issue or state…</button
+	{#if view.mayManage}<button class="button" onclick={() => (passing = true)}>Make a pass…</button>{/if}
+	{#if view.mayManage && !lock}<button class="button" onclick={() => (revising = true)}
+			>Issue or state…</button
 		>{/if}
 	{#if mayChange}<button class="button" onclick={() => (changing = true)}>Change…</button>{/if}
 	{#if mayChange}<button class="button" onclick={() => (removing = true)}>Remove…</button>{/if}
@@ -266,7 +267,7 @@
 		dangerous
 		act={breakIt}
 	/>{/if}
-{#if view.mayRun}{#if passing}<PassDialog
+{#if view.mayManage}{#if passing}<PassDialog
 			bind:open={passing}
 			place={{ id: row.id, name: `${row.number} ${row.title}`, kind: 'document' }}
 			{outsideLevel}

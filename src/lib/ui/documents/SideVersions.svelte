@@ -51,7 +51,7 @@
 					<a class="link" href="/{code}/document/{row.id}/compare?from={row.label}&side={side.number}"
 						>Compare</a
 					>
-					{#if view.mayTake}<a
+					{#if view.mayDownload}<a
 							class="link"
 							download
 							href={addressOf('sideFile', { document: row.id, side: side.number, download: '' })}>Download</a

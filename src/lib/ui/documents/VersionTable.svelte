@@ -10,13 +10,13 @@
 		document,
 		versions,
 		project,
-		mayTake,
+		mayDownload,
 		restore
 	}: {
 		document: string;
 		versions: VersionRow[];
 		project: string;
-		mayTake: boolean;
+		mayDownload: boolean;
 		restore: ((label: string) => void) | null;
 	} = $props();
 </script>
@@ -47,7 +47,7 @@
 				</td>
 				<td class="pr-2.5 text-right text-[12px] whitespace-nowrap">
 					<a class="link" href="/{project}/document/{document}?version={version.label}">Open</a>
-					{#if mayTake}<a
+					{#if mayDownload}<a
 							class="link ml-2"
 							download
 							href={addressOf('versionFile', { document, label: version.label, download: '' })}>Download</a

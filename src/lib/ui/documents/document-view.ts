@@ -7,9 +7,9 @@ export interface DocumentView {
 	level: string;
 	levelLabel: string;
 	mayWork: boolean;
-	mayTake: boolean;
-	mayTidy: boolean;
-	mayRun: boolean;
+	mayDownload: boolean;
+	mayOrganise: boolean;
+	mayManage: boolean;
 	mine: boolean;
 	way: { id: string; name: string; kind: string; code: string | null }[];
 	versions: VersionRow[];

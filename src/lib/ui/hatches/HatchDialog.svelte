@@ -53,7 +53,7 @@
 			<p>The hatch is open. The link is shown only now{email ? `; it is on its way to ${email}` : ''}.</p>
 			<CopyLine label="Link" value={link} />
 			<p class="text-[12px] text-ink-2">
-				What comes in waits under Arrivals, checked, until somebody with Run here sorts it.
+				What comes in waits under Arrivals, checked, until somebody with Manage here sorts it.
 			</p>
 			<div class="flex justify-end">
 				<button class="button button-act" onclick={() => (open = false)}>Done</button>

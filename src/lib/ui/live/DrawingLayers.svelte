@@ -10,13 +10,13 @@
 		drawing,
 		departments,
 		document,
-		mayRun,
+		mayManage,
 		writes
 	}: {
 		drawing: LiveDrawingState;
 		departments: { id: string; code: string; name: string; leads?: string[] }[];
 		document: string;
-		mayRun: boolean;
+		mayManage: boolean;
 		writes: boolean;
 	} = $props();
 
@@ -58,7 +58,7 @@
 					>{layer.off ? 'Switch on' : 'Switch off'}</button
 				>{/if}
 			{#if writes}<span
-					title={mayRun || may ? 'Whose the layer is' : 'The leads of its department hand it over'}
+					title={mayManage || may ? 'Whose the layer is' : 'The leads of its department hand it over'}
 					><Select
 						class="!w-[72px] !py-0 font-mono text-[11px]"
 						label="Whose {layer.name} is"

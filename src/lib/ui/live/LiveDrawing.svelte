@@ -21,13 +21,13 @@
 		number,
 		code,
 		versions,
-		mayTake,
-		mayRun,
+		mayDownload,
+		mayManage,
 		departments,
 		mine,
 		remarks
 	}: LiveDocument & {
-		mayRun: boolean;
+		mayManage: boolean;
 		departments: { id: string; code: string; name: string }[];
 		/** Ids of one's own departments. */
 		mine: readonly string[];
@@ -73,7 +73,7 @@
 			{:else}<span class="tag bg-rule-2">You look on here</span>{/if}
 			<span class="font-mono text-[12px] text-ink-2">{plural(done, 'change')}</span>
 		{/snippet}
-		{#if mayTake}<a class="button" download href={addressOf('liveFile', { document: id, format: 'dxf' })}
+		{#if mayDownload}<a class="button" download href={addressOf('liveFile', { document: id, format: 'dxf' })}
 				>Take as DXF</a
 			>{/if}
 		<button class="button lg:hidden" aria-expanded={beside} onclick={() => (beside = !beside)}
@@ -119,7 +119,7 @@
 						{drawing}
 						{departments}
 						document={id}
-						{mayRun}
+						{mayManage}
 						writes={mode === 'write'}
 					/>{/if}
 			</Tabs.Content>

@@ -13,7 +13,7 @@
 	import TakeScheduleDialog from './TakeScheduleDialog.svelte';
 
 	/** A schedule that several fill in at once: the grid, who is where in it, and the remarks beside it. */
-	let { room, mode, me, document: id, number, code, versions, mayTake, remarks }: LiveDocument = $props();
+	let { room, mode, me, document: id, number, code, versions, mayDownload, remarks }: LiveDocument = $props();
 
 	let grid = $state.raw<Grid | null>(null);
 	let cells = $state<ReturnType<typeof ScheduleCells>>();
@@ -88,7 +88,7 @@
 			{#if writes}<span class="tag bg-done-soft text-done">You write here</span>
 			{:else}<span class="tag bg-rule-2">You read here</span>{/if}
 		{/snippet}
-		{#if mayTake}<button class="button" onclick={() => (taking = true)}>Take as a file…</button>{/if}
+		{#if mayDownload}<button class="button" onclick={() => (taking = true)}>Take as a file…</button>{/if}
 		<button class="button lg:hidden" aria-expanded={beside} onclick={() => (beside = !beside)}
 			>{beside ? 'Schedule' : `Remarks ${remarks.open.length}`}</button
 		>

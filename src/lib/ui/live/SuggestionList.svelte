@@ -17,14 +17,14 @@
 		me: string;
 		mayDecide: boolean;
 		show: (one: Suggestion) => void;
-		/** Takes or leaves one, or all when none is given. */
-		decide: (take: boolean, one?: Suggestion) => void;
+		/** Accepts or rejects one, or all when none is given. */
+		decide: (accept: boolean, one?: Suggestion) => void;
 	} = $props();
 </script>
 
 {#if mayDecide && suggestions.length > 1}<p class="flex gap-2 px-3 py-2">
-		<button class="button" onclick={() => decide(true)}>Take all {suggestions.length}</button>
-		<button class="button" onclick={() => decide(false)}>Leave all</button>
+		<button class="button" onclick={() => decide(true)}>Accept all {suggestions.length}</button>
+		<button class="button" onclick={() => decide(false)}>Reject all</button>
 	</p>{/if}
 <ul class="px-3">
 	{#each suggestions as one (one.id)}
@@ -42,9 +42,9 @@
 				{#if one.styled && !one.added && !one.removed}<span class="block">change how it looks</span>{/if}
 			</button>
 			<span class="mt-1 flex gap-1.5">
-				{#if mayDecide}<button class="button" onclick={() => decide(true, one)}>Take</button>{/if}
+				{#if mayDecide}<button class="button" onclick={() => decide(true, one)}>Accept</button>{/if}
 				{#if mayDecide || one.author === me}<button class="button" onclick={() => decide(false, one)}
-						>{mayDecide ? 'Leave' : 'Withdraw'}</button
+						>{mayDecide ? 'Reject' : 'Withdraw'}</button
 					>{/if}
 			</span>
 		</li>

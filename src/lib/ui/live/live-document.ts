@@ -13,6 +13,6 @@ export interface LiveDocument {
 	/** Code of the project, in small letters. */
 	code: string;
 	versions: VersionRow[];
-	mayTake: boolean;
+	mayDownload: boolean;
 	remarks: Remarks;
 }

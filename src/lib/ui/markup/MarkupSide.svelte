@@ -19,7 +19,7 @@
 		document,
 		version,
 		from,
-		mayTake,
+		mayDownload,
 		name,
 		refreshed
 	}: {
@@ -32,7 +32,7 @@
 		/** The newest earlier version that was marked up. */
 		from: VersionRow | null;
 		/** Whether a copy may leave. */
-		mayTake: boolean;
+		mayDownload: boolean;
 		/** Number and title. */
 		name: string;
 		refreshed: () => void;
@@ -139,8 +139,10 @@
 	{codes}
 	stamps={filled}
 	{grow}
-	burn={mayTake && markup.marks.size ? { busy: burning, run: () => void burn() } : null}
-	exchange={isPdf && mayTake && markup.marks.size ? { busy: burning, run: (as) => void exchange(as) } : null}
+	burn={mayDownload && markup.marks.size ? { busy: burning, run: () => void burn() } : null}
+	exchange={isPdf && mayDownload && markup.marks.size
+		? { busy: burning, run: (as) => void exchange(as) }
+		: null}
 	bringIn={isPdf ? (file) => void bringIn(file) : null}
 	carry={from ? { from: carrying ? `${from.label}, comparing…` : from.label, run: () => void carry() } : null}
 />

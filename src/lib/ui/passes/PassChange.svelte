@@ -18,7 +18,7 @@
 		locked: boolean;
 		endsAt: string;
 		maxUses: number | null;
-		mayTake: boolean;
+		mayDownload: boolean;
 		stamped: boolean;
 		withMarks: boolean;
 	}
@@ -47,7 +47,7 @@
 			whom: given?.holder ?? '',
 			audience: given?.audience ?? 'named',
 			emails: given?.emails.join(', ') ?? '',
-			take: given?.mayTake ?? false,
+			take: given?.mayDownload ?? false,
 			stamped: given?.stamped ?? false,
 			withMarks: given?.withMarks ?? false,
 			until: given ? lastDay(given.endsAt) : '',
@@ -68,13 +68,13 @@
 		event.preventDefault();
 		if (!pass) return;
 		fault = '';
-		const { mayTake, stamped, withMarks, ...given } = termsGiven(terms);
+		const { mayDownload, stamped, withMarks, ...given } = termsGiven(terms);
 		try {
 			await cupboard.changePass({
 				project: projectId,
 				pass: pass.id,
 				...given,
-				...(pass.release ? {} : { mayTake, stamped, withMarks }),
+				...(pass.release ? {} : { mayDownload, stamped, withMarks }),
 				...(terms.password ? { password: terms.password } : noPassword ? { password: null } : {}),
 				...(terms.until === lastDay(pass.endsAt) ? {} : { until: terms.until }),
 				wider: wider.length > 0

@@ -115,7 +115,7 @@
 			<PassFields
 				bind:terms
 				mailed="Mail the link to, if you like"
-				mayGive={outsideLevel !== 'look' && outsideLevel !== 'drop'}
+				mayGive={outsideLevel !== 'view' && outsideLevel !== 'drop'}
 				from={projectDay()}
 			/>
 			{#if terms.audience !== 'accounts' && terms.emails.trim()}<label class="block"

@@ -21,7 +21,7 @@
 		audience: t.audience,
 		emails: t.audience === 'accounts' ? [] : t.emails.split(/[\s,;]+/).filter(Boolean),
 		maxUses: t.maxUses || null,
-		mayTake: t.take,
+		mayDownload: t.take,
 		stamped: t.take && t.stamped,
 		withMarks: t.take && t.withMarks
 	});

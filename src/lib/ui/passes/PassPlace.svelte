@@ -38,7 +38,7 @@
 			{/each}
 		</h1>
 		<p class="mb-4 text-ink-2">
-			{plural(view.documents.length, 'document')}, {sizeText(size)} · {view.mayTake
+			{plural(view.documents.length, 'document')}, {sizeText(size)} · {view.mayDownload
 				? view.stamped
 					? 'you may look and take; copies carry a stamp with your name'
 					: 'you may look and take'

@@ -205,7 +205,7 @@
 				</tbody>
 			</table>
 			<label class="flex items-center gap-2"
-				><input type="checkbox" class="accent-act" bind:checked={controller} />document controller: Run
+				><input type="checkbox" class="accent-act" bind:checked={controller} />document controller: Manage
 				everywhere</label
 			>
 		{/if}

@@ -25,8 +25,8 @@
 		code,
 		documents,
 		inHand,
-		mayTidy,
-		mayRun,
+		mayOrganise,
+		mayManage,
 		outsideLevel,
 		retentionDays
 	}: {
@@ -37,8 +37,8 @@
 		code: string;
 		documents: number;
 		inHand: number;
-		mayTidy: boolean;
-		mayRun: boolean;
+		mayOrganise: boolean;
+		mayManage: boolean;
 		outsideLevel: Level | null;
 		retentionDays: number;
 	} = $props();
@@ -51,7 +51,7 @@
 	let kind = $state<'text' | 'schedule'>('text');
 	let value = $state('');
 	let fault = $state('');
-	const mayChange = $derived(mayTidy || place.mine);
+	const mayChange = $derived(mayOrganise || place.mine);
 	let targets = $state<{ id: string; way: string }[]>([]);
 
 	function begin(what: typeof kind) {
@@ -117,7 +117,7 @@
 				{#if place.kind === 'folder'}<DropdownMenu.Item class={item} onSelect={() => ask('move')}
 						>Move…</DropdownMenu.Item
 					>{/if}
-				{#if mayRun}<DropdownMenu.Item class={item} onSelect={() => (passing = true)}
+				{#if mayManage}<DropdownMenu.Item class={item} onSelect={() => (passing = true)}
 						>Make a pass…</DropdownMenu.Item
 					><DropdownMenu.Item class={item} onSelect={() => (hatching = true)}>Open a hatch…</DropdownMenu.Item
 					>{/if}
@@ -157,7 +157,7 @@
 	</form>
 </Dialog>
 {#if beginning}<BeginLiveDialog bind:open={beginning} {kind} {place} {code} />{/if}
-{#if mayRun}
+{#if mayManage}
 	{#if passing}<PassDialog
 			bind:open={passing}
 			{place}

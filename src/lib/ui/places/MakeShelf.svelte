@@ -45,7 +45,7 @@
 					{ value: '', label: 'The project itself (controllers only, and whom you let in below)' },
 					...departments.map((d) => ({
 						value: d.id,
-						label: `${d.code} ${d.name}: members Work, leads Run`
+						label: `${d.code} ${d.name}: members Work, leads Manage`
 					}))
 				]}
 				value={department}

@@ -18,7 +18,7 @@
 		project,
 		code,
 		mayWork,
-		mayRun,
+		mayManage,
 		tags,
 		retentionDays,
 		changed,
@@ -29,7 +29,7 @@
 		project: string;
 		code: string;
 		mayWork: boolean;
-		mayRun: boolean;
+		mayManage: boolean;
 		/** Tags that some of them carry, for taking away. */
 		tags: string[];
 		retentionDays: number;
@@ -110,7 +110,8 @@
 			<DropdownMenu.Item class={item} onSelect={() => downloadZip(code, chosen)}
 				>Download as zip</DropdownMenu.Item
 			>
-			{#if mayRun}<DropdownMenu.Item class={item} onSelect={() => (sharing = true)}>Share…</DropdownMenu.Item
+			{#if mayManage}<DropdownMenu.Item class={item} onSelect={() => (sharing = true)}
+					>Share…</DropdownMenu.Item
 				>{/if}
 			{#if putInRelease && documents.length}<DropdownMenu.Item class={item} onSelect={putInRelease}
 					>Put in release…</DropdownMenu.Item

@@ -142,7 +142,7 @@
 				document={row.id}
 				versions={view.versions}
 				project={code}
-				mayTake={view.mayTake}
+				mayDownload={view.mayDownload}
 				restore={canRestore ? restore : null}
 			/></Tabs.Content
 		>

@@ -30,13 +30,13 @@ export async function moveMany(
 	to: { id: string; name: string },
 	then: () => unknown
 ): Promise<void> {
-	const before = await cupboard.tidyDocuments({ project, ...chosen, to: to.id });
+	const before = await cupboard.organiseDocuments({ project, ...chosen, to: to.id });
 	done(`${inWords(chosen)} moved to ${to.name}.`, async () => {
 		const homes = new Set([...before.documents, ...before.folders].flatMap((b) => b.from ?? []));
 		for (const home of homes) {
 			const back = (list: { id: string; from: string | null }[]) =>
 				list.filter((b) => b.from === home).map((b) => b.id);
-			await cupboard.tidyDocuments({
+			await cupboard.organiseDocuments({
 				project,
 				documents: back(before.documents),
 				folders: back(before.folders),
@@ -56,7 +56,7 @@ export async function tagMany(
 	change: { tag: string[]; untag: string[] },
 	then: () => unknown
 ): Promise<void> {
-	const before = await cupboard.tidyDocuments({ project, ...chosen, ...change });
+	const before = await cupboard.organiseDocuments({ project, ...chosen, ...change });
 	done(`${plural(before.documents.length, 'document')} tagged.`, async () => {
 		for (const one of before.documents) await cupboard.changeDocument({ document: one.id, tags: one.tags });
 		await then();

@@ -9,7 +9,7 @@
 		title: string;
 		label: string;
 		to: string;
-		mayLook: boolean;
+		mayView: boolean;
 		checks: Check[];
 		later: { label: string } | null;
 		verdict: { code: string | null; remark: string } | null;
@@ -73,7 +73,7 @@
 				<tr class="h-[34px] border-b border-rule-2">
 					<td class="pr-3 pl-2 font-mono text-[12.5px] whitespace-nowrap">{item.number}</td>
 					<td class="pr-3 font-semibold"
-						>{#if item.mayLook}<a
+						>{#if item.mayView}<a
 								class="hover:text-act"
 								href="{address}/document/{item.documentId}?version={item.label}">{item.title}</a
 							>{:else}<a class="hover:text-act" href="{address}/releases/{release}/view/{item.documentId}"

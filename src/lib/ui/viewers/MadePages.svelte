@@ -149,7 +149,7 @@
 	const status = $derived(
 		picture
 			? drawing
-				? ['For looking only: layers and measuring need Take', page.note].filter(Boolean).join('; ')
+				? ['For looking only: layers and measuring need Download', page.note].filter(Boolean).join('; ')
 				: withheld
 					? 'For looking only: drawn by the server, the file stays there.'
 					: ''

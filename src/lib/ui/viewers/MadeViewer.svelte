@@ -67,7 +67,7 @@
 	<div class="h-full overflow-auto p-6" role="document" aria-label={title}>
 		<table class="mx-auto w-full max-w-[880px] border border-rule bg-sheet">
 			<caption class="pb-2 text-left text-ink-2"
-				>For looking only: opening what lies inside needs Take.</caption
+				>For looking only: opening what lies inside needs Download.</caption
 			>
 			<thead class="text-[12px]"
 				><tr class="border-b border-rule"

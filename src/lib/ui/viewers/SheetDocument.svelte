@@ -23,7 +23,7 @@
 		newest,
 		remarks,
 		marks,
-		mayTake,
+		mayDownload,
 		codes,
 		stamps,
 		code,
@@ -41,7 +41,7 @@
 		remarks: Remarks;
 		/** Who marks up here, on which layer, and how far they may; null for who looks as somebody else. */
 		marks: { me: Present; layer: string; mode: RoomMode } | null;
-		mayTake: boolean;
+		mayDownload: boolean;
 		/** Codes of the project's departments, in their order. */
 		codes: string[];
 		stamps: string[];
@@ -120,16 +120,16 @@
 					{document}
 					{version}
 					from={earlier}
-					{mayTake}
+					{mayDownload}
 					{name}
 					{refreshed}
 				/>
 			</div>{/if}
 		<div class="min-h-0 min-w-0 flex-1">
 			<Viewer
-				file={mayTake ? addressOf('versionFile', at) : null}
+				file={mayDownload ? addressOf('versionFile', at) : null}
 				made={addressOf('versionShown', at)}
-				download={mayTake ? addressOf('versionFile', { ...at, download: '' }) : null}
+				download={mayDownload ? addressOf('versionFile', { ...at, download: '' }) : null}
 				title={name}
 				mediaType={version.mediaType}
 				fileName={version.fileName}

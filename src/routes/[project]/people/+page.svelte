@@ -211,8 +211,8 @@
 						name="role"
 						choices={[
 							{ value: 'member', label: 'member: Work on the department’s shelves' },
-							{ value: 'lead', label: 'lead: Run on the department’s shelves' },
-							{ value: 'controller', label: 'document controller: Run everywhere' }
+							{ value: 'lead', label: 'lead: Manage on the department’s shelves' },
+							{ value: 'controller', label: 'document controller: Manage everywhere' }
 						]}
 						bind:value={newcomer.role}
 					/></label

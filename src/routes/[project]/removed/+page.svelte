@@ -46,7 +46,7 @@
 							<td class="pr-3 text-right whitespace-nowrap"
 								>{#if row.mayRestore}<button class="link" onclick={() => restorePlace(row.id, again)}
 										>{row.root ? 'Restore' : 'Restore only this'}</button
-									>{:else}<span class="text-[12px] text-ink-2">needs Tidy</span>{/if}</td
+									>{:else}<span class="text-[12px] text-ink-2">needs Organise</span>{/if}</td
 							>
 						</tr>
 					{/each}

@@ -12,7 +12,7 @@
 	// svelte-ignore state_referenced_locally
 	let outside = $state<Level | 'nothing'>(data.frame.project.outsideLevel ?? 'nothing');
 	// svelte-ignore state_referenced_locally
-	let twoStep = $state(data.frame.project.runNeedsTwoStep);
+	let twoStep = $state(data.frame.project.manageNeedsTwoStep);
 	// svelte-ignore state_referenced_locally
 	let keepPosition = $state(data.frame.project.keepPosition);
 	// svelte-ignore state_referenced_locally
@@ -36,7 +36,7 @@
 			await cupboard.changeSettings({
 				project: data.frame.project.id,
 				outsideLevel: outside === 'nothing' ? null : outside,
-				runNeedsTwoStep: twoStep,
+				manageNeedsTwoStep: twoStep,
 				keepPosition,
 				ownDomains: domains.split(/[\s,;]+/).filter(Boolean),
 				releasePurposes,
@@ -79,9 +79,9 @@
 		>
 		<label class="flex items-start gap-2"
 			><input type="checkbox" class="mt-1 accent-act" bind:checked={twoStep} /><span
-				><b class="font-semibold">Run needs two-step sign-in</b><span class="block text-[12px] text-ink-2"
-					>Whoever has not set it up on their own page goes up to Tidy, and controllers do not control, until
-					they have.</span
+				><b class="font-semibold">Manage needs two-step sign-in</b><span class="block text-[12px] text-ink-2"
+					>Whoever has not set it up on their own page goes up to Organise, and controllers do not control,
+					until they have.</span
 				></span
 			></label
 		>

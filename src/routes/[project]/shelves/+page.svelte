@@ -67,7 +67,7 @@
 							class="flex h-[44px] max-w-[260px] items-center gap-2 rounded-t-[3px] border border-rule bg-sheet px-2.5 hover:border-ink-2"
 							href={one.kind === 'document' ? `${base}/document/${one.id}` : `${base}/place/${one.id}`}
 							><b class="truncate font-semibold">{one.name}</b><span class="shrink-0 text-[11.5px] text-ink-2"
-								>{one.lookOnly ? 'look only' : one.level}</span
+								>{one.viewOnly ? 'look only' : one.level}</span
 							></a
 						>
 					</li>{/each}
@@ -98,7 +98,7 @@
 						? `${shelf.department.lead ?? 'no lead yet'} · ${plural(shelf.department.people, 'person', 'people')}`
 						: 'the project’s own'}
 				</p>
-				{#if shelf.lookOnly}<span class="tag bg-rule-2 text-[11px] font-normal"
+				{#if shelf.viewOnly}<span class="tag bg-rule-2 text-[11px] font-normal"
 						><EyeIcon size={11} aria-hidden="true" />look only</span
 					>{/if}
 				{#if shelf.frozen}<span class="tag bg-wait-soft text-[11px] text-wait" title={shelf.frozen.reason}
@@ -125,7 +125,7 @@
 									<span class="mr-auto font-mono text-[12px]">{box.documents}</span>
 									{#if box.closed}<DoorClosedIcon size={12} class="text-ink-2" aria-label="closed" />{/if}
 									{#if box.frozen}<SnowflakeIcon size={12} class="text-wait" aria-label="frozen" />{/if}
-									{#if box.lookOnly && !shelf.lookOnly}<EyeIcon
+									{#if box.viewOnly && !shelf.viewOnly}<EyeIcon
 											size={12}
 											class="text-ink-2"
 											aria-label="look only"
@@ -181,7 +181,7 @@
 			working</span
 		>
 		<span class="flex items-center gap-1.5"
-			><SnowflakeIcon size={11} class="text-wait" aria-hidden="true" />frozen: only Run changes anything</span
+			><SnowflakeIcon size={11} class="text-wait" aria-hidden="true" />frozen: only Manage changes anything</span
 		>
 		<span class="flex items-center gap-1.5"
 			><span class="h-2.5 w-2.5 rounded-full bg-new"></span>new: changed by others since you looked</span

@@ -146,8 +146,8 @@ async function inProject(
 	if (at.who === 'controller' && !subject.controller) {
 		throw new Problem(
 			'needs-level',
-			subject.ceiling === 'tidy' && !subject.outside
-				? 'This project asks for two-step sign-in before somebody may Run. Set it up on your own page.'
+			subject.ceiling === 'organise' && !subject.outside
+				? 'This project asks for two-step sign-in before somebody may Manage. Set it up on your own page.'
 				: 'Only a document controller of the project can do this.'
 		);
 	}
@@ -176,7 +176,7 @@ async function atPlace(
 	const context = await asMember(db, row?.project, asked);
 	if (!row || (row.place.removalId !== null) !== (at.removed ?? false)) throw NOT_FOUND();
 	const uncapped = context.reach.level(row.place.scope);
-	if (!allows(uncapped, at.level === 'drop' ? 'drop' : 'look')) throw NOT_FOUND();
+	if (!allows(uncapped, at.level === 'drop' ? 'drop' : 'view')) throw NOT_FOUND();
 	if (at.only && !at.only.includes(row.place.kind)) throw NOT_FOUND();
 	const spot = {
 		archived: row.state === 'archived',

@@ -75,7 +75,7 @@
 		if (effect)
 			asking = {
 				title: `Close ${data.place.name}?`,
-				text: `What was given further up stops reaching it, apart from Run. ${effectText(effect)}`,
+				text: `What was given further up stops reaching it, apart from Manage. ${effectText(effect)}`,
 				button: 'Close it',
 				act: () => cupboard.closePlace({ place: data.place.id })
 			};
@@ -118,7 +118,7 @@
 		{#if data.place.sensitive}<span class="tag bg-fault-soft text-fault">sensitive</span>{/if}
 		<div class="ml-auto flex flex-wrap gap-1.5">
 			{#if data.frame.me.mayTry}<TryAs project={data.frame.project.id} to={back} />{/if}
-			{#if data.mayRun}
+			{#if data.mayManage}
 				{#if data.place.kind !== 'shelf'}<button class="button" onclick={close}
 						>{data.place.closed ? 'Open' : 'Close'} this {kindWord}</button
 					>{/if}
@@ -131,8 +131,8 @@
 		</div>
 	</div>
 	{#if data.freeze}<p class="mx-5 mb-2 border-l-4 border-wait bg-wait-soft px-3 py-1.5">
-			Frozen by {data.freeze.by} since {dayText(data.freeze.at)}: {ended(data.freeze.reason)} Nobody below Run changes
-			anything here.
+			Frozen by {data.freeze.by} since {dayText(data.freeze.at)}: {ended(data.freeze.reason)} Nobody below Manage
+			changes anything here.
 		</p>{/if}
 	<div class="grid min-h-0 flex-1 overflow-auto lg:grid-cols-[1fr_360px] lg:overflow-hidden">
 		<div class="px-5 pb-4 lg:overflow-auto">
@@ -181,7 +181,7 @@
 									>{row.about}</td
 								>
 								<td class="{cell} whitespace-nowrap">
-									{#if row.here && data.mayRun}
+									{#if row.here && data.mayManage}
 										<LevelChange {row} place={data.place.id} {levels} done={again} />
 									{:else}<b class="font-semibold {row.level === null ? 'text-fault' : ''}"
 											>{row.level ? levelLabel(row.level) : 'Barred'}</b
@@ -204,7 +204,7 @@
 									{#if row.kind !== 'controllers'}<button class="link text-ink-2" onclick={() => why(row)}
 											>Why?</button
 										>{/if}
-									{#if row.here && data.mayRun}<button class="link ml-2" onclick={() => (changing = row)}
+									{#if row.here && data.mayManage}<button class="link ml-2" onclick={() => (changing = row)}
 											>Change</button
 										>{/if}
 									{#if row.mayEnd}<button class="link ml-2" onclick={() => end(row.grant!, row.name)}
@@ -250,7 +250,7 @@
 			{/if}
 		</div>
 		<aside class="space-y-4 border-l border-rule bg-sheet px-4 py-4 lg:overflow-auto">
-			{#if data.mayRun}<InviteBox
+			{#if data.mayManage}<InviteBox
 					places={[data.place.id]}
 					known={data.known}
 					outsideLevel={data.outsideLevel}
@@ -264,7 +264,7 @@
 					known={data.known}
 					done={again}
 				/>{/each}
-			{#if person}<WhyPanel place={data.place.id} {person} {version} end={data.mayRun ? end : null} />
+			{#if person}<WhyPanel place={data.place.id} {person} {version} end={data.mayManage ? end : null} />
 			{:else if entryRow}
 				<section class="space-y-2 border-t border-rule pt-4">
 					<h2 class="text-[15px]">{entryRow.name}</h2>
@@ -285,8 +285,8 @@
 							</li>{/each}
 					</ul>
 				</section>
-			{:else if !data.mayRun}<p class="text-ink-2">
-					You may see who reaches this {kindWord}. To change it takes Run; ask one of those who have it.
+			{:else if !data.mayManage}<p class="text-ink-2">
+					You may see who reaches this {kindWord}. To change it takes Manage; ask one of those who have it.
 				</p>
 				<button class="button" onclick={() => (person = data.frame.me.id)}>Why do I have this level?</button>
 			{/if}

@@ -245,7 +245,7 @@
 					number: row.number,
 					code,
 					versions: data.view.versions,
-					mayTake: data.view.mayTake,
+					mayDownload: data.view.mayDownload,
 					remarks
 				}}
 				{#if data.live.kind === 'text'}
@@ -260,16 +260,16 @@
 				{:else}
 					{#await import('$lib/ui/live/LiveDrawing.svelte') then { default: LiveDrawing }}<LiveDrawing
 							{...here}
-							mayRun={data.view.mayRun}
+							mayManage={data.view.mayManage}
 							departments={data.frame.departments}
 							mine={data.frame.me.departments}
 						/>{/await}
 				{/if}
 			{/key}
 		{:else if data.side}<Viewer
-				file={data.view.mayTake ? addressOf('sideFile', side) : null}
+				file={data.view.mayDownload ? addressOf('sideFile', side) : null}
 				made={addressOf('sideShown', side)}
-				download={data.view.mayTake ? addressOf('sideFile', { ...side, download: '' }) : null}
+				download={data.view.mayDownload ? addressOf('sideFile', { ...side, download: '' }) : null}
 				title="{row.number} {row.title}"
 				mediaType={data.side.mediaType}
 				fileName={data.side.fileName}
@@ -283,7 +283,7 @@
 				{newest}
 				{remarks}
 				{marks}
-				mayTake={data.view.mayTake}
+				mayDownload={data.view.mayDownload}
 				codes={data.frame.departments.map((d: { code: string }) => d.code)}
 				stamps={data.frame.project.stamps}
 				{code}

@@ -31,7 +31,7 @@
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
-	const mayWork = $derived(['work', 'tidy', 'run'].includes(data.level));
+	const mayWork = $derived(['work', 'organise', 'manage'].includes(data.level));
 	const controller = $derived(data.frame.me.controller);
 
 	let rows = $state.raw<DocumentRow[]>([]);
@@ -221,7 +221,7 @@
 		<p class="text-ink-2">
 			{plural(data.documents, 'document')} · {data.inHand} in hand · {mayWork
 				? 'you can work here'
-				: data.level === 'look'
+				: data.level === 'view'
 					? 'you may only look here'
 					: `you have ${data.levelLabel} here`}
 		</p>
@@ -244,7 +244,7 @@
 			{#if ticked.size}<TickedMenu
 					documents={tickedDocuments}
 					folders={tickedFolders}
-					mayRun={data.level === 'run'}
+					mayManage={data.level === 'manage'}
 					project={data.frame.project.id}
 					{code}
 					{mayWork}
@@ -260,7 +260,7 @@
 				>{pictures ? 'List' : 'Pictures'}</button
 			>
 			<a class="button" href="/{code}/access/{data.place.id}">Access</a>
-			{#if data.level === 'run'}<FreezeButton
+			{#if data.level === 'manage'}<FreezeButton
 					place={data.place}
 					freeze={data.freeze}
 					done={() => refresh('cupboard:folder')}
@@ -273,8 +273,8 @@
 					{code}
 					documents={data.documents}
 					inHand={data.inHand}
-					mayTidy={['tidy', 'run'].includes(data.level)}
-					mayRun={data.level === 'run'}
+					mayOrganise={['organise', 'manage'].includes(data.level)}
+					mayManage={data.level === 'manage'}
 					outsideLevel={data.frame.project.outsideLevel}
 					retentionDays={data.frame.project.retentionDays}
 				/>
@@ -287,9 +287,9 @@
 	</div>
 	{#if data.freeze}<p class="mx-5 mb-2 border-l-4 border-wait bg-wait-soft px-3 py-1.5">
 			Frozen by {data.freeze.by} since {dayText(data.freeze.at)}: {ended(data.freeze.reason)}
-			{data.level === 'run'
-				? 'You have Run and can still change things.'
-				: 'Nobody below Run changes anything here.'}
+			{data.level === 'manage'
+				? 'You have Manage and can still change things.'
+				: 'Nobody below Manage changes anything here.'}
 		</p>{/if}
 	<div class="flex min-h-0 flex-1">
 		<FolderTree

@@ -10,5 +10,5 @@ export const load: PageServerLoad = async (event) => {
 	if (!gate.embeddable || gate.asks)
 		error(404, { message: 'This pass is not made for web pages.', code: 'not-found' });
 	const place = await pageView(event, placeByPass, { secret });
-	return { secret, item: place.documents[0]!, made: !place.mayTake || place.stamped };
+	return { secret, item: place.documents[0]!, made: !place.mayDownload || place.stamped };
 };

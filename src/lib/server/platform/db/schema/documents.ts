@@ -12,11 +12,16 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { TitleBlock } from '../../../../core/dxf/title-block';
 import type { SheetWord } from '../../../../core/documents/title-block';
-import type { DocumentKind } from '../../../../core/live/live';
-import { created, time } from './columns';
+import { DOCUMENT_KINDS } from '../../../../core/live/live';
+import { STATES } from '../../../../core/documents/state';
+import { created, oneOf, time } from './columns';
 import { person } from './people';
 import { place } from './places';
 import { project } from './project';
+
+const PREVIEWS = ['waiting', 'made', 'none', 'failed'] as const;
+const LOCK_ENDS = ['handed-in', 'given-back', 'handed-over', 'broken'] as const;
+const SIDE_STATES = ['open', 'merged', 'dropped'] as const;
 
 /** What inspecting a stored file showed. */
 export interface Inspection {
@@ -32,16 +37,20 @@ export interface Inspection {
 	sheetWords?: SheetWord[];
 }
 
-export const content = pgTable('content', {
-	/** SHA-256 in hex. */
-	hash: text().primaryKey(),
-	size: bigint({ mode: 'number' }).notNull(),
-	mediaType: text('media_type').notNull(),
-	inspection: jsonb().$type<Inspection>(),
-	/** State of the previews: null not asked for, waiting, made, none (nothing to show), failed. */
-	preview: text().$type<'waiting' | 'made' | 'none' | 'failed'>(),
-	createdAt: created()
-});
+export const content = pgTable(
+	'content',
+	{
+		/** SHA-256 in hex. */
+		hash: text().primaryKey(),
+		size: bigint({ mode: 'number' }).notNull(),
+		mediaType: text('media_type').notNull(),
+		inspection: jsonb().$type<Inspection>(),
+		/** State of the previews: null not asked for, waiting, made, none (nothing to show), failed. */
+		preview: text({ enum: PREVIEWS }),
+		createdAt: created()
+	},
+	(t) => [oneOf(t.preview, PREVIEWS)]
+);
 
 /** Content that a person has sent and not yet used; acts refer to it, so that nobody can claim content by its hash. */
 export const upload = pgTable(
@@ -60,8 +69,6 @@ export const upload = pgTable(
 	(t) => [index('upload_hash').on(t.hash)]
 );
 
-export type DocumentState = 'wip' | 'shared' | 'published' | 'archived';
-
 export const document = pgTable(
 	'document',
 	{
@@ -73,10 +80,10 @@ export const document = pgTable(
 			.references(() => project.id),
 		number: text().notNull(),
 		title: text().notNull(),
-		kind: text().$type<DocumentKind>().notNull().default('file'),
+		kind: text({ enum: DOCUMENT_KINDS }).notNull().default('file'),
 		/** Name of the room in which it is worked on live, or null. */
 		room: text(),
-		state: text().$type<DocumentState>().notNull().default('wip'),
+		state: text({ enum: STATES }).notNull().default('wip'),
 		currentVersionId: text('current_version_id').notNull(),
 		versions: integer().notNull().default(1),
 		changedAt: time('changed_at').notNull(),
@@ -86,6 +93,8 @@ export const document = pgTable(
 		live: boolean().notNull().default(true)
 	},
 	(t) => [
+		oneOf(t.state, STATES),
+		oneOf(t.kind, DOCUMENT_KINDS),
 		uniqueIndex('document_number')
 			.on(t.projectId, t.number)
 			.where(sql`live`),
@@ -139,11 +148,12 @@ export const lock = pgTable(
 		/** The version that was the newest when it was taken: what its holder works from. */
 		baseVersionId: text('base_version_id'),
 		endedAt: time('ended_at'),
-		endedHow: text('ended_how').$type<'handed-in' | 'given-back' | 'handed-over' | 'broken'>(),
+		endedHow: text('ended_how', { enum: LOCK_ENDS }),
 		/** When the former holder of a broken lock said what became of their work. */
 		answeredAt: time('answered_at')
 	},
 	(t) => [
+		oneOf(t.endedHow, LOCK_ENDS),
 		uniqueIndex('lock_one_open')
 			.on(t.documentId)
 			.where(sql`ended_at is null`),
@@ -191,12 +201,13 @@ export const sideVersion = pgTable(
 			.notNull()
 			.references(() => person.id),
 		createdAt: created(),
-		state: text().$type<'open' | 'merged' | 'dropped'>().notNull().default('open'),
+		state: text({ enum: SIDE_STATES }).notNull().default('open'),
 		decidedBy: text('decided_by').references(() => person.id),
 		decidedAt: time('decided_at'),
 		reason: text()
 	},
 	(t) => [
+		oneOf(t.state, SIDE_STATES),
 		uniqueIndex('side_version_number').on(t.documentId, t.number),
 		index('side_version_hash').on(t.hash)
 	]

@@ -1,6 +1,8 @@
 import { index, pgTable, text } from 'drizzle-orm/pg-core';
-import { created, time } from './columns';
+import { created, oneOf, time } from './columns';
 import { project } from './project';
+
+const MAIL_STATES = ['waiting', 'sent', 'failed'] as const;
 
 export const mail = pgTable(
 	'mail',
@@ -13,7 +15,7 @@ export const mail = pgTable(
 		body: text().notNull(),
 		/** What of the body only its addressee may read: links that open something, codes. */
 		secrets: text().array().notNull().default([]),
-		state: text().$type<'waiting' | 'sent' | 'failed'>().notNull().default('waiting'),
+		state: text({ enum: MAIL_STATES }).notNull().default('waiting'),
 		/** Why it has not gone out yet. */
 		trouble: text(),
 		createdAt: created(),
@@ -21,5 +23,5 @@ export const mail = pgTable(
 		/** When the demo's own mail server took it in. */
 		receivedAt: time('received_at')
 	},
-	(t) => [index('mail_by_project').on(t.projectId, t.createdAt)]
+	(t) => [oneOf(t.state, MAIL_STATES), index('mail_by_project').on(t.projectId, t.createdAt)]
 );

@@ -1,6 +1,6 @@
 import { index, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
-import type { NoticeChoice, NoticeKind } from '../../../../core/notices/notices';
-import { created, time } from './columns';
+import { NOTICE_CHOICES, NOTICE_KINDS } from '../../../../core/notices/notices';
+import { created, oneOf, time } from './columns';
 import { person } from './people';
 import { project } from './project';
 
@@ -15,7 +15,7 @@ export const notice = pgTable(
 		personId: text('person_id')
 			.notNull()
 			.references(() => person.id),
-		kind: text().$type<NoticeKind>().notNull(),
+		kind: text({ enum: NOTICE_KINDS }).notNull(),
 		placeId: text('place_id'),
 		releaseId: text('release_id'),
 		sentence: text().notNull(),
@@ -26,7 +26,11 @@ export const notice = pgTable(
 		mailedAt: time('mailed_at'),
 		createdAt: created()
 	},
-	(t) => [index('notice_by_person').on(t.personId, t.createdAt), index('notice_unmailed').on(t.mailedAt)]
+	(t) => [
+		oneOf(t.kind, NOTICE_KINDS),
+		index('notice_by_person').on(t.personId, t.createdAt),
+		index('notice_unmailed').on(t.mailedAt)
+	]
 );
 
 /** How a person wants to be told of a kind of thing by mail. */
@@ -36,8 +40,12 @@ export const noticeChoice = pgTable(
 		personId: text('person_id')
 			.notNull()
 			.references(() => person.id),
-		kind: text().$type<NoticeKind>().notNull(),
-		choice: text().$type<NoticeChoice>().notNull()
+		kind: text({ enum: NOTICE_KINDS }).notNull(),
+		choice: text({ enum: NOTICE_CHOICES }).notNull()
 	},
-	(t) => [primaryKey({ columns: [t.personId, t.kind] })]
+	(t) => [
+		oneOf(t.choice, NOTICE_CHOICES),
+		oneOf(t.kind, NOTICE_KINDS),
+		primaryKey({ columns: [t.personId, t.kind] })
+	]
 );

@@ -1,10 +1,12 @@
-import type { Audience } from '../../../../core/passes/passes';
 import { bigint, boolean, index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
-import { created, time } from './columns';
+import { AUDIENCES } from '../../../../core/passes/passes';
+import { created, oneOf, time } from './columns';
 import { content } from './documents';
 import { person } from './people';
 import { place } from './places';
 import { project } from './project';
+
+const ARRIVAL_STATES = ['checking', 'waiting', 'unsafe', 'sorted', 'refused'] as const;
 
 /** A link to one release, folder or document for people without an account. Its address is kept as a hash, and encrypted for its maker. */
 export const pass = pgTable(
@@ -23,13 +25,13 @@ export const pass = pgTable(
 		/** For whom it was made, as its maker says. */
 		holderName: text('holder_name').notNull(),
 		holderEmail: text('holder_email'),
-		audience: text().$type<Audience>().notNull().default('anyone'),
+		audience: text({ enum: AUDIENCES }).notNull().default('anyone'),
 		passwordHash: text('password_hash'),
 		endsAt: time('ends_at').notNull(),
 		/** Most openings; null for no limit. */
 		maxUses: integer('max_uses'),
 		/** Whether files may be taken, or only looked at. */
-		mayTake: boolean('may_take').notNull().default(true),
+		mayDownload: boolean('may_download').notNull().default(true),
 		/** Exactly this version of a document; null follows the newest. */
 		versionId: text('version_id'),
 		/** Whether what is taken carries a stamp with the holder's name and the day. */
@@ -49,6 +51,7 @@ export const pass = pgTable(
 		createdAt: created()
 	},
 	(t) => [
+		oneOf(t.audience, AUDIENCES),
 		index('pass_by_project').on(t.projectId, t.createdAt),
 		index('pass_by_release').on(t.releaseId),
 		index('pass_by_place').on(t.placeId)
@@ -127,7 +130,7 @@ export const arrival = pgTable(
 		hash: text()
 			.notNull()
 			.references(() => content.hash),
-		state: text().$type<'checking' | 'waiting' | 'unsafe' | 'sorted' | 'refused'>().notNull(),
+		state: text({ enum: ARRIVAL_STATES }).notNull(),
 		scan: jsonb().$type<Scan>(),
 		documentId: text('document_id'),
 		decidedBy: text('decided_by').references(() => person.id),
@@ -136,6 +139,7 @@ export const arrival = pgTable(
 		createdAt: created()
 	},
 	(t) => [
+		oneOf(t.state, ARRIVAL_STATES),
 		index('arrival_by_hatch').on(t.hatchId),
 		index('arrival_by_project').on(t.projectId, t.createdAt),
 		index('arrival_hash').on(t.hash)

@@ -1,5 +1,8 @@
 import { boolean, index, integer, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
-import { created, time } from './columns';
+import { created, oneOf, time } from './columns';
+
+const INVITATION_PURPOSES = ['invite', 'renew'] as const;
+const TOKEN_SCOPES = ['read', 'all'] as const;
 
 /* People and sign-in. The shapes of person, session, account and verification are what better-auth expects. */
 
@@ -82,19 +85,23 @@ export const twoFactor = pgTable(
 );
 
 /** A one-time link by which a person sets a password: the first one, or another for one that was forgotten. */
-export const invitation = pgTable('invitation', {
-	/** Only the hash of its secret is kept. */
-	secretHash: text('secret_hash').primaryKey(),
-	personId: text('person_id')
-		.notNull()
-		.references(() => person.id),
-	purpose: text().$type<'invite' | 'renew'>().notNull().default('invite'),
-	/** Where whoever accepts it lands: the place they were let into, else the project. */
-	projectId: text('project_id'),
-	placeId: text('place_id'),
-	expiresAt: time('expires_at').notNull(),
-	usedAt: time('used_at')
-});
+export const invitation = pgTable(
+	'invitation',
+	{
+		/** Only the hash of its secret is kept. */
+		secretHash: text('secret_hash').primaryKey(),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		purpose: text({ enum: INVITATION_PURPOSES }).notNull().default('invite'),
+		/** Where whoever accepts it lands: the place they were let into, else the project. */
+		projectId: text('project_id'),
+		placeId: text('place_id'),
+		expiresAt: time('expires_at').notNull(),
+		usedAt: time('used_at')
+	},
+	(t) => [oneOf(t.purpose, INVITATION_PURPOSES)]
+);
 
 /** Time codes that were used, so that each works once; by person and code, until the code has gone by itself. */
 export const usedCode = pgTable(
@@ -119,7 +126,7 @@ export const apiToken = pgTable(
 		name: text().notNull(),
 		secretHash: text('secret_hash').notNull().unique(),
 		/** What it may be used for: reading only, or everything its person may. */
-		scope: text().$type<'read' | 'all'>().notNull().default('all'),
+		scope: text({ enum: TOKEN_SCOPES }).notNull().default('all'),
 		/** Whether it ends when its person changes the password. */
 		endsWithPassword: boolean('ends_with_password').notNull().default(false),
 		endsAt: time('ends_at'),
@@ -127,5 +134,5 @@ export const apiToken = pgTable(
 		lastUsedAt: time('last_used_at'),
 		withdrawnAt: time('withdrawn_at')
 	},
-	(t) => [index('api_token_by_person').on(t.personId)]
+	(t) => [oneOf(t.scope, TOKEN_SCOPES), index('api_token_by_person').on(t.personId)]
 );

@@ -9,9 +9,10 @@ import {
 	uniqueIndex,
 	type AnyPgColumn
 } from 'drizzle-orm/pg-core';
-import type { SubjectKind } from '../../../../core/access/decide';
-import type { Level } from '../../../../core/access/levels';
-import { created, time } from './columns';
+import { PLACE_KINDS } from '../../../../contract/act';
+import { SUBJECT_KINDS } from '../../../../core/access/decide';
+import { LEVELS } from '../../../../core/access/levels';
+import { created, oneOf, time } from './columns';
 import { person } from './people';
 import { department, project } from './project';
 
@@ -27,7 +28,7 @@ export const place = pgTable(
 		parentId: text('parent_id').references((): AnyPgColumn => place.id),
 		/** Ids from the shelf down to this place, ten characters each, so that a subtree is one range. */
 		path: text().notNull(),
-		kind: text().$type<'shelf' | 'folder' | 'document'>().notNull(),
+		kind: text({ enum: PLACE_KINDS }).notNull(),
 		name: text().notNull(),
 		nameKey: text('name_key').notNull(),
 		/** The nearest place upward, itself included, that has entries of its own or is closed. */
@@ -36,7 +37,7 @@ export const place = pgTable(
 		/** The department that owns a shelf; null is the project's own. */
 		departmentId: text('department_id').references(() => department.id),
 		removalId: text('removal_id'),
-		/** A freeze: nobody below Run changes anything here or beneath until it is thawed (A6). */
+		/** A freeze: nobody below Manage changes anything here or beneath until it is thawed (A6). */
 		frozenAt: time('frozen_at'),
 		frozenBy: text('frozen_by').references(() => person.id),
 		frozenReason: text('frozen_reason'),
@@ -46,6 +47,7 @@ export const place = pgTable(
 		createdAt: created()
 	},
 	(t) => [
+		oneOf(t.kind, PLACE_KINDS),
 		uniqueIndex('place_live_name')
 			.on(sql`coalesce(parent_id, project_id)`, t.nameKey)
 			.where(sql`removal_id is null and kind <> 'document'`),
@@ -77,10 +79,10 @@ export const grant = pgTable(
 		placeId: text('place_id')
 			.notNull()
 			.references(() => place.id),
-		subjectKind: text('subject_kind').$type<SubjectKind>().notNull(),
+		subjectKind: text('subject_kind', { enum: SUBJECT_KINDS }).notNull(),
 		subjectId: text('subject_id').notNull(),
 		/** Null is a bar. */
-		level: text().$type<Level>(),
+		level: text({ enum: LEVELS }),
 		exactly: boolean().notNull().default(false),
 		endsAt: time('ends_at'),
 		grantedBy: text('granted_by').references(() => person.id),
@@ -88,10 +90,13 @@ export const grant = pgTable(
 		underId: text('under_id').references((): AnyPgColumn => grant.id, { onDelete: 'cascade' }),
 		/** How many others the holder may bring in, and at what level at most. */
 		bringCount: integer('bring_count').notNull().default(0),
-		bringLevel: text('bring_level').$type<Level>(),
+		bringLevel: text('bring_level', { enum: LEVELS }),
 		createdAt: created()
 	},
 	(t) => [
+		oneOf(t.bringLevel, LEVELS),
+		oneOf(t.level, LEVELS),
+		oneOf(t.subjectKind, SUBJECT_KINDS),
 		uniqueIndex('grant_one').on(t.placeId, t.subjectKind, t.subjectId),
 		index('grant_by_subject').on(t.subjectId),
 		index('grant_under').on(t.underId)

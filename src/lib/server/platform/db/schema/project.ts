@@ -27,8 +27,8 @@ export interface ProjectSettings {
 	maxFileBytes: number;
 	/** How far people outside may go at most; null gives them nothing. */
 	outsideLevel: Level | null;
-	/** Whether Run, and being a document controller, needs two-step sign-in. */
-	runNeedsTwoStep: boolean;
+	/** Whether Manage, and being a document controller, needs two-step sign-in. */
+	manageNeedsTwoStep: boolean;
 	/** Whether photographs keep where they were taken. */
 	keepPosition: boolean;
 	/** Names of the stamps that people put on sheets. */

@@ -1,7 +1,8 @@
 import { index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
-import type { Purpose } from '../../../../core/revisions/revisions';
-import type { CheckName, Manifest, Verdict } from '../../../../core/releases';
-import { created, time } from './columns';
+import type { Manifest } from '../../../../core/releases';
+import { PURPOSES } from '../../../../core/revisions/revisions';
+import { CHECKS, RELEASE_STATES, VERDICTS } from '../../../../core/releases';
+import { created, oneOf, time } from './columns';
 import { content, document, version } from './documents';
 import { pass } from './passes';
 import { person } from './people';
@@ -22,8 +23,6 @@ export const recipient = pgTable(
 	(t) => [uniqueIndex('recipient_email').on(t.projectId, t.email)]
 );
 
-export type ReleaseState = 'building' | 'in-review' | 'approved' | 'issued' | 'superseded' | 'cancelled';
-
 export const release = pgTable(
 	'release',
 	{
@@ -33,8 +32,8 @@ export const release = pgTable(
 			.references(() => project.id),
 		number: integer().notNull(),
 		title: text().notNull(),
-		purpose: text().$type<Purpose>().notNull(),
-		state: text().$type<ReleaseState>().notNull(),
+		purpose: text({ enum: PURPOSES }).notNull(),
+		state: text({ enum: RELEASE_STATES }).notNull(),
 		recipientId: text('recipient_id')
 			.notNull()
 			.references(() => recipient.id),
@@ -62,7 +61,11 @@ export const release = pgTable(
 		manifestSignature: text('manifest_signature'),
 		coverNoteHash: text('cover_note_hash').references(() => content.hash)
 	},
-	(t) => [uniqueIndex('release_number').on(t.projectId, t.number)]
+	(t) => [
+		oneOf(t.state, RELEASE_STATES),
+		oneOf(t.purpose, PURPOSES),
+		uniqueIndex('release_number').on(t.projectId, t.number)
+	]
 );
 
 export const releaseItem = pgTable(
@@ -102,7 +105,7 @@ export const releaseOverride = pgTable(
 		documentId: text('document_id')
 			.notNull()
 			.references(() => document.id),
-		check: text().$type<CheckName>().notNull(),
+		check: text({ enum: CHECKS }).notNull(),
 		/** What the check said; another sentence asks again. */
 		sentence: text().notNull(),
 		reason: text().notNull(),
@@ -111,7 +114,7 @@ export const releaseOverride = pgTable(
 			.references(() => person.id),
 		decidedAt: time('decided_at').notNull()
 	},
-	(t) => [primaryKey({ columns: [t.releaseId, t.documentId, t.check] })]
+	(t) => [oneOf(t.check, CHECKS), primaryKey({ columns: [t.releaseId, t.documentId, t.check] })]
 );
 
 export const verdict = pgTable(
@@ -123,11 +126,11 @@ export const verdict = pgTable(
 		documentId: text('document_id')
 			.notNull()
 			.references(() => document.id),
-		code: text().$type<Verdict>(),
+		code: text({ enum: VERDICTS }),
 		remark: text().notNull().default(''),
 		/** Null while only saved for later. */
 		signedAt: time('signed_at'),
 		signedName: text('signed_name')
 	},
-	(t) => [primaryKey({ columns: [t.passId, t.documentId] })]
+	(t) => [oneOf(t.code, VERDICTS), primaryKey({ columns: [t.passId, t.documentId] })]
 );

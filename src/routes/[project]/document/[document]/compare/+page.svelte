@@ -17,8 +17,8 @@
 	const row = $derived(data.view.row);
 	const newer = $derived(data.other?.row ?? row);
 	/** A file to compare: itself where it may be taken, else what the server makes of it. */
-	type Of = { row: { id: string }; mayTake: boolean };
-	const isMade = (of: Of, mediaType: string) => !of.mayTake || isShownByServer(mediaType);
+	type Of = { row: { id: string }; mayDownload: boolean };
+	const isMade = (of: Of, mediaType: string) => !of.mayDownload || isShownByServer(mediaType);
 	function version(of: Of, { label, mediaType }: { label: string; mediaType: string }) {
 		const made = isMade(of, mediaType);
 		const url = addressOf(made ? 'versionShown' : 'versionFile', { document: of.row.id, label });
@@ -110,7 +110,7 @@
 						{after}
 						{heading}
 						fileName={`${newer.number}_${before.label}_${after.label}`.replaceAll(' ', '-')}
-						mayTake={(data.other ?? data.view).mayTake}
+						mayDownload={(data.other ?? data.view).mayDownload}
 						{failed}
 					/>
 				{:else if kind === 'tables'}<TableCompare

@@ -24,6 +24,6 @@ export const load: PageServerLoad = async (event) => {
 	const item = view.documents.find((d) => d.id === document);
 	if (!item) error(404, { message: 'The document is not within this pass.', code: 'not-found' });
 	const name = view.way.at(-1)?.name ?? 'Back';
-	const made = !view.mayTake || view.stamped;
+	const made = !view.mayDownload || view.stamped;
 	return { item: { ...item, later: view.newer, made }, secret, back: name, folder: folder ?? null };
 };

@@ -38,8 +38,8 @@ export const GET: RequestHandler = async ({ locals, params, request, url }) => {
 		const out = wayOut(askingOf(request, false), file.mayGive);
 		if (out === 'no') throw new Problem('wrong-origin', 'A download begins when somebody chooses it.');
 		if (out === 'made')
-			throw new Problem('needs-level', 'At Look the files of an archive are listed, and not opened.', {
-				needed: 'take'
+			throw new Problem('needs-level', 'At View the files of an archive are listed, and not opened.', {
+				needed: 'download'
 			});
 		const given = out === 'give';
 		if (given) await runAct(services, downloadDocument, locals.actor, params);

@@ -11,7 +11,7 @@ import {
 	issueRevision
 } from '../../src/lib/server/documents/acts-revising';
 import { copyDocuments, downloadMany } from '../../src/lib/server/places/acts-copies';
-import { changeDocument, tidyDocuments } from '../../src/lib/server/places/acts-tidy';
+import { changeDocument, organiseDocuments } from '../../src/lib/server/places/acts-organise';
 import { place } from '../../src/lib/server/platform/db/schema';
 import { documentView } from '../../src/lib/server/documents/views';
 import { documentsIn } from '../../src/lib/server/places/views';
@@ -33,7 +33,7 @@ const several = async (n: number, who = 'oke') => {
 	return made;
 };
 const tidy = (who: string, input: Record<string, unknown>) =>
-	world.act(who, tidyDocuments, { project: 'VFT', ...input });
+	world.act(who, organiseDocuments, { project: 'VFT', ...input });
 const listed = async (folder: string, who = 'oke') =>
 	(await world.read(who, documentsIn, { place: folder })).rows.map((r) => r.id);
 
@@ -51,7 +51,7 @@ describe('many documents at once', () => {
 	});
 	it('follow the access of the new place, but keep what was given to one alone', async () => {
 		const [plain, given] = await several(2);
-		const line = { subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'look' };
+		const line = { subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'view' };
 		await world.act('oke', letIn, { place: given!.id, lines: [line], note: '' });
 		await world.act('oke', letIn, { place: spare, lines: [{ ...line, level: 'remark' }], note: '' });
 		await tidy('oke', { documents: [plain!.id, given!.id], to: spare });
@@ -65,7 +65,7 @@ describe('many documents at once', () => {
 		});
 		expect((await world.read('petra', documentView, { document: given!.id })).levelLabel).toBe('Look');
 	});
-	it('are changed all or not at all: somebody else’s need Tidy, frozen ones nobody moves', async () => {
+	it('are changed all or not at all: somebody else’s need Organise, frozen ones nobody moves', async () => {
 		const own = await several(1, 'rhosyn');
 		const theirs = await several(1, 'oke');
 		await tidy('rhosyn', { documents: [own[0]!.id], tag: ['hinge'] });
@@ -96,7 +96,7 @@ describe('many documents at once', () => {
 			'tender pack'
 		]);
 	});
-	it('are copied as new documents with the next free numbers, and downloaded only with Take', async () => {
+	it('are copied as new documents with the next free numbers, and downloaded only with Download', async () => {
 		const documents = (await several(2)).map((d) => d.id);
 		for (const [i, document] of documents.entries())
 			await world.act('oke', changeDocument, { document, number: `VFT-MW-LS-00-CA-000${i + 1}` });
@@ -111,7 +111,7 @@ describe('many documents at once', () => {
 		expect(views.map((v) => v.row.hash).sort()).toEqual(originals.map((v) => v.row.hash).sort());
 		const { files } = await world.act('oke', downloadMany, { project: 'VFT', documents });
 		expect(files).toHaveLength(2);
-		const line = { subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'look' };
+		const line = { subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'view' };
 		await world.act('oke', letIn, { place: documents[0], lines: [line], note: '' });
 		const one = { project: 'VFT', documents: [documents[0]!] };
 		expect(await refused(world.act('petra', downloadMany, one))).toMatchObject({ code: 'needs-level' });
@@ -137,7 +137,7 @@ describe('many documents at once', () => {
 describe('revisions and states', () => {
 	beforeAll(() => world.act('ines', changeSettings, { project: 'VFT', releasePurposes: [] }));
 
-	it('a working save is issued as the revision its purpose demands, by Run, when nobody has it in hand', async () => {
+	it('a working save is issued as the revision its purpose demands, by Manage, when nobody has it in hand', async () => {
 		const [one] = await several(1);
 		const issue = (who: string, purpose: string) =>
 			world.act(who, issueRevision, { document: one!.id, purpose, note: 'agreed by phone' });

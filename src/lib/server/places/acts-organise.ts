@@ -19,13 +19,13 @@ type InProject = ContextOf['project'] & Acting;
 function checkTidy({ reach, person: by }: InProject, places: SeenPlace[], doing: string): void {
 	const refused = places.filter((p) => {
 		const held = reach.held(p, p);
-		return !allows(held, 'tidy') && !(allows(held, 'work') && p.createdBy === by.id);
+		return !allows(held, 'organise') && !(allows(held, 'work') && p.createdBy === by.id);
 	});
 	if (refused.length)
 		throw new Problem(
 			'needs-level',
-			`${doing} what others added needs Tidy, and that nothing is frozen, archived or in somebody’s hand: “${refused[0]!.name}”${refused.length > 1 ? ` and ${refused.length - 1} more` : ''}. Nothing was changed.`,
-			{ needed: 'tidy', refused: refused.length }
+			`${doing} what others added needs Organise, and that nothing is frozen, archived or in somebody’s hand: “${refused[0]!.name}”${refused.length > 1 ? ` and ${refused.length - 1} more` : ''}. Nothing was changed.`,
+			{ needed: 'organise', refused: refused.length }
 		);
 }
 
@@ -68,7 +68,7 @@ export const changeDocument = does(contract.changeDocument, {
 	}
 });
 
-export const tidyDocuments = does(contract.tidyDocuments, {
+export const organiseDocuments = does(contract.organiseDocuments, {
 	async run(context, input) {
 		const { tx, project, tell } = context;
 		await holdTree(tx, project.id);
