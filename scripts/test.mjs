@@ -60,7 +60,8 @@ await command(async () => {
 			beside([
 				['lint', ['eslint', '.', '--max-warnings', '0']],
 				['format', ['prettier', '--check', '--log-level', 'warn', '.']],
-				['house rules', ['depcruise', '--config', '.dependency-cruiser.cjs', 'src']]
+				['house rules', ['depcruise', '--config', '.dependency-cruiser.cjs', 'src']],
+				['nothing unused', ['knip', '--no-config-hints']]
 			])
 		]);
 	}

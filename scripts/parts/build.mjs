@@ -14,11 +14,15 @@ function* files(folder) {
 	}
 }
 
-/** Builds the application when its sources changed since the last build. */
-export function ensureBuild() {
-	// The PDF viewer's fonts, character maps and decoders are served by the application itself.
+/** Lays what the PDF viewer needs beside our own files: fonts, character maps and decoders come from no other host. */
+export function ensureStatic() {
 	for (const part of ['standard_fonts', 'cmaps', 'wasm'])
 		cpSync(join('node_modules/pdfjs-dist', part), join('static/pdfjs', part), { recursive: true });
+}
+
+/** Builds the application when its sources changed since the last build. */
+export function ensureBuild() {
+	ensureStatic();
 	const hash = createHash('sha256');
 	for (const path of [
 		...files('src'),

@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
-import { ensureBuild } from './build.mjs';
+import { ensureBuild, ensureStatic } from './build.mjs';
 import { ensurePackages, ensurePrograms } from './packages.mjs';
 import { ensurePostgres } from './postgres.mjs';
 import { Refusal, step } from './say.mjs';
@@ -59,13 +59,15 @@ export function runTask(name, args, env) {
  * From a fresh clone to a running Cupboard, and a clean stop on SIGINT and SIGTERM.
  * @param demo with the demo world and its mail server
  * @param fresh throw the world away first (demo only)
+ * @param dev from the sources instead of a build: pages reload on change; with a home of its own
  */
-export async function launch({ demo, fresh = false }) {
-	const home = resolve(process.env.CUPBOARD_HOME ?? '.cupboard');
+export async function launch({ demo, fresh = false, dev = false }) {
+	const home = resolve(process.env.CUPBOARD_HOME ?? (dev ? '.cupboard-dev' : '.cupboard'));
+	const command = dev ? 'dev' : demo ? 'demo' : 'start';
 	const port = Number(process.env.PORT ?? 4680);
 	if (!(await portIsFree(port))) {
 		throw new Refusal(
-			`Port ${port} is in use, perhaps by another Cupboard. Stop that, or choose another with “PORT=4681 npm run ${demo ? 'demo' : 'start'}”.`
+			`Port ${port} is in use, perhaps by another Cupboard. Stop that, or choose another with “PORT=4681 npm run ${command}”.`
 		);
 	}
 	try {
@@ -92,7 +94,8 @@ export async function launch({ demo, fresh = false }) {
 	process.on('SIGINT', stop);
 	process.on('SIGTERM', stop);
 	try {
-		ensureBuild();
+		if (dev) ensureStatic();
+		else ensureBuild();
 		if (fresh) {
 			if (!postgres.dropDatabase)
 				throw new Refusal('--fresh works on Cupboard’s own cluster only, not on DATABASE_URL.');
@@ -102,9 +105,14 @@ export async function launch({ demo, fresh = false }) {
 				rmSync(join(home, name), { recursive: true, force: true });
 		}
 		const env = environment(home, postgres.url, port, demo);
+		// Files are read and written from the sources, too.
+		if (dev) Object.assign(env, { NODE_ENV: 'development', CUPBOARD_WORKER: '' });
 		if (runTask('prepare', demo ? ['--demo'] : [], env) !== 0)
 			throw new Refusal('Cupboard could not be made ready; the reason stands above.');
-		server = spawn(process.execPath, ['scripts/server.mjs'], {
+		const program = dev
+			? ['node_modules/vite/bin/vite.js', 'dev', '--host', env.HOST, '--port', env.PORT, '--strictPort']
+			: ['scripts/server.mjs'];
+		server = spawn(process.execPath, program, {
 			stdio: ['ignore', 'inherit', 'inherit'],
 			env
 		});

@@ -33,7 +33,7 @@ export const DEPARTMENTS = [
 	{ code: 'DC', name: 'Document control' }
 ];
 
-export type Form = 'dxf' | 'sheet' | 'pdf' | 'docx' | 'xlsx' | 'csv' | 'md' | 'jpeg';
+type Form = 'dxf' | 'sheet' | 'pdf' | 'docx' | 'xlsx' | 'csv' | 'md' | 'jpeg';
 
 /** A run of documents in a folder: their type, form and titles; a title with {…} stands for one document a choice. */
 export interface Run {

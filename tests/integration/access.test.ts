@@ -261,7 +261,7 @@ describe('what one may not look at does not exist (A10)', () => {
 });
 
 describe('levels', () => {
-	it('Look lets one look, and neither take nor work', async () => {
+	it('View lets one look, and neither take nor work', async () => {
 		const { addDocument, downloadDocument } = await import('../../src/lib/server/documents/acts');
 		const { documentView } = await import('../../src/lib/server/documents/views');
 		const made = await world.act('halla', addDocument, {
@@ -270,7 +270,7 @@ describe('levels', () => {
 			number: 'VFT-AR-TB-00-DR-0001',
 			title: 'Plan'
 		});
-		expect((await world.read('oke', documentView, { document: made.id })).levelLabel).toBe('Look');
+		expect((await world.read('oke', documentView, { document: made.id })).levelLabel).toBe('View');
 		expect(await refused(world.act('oke', takeLock, { document: made.id, purpose: '' }))).toMatchObject({
 			code: 'needs-level',
 			facts: { needed: 'work', held: 'view' }

@@ -58,7 +58,7 @@ describe('an invitation', () => {
 		const body = await invite('lior@tarnsteel.example', { until: '2027-03-31' });
 		expect(body).toContain('Linkspan');
 		expect(body).toContain('Ines Maddock');
-		expect(body).toMatch(/take/i);
+		expect(body).toMatch(/download/i);
 		expect(body).toMatch(/31 Mar|2027-03-31/);
 		const { way } = await accept(secretIn(body, 'invited'), { name: 'Lior A. Vance' });
 		expect(way).toBe(`/vft/place/${world.folder}`);

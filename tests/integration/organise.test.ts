@@ -63,7 +63,7 @@ describe('many documents at once', () => {
 		expect(await refused(world.read('petra', documentView, { document: plain!.id }))).toMatchObject({
 			code: 'not-found'
 		});
-		expect((await world.read('petra', documentView, { document: given!.id })).levelLabel).toBe('Look');
+		expect((await world.read('petra', documentView, { document: given!.id })).levelLabel).toBe('View');
 	});
 	it('are changed all or not at all: somebody else’s need Organise, frozen ones nobody moves', async () => {
 		const own = await several(1, 'rhosyn');

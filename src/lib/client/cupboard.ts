@@ -9,7 +9,7 @@ import { call } from './call';
 /** What an operation is given: as its schema takes it, so that what has a default may be left out. */
 export type InputOf<N extends keyof Contracts> = z.input<Contracts[N]['input']>;
 /** What an operation answers with. */
-export type AnswerOf<N extends keyof Contracts> = z.output<Contracts[N]['output']>;
+type AnswerOf<N extends keyof Contracts> = z.output<Contracts[N]['output']>;
 
 type Client = { [N in keyof Contracts]: (input: InputOf<N>) => Promise<AnswerOf<N>> };
 type Values = Record<string, unknown>;

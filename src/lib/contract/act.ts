@@ -4,7 +4,7 @@ import type { Level } from '../core/access/levels';
 
 /** What a place is. */
 export const PLACE_KINDS = ['shelf', 'folder', 'document'] as const;
-export type PlaceKind = (typeof PLACE_KINDS)[number];
+type PlaceKind = (typeof PLACE_KINDS)[number];
 
 /**
  * Where an act or view happens, and who may: the runner finds the place and decides before anything runs.

@@ -6,7 +6,7 @@ import { type Build, type BuildItem } from '../../core/releases/build';
 import { type Manifest, type ManifestItem } from '../../core/releases';
 
 /** One document as the manifest of a release lists it. Sizes in bytes, hashes SHA-256 in hex. */
-export const manifestItem = z.strictObject({
+const manifestItem = z.strictObject({
 	number: z.string(),
 	title: z.string(),
 	revision: z.string(),
@@ -37,7 +37,7 @@ export const manifest = z.strictObject({
 }) satisfies z.ZodType<Manifest>;
 
 /** Why something that a check asked to look at goes out all the same. Times are ISO 8601. */
-export const accepted = z.strictObject({
+const accepted = z.strictObject({
 	reason: z.string(),
 	by: z.string(),
 	at: moment
@@ -53,7 +53,7 @@ export const check = z.strictObject({
 	accepted: accepted.optional()
 }) satisfies z.ZodType<Check>;
 
-export const buildItem = z.strictObject({
+const buildItem = z.strictObject({
 	number: z.string(),
 	title: z.string(),
 	/** The version that was chosen, and the label it gets at issue. */

@@ -3,7 +3,7 @@ import { moment } from '../fields';
 import { type Anchor, type AnswerRow, type RemarkRow } from '../../core/remarks/remarks';
 
 /** What a remark is about: a place on a sheet, a passage of a text, a cell, an entity, a version, or the whole document. */
-export const anchor = z.union([
+const anchor = z.union([
 	z.strictObject({ on: z.literal('whole') }),
 	z.strictObject({ on: z.literal('version') }),
 	z.strictObject({ on: z.literal('place'), page: z.number(), x: z.number(), y: z.number() }),
@@ -13,7 +13,7 @@ export const anchor = z.union([
 ]) satisfies z.ZodType<Anchor>;
 
 /** An answer to a remark. */
-export const answerRow = z.strictObject({
+const answerRow = z.strictObject({
 	by: z.string(),
 	byId: z.string(),
 	at: moment,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type RevisionScheme, type Sequence } from '../../core/revisions/revisions';
 
 /** One sequence of issued revisions, for example preliminary P01, P02 … (rule L6). */
-export const sequence = z.strictObject({
+const sequence = z.strictObject({
 	prefix: z.string(),
 	name: z.string(),
 	/** Digits of the counter; P01 has two. */

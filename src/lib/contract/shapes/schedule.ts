@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { COLUMN_KINDS, TOTALS, type Column, type Row, type Schedule } from '../../core/schedule/column';
 
-export const column = z.strictObject({
+const column = z.strictObject({
 	id: z.string(),
 	/** Place among the columns; compared as text. */
 	order: z.string(),
@@ -19,7 +19,7 @@ export const column = z.strictObject({
 	width: z.number()
 }) satisfies z.ZodType<Column>;
 
-export const row = z.strictObject({
+const row = z.strictObject({
 	id: z.string(),
 	order: z.string(),
 	cells: z.record(z.string(), z.union([z.string(), z.number()]))

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type Passage, type Run } from '../../core/text/authorship';
 
 /** Words that stood there before, came, or went, and by whom. */
-export const run = z.strictObject({
+const run = z.strictObject({
 	text: z.string(),
 	change: z.enum(['removed', 'same', 'added']),
 	/** Id of the person who wrote the words, or took them away; null when that is not known. */

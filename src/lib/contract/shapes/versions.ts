@@ -3,7 +3,7 @@ import { moment } from '../fields';
 import { type Base, type OnLine } from '../../core/versions/base';
 
 /** A version on a document's line, as far as it matters for what somebody's file was made from. */
-export const onLine = z.strictObject({
+const onLine = z.strictObject({
 	label: z.string(),
 	by: z.string(),
 	/** Id of the person it came from; null for the system. */

@@ -76,7 +76,7 @@ export interface Found<E extends Entry = Entry> {
 }
 
 /** For every subject of the person, its nearest unexpired entry, over the whole way (first half of A2). */
-export function nearest<E extends Entry>(who: Subject, way: readonly Step<E>[], now: number): Found<E>[] {
+function nearest<E extends Entry>(who: Subject, way: readonly Step<E>[], now: number): Found<E>[] {
 	return nearestOf(way, now, (entry) => names(entry, who));
 }
 

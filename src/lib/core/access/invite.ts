@@ -36,7 +36,7 @@ function plain(text: string): string {
 }
 
 /** A level by its word; `Barred` and `Bar` are null, anything else undefined. */
-export function readLevel(text: string): Level | null | undefined {
+function readLevel(text: string): Level | null | undefined {
 	const word = plain(text);
 	if (word === 'barred' || word === 'bar') return null;
 	return LEVELS.find((level) => level === word);
@@ -137,7 +137,7 @@ function findSubject(line: InviteLine, who: string[], known: readonly Known[]): 
 }
 
 /** A readable name from a mail address: `b.hollin@…` is "B Hollin". */
-export function nameFromMail(mail: string): string {
+function nameFromMail(mail: string): string {
 	return mail
 		.split('@')[0]!
 		.split(/[._-]+/)

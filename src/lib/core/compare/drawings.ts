@@ -4,7 +4,7 @@ import { inModel, layoutsOf } from '../dxf/layouts';
 import { numberOf, valueOf, type Drawing, type Entity, type Group } from '../dxf/read';
 import { multilineText, plainText } from '../dxf/texts';
 
-export type DrawingChangeKind = 'added' | 'removed' | 'moved' | 'edited';
+type DrawingChangeKind = 'added' | 'removed' | 'moved' | 'edited';
 
 /** One entity that differs between two drawings. */
 export interface DrawingChange {

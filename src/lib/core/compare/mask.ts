@@ -12,7 +12,7 @@ export interface Mask {
 }
 
 /** Darker than this counts as ink, of 0 (black) to 255 (white); high enough for thin grey lines. */
-export const INK = 215;
+const INK = 215;
 
 const WHITE = 0xffffffff;
 

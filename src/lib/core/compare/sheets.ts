@@ -67,7 +67,7 @@ function bestShift(a: Uint32Array, b: Uint32Array): number {
 }
 
 /** How far the second sheet must be moved to lie on the first. */
-export function align(a: Mask, b: Mask): { x: number; y: number } {
+function align(a: Mask, b: Mask): { x: number; y: number } {
 	if (!a.ink || !b.ink) return { x: 0, y: 0 };
 	const x0 = bestShift(a.columns, b.columns);
 	const y0 = bestShift(a.rows, b.rows);

@@ -10,9 +10,9 @@ export function withoutTrailing(rows: string[][]): string[][] {
 	return rows.slice(0, last + 1);
 }
 
-export type CellChange = { before: string; after: string };
+type CellChange = { before: string; after: string };
 
-export interface ComparedRow {
+interface ComparedRow {
 	kind: 'same' | 'added' | 'removed' | 'changed';
 	/** Value in the key column, or the number of the row. */
 	key: string;

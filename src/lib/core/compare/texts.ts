@@ -1,7 +1,7 @@
 import { diffArrays, diffWordsWithSpace } from 'diff';
 
 /** A run of words that both texts have, or only one of them. */
-export interface Run {
+interface Run {
 	kind: 'same' | 'removed' | 'added';
 	text: string;
 }

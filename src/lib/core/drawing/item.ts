@@ -2,7 +2,6 @@ import { z } from 'zod';
 
 /** Things that people add to a drawing. */
 export const ITEM_KINDS = ['line', 'polyline', 'circle', 'arc', 'text', 'block', 'copy'] as const;
-export type ItemKind = (typeof ITEM_KINDS)[number];
 
 export type XY = readonly [x: number, y: number];
 

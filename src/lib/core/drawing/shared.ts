@@ -20,7 +20,7 @@ export const itemsOf = (doc: Y.Doc): Y.Map<Kept> => doc.getMap('items');
 export const layersOf = (doc: Y.Doc): Y.Map<boolean> => doc.getMap('layers');
 
 /** Most things that are added to, and entities that are changed in, one drawing. */
-export const MOST_EDITS = 20_000;
+const MOST_EDITS = 20_000;
 
 /** The stored file behind a shared drawing. */
 export interface Base {
@@ -87,7 +87,7 @@ const propertiesOf = (change: { [K in keyof Change]?: Change[K] | undefined }): 
 	);
 
 /** The changes of entities; null for an entity of which something is kept that is no change. */
-export function readChanges(kept: Y.Map<unknown>): Map<number, Change | null> {
+function readChanges(kept: Y.Map<unknown>): Map<number, Change | null> {
 	const said = new Map<number, { attributes?: Record<string, unknown> } & Record<string, unknown>>();
 	for (const [key, value] of kept) {
 		const [, place, property, attribute] = KEY.exec(key) ?? [];

@@ -29,7 +29,7 @@ export function boxOf(shown: Pick<Sheet, 'strokes' | 'fills' | 'texts' | 'layers
 }
 
 /** Corners of the box that a text's letters fill, from its first one on; what hangs below the line is left out. */
-export function cornersOf(t: Text): [x: number, y: number][] {
+function cornersOf(t: Text): [x: number, y: number][] {
 	const width = textWidth(t.text, t.height) * t.wide;
 	const [cos, sin] = [Math.cos(t.turn), Math.sin(t.turn)];
 	const [left, low] = [-t.alignX * width, -t.alignY * t.height];

@@ -48,7 +48,7 @@ export function flatten(drawing: Drawing): Sheet {
 }
 
 /** Entities with their places in a list as their numbers. */
-export const numbered = (entities: readonly Entity[]): Numbered[] =>
+const numbered = (entities: readonly Entity[]): Numbered[] =>
 	entities.map((entity, of) => ({ entity, of })).filter(({ entity }) => inModel(entity));
 
 /**

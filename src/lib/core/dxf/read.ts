@@ -8,7 +8,7 @@ export interface Entity {
 	children: Entity[];
 }
 
-export interface Layer {
+interface Layer {
 	name: string;
 	/** Colour index; negative in the file means switched off. */
 	colour: number;
@@ -21,13 +21,13 @@ export interface Layer {
 }
 
 /** Width factor and lean of the letters of a text style. */
-export interface TextStyle {
+interface TextStyle {
 	wide: number;
 	/** Degrees. */
 	slant: number;
 }
 
-export interface Block {
+interface Block {
 	name: string;
 	base: [x: number, y: number];
 	entities: Entity[];

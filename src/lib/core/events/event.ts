@@ -31,7 +31,7 @@ export interface TimeWords {
  * Details of events that name places other than the one an event happened at. Who reads the event may look at that
  * place, and perhaps not at these (rule A10).
  */
-export interface Named {
+interface Named {
 	/** The detail that holds the id of the place, or a list of ids. */
 	id: string;
 	/** The detail that says its name; none where only the id is kept. */

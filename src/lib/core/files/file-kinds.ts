@@ -4,9 +4,9 @@
  */
 
 export const DOCX = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';
-export const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 export const ODT = 'application/vnd.oasis.opendocument.text';
-export const ODS = 'application/vnd.oasis.opendocument.spreadsheet';
+const ODS = 'application/vnd.oasis.opendocument.spreadsheet';
 export const LOCKED_OFFICE = 'application/x-locked-office';
 export const EML = 'message/rfc822';
 export const MSG = 'application/vnd.ms-outlook';

@@ -1,5 +1,5 @@
 /** Longest name of a folder, title or file, in characters. */
-export const MAX_NAME = 180;
+const MAX_NAME = 180;
 
 export type NameFault = 'empty' | 'too-long' | 'control' | 'path';
 

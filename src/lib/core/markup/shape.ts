@@ -35,7 +35,7 @@ const corners = ({ x, y, w, h }: Box): Point[] => [
 ];
 
 /** The outline of a revision cloud: arcs that bulge outward along a box, evenly spaced on each side. */
-export function cloudPath(box: Box, arc: number): string {
+function cloudPath(box: Box, arc: number): string {
 	const round = corners(box);
 	let d = `M${at(round[0]!)}`;
 	round.forEach((from, i) => {
@@ -62,7 +62,7 @@ function arrowhead(from: Point, tip: Point, size: number): Point[] {
 }
 
 /** Width that words take, near enough for boxes around them. */
-export function wordsWidth(lines: readonly string[], size: number): number {
+function wordsWidth(lines: readonly string[], size: number): number {
 	return Math.max(...lines.map((l) => l.length), 1) * size * 0.56;
 }
 

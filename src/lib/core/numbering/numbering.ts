@@ -51,7 +51,7 @@ export function checkNumber(rule: NumberingRule, number: string): NumberCheck {
 }
 
 /** A number as the rule would have it, for messages. */
-export function example(rule: NumberingRule): string {
+function example(rule: NumberingRule): string {
 	return rule.parts
 		.map((part, i) =>
 			i === rule.parts.length - 1 ? '1'.padStart(rule.serialDigits, '0') : (part.values?.[0]?.code ?? '00')
@@ -175,7 +175,7 @@ export function standardRule(
 	};
 }
 
-export const DOCUMENT_TYPES = [
+const DOCUMENT_TYPES = [
 	{ code: 'DR', name: 'drawing' },
 	{ code: 'CA', name: 'calculation' },
 	{ code: 'SP', name: 'specification' },

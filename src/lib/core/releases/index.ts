@@ -14,7 +14,6 @@ export const RELEASE_STATES = [
 	'superseded',
 	'cancelled'
 ] as const;
-export type ReleaseState = (typeof RELEASE_STATES)[number];
 
 export const VERDICTS = ['A', 'B', 'C', 'D'] as const;
 export type Verdict = (typeof VERDICTS)[number];

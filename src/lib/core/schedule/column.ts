@@ -2,7 +2,6 @@ import { z } from 'zod';
 
 /** What a column of a schedule holds. */
 export const COLUMN_KINDS = ['text', 'number', 'date', 'choice', 'document', 'formula'] as const;
-export type ColumnKind = (typeof COLUMN_KINDS)[number];
 
 /** What stands beneath a column. */
 export const TOTALS = ['none', 'sum', 'count', 'mean', 'least', 'most'] as const;

@@ -29,7 +29,7 @@ export const columnsOf = (doc: Y.Doc): Y.Map<Kept> => doc.getMap('columns');
 export const rowsOf = (doc: Y.Doc): Y.Map<Kept> => doc.getMap('rows');
 
 /** A column as it is kept, or null for what is none. */
-export function readColumn(id: string, kept: unknown): Column | null {
+function readColumn(id: string, kept: unknown): Column | null {
 	if (!ID.test(id) || !(kept instanceof Y.Map)) return null;
 	const { order, ...said } = kept.toJSON() as Record<string, unknown>;
 	if (typeof order !== 'string' || order.length > MOST_ORDER) return null;
@@ -38,7 +38,7 @@ export function readColumn(id: string, kept: unknown): Column | null {
 }
 
 /** A row as it is kept, or null for what is none; cells that hold something else are passed over. */
-export function readRow(id: string, kept: unknown): Row | null {
+function readRow(id: string, kept: unknown): Row | null {
 	if (!ID.test(id) || !(kept instanceof Y.Map)) return null;
 	const order: unknown = kept.get(ORDER);
 	if (typeof order !== 'string' || order.length > MOST_ORDER) return null;

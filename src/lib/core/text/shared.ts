@@ -5,7 +5,7 @@ import { copyOf } from '../live/shared-copy';
 import { textSchema } from './schema';
 
 /** Where the text lies in a shared document. */
-export const TEXT_FIELD = 'text';
+const TEXT_FIELD = 'text';
 
 /** The text of a shared document, as a fragment that editors bind to. */
 export function fragmentOf(doc: Y.Doc): Y.XmlFragment {

@@ -3,7 +3,7 @@ import { plusDays } from './days';
 
 /** The days of the week, from Monday as in ISO 8601. */
 export const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
-export type Weekday = (typeof WEEKDAYS)[number];
+type Weekday = (typeof WEEKDAYS)[number];
 
 /** The days that a project works on (rule G7), as plain data. */
 export interface WorkCalendar {

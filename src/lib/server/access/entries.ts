@@ -26,7 +26,7 @@ import type { Acting, ContextOf, Place, Project } from '../platform/runner/act';
 export type AtPlace = ContextOf['place'] & Acting;
 
 /** The place as the rules know a scope. */
-export function scopeAt(at: Place) {
+function scopeAt(at: Place) {
 	return { id: at.id, path: idsOf(at.path), closed: at.closed };
 }
 
@@ -39,7 +39,7 @@ export function endOfDay(day: string | null, project: Project, now: Date): Date 
 }
 
 /** Refuses a change after which nobody but document control would have Manage where somebody had it. */
-export function keepRun(before: AccessModel, after: AccessModel, scopeId: string, now: Date): void {
+function keepRun(before: AccessModel, after: AccessModel, scopeId: string, now: Date): void {
 	const holders = (model: AccessModel) =>
 		whoReaches(model, scopeId, now.getTime()).filter(
 			(r) => r.level === 'manage' && !model.members.get(r.personId)!.subject.controller

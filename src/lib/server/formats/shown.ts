@@ -91,7 +91,7 @@ export async function shown({
 }
 
 /** Sizes of the pages of a picture in pixels, upright; most kinds have one. */
-export async function picturePages(path: string): Promise<ShownPage[]> {
+async function picturePages(path: string): Promise<ShownPage[]> {
 	const { pages = 1, format } = await sharp(path, { limitInputPixels: MOST_PICTURE_PIXELS }).metadata();
 	// Of moving pictures, whose pages follow each other in time, the first is shown.
 	if (format !== 'tiff') return [await pageSize(path, 0)];

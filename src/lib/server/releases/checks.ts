@@ -210,7 +210,7 @@ async function sameFiles(
 }
 
 /** What was accepted with a reason in a release. */
-export async function acceptedChecks(db: Querier, releaseId: string) {
+async function acceptedChecks(db: Querier, releaseId: string) {
 	return db
 		.select({
 			documentId: releaseOverride.documentId,

@@ -7,7 +7,7 @@ import { sentenceOf } from '../platform/api';
 import { queue } from './sending.svelte';
 
 /** A photograph that waits in the browser until it is in its folder. */
-export interface Kept {
+interface Kept {
 	id: string;
 	/** Whose it is: nobody else at this browser sends it. */
 	person: string;

@@ -10,7 +10,7 @@ export interface CloudedPlace {
 }
 
 /** The bulges of a revision cloud around a box, as an SVG path with y downward. */
-export function cloudPath(x: number, y: number, w: number, h: number, bulge: number): string {
+function cloudPath(x: number, y: number, w: number, h: number, bulge: number): string {
 	const arcs: string[] = [`M ${x} ${y}`];
 	const side = (dx: number, dy: number, length: number) => {
 		const n = Math.max(1, Math.round(length / bulge));

@@ -1,4 +1,4 @@
-import { lift, setBlockType, toggleMark } from 'prosemirror-commands';
+import { setBlockType, toggleMark } from 'prosemirror-commands';
 import type { MarkType, NodeType } from 'prosemirror-model';
 import { liftListItem, wrapInList } from 'prosemirror-schema-list';
 import type { Command, EditorState } from 'prosemirror-state';
@@ -74,9 +74,6 @@ export function toggleList(kind: 'bullet_list' | 'ordered_list'): Command {
 		return wrapInList(type)(state, dispatch, view);
 	};
 }
-
-export const outdent: Command = (state, dispatch, view) =>
-	liftListItem(nodes.list_item!)(state, dispatch, view) || lift(state, dispatch);
 
 /** A table of so many rows and columns, its first row as head. */
 export function insertTable(rows: number, columns: number): Command {

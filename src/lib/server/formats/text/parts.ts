@@ -55,7 +55,7 @@ export interface Picture {
 }
 
 /** Reads a picture the right way up, as PNG or JPEG, not larger than a page needs. */
-export async function readPicture(path: string): Promise<Picture | null> {
+async function readPicture(path: string): Promise<Picture | null> {
 	try {
 		const image = sharp(path, { limitInputPixels: 268_000_000 }).autoOrient();
 		const { format } = await image.metadata();
@@ -83,7 +83,7 @@ export async function readPictures(paths: Record<string, string>): Promise<Map<s
 /** Width of a page's text on A4 with margins of 25 mm, in points. */
 export const TEXT_WIDTH = 453.5;
 /** Tallest picture on a page, in points. */
-export const TALLEST = 620;
+const TALLEST = 620;
 
 /** The size of a picture on the page in points, as wide as the text says and no taller than the page. */
 export function sizeOnPage({ width, height }: Picture, percent: number): { width: number; height: number } {

@@ -4,7 +4,7 @@ import type { Services } from '../../platform/services';
 import { MEDIA_TYPE, type About, type WrittenFile } from '../../../core/files/media';
 
 /** Hashes of the pictures that stand in a text. */
-export function picturesIn(text: Node): string[] {
+function picturesIn(text: Node): string[] {
 	const found = new Set<string>();
 	text.descendants((node) => {
 		if (node.type.name === 'picture') found.add(node.attrs.content as string);

@@ -23,7 +23,7 @@ import { SuggestionTrial } from './suggesting';
 import type { Trial } from './trial';
 
 /** Where rooms are reached; the name of the room follows. */
-export const ROOMS_PATH = '/live/rooms/';
+const ROOMS_PATH = '/live/rooms/';
 
 /** Most bytes of one message, and of a whole room. */
 const MOST_BYTES = 8e6;

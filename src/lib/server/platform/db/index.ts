@@ -6,7 +6,7 @@ import type { PostgresJsQueryResultHKT } from 'drizzle-orm/postgres-js';
 import postgres from 'postgres';
 import * as schema from './schema';
 
-export type Db = PostgresJsDatabase<typeof schema>;
+type Db = PostgresJsDatabase<typeof schema>;
 export type Tx = PgTransaction<
 	PostgresJsQueryResultHKT,
 	typeof schema,

@@ -13,7 +13,7 @@ export type Project = typeof project.$inferSelect;
 export type Place = typeof place.$inferSelect;
 export type Release = typeof release.$inferSelect;
 export type Pass = typeof pass.$inferSelect;
-export type Hatch = typeof hatch.$inferSelect;
+type Hatch = typeof hatch.$inferSelect;
 
 interface Common {
 	now: Date;
