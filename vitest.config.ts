@@ -15,7 +15,12 @@ export default defineConfig({
 				resolve: { alias: [...IN_BROWSERS, ...NO_PAGE] },
 				test: {
 					name: 'unit',
-					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts', 'tests/round-trips/**/*.test.ts'],
+					include: [
+						'src/**/*.test.ts',
+						'scripts/**/*.test.ts',
+						'tests/house/**/*.test.ts',
+						'tests/round-trips/**/*.test.ts'
+					],
 					exclude: ['**/*.svelte.test.ts']
 				}
 			},

@@ -20,6 +20,23 @@ export function ensureStatic() {
 		cpSync(join('node_modules/pdfjs-dist', part), join('static/pdfjs', part), { recursive: true });
 }
 
+const run = (args) => {
+	// Bundlers remark on the innards of packages; only a failure is worth reading.
+	const { status, stderr } = spawnSync('npx', args, {
+		stdio: ['ignore', 'ignore', 'pipe'],
+		encoding: 'utf8'
+	});
+	if (status === 0) return;
+	console.error(stderr);
+	throw new Refusal('The application did not build; the reason stands above.');
+};
+const WORKER = ['vite', 'build', '--config', 'vite.worker.config.ts', '--logLevel', 'error'];
+
+/** Builds what reads and writes files in processes of its own, and nothing else. */
+export function ensureWorker() {
+	run(WORKER);
+}
+
 /** Builds the application when its sources changed since the last build. */
 export function ensureBuild() {
 	ensureStatic();
@@ -37,20 +54,8 @@ export function ensureBuild() {
 	const wanted = hash.digest('hex');
 	if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return;
 	step('building');
-	for (const args of [
-		['svelte-kit', 'sync'],
-		['vite', 'build', '--logLevel', 'error'],
-		['vite', 'build', '--config', 'vite.worker.config.ts', '--logLevel', 'error']
-	]) {
-		// Bundlers remark on the innards of packages; only a failure is worth reading.
-		const { status, stderr } = spawnSync('npx', args, {
-			stdio: ['ignore', 'ignore', 'pipe'],
-			encoding: 'utf8'
-		});
-		if (status !== 0) {
-			console.error(stderr);
-			throw new Refusal('The application did not build; the reason stands above.');
-		}
-	}
+	run(['svelte-kit', 'sync']);
+	run(['vite', 'build', '--logLevel', 'error']);
+	run(WORKER);
 	writeFileSync(STAMP, wanted);
 }

@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
-import { ensureBuild, ensureStatic } from './build.mjs';
+import { ensureBuild, ensureStatic, ensureWorker } from './build.mjs';
 import { ensurePackages, ensurePrograms } from './packages.mjs';
 import { ensurePostgres } from './postgres.mjs';
 import { Refusal, step } from './say.mjs';
@@ -94,8 +94,10 @@ export async function launch({ demo, fresh = false, dev = false }) {
 	process.on('SIGINT', stop);
 	process.on('SIGTERM', stop);
 	try {
-		if (dev) ensureStatic();
-		else ensureBuild();
+		if (dev) {
+			ensureStatic();
+			ensureWorker();
+		} else ensureBuild();
 		if (fresh) {
 			if (!postgres.dropDatabase)
 				throw new Refusal('--fresh works on Cupboard’s own cluster only, not on DATABASE_URL.');
@@ -105,8 +107,7 @@ export async function launch({ demo, fresh = false, dev = false }) {
 				rmSync(join(home, name), { recursive: true, force: true });
 		}
 		const env = environment(home, postgres.url, port, demo);
-		// Files are read and written from the sources, too.
-		if (dev) Object.assign(env, { NODE_ENV: 'development', CUPBOARD_WORKER: '' });
+		if (dev) env.NODE_ENV = 'development';
 		if (runTask('prepare', demo ? ['--demo'] : [], env) !== 0)
 			throw new Refusal('Cupboard could not be made ready; the reason stands above.');
 		const program = dev

@@ -16,7 +16,7 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 	await oke.getByRole('link', { name: 'Access', exact: true }).click();
 	await ready(oke);
 	await oke.getByRole('button', { name: 'Why do I have this level?' }).click();
-	await expect(oke.getByRole('heading', { name: 'Why can Oke Lindvar look here?' })).toBeVisible();
+	await expect(oke.getByRole('heading', { name: 'Why can Oke Lindvar view here?' })).toBeVisible();
 	await expect(
 		oke.getByText(/^Look through Marine works, given on Structures by Ines Maddock/)
 	).toBeVisible();
@@ -170,11 +170,11 @@ test('a pass with a password is used, then withdrawn, and the open tab stops', a
 	await expect(oke.getByRole('dialog').getByLabel('Link', { exact: true })).toHaveValue(link);
 	await oke.getByRole('dialog').getByRole('button', { name: 'Close', exact: true }).last().click();
 	await row.getByRole('button', { name: 'Change' }).click();
-	await oke.getByRole('dialog').getByLabel('look and take').check();
+	await oke.getByRole('dialog').getByLabel('view and download').check();
 	await oke.getByRole('button', { name: 'Change the pass' }).click();
 	await expect(oke.getByRole('dialog').getByRole('alert')).toContainText('files may be taken');
 	await oke.getByRole('button', { name: 'Make it wider' }).click();
-	await expect(row).toContainText('look and take');
+	await expect(row).toContainText('view and download');
 	await row.getByRole('button', { name: 'Change' }).click();
 	await oke.getByRole('dialog').getByLabel('Another password').fill('neap tide in May');
 	await oke.getByRole('button', { name: 'Change the pass' }).click();

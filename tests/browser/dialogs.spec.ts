@@ -34,7 +34,7 @@ test('what was chosen for a pass and left, or made, does not stand in the next',
 		await expect(dialog.getByLabel('For whom, as you call them')).toHaveValue('');
 		await expect(dialog.getByLabel(/^Named people only/)).toBeChecked();
 		await expect(dialog.getByLabel('Their mail addresses')).toHaveValue('');
-		await expect(dialog.getByLabel('look only')).toBeChecked();
+		await expect(dialog.getByLabel('view only')).toBeChecked();
 		await expect(dialog.getByLabel('Uses, at most')).toHaveValue('');
 		await expect(dialog.getByLabel('Password, if any')).toHaveValue('');
 		expect(await until()).toBe(day);
@@ -42,7 +42,7 @@ test('what was chosen for a pass and left, or made, does not stand in the next',
 	const widen = async () => {
 		await dialog.getByLabel('For whom, as you call them').fill('the whole harbour');
 		await dialog.getByLabel('Anyone who holds the link').check();
-		await dialog.getByLabel('look and take').check();
+		await dialog.getByLabel('view and download').check();
 		await dialog.getByLabel('Uses, at most').fill('900');
 		await dialog.getByLabel('Password, if any').fill('wide-open-door');
 		await dialog.getByLabel('Until', { exact: true }).fill('2027-06-30');

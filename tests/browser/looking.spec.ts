@@ -25,7 +25,7 @@ test('who may only look sees, finds, zooms and compares, and no original reaches
 	const { id: pdf } = await documentId(petra, 'VFT-ST-TB-FN-CA-0012');
 	await petra.goto(`/vft/document/${pdf}`);
 	await ready(petra);
-	await expect(petra.getByText('For looking only: drawn by the server')).toBeVisible({ timeout: 20_000 });
+	await expect(petra.getByText('View only: drawn by the server')).toBeVisible({ timeout: 20_000 });
 	await expect(petra.getByRole('link', { name: 'Download' })).toHaveCount(0);
 	await petra.getByLabel('Find words in this file').fill('the');
 	await petra.getByRole('button', { name: 'Find', exact: true }).click();
@@ -48,7 +48,7 @@ test('who may only look sees, finds, zooms and compares, and no original reaches
 	await petra.setViewportSize({ width: 390, height: 844 });
 	await petra.goto(`/vft/document/${pdf}`);
 	await ready(petra);
-	await expect(petra.getByText('For looking only')).toBeVisible({ timeout: 20_000 });
+	await expect(petra.getByText('View only')).toBeVisible({ timeout: 20_000 });
 	expect(await petra.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 	expect(originalsSeen).toEqual([]);
 	await petra.context().close();

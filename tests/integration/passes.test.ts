@@ -187,7 +187,7 @@ describe('a pass to a folder', () => {
 			outsideLevel: 'view',
 			manageNeedsTwoStep: false
 		});
-		expect((await refused(pass({ mayDownload: true }))).sentence).toContain('look only');
+		expect((await refused(pass({ mayDownload: true }))).sentence).toContain('view only');
 		await world.act('ines', changeSettings, {
 			project: 'VFT',
 			outsideLevel: null,

@@ -201,7 +201,8 @@ export const LEAST_VARIETY = 6;
 
 export const makePass = act({
 	name: 'makePass',
-	summary: 'Make a pass to a folder or document: who may use it, until when, how often, to look or to take',
+	summary:
+		'Make a pass to a folder or document: who may use it, until when, how often, to view or to download',
 	method: 'POST',
 	path: '/places/{place}/passes',
 	input: z.strictObject({

@@ -180,7 +180,7 @@ export const takeFromPlacePass = does(contract.takeFromPlacePass, {
 		const row = await versionByPass(tx, held, at, input.document);
 		if (!row) throw new Problem('not-found', 'The document is not within this pass.');
 		if (input.how === 'downloaded' && !held.mayDownload)
-			throw new Problem('needs-level', 'This pass is for looking only.');
+			throw new Problem('needs-level', 'This pass is for viewing only.');
 		const taken = input.how === 'downloaded';
 		const given = {
 			...row,

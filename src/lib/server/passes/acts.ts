@@ -125,7 +125,7 @@ export function checkSettings(
 	if (outside === null || outside === 'drop')
 		fail('This project gives nothing to people outside, so no pass can be made.', 'place');
 	else if (input.mayDownload && !allows(outside, 'download'))
-		fail('This project lets people outside look only; make the pass for looking.', 'mayDownload');
+		fail('This project lets people outside view only; make the pass for viewing.', 'mayDownload');
 	if (input.audience === 'named' && !input.emails.length) fail('Name at least one mail address.', 'emails');
 	if (input.audience !== 'named' && input.emails.length && input.audience === 'accounts')
 		fail('A pass for people with an account names nobody.', 'emails');

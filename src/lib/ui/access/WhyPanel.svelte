@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Explanation } from '../../core/access/explain';
-	import { levelLabel } from '../../core/access/levels';
+	import { levelLabel, type Level } from '../../core/access/levels';
 	import { cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import Ladder from './Ladder.svelte';
@@ -24,14 +24,14 @@
 			if (asked === person) answer = got;
 		});
 	});
-	const VERB: Record<string, string> = {
+	const VERB: Record<Level, string> = {
 		drop: 'only put files in',
-		look: 'view',
-		take: 'download',
+		view: 'view',
+		download: 'download',
 		remark: 'remark',
 		work: 'work',
-		tidy: 'organise',
-		run: 'run things'
+		organise: 'organise',
+		manage: 'manage'
 	};
 </script>
 

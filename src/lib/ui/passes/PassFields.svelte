@@ -89,7 +89,7 @@
 {#if !whole}<fieldset>
 		<legend class="label">They may</legend>
 		<label class="flex items-center gap-2 py-0.5"
-			><input type="radio" class="accent-act" name="take" value={false} bind:group={terms.take} />look only</label
+			><input type="radio" class="accent-act" name="take" value={false} bind:group={terms.take} />view only</label
 		>
 		<label class="flex items-center gap-2 py-0.5"
 			><input
@@ -99,7 +99,7 @@
 				value={true}
 				bind:group={terms.take}
 				disabled={!mayGive}
-			/>look and take</label
+			/>view and download</label
 		>
 		{#if terms.take}<label class="ml-6 flex items-center gap-2 py-0.5"
 				><input type="checkbox" class="accent-act" bind:checked={terms.stamped} />copies carry a stamp with

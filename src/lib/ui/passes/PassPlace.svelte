@@ -40,8 +40,8 @@
 		<p class="mb-4 text-ink-2">
 			{plural(view.documents.length, 'document')}, {sizeText(size)} · {view.mayDownload
 				? view.stamped
-					? 'you may look and take; copies carry a stamp with your name'
-					: 'you may look and take'
+					? 'you may view and download; copies carry a stamp with your name'
+					: 'you may view and download'
 				: 'you may look; there is nothing to download'}
 		</p>
 		{#if view.folders.length}<ul class="mb-4 flex flex-wrap gap-1.5">

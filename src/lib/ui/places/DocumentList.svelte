@@ -325,7 +325,7 @@
 											class="ml-1.5 border border-rule px-1 text-[11px] text-ink-2">{tag}</span
 										>{/each}{#if row.level === 'view'}<span
 											class="tag ml-1.5 bg-rule-2 text-[11px] font-normal"
-											><EyeIcon size={11} aria-hidden="true" />look only</span
+											><EyeIcon size={11} aria-hidden="true" />view only</span
 										>{/if}<span
 										class="block truncate font-mono text-[10.5px] leading-none text-ink-2 sm:hidden"
 										>{row.number}{row.lock ? `, in hand of ${row.lock.holder}` : ''}</span

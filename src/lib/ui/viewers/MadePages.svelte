@@ -149,9 +149,9 @@
 	const status = $derived(
 		picture
 			? drawing
-				? ['For looking only: layers and measuring need Download', page.note].filter(Boolean).join('; ')
+				? ['View only: layers and measuring need Download', page.note].filter(Boolean).join('; ')
 				: withheld
-					? 'For looking only: drawn by the server, the file stays there.'
+					? 'View only: drawn by the server, the file stays there.'
 					: ''
 			: 'opening'
 	);

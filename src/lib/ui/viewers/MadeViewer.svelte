@@ -11,7 +11,7 @@
 	import { Unreadable } from '../../formats/package/fault';
 	import { plural, sizeText } from '../platform/words';
 
-	/** Shows what the server makes of a file: of kinds that no browser opens, and for those who may look only. */
+	/** Shows what the server makes of a file: of kinds that no browser opens, and for those who may view only. */
 	let {
 		url,
 		title,
@@ -66,9 +66,7 @@
 {:else if shown.kind === 'archive'}
 	<div class="h-full overflow-auto p-6" role="document" aria-label={title}>
 		<table class="mx-auto w-full max-w-[880px] border border-rule bg-sheet">
-			<caption class="pb-2 text-left text-ink-2"
-				>For looking only: opening what lies inside needs Download.</caption
-			>
+			<caption class="pb-2 text-left text-ink-2">View only: opening what lies inside needs Download.</caption>
 			<thead class="text-[12px]"
 				><tr class="border-b border-rule"
 					><th class="py-1 pl-3"

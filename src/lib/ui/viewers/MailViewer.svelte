@@ -17,7 +17,7 @@
 	}: {
 		mail: ShownMail;
 		title: string;
-		/** The mail is for looking only. */
+		/** The mail is view only. */
 		withheld: boolean;
 		/** Where the files that came with it are; null where they are not given out. */
 		entries: string | null;
@@ -103,7 +103,7 @@
 					</p>{/if}
 				{#if !entries}<p class="mt-2 text-[12px] text-ink-2">
 						{withheld
-							? 'For looking only: attachments are listed, and not given out.'
+							? 'View only: attachments are listed, and not given out.'
 							: 'Download the mail to open what came with it.'}
 					</p>{/if}
 			</section>

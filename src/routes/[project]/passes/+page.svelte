@@ -127,7 +127,7 @@
 										: ''}</td
 								>
 								<td class="{cell} text-ink-2"
-									>{p.mayDownload ? 'look and take' : 'look'}{p.stamped ? ', stamped' : ''}{p.withMarks
+									>{p.mayDownload ? 'view and download' : 'view'}{p.stamped ? ', stamped' : ''}{p.withMarks
 										? ', with marks'
 										: ''}{p.embeddable ? ', web pages' : ''}</td
 								>

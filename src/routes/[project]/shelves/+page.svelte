@@ -67,7 +67,7 @@
 							class="flex h-[44px] max-w-[260px] items-center gap-2 rounded-t-[3px] border border-rule bg-sheet px-2.5 hover:border-ink-2"
 							href={one.kind === 'document' ? `${base}/document/${one.id}` : `${base}/place/${one.id}`}
 							><b class="truncate font-semibold">{one.name}</b><span class="shrink-0 text-[11.5px] text-ink-2"
-								>{one.viewOnly ? 'look only' : one.level}</span
+								>{one.viewOnly ? 'view only' : one.level}</span
 							></a
 						>
 					</li>{/each}
@@ -99,7 +99,7 @@
 						: 'the project’s own'}
 				</p>
 				{#if shelf.viewOnly}<span class="tag bg-rule-2 text-[11px] font-normal"
-						><EyeIcon size={11} aria-hidden="true" />look only</span
+						><EyeIcon size={11} aria-hidden="true" />view only</span
 					>{/if}
 				{#if shelf.frozen}<span class="tag bg-wait-soft text-[11px] text-wait" title={shelf.frozen.reason}
 						><SnowflakeIcon size={11} aria-hidden="true" />frozen</span
@@ -128,7 +128,7 @@
 									{#if box.viewOnly && !shelf.viewOnly}<EyeIcon
 											size={12}
 											class="text-ink-2"
-											aria-label="look only"
+											aria-label="view only"
 										/>{/if}
 									{#if box.fresh}<span
 											class="rounded-full bg-new px-1.5 font-mono text-[11px] leading-[17px] font-semibold text-sheet"

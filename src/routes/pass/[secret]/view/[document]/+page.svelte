@@ -17,7 +17,7 @@
 			issued={item.issued}
 		/>
 		{#if item.takeable}<a class="link ml-auto" href="{file}?download" download>Download</a>
-		{:else}<span class="ml-auto text-[#c4d3cc]">for looking only</span>{/if}
+		{:else}<span class="ml-auto text-[#c4d3cc]">view only</span>{/if}
 	</header>
 	{#if item.later}<p role="alert" class="bg-fault-soft px-5 py-1.5 font-semibold text-fault">
 			Superseded by {item.later.label} on {dayText(item.later.at)}. Do not build from this sheet.
