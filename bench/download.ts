@@ -10,7 +10,7 @@ import type { Line } from './measure';
 
 const NGINX = '/usr/sbin/nginx';
 /** How many times slower than nginx the application itself may be. */
-const MOST_TIMES = 2.5;
+const MOST_TIMES = 1.5;
 
 /** Fetches an address to its end and gives how many MiB came a second. */
 function rate(address: string, headers: Record<string, string> = {}): Promise<number> {

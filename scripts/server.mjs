@@ -1,9 +1,33 @@
 /** Serves the built application; ends cleanly on SIGTERM: no new requests, jobs finished, connections closed. */
 import { createServer } from 'node:http';
+import { pipeline } from 'node:stream';
 import { handler } from '../build/handler.js';
 
 const origin = new URL(process.env.ORIGIN);
 const loopback = new Set(['localhost', '127.0.0.1', '[::1]']);
+
+const BODY = 'x-cupboard-body';
+const { bodies } = globalThis.cupboard.services;
+bodies.fetched = true;
+
+/** Sends a body that an answer only names straight from where it lies, when the framework has sent its head. */
+function sendNamedBody(request, response) {
+	const { writeHead, end } = response;
+	let name;
+	response.writeHead = (...head) => {
+		name = response.getHeader(BODY);
+		response.removeHeader(BODY);
+		return writeHead.apply(response, head);
+	};
+	response.end = (...rest) => {
+		response.end = end;
+		const body = name === undefined || request.method === 'HEAD' ? null : bodies.fetch(name);
+		if (!body) return end.apply(response, rest);
+		// A line that breaks ends the reading, and a file that cannot be read ends the line: its length was promised.
+		pipeline(body, response, (error) => error && response.destroy());
+		return response;
+	};
+}
 
 const server = createServer({ connectionsCheckingInterval: 5_000 }, (request, response) => {
 	// A session belongs to one host name; whoever types the other name of this machine is led to the right one.
@@ -19,6 +43,7 @@ const server = createServer({ connectionsCheckingInterval: 5_000 }, (request, re
 		return;
 	}
 	response.once('finish', () => dropRest(request));
+	sendNamedBody(request, response);
 	// A body without a named kind is bytes; the framework would take it for no body at all.
 	request.headers['content-type'] ??= 'application/octet-stream';
 	handler(request, response, () => response.writeHead(404).end());

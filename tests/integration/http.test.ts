@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
+import { readdirSync, readlinkSync } from 'node:fs';
 import { connect } from 'node:net';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -26,6 +27,15 @@ afterAll(async () => {
 	await world.close();
 });
 
+/** Whether a descriptor of a process is a stored object. */
+function opened(pid: number, fd: string): boolean {
+	try {
+		return readlinkSync(`/proc/${pid}/fd/${fd}`).includes('/objects/');
+	} catch {
+		return false;
+	}
+}
+
 describe('the public API', () => {
 	it('has a valid OpenAPI 3.1 description of every act and view', async () => {
 		const description = (await (await fetch(`${one.origin}/api/v1/openapi.json`)).json()) as {
@@ -34,6 +44,32 @@ describe('the public API', () => {
 		expect(await new Validator().validate(structuredClone(description))).toMatchObject({ valid: true });
 		const named = Object.values(description.paths).flatMap((p) => Object.values(p).map((o) => o.operationId));
 		for (const { name } of [...ACTS, ...VIEWS]) expect(named).toContain(name);
+	});
+
+	it('sends a head without a body when only that is asked for, and goes on after a download that broke off', async () => {
+		const bytes = randomBytes(8_000_000);
+		const upload = await one.send(token, 'VFT-MW-LS-00-DR-0590 Broken off.bin', bytes);
+		const added = await one.call(token, 'POST', `/places/${world.folder}/documents`, {
+			upload,
+			number: 'VFT-MW-LS-00-DR-0590',
+			title: 'Broken off'
+		});
+		const file = `${one.origin}/api/v1/documents/${added.body.id}/versions/P01.1/file?download`;
+		const headers = { authorization: `Bearer ${token}` };
+		const head = await fetch(file, { method: 'HEAD', headers });
+		expect([head.status, head.headers.get('content-length')]).toEqual([200, '8000000']);
+		expect(head.headers.has('x-cupboard-body')).toBe(false);
+		for (let i = 0; i < 20; i++) {
+			const broken = new AbortController();
+			const response = await fetch(file, { headers, signal: broken.signal });
+			expect(response.headers.has('x-cupboard-body')).toBe(false);
+			await response.body!.getReader().read();
+			broken.abort();
+		}
+		const open = () => readdirSync(`/proc/${one.pid}/fd`).filter((fd) => opened(one.pid, fd)).length;
+		await expect.poll(open, { timeout: 5_000 }).toBe(0);
+		const whole = await fetch(file, { headers });
+		expect(Buffer.from(await whole.arrayBuffer()).equals(bytes)).toBe(true);
 	});
 
 	it('takes a document the whole way with a token, byte for byte', async () => {
@@ -75,7 +111,7 @@ describe('the public API', () => {
 		);
 		const svg = await one.call(token, 'POST', `/places/${world.folder}/documents`, {
 			upload,
-			number: 'VFT-MW-LS-00-DR-0501',
+			number: 'VFT-MW-LS-00-DR-0590',
 			title: 'SVG'
 		});
 		const html = await one.call(token, 'POST', `/places/${world.folder}/documents`, {

@@ -6,6 +6,7 @@ import { Inspector } from '../formats/inspector';
 import { handlers } from './jobs';
 import { Jobs } from '../platform/jobs/jobs';
 import { readView } from '../platform/runner/run';
+import { Bodies } from '../platform/http/bodies';
 import { trustedProxies } from '../platform/http/address';
 import { Live } from '../trail/following';
 import { startDemoMail } from '../platform/mail/demo-server';
@@ -51,6 +52,7 @@ export async function startServices(given: Config = readConfig(), { work = true 
 		jobs,
 		live,
 		rooms,
+		bodies: new Bodies(),
 		async close() {
 			await rooms.close();
 			await live.close();

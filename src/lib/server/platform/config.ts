@@ -14,6 +14,11 @@ export interface Config {
 	redisUrl: string | null;
 	/** Addresses and networks of proxies whose word about who asks is believed (X-Forwarded-For). */
 	trustedProxies: string[];
+	/**
+	 * Where the front server keeps our store as an internal location (X-Accel-Redirect), for example `/store`: it then
+	 * sends files by itself. Null when Cupboard sends them.
+	 */
+	frontStore: string | null;
 	/** Memory of the process in MB above which those who are not signed in are asked to come back later. */
 	memoryMark: number;
 	/** Most bytes that may lie unsorted and unused: of one member, in one hatch, and in one project. */
@@ -45,6 +50,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
 		mailFrom: env.MAIL_FROM ?? 'Cupboard <cupboard@localhost>',
 		redisUrl: env.REDIS_URL || null,
 		trustedProxies: (env.CUPBOARD_TRUSTED_PROXIES ?? '').split(/[\s,]+/).filter(Boolean),
+		frontStore: env.CUPBOARD_FRONT_STORE?.replace(/\/+$/, '') || null,
 		memoryMark: Number(env.CUPBOARD_MEMORY_MARK) || 1_500,
 		waiting: {
 			member: gigabytes(env.CUPBOARD_WAITING_MEMBER, 100),

@@ -1,6 +1,7 @@
 import type { Config } from './config';
 import type { Database } from './db';
 import type { Inspector } from '../formats/inspector';
+import type { Bodies } from './http/bodies';
 import type { Jobs } from './jobs/jobs';
 import type { Live } from '../trail/following';
 import type { Rooms } from '../live/rooms/rooms';
@@ -15,5 +16,6 @@ export interface Services {
 	jobs: Jobs;
 	live: Live;
 	rooms: Rooms;
+	bodies: Bodies;
 	close(): Promise<void>;
 }

@@ -1,7 +1,9 @@
+import { relative } from 'node:path';
 import { Readable } from 'node:stream';
 import { Problem } from '../../../core/acts/problem';
 import { HEAD_BYTES, INLINE_TYPES, sniff } from '../../formats/sniff';
 import { log } from '../log';
+import { BODY } from './bodies';
 import { AWAY_PROBLEM, databaseIsAway } from './away';
 import type { Services } from '../services';
 
@@ -99,18 +101,25 @@ export async function entryResponse(
 }
 
 /** Sends stored bytes: on screen only kinds that are safe there, in a sandbox of their own; else as a download. */
-export function fileResponse(
+export async function fileResponse(
 	services: Services,
 	request: Request,
 	file: { hash: string; size: number; mediaType: string; fileName: string },
 	how: 'show' | 'download'
-): Response {
+): Promise<Response> {
 	const headers = safeHeaders(file, how);
 	headers.set('accept-ranges', 'bytes');
 	headers.set('etag', `"${file.hash}"`);
 	headers.set('cache-control', 'private, no-cache');
 	if (request.headers.get('if-none-match') === `"${file.hash}"`)
 		return new Response(null, { status: 304, headers });
+	const { frontStore, store } = services.config;
+	if (frontStore !== null) {
+		// What was decided here, the front server sends: the whole or the range that was asked for.
+		const way = relative(store, await services.store.localPath(file.hash));
+		headers.set('x-accel-redirect', `${frontStore}/${way}`);
+		return new Response(null, { headers });
+	}
 	const range = rangeOf(request.headers.get('range'), file.size);
 	if (range === undefined) {
 		headers.set('content-range', `bytes */${file.size}`);
@@ -118,6 +127,11 @@ export function fileResponse(
 	}
 	if (range) headers.set('content-range', `bytes ${range.start}-${range.end}/${file.size}`);
 	headers.set('content-length', String(range ? range.end - range.start + 1 : file.size));
-	const body = Readable.toWeb(services.store.read(file.hash, range ?? undefined)) as ReadableStream;
-	return new Response(body, { status: range ? 206 : 200, headers });
+	const status = range ? 206 : 200;
+	const open = () => services.store.read(file.hash, range ?? undefined);
+	if (services.bodies.fetched) {
+		headers.set(BODY, services.bodies.keep(open));
+		return new Response(null, { status, headers });
+	}
+	return new Response(Readable.toWeb(open()) as ReadableStream, { status, headers });
 }

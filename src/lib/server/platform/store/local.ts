@@ -120,7 +120,7 @@ export class LocalStore implements Store {
 	}
 
 	read(hash: string, range?: { start: number; end: number }) {
-		return createReadStream(this.path(hash), { ...range, highWaterMark: 256 * 1024 });
+		return createReadStream(this.path(hash), { ...range, highWaterMark: 1024 * 1024 });
 	}
 
 	async localPath(hash: string): Promise<string> {
