@@ -111,7 +111,7 @@ describe('the public API', () => {
 		);
 		const svg = await one.call(token, 'POST', `/places/${world.folder}/documents`, {
 			upload,
-			number: 'VFT-MW-LS-00-DR-0590',
+			number: 'VFT-MW-LS-00-DR-0501',
 			title: 'SVG'
 		});
 		const html = await one.call(token, 'POST', `/places/${world.folder}/documents`, {
