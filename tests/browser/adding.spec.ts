@@ -183,24 +183,25 @@ test('what two wrote into one text apart is merged, and the place both changed i
 	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
 	const text = (mix: string, pour: string, end = '') =>
 		`# Grouting\n\nMix for ${mix} minutes.\n\nPour within ${pour} minutes.\n${end}`;
-	const { id } = await act(oke, 'POST', `/places/${folder}/documents`, {
+	const { id } = await act(oke, 'addDocument', {
+		folder,
 		upload: await sendBytes(oke, 'method.md', text('three', '20')),
 		number: 'VFT-MW-LS-00-SP-0960',
 		title: 'Grouting method'
 	});
-	await act(oke, 'POST', `/documents/${id}/lock`, { purpose: 'mixing' });
+	await act(oke, 'takeLock', { document: id, purpose: 'mixing' });
 	const newer = {
 		upload: await sendBytes(oke, 'method.md', text('five', '15')),
 		note: 'mixed longer',
 		keepLock: true
 	};
-	await act(oke, 'POST', `/documents/${id}/versions`, newer);
+	await act(oke, 'handIn', { document: id, ...newer });
 	const beside = {
 		upload: await sendBytes(rhosyn, 'method.md', text('three', '30', '\nSign the record.\n')),
 		note: 'record',
 		base: 'P01.1'
 	};
-	await act(rhosyn, 'POST', `/documents/${id}/versions`, beside);
+	await act(rhosyn, 'handIn', { document: id, ...beside });
 
 	await oke.goto(`/vft/document/${id}`);
 	await ready(oke);

@@ -94,13 +94,14 @@ test('an old file under a new lock buries nothing: what came since is told, and 
 	const coming = rhosyn.waitForEvent('download');
 	await rhosyn.getByRole('link', { name: 'Download', exact: true }).click();
 	await (await coming).path();
-	await act(oke, 'POST', `/documents/${id}/lock/break`, { reason: 'the berth opens' });
-	await act(oke, 'POST', `/documents/${id}/lock`, { purpose: 'berth' });
+	await act(oke, 'breakLock', { document: id, reason: 'the berth opens' });
+	await act(oke, 'takeLock', { document: id, purpose: 'berth' });
 	const { versions } = (await (await oke.request.get(`/api/v1/documents/${id}`)).json()) as {
 		versions: { label: string }[];
 	};
 	const had = versions[0]!.label;
-	const { label: newer } = await act<{ label: string }>(oke, 'POST', `/documents/${id}/versions`, {
+	const { label: newer } = await act(oke, 'handIn', {
+		document: id,
 		upload: await sendBytes(oke, 'wall.dxf', 'what Oke drew'),
 		note: 'berth',
 		base: had

@@ -152,7 +152,7 @@ test('what is handed in goes on when its dialog is closed, and what is wrong wit
 }) => {
 	const oke = await as(browser, 'oke');
 	const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0211');
-	await act(oke, 'POST', `/documents/${id}/lock`, { purpose: 'elevation' });
+	await act(oke, 'takeLock', { document: id, purpose: 'elevation' });
 	const { versions } = (await (await oke.request.get(`/api/v1/documents/${id}`)).json()) as {
 		versions: { label: string }[];
 	};

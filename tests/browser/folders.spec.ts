@@ -8,11 +8,12 @@ test('folders stand in the list; many things are ticked as a range, downloaded, 
 }) => {
 	const oke = await as(browser, 'oke');
 	const { folder: linkspan } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
-	const { id: here } = await act(oke, 'POST', `/places/${linkspan}/folders`, { name: 'Temporary works' });
-	const { id: props } = await act(oke, 'POST', `/places/${here}/folders`, { name: 'Props' });
-	await act(oke, 'POST', `/places/${here}/folders`, { name: 'Sheets' });
+	const { id: here } = await act(oke, 'makeFolder', { parent: linkspan, name: 'Temporary works' });
+	const { id: props } = await act(oke, 'makeFolder', { parent: here, name: 'Props' });
+	await act(oke, 'makeFolder', { parent: here, name: 'Sheets' });
 	const add = async (folder: string, serial: number) =>
-		act(oke, 'POST', `/places/${folder}/documents`, {
+		act(oke, 'addDocument', {
+			folder,
 			upload: await sendBytes(oke, 'note.md', `# ${serial}`),
 			number: `VFT-MW-LS-00-RP-0${serial}`,
 			title: `Temporary ${serial}`
@@ -143,7 +144,7 @@ test('many are shared in one go, and the rest is locked when some are in somebod
 	await dialog.getByRole('button', { name: 'Let in and tell them' }).click();
 	await expect(oke.getByText(/^1 line done at 3 places/)).toBeVisible();
 
-	await act(rhosyn, 'POST', `/documents/${held}/lock`, { purpose: 'soundings' });
+	await act(rhosyn, 'takeLock', { document: held, purpose: 'soundings' });
 	await tick('0201', '0202', '0203');
 	await menu('Lock…');
 	await dialog.getByRole('button', { name: 'Lock', exact: true }).click();

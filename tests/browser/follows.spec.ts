@@ -23,12 +23,12 @@ test('a page on which editing together was begun follows the document, whoever c
 	await free();
 
 	// Another takes it in hand, and gives it back.
-	await act(ines, 'POST', `/documents/${id}/lock`, { purpose: 'final wording' });
+	await act(ines, 'takeLock', { document: id, purpose: 'final wording' });
 	await expect(oke.getByText('Ines Maddock').first()).toBeVisible();
 	await expect(button(oke, 'Ask for the lock…')).toBeVisible();
 	await expect(button(oke, 'Stop working live')).toBeHidden();
 	await expect(oke.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'false');
-	await act(ines, 'DELETE', `/documents/${id}/lock`);
+	await act(ines, 'giveBackLock', { document: id });
 	await free();
 
 	// One's own lock, and giving it back.
@@ -44,11 +44,9 @@ test('a page on which editing together was begun follows the document, whoever c
 	await oke.keyboard.type('Seen from the quay. ');
 	await expect(oke.locator('.ProseMirror')).toContainText('Seen from the quay.');
 	await oke.waitForTimeout(800);
-	const { label } = await act<{ label: string }>(ines, 'POST', `/documents/${id}/live/versions`, {
-		note: 'seen'
-	});
+	const { label } = await act(ines, 'handInLive', { document: id, note: 'seen' });
 	await expect(oke.getByRole('navigation', { name: 'Revisions' }).getByText(label).first()).toBeVisible();
-	await act(ines, 'DELETE', `/documents/${id}/live`);
+	await act(ines, 'endLive', { document: id });
 	await expect(oke.getByText('Live, since')).toBeHidden();
 	await expect(button(oke, 'Work on this live…')).toBeVisible();
 	await expect(button(oke, 'Stop working live')).toBeHidden();
@@ -78,12 +76,12 @@ for (const [kind, number] of [
 			await expect(button(oke, 'Stop working live')).toBeVisible();
 		};
 		await free();
-		await act(ines, 'POST', `/documents/${id}/lock`, { purpose: 'checking' });
+		await act(ines, 'takeLock', { document: id, purpose: 'checking' });
 		await expect(button(oke, 'Ask for the lock…')).toBeVisible();
 		await expect(button(oke, 'Stop working live')).toBeHidden();
-		await act(ines, 'DELETE', `/documents/${id}/lock`);
+		await act(ines, 'giveBackLock', { document: id });
 		await free();
-		await act(ines, 'DELETE', `/documents/${id}/live`);
+		await act(ines, 'endLive', { document: id });
 		await expect(oke.getByText('Live, since')).toBeHidden();
 		await expect(button(oke, 'Work on this live…')).toBeVisible();
 		await Promise.all([oke, ines].map((p) => p.context().close()));

@@ -17,8 +17,9 @@ let own: Promise<{ id: string }> | null = null;
 /** Adds a file to a folder of its own, where it is in nobody's way, and opens its page. */
 async function opened(page: Page, name: string, title: string): Promise<string> {
 	const { folder } = await documentId(page, 'VFT-MW-LS-00-DR-0101');
-	own ??= act(page, 'POST', `/places/${folder}/folders`, { name: `From others ${next}` });
-	const { id } = await act(page, 'POST', `/places/${(await own).id}/documents`, {
+	own ??= act(page, 'makeFolder', { parent: folder, name: `From others ${next}` });
+	const { id } = await act(page, 'addDocument', {
+		folder: (await own).id,
 		upload: await sendBytes(page, name, await bytesOf(name)),
 		number: `VFT-MW-LS-00-DR-${next++}`,
 		title
@@ -132,7 +133,7 @@ test('a scan is read page by page, and compared with the next one', async ({ bro
 	]);
 	expect((await readFile((await copy.path())!)).subarray(0, 5).toString()).toBe('%PDF-');
 
-	await act(oke, 'POST', `/documents/${id}/lock`, { purpose: 'scan anew' });
+	await act(oke, 'takeLock', { document: id, purpose: 'scan anew' });
 	const { default: sharp } = await import('sharp');
 	const changed = await sharp(await bytesOf('scan.tif'))
 		.composite([
@@ -140,7 +141,8 @@ test('a scan is read page by page, and compared with the next one', async ({ bro
 		])
 		.tiff()
 		.toBuffer();
-	await act(oke, 'POST', `/documents/${id}/versions`, {
+	await act(oke, 'handIn', {
+		document: id,
 		upload: await sendBytes(oke, 'scan.tif', changed),
 		note: 'scanned anew'
 	});

@@ -7,6 +7,9 @@ import {
 	type Page,
 	type WebSocketRoute
 } from '@playwright/test';
+import { requestOf, type AnswerOf, type InputOf } from '../../src/lib/client/cupboard';
+import type { Contracts } from '../../src/lib/contract';
+import { API } from '../../src/lib/core/acts/api';
 
 export const base = () => process.env.CUPBOARD_BASE!;
 
@@ -60,16 +63,16 @@ export async function documentId(page: Page, number: string): Promise<{ id: stri
 }
 
 /** Does something by the API as the person of the page, to set the scene for what is tried by hand. */
-export async function act<T = { id: string }>(
+export async function act<N extends keyof Contracts>(
 	page: Page,
-	method: 'POST' | 'PUT' | 'PATCH' | 'DELETE',
-	path: string,
-	data: unknown = {}
-): Promise<T> {
+	name: N,
+	input: InputOf<N>
+): Promise<AnswerOf<N>> {
 	const { origin } = new URL(page.url());
-	const answer = await page.request.fetch(`${origin}/api/v1${path}`, { method, headers: { origin }, data });
+	const { method, path, body } = requestOf(name, input);
+	const answer = await page.request.fetch(origin + API + path, { method, headers: { origin }, data: body });
 	expect(answer.ok(), await answer.text()).toBe(true);
-	return (await answer.json()) as T;
+	return (await answer.json()) as AnswerOf<N>;
 }
 
 /** Sends bytes as the person of the page; gives the upload, to be used in an act. */

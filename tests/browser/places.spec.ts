@@ -146,7 +146,8 @@ test('a list in a national encoding is read right, says so, and is read anew whe
 		'Znak;Popis\nP1;\x8At\xECtov\xE1 st\xECna, d\xE9lka 12 m\n\nP3;P\xF8\xEDstavn\xED hrana, v\xFD\x9Aka 4 m, \x9Elut\xE1 b\xF8evnost\n',
 		'latin1'
 	);
-	const { id } = await act(oke, 'POST', `/places/${folder}/documents`, {
+	const { id } = await act(oke, 'addDocument', {
+		folder,
 		upload: await sendBytes(oke, 'piloty.csv', written),
 		number: 'VFT-MW-LS-00-SH-0931',
 		title: 'Piles, list of the supplier'

@@ -135,7 +135,8 @@ test('what comes through a hatch goes on after a broken line, and after the page
 }) => {
 	const ines = await as(browser, 'ines');
 	const { folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
-	const { link } = await act<{ link: string }>(ines, 'POST', `/places/${folder}/hatches`, {
+	const { link } = await act(ines, 'makeHatch', {
+		place: folder,
 		title: 'Survey clouds',
 		until: '2027-11-30'
 	});

@@ -9,7 +9,7 @@ import { call } from './call';
 /** What an operation is given: as its schema takes it, so that what has a default may be left out. */
 export type InputOf<N extends keyof Contracts> = z.input<Contracts[N]['input']>;
 /** What an operation answers with. */
-type AnswerOf<N extends keyof Contracts> = z.output<Contracts[N]['output']>;
+export type AnswerOf<N extends keyof Contracts> = z.output<Contracts[N]['output']>;
 
 type Client = { [N in keyof Contracts]: (input: InputOf<N>) => Promise<AnswerOf<N>> };
 type Values = Record<string, unknown>;
@@ -36,16 +36,25 @@ function queryOf(values: Values): string {
 	return text && `?${text}`;
 }
 
+/** How an operation is asked for over HTTP: its method, its path after the API's own, and what goes into the body. */
+export function requestOf<N extends keyof Contracts>(
+	name: N,
+	input: InputOf<N>
+): { method: 'GET' | Method; path: string; body?: Values } {
+	const [method, pattern] = ADDRESSES[name];
+	const { path, rest } = filled(pattern, input as Values);
+	return method === 'GET' ? { method, path: path + queryOf(rest) } : { method, path, body: rest };
+}
+
 /**
  * Everything that can be asked of Cupboard or changed there, by its name: `cupboard.takeLock({ document, purpose })`.
  * Each raises `CallError` for what the server refuses, with its sentence. The contract lends the types; in the browser
  * only methods and paths are carried along (`addresses.ts`).
  */
 export const cupboard = new Proxy({} as Client, {
-	get: (_, name: string) => (input: Values) => {
-		const [method, pattern] = ADDRESSES[name as keyof typeof ADDRESSES]!;
-		const { path, rest } = filled(pattern, input);
-		return method === 'GET' ? call(method, path + queryOf(rest)) : call(method as Method, path, rest);
+	get: (_, name: keyof Contracts) => (input: InputOf<keyof Contracts>) => {
+		const { method, path, body } = requestOf(name, input);
+		return call(method, path, body);
 	}
 });
 

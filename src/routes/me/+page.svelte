@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { API } from '$lib/core/acts/api';
 	import Select from '$lib/ui/kit/Select.svelte';
 	import SignOut from '$lib/ui/shell/SignOut.svelte';
 	import { refreshAll } from '$lib/ui/platform/refresh';
@@ -231,7 +232,7 @@
 	<section class="border border-ink bg-sheet p-4">
 		<h2 class="text-[15px]">API tokens</h2>
 		<p class="mb-3 text-ink-2">
-			A token lets a program do what you may do, through the <a class="link" href="/api/v1/openapi.json"
+			A token lets a program do what you may do, through the <a class="link" href="{API}/openapi.json"
 				>public API</a
 			>. Its secret is shown once.
 		</p>
