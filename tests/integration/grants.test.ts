@@ -64,7 +64,14 @@ describe('letting people in', () => {
 				{ subject: { email: 'b.hollin@tarnsteel.example', name: 'Bo Hollin' }, level: 'download' }
 			]
 		});
-		expect(answer).toEqual({ lines: 3, reached: 3, fresh: 1 });
+		expect(answer).toMatchObject({ lines: 3, reached: 3, fresh: 1 });
+		// What was given can be changed at once, line by line.
+		const { rows } = await world.read('oke', access, { place: at });
+		expect(answer.grants.map((grant) => rows.find((r) => r.grant === grant)?.name)).toEqual([
+			'Petra Quill',
+			'Halla Brandt',
+			'Bo Hollin'
+		]);
 		expect([await levelOf('petra', at), await levelOf('halla', at)]).toEqual(['view', 'work']);
 		const told = await world.db.select().from(mail).where(eq(mail.toAddress, 'petra@vennholm.example'));
 		expect(told.at(-1)!.body).toContain('for the crane');

@@ -111,7 +111,13 @@ export const letIn = act({
 		lines: z.array(line).min(1, 'Name somebody.').max(300, 'At most 300 at once.'),
 		note: note.default('')
 	}),
-	output: z.strictObject({ lines: z.number(), reached: z.number(), fresh: z.number() }),
+	output: z.strictObject({
+		lines: z.number(),
+		reached: z.number(),
+		fresh: z.number(),
+		/** The grant of each line, in their order. */
+		grants: z.array(id)
+	}),
 	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
 	events: ['access.given', 'access.barred', ...BROUGHT_EVENTS]
 });

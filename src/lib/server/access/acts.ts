@@ -143,9 +143,10 @@ export const letIn = does(contract.letIn, {
 				});
 			given.push(found);
 		}
-		const { reached } = await putEntries(context, given, input.note);
+		const { reached, grants } = await putEntries(context, given, input.note);
 		for (const one of given) await welcome(context, one);
-		return { lines: given.length, reached: reached.length, fresh: given.filter((g) => g.invited).length };
+		const fresh = given.filter((g) => g.invited).length;
+		return { lines: given.length, reached: reached.length, fresh, grants };
 	}
 });
 

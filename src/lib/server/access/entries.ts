@@ -39,7 +39,7 @@ export function endOfDay(day: string | null, project: Project, now: Date): Date 
 }
 
 /** Refuses a change after which nobody but document control would have Manage where somebody had it. */
-function keepRun(before: AccessModel, after: AccessModel, scopeId: string, now: Date): void {
+function keepManage(before: AccessModel, after: AccessModel, scopeId: string, now: Date): void {
 	const holders = (model: AccessModel) =>
 		whoReaches(model, scopeId, now.getTime()).filter(
 			(r) => r.level === 'manage' && !model.members.get(r.personId)!.subject.controller
@@ -66,26 +66,29 @@ export interface Given {
 
 /**
  * Puts entries at a place, writes their events, tells the people who see the place from now on; what stands so already
- * is left alone. Raises `invalid` for a bar on oneself or a controller and for terms that mean nothing, and `conflict`
+ * is left alone. Gives whom it reaches that was not reached, how many entries changed, and the id of each in the order
+ * they were given. Raises `invalid` for a bar on oneself or a controller and for terms that mean nothing, and `conflict`
  * when the last Manage would go; then nothing is kept, since the act is one whole.
  */
 export async function putEntries(
 	context: AtPlace,
 	given: Given[],
 	note: string
-): Promise<{ reached: string[]; changed: number }> {
+): Promise<{ reached: string[]; changed: number; grants: string[] }> {
 	const { tx, project, place: at, person: by, now, newId, tell } = context;
 	const before = withScope(await loadModel(tx, project.id), scopeAt(at));
 	let after = before;
 	const name = await placeName(tx, at);
 	const own = new Set<string>();
+	const grants: string[] = [];
 	for (const one of given) {
 		if (one.level === null && one.subject.subjectKind === 'person' && one.subject.subjectId === by.id)
 			throw new Problem('invalid', 'You cannot bar yourself. Ask somebody else with Manage to do it.');
 		checkTerms(at, before, one);
 		const old = (after.grants.get(at.id) ?? []).find((g) => sameSubject(g, one.subject)) ?? null;
-		if (old && saysTheSame(old, one)) continue;
 		const id = old?.id ?? newId();
+		grants.push(id);
+		if (old && saysTheSame(old, one)) continue;
 		own.add(id);
 		// Who brought somebody in stays who it hangs on, whoever changes it later (A8).
 		const giver = old?.underId && one.underId ? { by: old.by, byId: old.byId } : { by: by.name, byId: by.id };
@@ -132,9 +135,9 @@ export async function putEntries(
 			}
 		});
 	}
-	keepRun(before, after, at.id, now);
+	keepManage(before, after, at.id, now);
 	await followBrought(context, before, after, own);
-	if (!own.size) return { reached: [], changed: 0 };
+	if (!own.size) return { reached: [], changed: 0, grants };
 	await makeScope(tx, at);
 	const changes = effect(before, after, now.getTime()).filter((c) => c.personId !== by.id);
 	const peopleIn = (some: Change[]) => [...new Set(some.map((c) => c.personId))];
@@ -160,7 +163,7 @@ export async function putEntries(
 		sentence: `${by.name} asks you to put files in for ${project.name}.${said}`,
 		way: `drop/${at.id}`
 	});
-	return { reached, changed: own.size };
+	return { reached, changed: own.size, grants };
 }
 
 /** Whether a grant as it stands says already what is asked. */
@@ -223,7 +226,7 @@ export async function endEntries(
 			}
 		});
 	}
-	keepRun(before, after, at.id, now);
+	keepManage(before, after, at.id, now);
 	await followBrought(context, before, after, new Set(grants.map((g) => g.id)));
 	await tx.delete(grant).where(
 		inArray(
