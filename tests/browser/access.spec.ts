@@ -18,7 +18,7 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 	await oke.getByRole('button', { name: 'Why do I have this level?' }).click();
 	await expect(oke.getByRole('heading', { name: 'Why can Oke Lindvar view here?' })).toBeVisible();
 	await expect(
-		oke.getByText(/^Look through Marine works, given on Structures by Ines Maddock/)
+		oke.getByText(/^View through Marine works, given on Structures by Ines Maddock/)
 	).toBeVisible();
 
 	await tomas.goto(`/vft/access/${folder}`);
