@@ -15,6 +15,9 @@ export default defineConfig({
 				resolve: { alias: [...IN_BROWSERS, ...NO_PAGE] },
 				test: {
 					name: 'unit',
+					// What is pure keeps nothing: files share a process, and load what they have in common once.
+					isolate: false,
+					unstubGlobals: true,
 					include: [
 						'src/**/*.test.ts',
 						'scripts/**/*.test.ts',

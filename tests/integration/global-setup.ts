@@ -1,4 +1,6 @@
 import postgres from 'postgres';
+import { log } from '../../src/lib/server/platform/log';
+import { Jobs } from '../../src/lib/server/platform/jobs/jobs';
 import { migrateDatabase } from '../../src/lib/server/platform/db/migrate';
 
 /** The server that `npm test` started, and the migrated database that every test file copies. */
@@ -18,4 +20,8 @@ export default async function setup(): Promise<void> {
 	await client.unsafe(`create database ${TEMPLATE}`);
 	await client.end();
 	await migrateDatabase(address(TEMPLATE));
+	// The tables of jobs, too: each start would make them anew.
+	const jobs = new Jobs(address(TEMPLATE), log);
+	await jobs.open();
+	await jobs.close();
 }

@@ -1,15 +1,20 @@
 import { readFileSync } from 'node:fs';
-import { afterEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { addressTable } from '../../../scripts/tasks/address-table';
 import { CONTRACTS, FILE_CONTRACTS } from '../contract';
 import { addressOf, cupboard } from './cupboard';
 
 const asked: { address: string; method: string; body: unknown }[] = [];
-vi.stubGlobal('fetch', async (address: string, { method, body }: { method: string; body?: string }) => {
-	asked.push({ address, method, body: body === undefined ? undefined : JSON.parse(body) });
-	return new Response('{}', { headers: { 'content-type': 'application/json' } });
+beforeEach(() => {
+	vi.stubGlobal('fetch', async (address: string, { method, body }: { method: string; body?: string }) => {
+		asked.push({ address, method, body: body === undefined ? undefined : JSON.parse(body) });
+		return new Response('{}', { headers: { 'content-type': 'application/json' } });
+	});
 });
-afterEach(() => void asked.splice(0));
+afterEach(() => {
+	asked.splice(0);
+	vi.unstubAllGlobals();
+});
 
 describe('the contract', () => {
 	const all = [...CONTRACTS, ...FILE_CONTRACTS];
