@@ -131,8 +131,10 @@
 										? ', with marks'
 										: ''}{p.embeddable ? ', web pages' : ''}</td
 								>
-								<td class="{cell} font-mono text-[12px]">{p.uses}{p.maxUses ? ` of ${p.maxUses}` : ''}</td>
-								<td class="{cell} whitespace-nowrap text-ink-2"
+								<td class="whitespace-nowrap {cell} font-mono text-[12px]"
+									>{p.uses}{p.maxUses ? ` of ${p.maxUses}` : ''}</td
+								>
+								<td class="whitespace-nowrap {cell} whitespace-nowrap text-ink-2"
 									>{p.lastUsedAt ? whenText(p.lastUsedAt) : 'never'}</td
 								>
 								<td class="{cell} text-ink-2">{p.by?.split(' ')[0] ?? ''}, {dayText(p.createdAt)}</td>
