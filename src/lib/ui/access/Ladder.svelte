@@ -10,11 +10,11 @@
 <div
 	role="img"
 	aria-label={level ? `${levelLabel(level)}, on the ladder from Drop to Manage` : 'No access'}
-	class="grid grid-cols-7 border border-ink text-center text-[11.5px]"
+	class="flex border border-ink text-center text-[11.5px]"
 >
 	{#each LEVELS as one (one)}
 		<span
-			class="border-rule py-1 not-last:border-r {one === level
+			class="flex-auto border-rule px-0.5 py-1 not-last:border-r {one === level
 				? 'bg-act font-bold text-on-act'
 				: filled(one)
 					? 'bg-act-soft font-semibold'

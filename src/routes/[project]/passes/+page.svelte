@@ -131,10 +131,10 @@
 										? ', with marks'
 										: ''}{p.embeddable ? ', web pages' : ''}</td
 								>
-								<td class="whitespace-nowrap {cell} font-mono text-[12px]"
+								<td class="{cell} font-mono text-[12px] whitespace-nowrap"
 									>{p.uses}{p.maxUses ? ` of ${p.maxUses}` : ''}</td
 								>
-								<td class="whitespace-nowrap {cell} whitespace-nowrap text-ink-2"
+								<td class="{cell} whitespace-nowrap text-ink-2"
 									>{p.lastUsedAt ? whenText(p.lastUsedAt) : 'never'}</td
 								>
 								<td class="{cell} text-ink-2">{p.by?.split(' ')[0] ?? ''}, {dayText(p.createdAt)}</td>
