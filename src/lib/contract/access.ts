@@ -250,46 +250,31 @@ export const effectOfDepartments = view({
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' }
 });
 
+/** One grant, as whoever has or gave it sees it. */
+const givenLine = z.strictObject({
+	kind: z.enum(SUBJECT_KINDS),
+	level: z.string(),
+	who: z.string(),
+	at: moment,
+	endsAt: moment.nullable(),
+	id: z.string(),
+	place: z.string(),
+	placeName: z.string(),
+	placeKind: z.enum(PLACE_KINDS),
+	number: z.string().nullable(),
+	subject: z.string(),
+	by: z.string().nullable(),
+	changed: z.number()
+});
+
 export const given = view({
 	name: 'given',
 	summary: 'What others gave you, with what changed since; and what you gave to whom',
 	path: '/projects/{project}/given',
 	input: z.strictObject({ project: projectKey }),
 	output: z.strictObject({
-		toMe: z.array(
-			z.strictObject({
-				kind: z.enum(SUBJECT_KINDS),
-				level: z.string(),
-				who: z.string(),
-				at: moment,
-				endsAt: moment.nullable(),
-				id: z.string(),
-				place: z.string(),
-				placeName: z.string(),
-				placeKind: z.enum(PLACE_KINDS),
-				number: z.string().nullable(),
-				subject: z.string(),
-				by: z.string().nullable(),
-				changed: z.number()
-			})
-		),
-		byMe: z.array(
-			z.strictObject({
-				kind: z.enum(SUBJECT_KINDS),
-				level: z.string(),
-				who: z.string(),
-				at: moment,
-				endsAt: moment.nullable(),
-				id: z.string(),
-				place: z.string(),
-				placeName: z.string(),
-				placeKind: z.enum(PLACE_KINDS),
-				number: z.string().nullable(),
-				subject: z.string(),
-				by: z.string().nullable(),
-				changed: z.number()
-			})
-		)
+		toMe: z.array(givenLine),
+		byMe: z.array(givenLine)
 	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' }
 });

@@ -4,7 +4,7 @@ import { LIVE_KINDS } from '../core/live/live';
 import { PURPOSES } from '../core/revisions/revisions';
 import { act, done, view } from './act';
 import { base } from './shapes/versions';
-import { documentRow as documentRowShape, lockRow, sheetWord, sideRow, versionRow } from './shapes/documents';
+import { documentRow as documentRowShape, sheetWord, sideRow, versionRow } from './shapes/documents';
 import { flag, id, moment, name, note, number, projectKey, ranged, reason, tags } from './fields';
 import { titleBlock } from './shapes/dxf';
 
@@ -322,41 +322,8 @@ export const everythingInHand = view({
 	path: '/projects/{project}/in-hand',
 	input: z.strictObject({ project: projectKey, mine: flag }),
 	output: z.strictObject({
-		rows: z.array(
-			z.strictObject({
-				wanted: z.number(),
-				id: z.string(),
-				/** The folder it lies in, when one may look at that too. */
-				folder: z.string().nullable(),
-				scope: z.string(),
-				/** The reader's level before freezes. */
-				level: z.enum(LEVELS),
-				frozen: z.strictObject({ by: z.string(), reason: z.string() }).nullable(),
-				closed: z.boolean(),
-				number: z.string(),
-				title: z.string(),
-				kind: z.enum(['file', 'text', 'schedule', 'drawing']),
-				tags: z.array(z.string()),
-				state: z.enum(['archived', 'wip', 'shared', 'published']),
-				label: z.string(),
-				issued: z.boolean(),
-				note: z.string(),
-				versions: z.number(),
-				changedAt: moment,
-				changedBy: z.string().nullable(),
-				fileName: z.string(),
-				hash: z.string(),
-				mediaType: z.string(),
-				size: z.number(),
-				preview: z.string().nullable(),
-				lock: lockRow.nullable(),
-				isNew: z.boolean(),
-				/** Number of the release in review that holds it, or null. */
-				inRelease: z.number().nullable(),
-				/** Number of the issued release that its newest version went out with, or null. */
-				withClient: z.number().nullable()
-			})
-		)
+		/** With how many people wait for each. */
+		rows: z.array(documentRowShape.extend({ wanted: z.number() }))
 	}),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' }
 });

@@ -374,19 +374,23 @@ export const placeByPass = view({
 	at: { kind: 'place-pass', secret: (i) => i.secret }
 });
 
+/** Stored bytes that a pass leads to, and whether they leave as they are. */
+const passContent = z.strictObject({
+	hash: z.string(),
+	size: z.number(),
+	mediaType: z.string(),
+	fileName: z.string(),
+	mayGive: z.boolean(),
+	/** Copies are made for their taker, so the file itself is never shown. */
+	copies: z.boolean()
+});
+
 export const placePassContent = view({
 	name: 'placePassContent',
 	summary: 'Which stored bytes a document has that a pass to a folder or document leads to',
 	path: '/passes/{secret}/place/{document}/content',
 	input: z.strictObject({ secret, document: id }),
-	output: z.strictObject({
-		hash: z.string(),
-		size: z.number(),
-		mediaType: z.string(),
-		fileName: z.string(),
-		mayGive: z.boolean(),
-		copies: z.boolean()
-	}),
+	output: passContent,
 	at: { kind: 'place-pass', secret: (i) => i.secret }
 });
 
@@ -395,14 +399,7 @@ export const releasePassContent = view({
 	summary: 'Which stored bytes a document has that the pass of a release leads to',
 	path: '/passes/{secret}/documents/{document}/content',
 	input: z.strictObject({ secret, document: id }),
-	output: z.strictObject({
-		hash: z.string(),
-		size: z.number(),
-		mediaType: z.string(),
-		fileName: z.string(),
-		mayGive: z.boolean(),
-		copies: z.boolean()
-	}),
+	output: passContent,
 	at: { kind: 'pass', secret: (i) => i.secret }
 });
 

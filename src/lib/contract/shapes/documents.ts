@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { LEVELS } from '../../core/access/levels';
+import { STATES } from '../../core/documents/state';
+import { DOCUMENT_KINDS } from '../../core/live/live';
 import { moment } from '../fields';
 import {
 	type DocumentRow,
@@ -31,9 +33,9 @@ export const documentRow = z.strictObject({
 	closed: z.boolean(),
 	number: z.string(),
 	title: z.string(),
-	kind: z.enum(['file', 'text', 'schedule', 'drawing']),
+	kind: z.enum(DOCUMENT_KINDS),
 	tags: z.array(z.string()),
-	state: z.enum(['archived', 'wip', 'shared', 'published']),
+	state: z.enum(STATES),
 	label: z.string(),
 	issued: z.boolean(),
 	note: z.string(),

@@ -2,32 +2,26 @@ import * as z from 'zod/mini';
 import { levelToday } from '../access/levels';
 import { event } from './event';
 
+/** What is written of an entry that was made or changed. */
+const grantDetails = z.strictObject({
+	place: z.string(),
+	who: z.string(),
+	subject: z.string(),
+	level: z.nullable(z.string()),
+	before: z.nullable(z.string()),
+	until: z.nullable(z.string()),
+	exactly: z.boolean(),
+	note: z.string()
+});
+
 export const accessBarred = event('access.barred', {
-	details: z.strictObject({
-		place: z.string(),
-		who: z.string(),
-		subject: z.string(),
-		level: z.nullable(z.string()),
-		before: z.nullable(z.string()),
-		until: z.nullable(z.string()),
-		exactly: z.boolean(),
-		note: z.string()
-	}),
+	details: grantDetails,
 	touches: ['access'],
 	says: (d) => `barred ${d.who} from ${d.place}`
 });
 
 export const accessBroughtIn = event('access.brought-in', {
-	details: z.strictObject({
-		place: z.string(),
-		who: z.string(),
-		subject: z.string(),
-		level: z.nullable(z.string()),
-		before: z.nullable(z.string()),
-		until: z.nullable(z.string()),
-		exactly: z.boolean(),
-		note: z.string()
-	}),
+	details: grantDetails,
 	touches: ['access'],
 	says: (d) => `brought ${d.who} into ${d.place} at ${levelToday(d.level ?? undefined)}`
 });
@@ -46,16 +40,7 @@ export const accessEnded = event('access.ended', {
 });
 
 export const accessGiven = event('access.given', {
-	details: z.strictObject({
-		place: z.string(),
-		who: z.string(),
-		subject: z.string(),
-		level: z.nullable(z.string()),
-		before: z.nullable(z.string()),
-		until: z.nullable(z.string()),
-		exactly: z.boolean(),
-		note: z.string()
-	}),
+	details: grantDetails,
 	touches: ['access'],
 	says: (d, words) =>
 		`gave ${d.who} ${levelToday(d.level ?? undefined)} on ${d.place}${d.until ? ` until ${words.day(d.until)}` : ''}${d.before ? ` (was ${levelToday(d.before ?? undefined)})` : ''}`
