@@ -13,7 +13,7 @@ import {
 import { type SheetArea, type SheetWord } from '../../core/documents/title-block';
 
 /** Plain shapes that views answer with and lists show. Times are ISO 8601 in UTC, sizes in bytes. */
-export const lockRow = z.strictObject({
+const lockRow = z.strictObject({
 	holder: z.string(),
 	mine: z.boolean(),
 	since: moment,
