@@ -1,15 +1,24 @@
+import { readdirSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
+
+/** Longest first, so that two at a time end together. */
+const LONG = ['together', 'axe', 'folders', 'uploads', 'access', 'dialogs', 'live', 'others'];
+const stories = readdirSync('tests/browser')
+	.filter((file) => file.endsWith('.spec.ts'))
+	.map((file) => file.replace('.spec.ts', ''))
+	.sort((a, b) => (LONG.indexOf(a) + 1 || 99) - (LONG.indexOf(b) + 1 || 99) || a.localeCompare(b));
 
 export default defineConfig({
 	testDir: 'tests/browser',
 	globalSetup: './tests/browser/global-setup.ts',
-	workers: 1,
+	workers: 2,
 	fullyParallel: false,
+	// A story is a project, which Playwright gives a worker of its own, and so a world of its own.
+	projects: stories.map((name) => ({ name, testMatch: `${name}.spec.ts` })),
 	timeout: 120_000,
 	expect: { timeout: 10_000 },
 	reporter: [['list'], ['json', { outputFile: process.env.CUPBOARD_REPORT ?? 'test-results/report.json' }]],
 	use: {
-		baseURL: process.env.CUPBOARD_BASE,
 		viewport: { width: 1280, height: 800 },
 		actionTimeout: 15_000,
 		launchOptions: {

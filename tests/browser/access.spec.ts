@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './world';
 import { timeCode } from '../time-code';
 import { as, base, documentId, pick, ready } from './people';
 

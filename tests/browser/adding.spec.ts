@@ -1,5 +1,5 @@
 import { buffer } from 'node:stream/consumers';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './world';
 import sharp from 'sharp';
 import yazl from 'yazl';
 import { act, as, documentId, pick, ready, sendBytes } from './people';

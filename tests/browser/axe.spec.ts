@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './world';
 import { as, documentId, ready } from './people';
 
 /** Light and dark; the dark set differs in its colours only. */

@@ -1,11 +1,11 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test, type Browser, type Page } from '@playwright/test';
+import { expect, test, world, type Browser, type Page } from './world';
 import { as, base, ready } from './people';
 
 /** The link of a kind that came to somebody by mail last. */
 async function linkMailed(to: string, way: 'invited' | 'renew', before = ''): Promise<string> {
-	const folder = join(process.env.CUPBOARD_HOME!, 'mail');
+	const folder = join(world().home, 'mail');
 	let link = '';
 	await expect
 		.poll(

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './world';
 import { act, as, documentId, ready, sendBytes } from './people';
 
 test('two versions of a drawing: every known edit is found, by place and by item, and stepped through', async ({

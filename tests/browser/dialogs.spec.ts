@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './world';
 import { act, as, base, documentId, ready } from './people';
 
 /** Counts the changes that a page asks for while something is done, each answered late as on a slow line. */

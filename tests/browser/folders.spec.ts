@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './world';
 import { unzipSync } from 'fflate';
 import { act, as, documentId, pick, ready, sendBytes } from './people';
 

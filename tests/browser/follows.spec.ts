@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './world';
 import { act, as, documentId, ready } from './people';
 
 const button = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true });

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './world';
 import { as, cuttable, documentId, pick, ready } from './people';
 
 /** What a live text says in somebody's browser, without the names at others' cursors. */

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './world';
 import { as, documentId, ready } from './people';
 
 /** Collects kinds of bytes that must never reach somebody who may only look. */

@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './world';
 import { act, as, documentId, pick, ready, sendBytes } from './people';
 
 const FILES = join(import.meta.dirname, '../files');
@@ -89,7 +89,8 @@ test('a schedule is shown as its own program shows it, and as it is printed wher
 	await expect(sheet).toContainText('This sheet holds 2 formulas and 1 comment on cells');
 	for (let twice = 0; twice < 2; twice++) {
 		await oke.getByRole('button', { name: 'As printed' }).click();
-		if (installed('soffice')) await expect(oke.getByRole('img', { name: /Pile loads/ })).toBeVisible();
+		if (installed('soffice'))
+			await expect(oke.getByRole('img', { name: /Pile loads/ })).toBeVisible({ timeout: 60_000 });
 		else await expect(oke.getByText(/when LibreOffice is installed on the server/)).toBeVisible();
 		await oke.getByRole('button', { name: 'As text and cells' }).click();
 		await expect(sheet).toContainText('1,250.50 kN');

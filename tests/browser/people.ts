@@ -1,7 +1,6 @@
 import {
 	expect,
 	type Browser,
-	type BrowserContext,
 	type BrowserContextOptions,
 	type Locator,
 	type Page,
@@ -10,16 +9,13 @@ import {
 import { requestOf, type AnswerOf, type InputOf } from '../../src/lib/client/cupboard';
 import type { Contracts } from '../../src/lib/contract';
 import { API } from '../../src/lib/core/acts/api';
+import { world } from './world';
 
-export const base = () => process.env.CUPBOARD_BASE!;
-
-/** Sessions of people who signed in before, by server and person: a browser that comes back need not sign in again. */
-const sessions = new Map<string, Awaited<ReturnType<BrowserContext['storageState']>>>();
+export const base = () => world().origin;
 
 /** Opens the project as a person of the demo world, in a browser context of their own. */
 export async function as(browser: Browser, who: string, options: BrowserContextOptions = {}): Promise<Page> {
-	const key = `${who} ${options.baseURL ?? base()}`;
-	const storageState = sessions.get(key);
+	const storageState = world().sessions.get(who);
 	const context = await browser.newContext({
 		baseURL: base(),
 		acceptDownloads: true,
@@ -38,7 +34,7 @@ export async function as(browser: Browser, who: string, options: BrowserContextO
 	await page.getByRole('button', { name: 'Sign in' }).click();
 	await page.waitForURL(/\/vft\/shelves/);
 	await ready(page);
-	sessions.set(key, await context.storageState());
+	world().sessions.set(who, await context.storageState());
 	return page;
 }
 

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { unzipSync } from 'fflate';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './world';
 import { act, as, documentId, pick, ready, sendBytes } from './people';
 
 test('files are added with proposed numbers, and each fault stays with its own file', async ({ browser }) => {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './world';
 import yauzl from 'yauzl';
 import { as, base, documentId, pick, ready } from './people';
 

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './world';
 import { as, cuttable, documentId, pick, ready } from './people';
 
 /** Opens a document by its number. */

@@ -2,10 +2,10 @@ import { createHash, randomBytes } from 'node:crypto';
 import { mkdtemp, open, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
 import { ServerProcess } from '../integration/server';
 import { Line } from './line';
 import { act, as, documentId, ready } from './people';
+import { expect, test, world, type Page } from './world';
 
 const MB = 1024 * 1024;
 const SIZE = 300 * MB;
@@ -16,7 +16,7 @@ let server: ServerProcess;
 test.beforeAll(async () => {
 	files = await mkdtemp(join(tmpdir(), 'cupboard-upload-'));
 	// A process of its own over the same world, so that it can be killed.
-	server = await ServerProcess.on(process.env.CUPBOARD_WORLD!, process.env.CUPBOARD_HOME!, {
+	server = await ServerProcess.on(world().database, world().home, {
 		CUPBOARD_SECRET: process.env.CUPBOARD_SECRET
 	});
 });

@@ -47,15 +47,24 @@ export class Jobs {
 		for (const name of Object.keys(OPTIONS) as JobName[]) await this.boss.createQueue(name);
 	}
 
-	/** Starts doing the work. */
+	/**
+	 * Starts doing the work: of each queue up to `atOnce` side by side, and without a pause while there is more. A job that
+	 * fails is tried again by itself; those fetched with it are not done twice.
+	 */
 	async work(handlers: Handlers): Promise<void> {
 		for (const name of Object.keys(handlers) as JobName[]) {
 			const handle = handlers[name] as (data: unknown) => Promise<void>;
-			await this.boss.work(
+			const atOnce = name === 'read-content' ? 2 : 1;
+			const worker = await this.boss.work(
 				name,
-				{ pollingIntervalSeconds: 0.5, batchSize: name === 'read-content' ? 2 : 1 },
+				{ pollingIntervalSeconds: 0.5, batchSize: atOnce },
 				async (jobs) => {
-					for (const job of jobs) await handle(job.data);
+					await Promise.all(
+						jobs.map(({ id, data }) =>
+							handle(data).catch((error) => this.boss.fail(name, id, error as object))
+						)
+					);
+					if (jobs.length === atOnce) this.boss.notifyWorker(worker);
 				}
 			);
 		}
