@@ -108,7 +108,7 @@ export function world(): World {
 export const test = base.extend<object, { ownWorld: World }>({
 	ownWorld: [
 		// Playwright reads what a fixture uses from its first argument.
-		// eslint-disable-next-line no-empty-pattern
+
 		async ({}, use, { parallelIndex }) => {
 			const name = `${TEMPLATE}_${parallelIndex}`;
 			const home = folder(name);

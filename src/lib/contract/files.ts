@@ -220,7 +220,11 @@ export const FILES = {
 		summary: 'Events of a project as they happen, as server-sent events',
 		method: 'GET',
 		path: '/live',
-		input: z.strictObject({ project: projectKey }),
+		input: z.strictObject({
+			project: projectKey,
+			/** Milliseconds of the moment since which nothing is to be missed: the first message then says to ask again. */
+			since: z.coerce.number().int().optional()
+		}),
 		answers: ['text/event-stream']
 	})
 };

@@ -5,11 +5,13 @@ import { projectFrame } from '$lib/server/places/views';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async (event) => {
+	/** Before anything of the page is read: what happens from now on may be missing from it. */
+	const asked = Date.now();
 	const [frame, { projects }, { unread }] = await Promise.all([
 		pageView(event, projectFrame, { project: event.params.project }),
 		pageView(event, myProjects, {}),
 		pageView(event, notices, { project: event.params.project, limit: 1 })
 	]);
 	const trying = event.locals.actor?.trying?.projectId === frame.project.id;
-	return { unread, frame, projects, trying, demo: event.locals.app.services.config.demo };
+	return { asked, unread, frame, projects, trying, demo: event.locals.app.services.config.demo };
 };

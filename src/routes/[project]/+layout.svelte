@@ -1,9 +1,9 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
+	import { afterNavigate, beforeNavigate, goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { DropdownMenu } from 'bits-ui';
 	import { onMount } from 'svelte';
-	import { CHANGES, line, onTouched, watchProject } from '$lib/ui/platform/live.svelte';
+	import { arrive, CHANGES, line, onTouched, setOut, watchProject } from '$lib/ui/platform/live.svelte';
 	import BellIcon from '@lucide/svelte/icons/bell';
 	import SearchIcon from '@lucide/svelte/icons/search';
 	import { cupboard } from '$lib/client/cupboard';
@@ -33,7 +33,9 @@
 	let field: HTMLInputElement | undefined = $state();
 
 	let unread = $derived(data.unread);
-	onMount(() => watchProject(data.frame.project.code));
+	onMount(() => watchProject(data.frame.project.code, data.asked));
+	beforeNavigate(setOut);
+	afterNavigate(arrive);
 	onMount(() =>
 		onTouched(CHANGES, () => {
 			cupboard

@@ -26,8 +26,8 @@ interface Watcher {
 /** Kinds of event after which somebody may reach more, or less, than before. */
 const CHANGES_ACCESS = kindsTouching('access', 'places', 'people', 'project');
 
-/** Tells a watcher that what they reach has changed, without saying where. */
-const ACCESS_CHANGED: Notice = {
+/** Tells a watcher that something has changed, without saying what: everything shown is to be asked for again. */
+export const SOMETHING_CHANGED: Notice = {
 	seq: 0,
 	touches: AREAS,
 	actor: null,
@@ -52,6 +52,8 @@ const around = alias(place, 'around');
 
 /** Longest time for which a watcher's access is not decided anew. */
 const REACH_AGE = 1_000;
+/** How far the clocks of several servers may be apart, in milliseconds. */
+const CLOCKS_APART = 1_000;
 /** Previews are told of together, since many come at once after files were added. */
 const PREVIEW_PAUSE = 500;
 
@@ -64,6 +66,9 @@ export class Live {
 	private readonly passWatchers = new Set<{ passId: string; projectId: string; ended: () => void }>();
 	private readonly sessionWatchers = new Set<{ personId: string; ended: () => void }>();
 	private readonly listeners: ((projectId: string) => void)[] = [];
+	/** When each project was last heard of, in milliseconds; those before this process listened are not known. */
+	private readonly heardAt = new Map<string, number>();
+	private listensSince = Infinity;
 	private readonly stops: (() => Promise<void>)[] = [];
 	private readonly previews = new Set<string>();
 	private previewTimer: ReturnType<typeof setTimeout> | null = null;
@@ -87,6 +92,7 @@ export class Live {
 			for (const one of this.sessionWatchers) if (one.personId === personId) one.ended();
 			return Promise.resolve();
 		});
+		this.listensSince = Date.now();
 		await listen(PREVIEWS, async (hash) => {
 			this.previews.add(hash);
 			this.previewTimer ??= setTimeout(() => {
@@ -98,6 +104,14 @@ export class Live {
 				});
 			}, PREVIEW_PAUSE);
 		});
+	}
+
+	/**
+	 * Whether something may have happened in a project since a moment, in milliseconds: a page that was read then, and
+	 * watches only now, may have missed it.
+	 */
+	heardSince(projectId: string, moment: number): boolean {
+		return Math.max(this.heardAt.get(projectId) ?? 0, this.listensSince) >= moment - CLOCKS_APART;
 	}
 
 	/** Watches a project for a person; gives the function that ends it. */
@@ -163,6 +177,7 @@ export class Live {
 		from: number;
 		to: number;
 	}): Promise<void> {
+		this.heardAt.set(projectId, Date.now());
 		for (const listener of this.listeners) listener(projectId);
 		await this.tellPasses(projectId, from, to);
 		const changesAccess = await this.changesAccess(projectId, from, to);
@@ -172,7 +187,7 @@ export class Live {
 			if (changesAccess) watcher.reachAt = 0;
 			const reach = await this.reachOf(watcher);
 			// What somebody lost or gained cannot be named to them, but what they look at has to be asked for again.
-			if (changesAccess && before && !sameLevels(before, reach)) watcher.tell(ACCESS_CHANGED);
+			if (changesAccess && before && !sameLevels(before, reach)) watcher.tell(SOMETHING_CHANGED);
 			if (!reach) continue;
 			const rows = await this.database.db
 				.select({

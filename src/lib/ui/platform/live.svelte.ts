@@ -1,6 +1,7 @@
 import { addressOf } from '../../client/cupboard';
 import { AREAS, type Area } from '../../core/events/event';
 import type { Notice } from '../../core/documents/rows';
+import { forgetAhead } from './refresh';
 
 type Listener = (notices: Notice[]) => void;
 
@@ -9,6 +10,9 @@ let source: EventSource | null = null;
 let waiting: Notice[] = [];
 let timer: ReturnType<typeof setTimeout> | null = null;
 
+/** What came while somebody was on the way to a page, which may have been read before; null when nobody is. */
+let onTheWay: Notice[] | null = null;
+
 /** Whether the line to the server is up; shown when it is not. */
 export const line = $state({ up: true });
 
@@ -16,12 +20,28 @@ function flush(): void {
 	timer = null;
 	const notices = waiting;
 	waiting = [];
+	onTheWay?.push(...notices);
 	for (const listener of listeners) listener(notices);
 }
 
-/** Opens the line for a project; gives the function that closes it. */
-export function watchProject(project: string): () => void {
-	source = new EventSource(addressOf('events', { project }));
+/** Says that somebody sets out for another page. */
+export function setOut(): void {
+	onTheWay ??= [];
+}
+
+/** Says that they are there: what came on the way is told again, to those who show the page now. */
+export function arrive(): void {
+	const missed = onTheWay ?? [];
+	onTheWay = null;
+	if (missed.length) for (const listener of listeners) listener(missed);
+}
+
+/**
+ * Opens the line for a project; gives the function that closes it.
+ * @param asked the moment at which the page was read, by the server's clock: what happened since is told
+ */
+export function watchProject(project: string, asked: number): () => void {
+	source = new EventSource(addressOf('events', { project, since: asked }));
 	let cut = false;
 	source.onopen = () => {
 		line.up = true;
@@ -34,6 +54,7 @@ export function watchProject(project: string): () => void {
 		line.up = false;
 	};
 	source.onmessage = (event) => {
+		forgetAhead();
 		waiting.push(JSON.parse(event.data as string) as Notice);
 		timer ??= setTimeout(flush, 80);
 	};

@@ -1,4 +1,4 @@
-import { invalidate, invalidateAll } from '$app/navigation';
+import { invalidate, invalidateAll, preloadData } from '$app/navigation';
 import { navigating } from '$app/state';
 
 /** What waits for its turn, each once. */
@@ -32,3 +32,20 @@ export const refresh = (key: string): Promise<void> => inTurn(key, () => invalid
 
 /** Asks again for everything that a page shows. */
 export const refreshAll = (): Promise<void> => inTurn('', invalidateAll);
+
+/** Whether a page was read before anybody went there. */
+let ahead = false;
+
+/** Reads a page that somebody will most likely go to next. */
+export async function readAhead(page: string): Promise<void> {
+	ahead = true;
+	await preloadData(page);
+}
+
+/** Lets go of a page that was read ahead, since something happened. */
+export function forgetAhead(): void {
+	if (!ahead) return;
+	ahead = false;
+	// The framework lets go of what it read ahead when something is asked for again, be it nothing.
+	void inTurn('ahead', () => invalidate(() => false));
+}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { isSheetKind } from '$lib/core/files/file-kinds';
-	import { goto, preloadData } from '$app/navigation';
-	import { refresh } from '$lib/ui/platform/refresh';
+	import { goto } from '$app/navigation';
+	import { readAhead, refresh } from '$lib/ui/platform/refresh';
 	import { onMount, setContext, untrack } from 'svelte';
 	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
@@ -91,7 +91,7 @@
 				if (document !== row.id) return;
 				flip = found;
 				// The next one is most likely wanted; what it shows is fetched only when it is opened, and noted then.
-				if (found?.after) void preloadData(`/${code}/document/${found.after}`);
+				if (found?.after) void readAhead(`/${code}/document/${found.after}`);
 			})
 			.catch(() => (flip = null));
 	});

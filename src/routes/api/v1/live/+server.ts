@@ -1,6 +1,7 @@
 import type { RequestHandler } from '@sveltejs/kit';
 import { readView } from '$lib/server/platform/runner/run';
 import { eventStream } from '$lib/server/trail/event-stream';
+import { SOMETHING_CHANGED } from '$lib/server/trail/following';
 import { load } from '$lib/server/platform/http/load';
 import { problemResponse } from '$lib/server/platform/http/respond';
 import { projectFrame } from '$lib/server/places/views';
@@ -20,6 +21,8 @@ export const GET: RequestHandler = async ({ locals, request, url }) => {
 			goesOn,
 			begin(send, close) {
 				const stop = services.live.watch(project.id, me.id, send);
+				const since = Number(url.searchParams.get('since') ?? NaN);
+				if (services.live.heardSince(project.id, since)) send(SOMETHING_CHANGED);
 				const unheard = services.live.watchSessions(self, () => {
 					goesOn().then(
 						(may) => may || close(),

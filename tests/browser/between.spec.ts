@@ -1,0 +1,79 @@
+import { act, as, documentId, ready } from './people';
+import { expect, test, type Page } from './world';
+
+/** What the page of a document says when Ines has it in hand. */
+const HELD = /Ines Maddock since/;
+
+/** Lets what matches go to the server, and holds its answer until it is let go. */
+async function held(page: Page, what: RegExp) {
+	let letGo = () => {};
+	const free = new Promise<void>((done) => (letGo = done));
+	let came = () => {};
+	const asked = new Promise<void>((done) => (came = done));
+	await page.route(what, async (route) => {
+		const answer = await route.fetch();
+		came();
+		await free;
+		await route.fulfill({ response: answer });
+	});
+	return { asked, letGo };
+}
+
+test('what others do while a page is on its way is not missed', async ({ browser }) => {
+	const [oke, ines] = await Promise.all([as(browser, 'oke'), as(browser, 'ines')]);
+	const { id, folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0102');
+
+	// The page was read, and its line to the server is not there yet.
+	let line = () => {};
+	const free = new Promise<void>((done) => (line = done));
+	await oke.route(/\/api\/v1\/live\?/, async (route) => {
+		await free;
+		await route.continue();
+	});
+	await oke.goto(`/vft/document/${id}`);
+	await ready(oke);
+	await act(ines, 'takeLock', { document: id, purpose: 'Flap hinges' });
+	line();
+	await expect(oke.getByText(HELD)).toBeVisible();
+	await oke.unroute(/\/api\/v1\/live\?/);
+	await act(ines, 'giveBackLock', { document: id });
+	await expect(oke.getByText(HELD)).toHaveCount(0);
+
+	// On the way from the folder to the document, which was read before the change and comes after it.
+	await oke.goto(`/vft/place/${folder}`);
+	await ready(oke);
+	const data = await held(oke, new RegExp(`/vft/document/${id}/__data\\.json`));
+	await oke
+		.getByRole('row', { name: /DR-0102/ })
+		.first()
+		.dblclick();
+	await data.asked;
+	await act(ines, 'takeLock', { document: id, purpose: 'Flap bearings' });
+	// Whatever page is shown has heard of it by now.
+	await expect(oke.getByRole('row', { name: /DR-0102/ }).first()).toContainText('Ines');
+	data.letGo();
+	await expect(oke).toHaveURL(new RegExp(`/document/${id}`));
+	await expect(oke.getByText(HELD)).toBeVisible();
+	await Promise.all([oke, ines].map((page) => page.context().close()));
+});
+
+test('the next document, which was read ahead, is shown as it is and not as it was', async ({ browser }) => {
+	const [oke, ines] = await Promise.all([as(browser, 'oke'), as(browser, 'ines')]);
+	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0120');
+	await oke.goto(`/vft/place/${folder}`);
+	await ready(oke);
+	await oke.getByLabel('Filter this list').fill('deck panel');
+	const first = await oke.locator('[data-document]').first().getAttribute('data-document');
+	const ahead = oke.waitForResponse(
+		(answer) => answer.url().includes('__data.json') && !answer.url().includes(first!)
+	);
+	await oke.locator('[data-document]').first().dblclick();
+	const id = /document\/(\w+)\/__data/.exec((await ahead).url())![1]!;
+	const heard = oke.waitForResponse(/\/notices\?/);
+	await act(ines, 'takeLock', { document: id, purpose: 'Panel joints' });
+	await heard;
+	await oke.keyboard.press('n');
+	await expect(oke).toHaveURL(new RegExp(id));
+	await expect(oke.getByText(HELD)).toBeVisible();
+	await Promise.all([oke, ines].map((page) => page.context().close()));
+});
