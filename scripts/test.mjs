@@ -1,4 +1,8 @@
-/** Everything, from a fresh clone: types, lint, house rules, unit, integration against a real PostgreSQL, browser. */
+/**
+ * Everything, from a fresh clone: types, lint, house rules, unit, integration against a real PostgreSQL, browser.
+ * With names of parts (static, unit, integration, browser), only those. With --changed, what is touched by what differs
+ * from the main line: tests that load a changed file, and stories that were changed themselves.
+ */
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
@@ -10,7 +14,15 @@ import { command, step } from './parts/say.mjs';
 import { Tally } from './parts/tests.mjs';
 
 await command(async () => {
-	const only = process.argv.slice(2);
+	const changed = process.argv.includes('--changed');
+	const only = process.argv.slice(2).filter((one) => one !== '--changed');
+	const git = (...args) => spawnSync('git', args, { encoding: 'utf8' }).stdout.trim();
+	const base = changed ? git('merge-base', 'HEAD', 'origin/main') || 'HEAD' : null;
+	const stories = changed
+		? [git('diff', '--name-only', base), git('ls-files', '--others', '--exclude-standard')]
+				.flatMap((files) => files.split('\n'))
+				.filter((file) => /^tests\/browser\/.*\.spec\.ts$/.test(file) && existsSync(file))
+		: [];
 	const wanted = (part) => only.length === 0 || only.includes(part);
 	ensurePackages();
 	ensurePrograms();
@@ -74,6 +86,7 @@ await command(async () => {
 				'vitest',
 				'run',
 				...projects.flatMap((project) => ['--project', project]),
+				...(changed ? ['--changed', base, '--passWithNoTests'] : []),
 				'--reporter',
 				'default',
 				'--reporter',
@@ -104,11 +117,11 @@ await command(async () => {
 					REDIS_SERVER: redis
 				});
 			}
-			if (wanted('browser')) {
+			if (wanted('browser') && (!changed || stories.length)) {
 				step('browser tests');
 				const file = join(home, 'browser.json');
 				rmSync(file, { force: true });
-				const ok = run(['playwright', 'test'], {
+				const ok = run(['playwright', 'test', ...stories], {
 					...env,
 					CHROMIUM: chromium,
 					CUPBOARD_HOME: join(home, 'world'),

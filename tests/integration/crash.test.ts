@@ -4,6 +4,7 @@ import { makeToken } from '../../src/lib/server/people/acts-account';
 import { documentsIn } from '../../src/lib/server/places/views';
 import { documentView } from '../../src/lib/server/documents/views';
 import { releaseView } from '../../src/lib/server/releases/views';
+import { seeded } from '../seeded';
 import { ServerProcess } from './server';
 import { TestWorld } from './world';
 
@@ -29,6 +30,7 @@ describe('kill -9 at random moments of adding, handing in and issuing', () => {
 		/** What was answered with success, by number: the hashes that must still be there. */
 		const confirmed = new Map<string, string[]>();
 		const issued: number[] = [];
+		const chance = seeded('the moments of the kills');
 		let serial = 0;
 		// At least so many crashes, and on a slow machine more, with longer lives, until a release got through.
 		for (let round = 0; round < KILLS || (issued.length === 0 && round < 60); round++) {
@@ -72,7 +74,7 @@ describe('kill -9 at random moments of adding, handing in and issuing', () => {
 				}
 			};
 			const working = [work(), work()].map((w) => w.catch(() => {}));
-			await new Promise((next) => setTimeout(next, 200 + Math.random() * (1_800 + round * 100)));
+			await new Promise((next) => setTimeout(next, 200 + chance() * (1_800 + round * 100)));
 			dead = true;
 			await server.stop('SIGKILL');
 			await Promise.all(working);

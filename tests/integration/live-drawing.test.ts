@@ -70,7 +70,6 @@ class Drafter extends Guest {
 	}
 }
 const enter = (who: string, room: string): Drafter => rooms.enter(Drafter, who, room);
-const settled = () => new Promise((done) => setTimeout(done, 400));
 
 async function begin(): Promise<{ id: string; room: string }> {
 	const { id } = await world.add('oke', sheet());
@@ -114,7 +113,7 @@ describe('a live drawing', () => {
 		oke.draw('aaaaaaaaaa', 'MW-STEEL');
 		halla.draw('bbbbbbbbbb', 'GRID', 50);
 		halla.line(false);
-		await settled();
+		await halla.until(() => halla.closes.length > 0);
 		halla.change(GRID!, { move: [5, 5] });
 		oke.change(GRID!, { layer: '0' });
 		halla.line(true);
@@ -163,7 +162,7 @@ describe('a live drawing', () => {
 		const petra = enter('petra', room);
 		await petra.until(() => petra.ready);
 		petra.draw('eeeeeeeeee', 'GRID');
-		await settled();
+		await petra.until(() => petra.closes.length > 0);
 		expect((await world.read('oke', liveDrawing, { document: id })).items).toEqual([]);
 	});
 

@@ -106,7 +106,7 @@ describe('a live schedule', () => {
 			() => readSchedule(rhosyn.doc).rows[0]!.cells[readSchedule(rhosyn.doc).columns[1]!.id] === 12.5
 		);
 		rhosyn.line(false);
-		await new Promise((done) => setTimeout(done, 200));
+		await rhosyn.until(() => rhosyn.closes.length > 0);
 		rhosyn.add('P-10');
 		oke.add('P-11');
 		oke.set(1, 0, 'P-02a');

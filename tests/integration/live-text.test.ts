@@ -90,7 +90,7 @@ describe('a live text', () => {
 		rhosyn.line(false);
 		rhosyn.type('All ', 13);
 		oke.type('whole ', 5);
-		await new Promise((done) => setTimeout(done, 150));
+		await rhosyn.until(() => rhosyn.closes.length > 0);
 		rhosyn.line(true);
 		await oke.until(() => oke.says() === 'The whole Scope.|All Materials.');
 		await rhosyn.until(() => rhosyn.says() === oke.says());
@@ -184,22 +184,21 @@ describe('a live text', () => {
 		expect(await rooms.status(room.replace(/[^/]+$/, 'zzzzzzzzzz'), { origin, 'x-who': 'oke' })).toBe(404);
 	});
 
-	it('follows access and locks within a second', async () => {
+	it('follows access and locks as they change', async () => {
 		const { id, room } = await begin('Scope.');
 		const grant = await give(id, 'edda', 'work');
 		const [rhosyn, edda] = [enter('rhosyn', room), enter('edda', room)];
 		await edda.until(() => edda.says() === 'Scope.');
 		await rhosyn.until(() => rhosyn.says() === 'Scope.');
-		const before = Date.now();
 		await world.act('oke', endAccess, { place: id, grant });
 		await edda.until(() => edda.closes.length > 0);
 		await world.act('oke', takeLock, { document: id, purpose: 'the final wording' });
 		await rhosyn.until(() => rhosyn.closes.includes(CLOSED.accessChanged));
-		expect(Date.now() - before).toBeLessThan(2_000);
 		const oke = enter('oke', room);
 		await oke.until(() => oke.says() === 'Scope.');
 		rhosyn.type('Late. ', 1);
-		await new Promise((done) => setTimeout(done, 300));
+		// Her browser comes back and asks; by the time somebody else stands in the room, it has been answered.
+		await rhosyn.until(() => rhosyn.closes.includes(4409));
 		expect(oke.says()).toBe('Scope.');
 		expect(await refused(world.act('rhosyn', handInLive, { document: id, note: 'x' }))).toMatchObject({
 			code: 'in-hand'

@@ -67,20 +67,25 @@ describe('marks on a sheet', () => {
 		petra!.draw('c', { by: idOf('petra') });
 		await oke!.until(() => oke!.ids.join() === 'a,b');
 		await halla!.until(() => halla!.ids.join() === 'a,b');
-		await new Promise((done) => setTimeout(done, 200));
-		const { marks: kept } = await world.read('petra', marks, { document: id, label: 'P01.1' });
-		expect(kept.map((m) => [m.id, m.layer]).sort()).toEqual([
-			['a', 'MW'],
-			['b', 'AR']
-		]);
+		// What Petra drew, who may only look, ends her line before anything of it is kept.
+		await petra!.until(() => petra!.closes.length > 0);
+		await expect
+			.poll(async () =>
+				(await world.read('petra', marks, { document: id, label: 'P01.1' })).marks
+					.map((m) => [m.id, m.layer])
+					.sort()
+			)
+			.toEqual([
+				['a', 'MW'],
+				['b', 'AR']
+			]);
 		// The trail tells once who marked it up, and not of what was refused.
-		const { events } = await world.read('petra', trail, { place: id });
-		expect(
-			events
+		const drawn = async () =>
+			(await world.read('petra', trail, { place: id })).events
 				.filter((e) => e.kind === 'marks.drawn')
 				.map((e) => e.actor)
-				.sort()
-		).toEqual(['Halla Brandt', 'Oke Lindvar']);
+				.sort();
+		await expect.poll(drawn).toEqual(['Halla Brandt', 'Oke Lindvar']);
 		await world.revise(id);
 		expect((await world.read('oke', documentView, { document: id })).marked).toEqual(['P01.1']);
 		expect((await world.read('oke', marks, { document: id, label: 'P01.2' })).marks).toEqual([]);
