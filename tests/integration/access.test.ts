@@ -192,7 +192,8 @@ describe('what one may not look at does not exist (A10)', () => {
 		);
 		const { document: _d, q: _q, ...said } = JSON.parse(JSON.stringify(result));
 		expect(JSON.stringify(said)).not.toContain(SECRET);
-		if (act.at.kind === 'place') expect(result, act.name).toMatchObject({ error: { code: 'not-found' } });
+		if (['place', 'document'].includes(act.at.kind))
+			expect(result, act.name).toMatchObject({ error: { code: 'not-found' } });
 		if (act.at.kind === 'release') expect(result).toMatchObject({ error: { code: 'not-found' } });
 	});
 

@@ -214,7 +214,7 @@ describe('a live drawing', () => {
 		const { id } = await world.add('oke', 'just a text');
 		expect(
 			(await refused(world.act('oke', workDrawingLive, { document: id, base: 'P01.1' }))).sentence
-		).toMatch(/Only DXF drawings/);
+		).toMatch(/no file that can be edited together as a drawing/);
 		const broken = await world.add('oke', sheet().slice(0, 3_000));
 		expect(
 			(await refused(world.act('oke', workDrawingLive, { document: broken.id, base: 'P01.1' }))).sentence

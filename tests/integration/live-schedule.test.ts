@@ -5,6 +5,7 @@ import { readFile } from 'node:fs/promises';
 import { columnSchema, type ColumnFields } from '../../src/lib/core/schedule/column';
 import { addRows, readSchedule, setCells } from '../../src/lib/core/schedule/shared';
 import { letIn } from '../../src/lib/server/access/acts';
+import { addDocument } from '../../src/lib/server/documents/acts';
 import { handIn } from '../../src/lib/server/documents/acts-hand-in';
 import { endLive, handInLive, restoreLive } from '../../src/lib/server/live/acts';
 import { addLivePicture, workLive } from '../../src/lib/server/live/acts-texts';
@@ -198,7 +199,13 @@ describe('a live schedule', () => {
 	});
 
 	it('begins on a file, once, and only with what was the newest', async () => {
-		const { id } = await world.add('oke', 'Pile,Length\nP-01,10\n');
+		const upload = await world.send('oke', 'Pile,Length\nP-01,10\n', 'piles.csv');
+		const { id } = await world.act('oke', addDocument, {
+			folder: world.folder,
+			upload,
+			number: 'VFT-MW-LS-00-SH-0800',
+			title: 'Piles'
+		});
 		const schedule = { columns: columns.slice(0, 2), rows: [['P-01', 10]] };
 		expect(
 			(await refused(world.act('oke', workScheduleLive, { document: id, base: 'P09', schedule }))).code
@@ -206,9 +213,9 @@ describe('a live schedule', () => {
 		await world.act('oke', workScheduleLive, { document: id, base: 'P01.1', schedule });
 		expect(
 			(await refused(world.act('oke', workScheduleLive, { document: id, base: 'P01.1', schedule }))).sentence
-		).toBe('This is worked on live already.');
-		const upload = await world.send('oke', 'other');
-		expect((await refused(world.act('oke', handIn, { document: id, upload, note: 'x' }))).code).toBe(
+		).toBe('This is edited together already.');
+		const other = await world.send('oke', 'other');
+		expect((await refused(world.act('oke', handIn, { document: id, upload: other, note: 'x' }))).code).toBe(
 			'conflict'
 		);
 	});
@@ -234,7 +241,7 @@ describe('a live schedule', () => {
 		const { id } = await begin();
 		const upload = await world.send('oke', 'x');
 		expect((await refused(world.act('oke', addLivePicture, { document: id, upload }))).sentence).toBe(
-			'Pictures stand in live texts only.'
+			'Only a text that is edited together has this.'
 		);
 		expect((await refused(world.read('oke', liveText, { document: id }))).code).toBe('not-found');
 		const text = { type: 'doc', content: [{ type: 'paragraph' }] };

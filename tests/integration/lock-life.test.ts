@@ -3,7 +3,7 @@ import { and, asc, eq, isNull } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { letIn } from '../../src/lib/server/access/acts';
 import { downloadDocument, openDocument } from '../../src/lib/server/documents/acts';
-import { dropSide, handIn, mergeSide, takeSide } from '../../src/lib/server/documents/acts-hand-in';
+import { discardSide, handIn, mergeSide, takeSide } from '../../src/lib/server/documents/acts-hand-in';
 import {
 	answerBrokenLock,
 	askForLock,
@@ -13,7 +13,8 @@ import {
 	giveBackLock,
 	handOverLock,
 	takeLock,
-	takeLocks
+	takeLocks,
+	waitForLock
 } from '../../src/lib/server/locks/acts';
 import { event, lock, notice, sideVersion, version } from '../../src/lib/server/platform/db/schema';
 import { remindStaleLocks } from '../../src/lib/server/locks/reminders';
@@ -48,21 +49,21 @@ const hold = async (who = 'oke') => {
 describe('waiting for a lock', () => {
 	it('tells the holder who asks, and those who wait when it is free', async () => {
 		const document = await hold();
-		await world.act('rhosyn', askForLock, { document, ask: true, note: 'for the pit wall' });
-		await world.act('ines', askForLock, { document, ask: false });
+		await world.act('rhosyn', askForLock, { document, note: 'for the pit wall' });
+		await world.act('ines', waitForLock, { document });
 		expect((await told('oke', 'lock-asked')).at(-1)!.sentence).toContain('for the pit wall');
 		expect((await world.read('oke', documentView, { document })).waiting).toEqual({
 			asked: [{ name: 'Rhosyn Hale', note: 'for the pit wall' }],
 			mine: null
 		});
-		expect(await refused(world.act('rhosyn', askForLock, { document, ask: true }))).toMatchObject({
+		expect(await refused(world.act('rhosyn', askForLock, { document }))).toMatchObject({
 			code: 'conflict'
 		});
 		await world.act('oke', giveBackLock, { document });
 		expect((await told('rhosyn', 'lock-free')).at(-1)!.sentence).toContain('gave it back');
 		expect(await told('ines', 'lock-free')).toHaveLength(1);
 		expect((await world.read('rhosyn', documentView, { document })).waiting.mine).toBeNull();
-		expect(await refused(world.act('rhosyn', askForLock, { document, ask: true }))).toMatchObject({
+		expect(await refused(world.act('rhosyn', askForLock, { document }))).toMatchObject({
 			code: 'conflict',
 			sentence: 'Nobody has this in hand; it is free.'
 		});
@@ -70,14 +71,14 @@ describe('waiting for a lock', () => {
 	it('asks for Work before one may ask, and for View before one may be told', async () => {
 		const document = await hold();
 		const line = { subject: { kind: 'person', id: person('petra') }, level: 'view' };
-		expect(await refused(world.act('petra', askForLock, { document, ask: false }))).toMatchObject({
+		expect(await refused(world.act('petra', waitForLock, { document }))).toMatchObject({
 			code: 'not-found'
 		});
 		await world.act('oke', letIn, { place: document, lines: [line], note: '' });
-		expect(await refused(world.act('petra', askForLock, { document, ask: true }))).toMatchObject({
+		expect(await refused(world.act('petra', askForLock, { document }))).toMatchObject({
 			code: 'needs-level'
 		});
-		await world.act('petra', askForLock, { document, ask: false });
+		await world.act('petra', waitForLock, { document });
 		await world.act('petra', endWish, { document });
 		await world.act('oke', giveBackLock, { document });
 		expect(await told('petra', 'lock-free')).toHaveLength(0);
@@ -233,7 +234,7 @@ describe('a broken lock', () => {
 			label: 'P01.3'
 		});
 		expect(await side('three')).toBe(3);
-		await world.act('oke', dropSide, { document, side: 3, reason: 'drawn on the wrong grid' });
+		await world.act('oke', discardSide, { document, side: 3, reason: 'drawn on the wrong grid' });
 		expect((await told('rhosyn', 'side-version')).at(-1)!.sentence).toContain('wrong grid');
 		const { sides, versions, row } = await world.read('oke', documentView, { document });
 		expect(sides.map((s) => s.state)).toEqual(['dropped', 'merged', 'merged']);

@@ -198,6 +198,14 @@ describe('removing and restoring (R1, R2)', () => {
 		expect((await world.read('oke', documentView, { document: docs[0]!.id })).versions).toHaveLength(2);
 	});
 
+	it('is restored by a controller although whoever removed it has it in hand', async () => {
+		const { id } = await world.add('rhosyn');
+		await world.act('rhosyn', takeLock, { document: id, purpose: 'the last change' });
+		await world.act('rhosyn', removePlace, { place: id, reason: 'not wanted' });
+		await world.act('ines', restorePlace, { place: id });
+		expect((await world.read('rhosyn', documentView, { document: id })).row.lock?.mine).toBe(true);
+	});
+
 	it('restores one document of a removed folder, and the folder with it, but not the rest', async () => {
 		const made = await world.act('oke', makeFolder, { parent: world.shelf, name: 'Surveys' });
 		const [one, two] = [

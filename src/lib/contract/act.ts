@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Cap } from '../core/access/decide';
 import type { Level } from '../core/access/levels';
+import type { Rule } from '../core/documents/may';
 
 /** What a place is. */
 export const PLACE_KINDS = ['shelf', 'folder', 'document'] as const;
@@ -24,6 +25,19 @@ export type At<I> =
 			 * handed in past a lock is kept beside the line (L5).
 			 */
 			past?: readonly Cap[];
+			/** Asked of a document before anything runs; of other places nothing is asked beyond the level. */
+			applies?: Rule;
+	  }
+	/**
+	 * A document whose row is held while the act runs, so that what `applies` answered still holds then. For acts only;
+	 * views are at a `place`.
+	 */
+	| {
+			kind: 'document';
+			id: (input: I) => string;
+			level: Level;
+			past?: readonly Cap[];
+			applies: Rule;
 	  }
 	| { kind: 'project'; id: (input: I) => string; who: 'member' | 'controller' }
 	| {

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { LEVELS } from '../core/access/levels';
 import { LIVE_KINDS } from '../core/live/live';
 import { PURPOSES } from '../core/revisions/revisions';
+import { DOCUMENT_ACTS, DOCUMENT_RULES, type DocumentAct } from '../core/documents/may';
 import { act, done, view } from './act';
 import { base } from './shapes/versions';
 import { documentRow as documentRowShape, sheetWord, sideRow, versionRow } from './shapes/documents';
@@ -31,7 +32,13 @@ export const handIn = act({
 	}),
 	output: z.strictObject({ label: z.string().nullable(), side: z.number().nullable(), same: z.boolean() }),
 	// Past a lock of another it is kept beside the line (L5).
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'], past: ['inHand'] },
+	at: {
+		kind: 'document',
+		id: (i) => i.document,
+		level: 'work',
+		past: ['inHand'],
+		applies: DOCUMENT_RULES.handIn
+	},
 	events: ['version.handed-in', 'version.saved', 'version.set-beside', 'lock.given-back']
 });
 
@@ -44,18 +51,18 @@ export const mergeSide = act({
 	path: '/documents/{document}/sides/{side}/merge',
 	input: sideInput.extend({ upload: id.optional(), note: note.default('') }),
 	output: z.strictObject({ label: z.string() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.mergeSide },
 	events: ['version.merged']
 });
 
-export const dropSide = act({
-	name: 'dropSide',
-	summary: 'Drop a side version; its content stays in the history',
+export const discardSide = act({
+	name: 'discardSide',
+	summary: 'Discard a side version; its content stays in the history',
 	method: 'POST',
-	path: '/documents/{document}/sides/{side}/drop',
+	path: '/documents/{document}/sides/{side}/discard',
 	input: sideInput.extend({ reason }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.discardSide },
 	events: ['version.dropped']
 });
 
@@ -83,7 +90,7 @@ export const issueRevision = act({
 	path: '/documents/{document}/issue',
 	input: z.strictObject({ document: id, purpose: z.enum(PURPOSES), note: reason }),
 	output: z.strictObject({ label: z.string() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'manage', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'manage', applies: DOCUMENT_RULES.issueRevision },
 	events: ['document.revised']
 });
 
@@ -96,7 +103,13 @@ export const changeState = act({
 	path: '/documents/{document}/state',
 	input: z.strictObject({ document: id, state: z.enum(STATES), reason }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'manage', only: ['document'], past: ['archived'] },
+	at: {
+		kind: 'document',
+		id: (i) => i.document,
+		level: 'manage',
+		past: ['archived'],
+		applies: DOCUMENT_RULES.changeState
+	},
 	events: ['document.state-changed']
 });
 
@@ -155,7 +168,7 @@ export const restoreVersion = act({
 	path: '/documents/{document}/versions/{label}/restore',
 	input: z.strictObject({ document: id, label: z.string().max(20), note: note.default('') }),
 	output: z.strictObject({ label: z.string() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.restoreVersion },
 	events: ['version.restored']
 });
 
@@ -199,6 +212,8 @@ export const documentRow = view({
 	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
+const mayBe = z.strictObject({ may: z.boolean(), why: z.string() });
+
 export const documentView = view({
 	name: 'documentView',
 	summary: 'A document with its versions, its lock and where it is',
@@ -210,11 +225,10 @@ export const documentView = view({
 		timeZone: z.string(),
 		level: z.enum(LEVELS),
 		levelLabel: z.string(),
-		mayWork: z.boolean(),
-		mayDownload: z.boolean(),
-		mayOrganise: z.boolean(),
-		mayManage: z.boolean(),
-		mine: z.boolean(),
+		/** What can be done with it now, by the name of the act; where it cannot, the sentence of the refusal. */
+		can: z.strictObject(
+			Object.fromEntries(DOCUMENT_ACTS.map((name) => [name, mayBe])) as Record<DocumentAct, typeof mayBe>
+		),
 		way: z.array(
 			z.strictObject({ id: z.string(), name: z.string(), kind: z.string(), code: z.string().nullable() })
 		),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { LIVE_KINDS } from '../core/live/live';
 import { MEDIA_TYPE, type Ending } from '../core/files/media';
 import { MOST_COLUMNS, MOST_LETTERS, MOST_ROWS, columnSchema } from '../core/schedule/column';
+import { DOCUMENT_RULES } from '../core/documents/may';
 import { act, done, view } from './act';
 import { id, name, note, number, tags } from './fields';
 import { item } from './shapes/drawing';
@@ -18,7 +19,7 @@ export const workDrawingLive = act({
 	path: '/documents/{document}/live/drawing',
 	input: z.strictObject({ document: id, base: z.string().max(20) }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.workDrawingLive },
 	events: ['live.begun']
 });
 
@@ -35,7 +36,7 @@ export const giveLayer = act({
 		department: id.nullable()
 	}),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.giveLayer },
 	events: ['live.layer-given']
 });
 
@@ -81,7 +82,7 @@ export const workScheduleLive = act({
 	path: '/documents/{document}/live/schedule',
 	input: z.strictObject({ document: id, base: z.string().max(20), schedule: scheduleInput }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.workScheduleLive },
 	events: ['live.begun']
 });
 
@@ -132,7 +133,7 @@ export const workLive = act({
 	path: '/documents/{document}/live',
 	input: z.strictObject({ document: id, base: z.string().max(20), text: textInput, pictures }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.workLive },
 	events: ['live.begun']
 });
 
@@ -143,7 +144,7 @@ export const addLivePicture = act({
 	path: '/documents/{document}/live/pictures',
 	input: z.strictObject({ document: id, upload: id }),
 	output: z.strictObject({ content: z.string() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.addLivePicture },
 	events: ['live.picture-added']
 });
 
@@ -162,7 +163,7 @@ export const handInLive = act({
 		format: ending.optional()
 	}),
 	output: z.strictObject({ label: z.string() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.handInLive },
 	events: ['version.handed-in']
 });
 
@@ -174,7 +175,7 @@ export const restoreLive = act({
 	path: '/documents/{document}/live/versions/{label}/restore',
 	input: z.strictObject({ document: id, label: z.string().max(20) }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.restoreLive },
 	events: ['version.restored']
 });
 
@@ -185,7 +186,7 @@ export const endLive = act({
 	path: '/documents/{document}/live',
 	input: z.strictObject({ document: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.endLive },
 	events: ['live.ended']
 });
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { EVERY_CAP } from '../core/access/decide';
+import { DOCUMENT_RULES } from '../core/documents/may';
 import { act, done } from './act';
 import { id, moment, note, projectKey, reason } from './fields';
 
@@ -10,7 +11,7 @@ export const takeLock = act({
 	path: '/documents/{document}/lock',
 	input: z.strictObject({ document: id, purpose: note, expectedEnd: moment.nullish() }),
 	output: z.strictObject({ holder: z.string(), since: moment }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.takeLock },
 	events: ['lock.taken']
 });
 
@@ -45,7 +46,7 @@ export const extendLock = act({
 	path: '/documents/{document}/lock',
 	input: z.strictObject({ document: id, expectedEnd: moment, purpose: note.optional() }),
 	output: z.strictObject({ expectedEnd: moment }),
-	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'view', applies: DOCUMENT_RULES.extendLock },
 	events: ['lock.extended']
 });
 
@@ -56,7 +57,7 @@ export const giveBackLock = act({
 	path: '/documents/{document}/lock',
 	input: z.strictObject({ document: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'view', applies: DOCUMENT_RULES.giveBackLock },
 	events: ['lock.given-back']
 });
 
@@ -67,7 +68,13 @@ export const answerBrokenLock = act({
 	path: '/documents/{document}/lock/answer',
 	input: z.strictObject({ document: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'], past: EVERY_CAP },
+	at: {
+		kind: 'document',
+		id: (i) => i.document,
+		level: 'view',
+		past: EVERY_CAP,
+		applies: DOCUMENT_RULES.answerBrokenLock
+	},
 	events: ['lock.answered']
 });
 
@@ -78,19 +85,42 @@ export const handOverLock = act({
 	path: '/documents/{document}/lock/holder',
 	input: z.strictObject({ document: id, to: id, note: note.default('') }),
 	output: z.strictObject({ holder: z.string() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'view', applies: DOCUMENT_RULES.handOverLock },
 	events: ['lock.handed-over']
 });
 
 export const askForLock = act({
 	name: 'askForLock',
-	summary: 'Ask the holder of a lock for it, or ask to be told when it is free',
+	summary: 'Ask the holder of a lock for it; you are told when it is free',
 	method: 'POST',
 	path: '/documents/{document}/lock/wish',
-	input: z.strictObject({ document: id, ask: z.boolean(), note: note.default('') }),
-	output: z.strictObject({ told: z.boolean() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'], past: ['inHand'] },
+	input: z.strictObject({ document: id, note: note.default('') }),
+	output: done,
+	at: {
+		kind: 'document',
+		id: (i) => i.document,
+		level: 'work',
+		past: ['inHand'],
+		applies: DOCUMENT_RULES.askForLock
+	},
 	events: ['lock.asked']
+});
+
+export const waitForLock = act({
+	name: 'waitForLock',
+	summary: 'Be told when a document is free',
+	method: 'PUT',
+	path: '/documents/{document}/lock/wish',
+	input: z.strictObject({ document: id }),
+	output: done,
+	at: {
+		kind: 'document',
+		id: (i) => i.document,
+		level: 'view',
+		past: ['inHand'],
+		applies: DOCUMENT_RULES.waitForLock
+	},
+	events: []
 });
 
 export const endWish = act({
@@ -111,6 +141,12 @@ export const breakLock = act({
 	path: '/documents/{document}/lock/break',
 	input: z.strictObject({ document: id, reason }),
 	output: z.strictObject({ holder: z.string() }),
-	at: { kind: 'place', id: (i) => i.document, level: 'manage', only: ['document'], past: EVERY_CAP },
+	at: {
+		kind: 'document',
+		id: (i) => i.document,
+		level: 'manage',
+		past: EVERY_CAP,
+		applies: DOCUMENT_RULES.breakLock
+	},
 	events: ['lock.broken']
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { DOCUMENT_RULES } from '../core/documents/may';
 import { LEVELS } from '../core/access/levels';
 import { MOST_TAGS } from '../core/files/settle';
 import { PLACE_KINDS, act, done, view } from './act';
@@ -60,7 +61,7 @@ export const changeDocument = act({
 		tags: tags.optional()
 	}),
 	output: z.strictObject({ number: z.string(), title: z.string(), tags: z.array(z.string()) }),
-	at: { kind: 'place', id: (i) => i.document, level: 'work', only: ['document'] },
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.changeDocument },
 	events: ['document.changed']
 });
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { DOCUMENT_RULES } from '../core/documents/may';
 import { act } from './act';
 import { id, projectKey, reason } from './fields';
 
@@ -9,7 +10,13 @@ export const removePlace = act({
 	path: '/places/{place}/removal',
 	input: z.strictObject({ place: id, reason }),
 	output: z.strictObject({ documents: z.number() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'work', past: ['archived'] },
+	at: {
+		kind: 'place',
+		id: (i) => i.place,
+		level: 'work',
+		past: ['archived'],
+		applies: DOCUMENT_RULES.removePlace
+	},
 	events: ['place.removed']
 });
 
@@ -40,6 +47,7 @@ export const restorePlace = act({
 		folders: z.array(z.string()),
 		renamed: z.array(z.string())
 	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'view', removed: true, past: ['archived'] },
+	// Whoever removed it may still have it in hand; that keeps nobody from bringing it back (R1).
+	at: { kind: 'place', id: (i) => i.place, level: 'view', removed: true, past: ['archived', 'inHand'] },
 	events: ['place.restored']
 });

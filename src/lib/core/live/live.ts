@@ -1,4 +1,5 @@
 import { allows, type Level } from '../access/levels';
+import { MEDIA_TYPE, TABLE_KINDS, TEXT_KINDS } from '../files/media';
 
 /** Kinds of document that several edit at once. */
 export const LIVE_KINDS = ['text', 'schedule', 'drawing'] as const;
@@ -14,6 +15,13 @@ export const HANDED_IN_AS = {
 	schedule: ['xlsx', 'ods', 'csv'],
 	drawing: ['dxf']
 } as const satisfies Record<LiveKind, readonly [string, ...string[]]>;
+
+/** What a file of a kind becomes when it is edited together, or null when it cannot be. */
+export function liveKindOf(mediaType: string): LiveKind | null {
+	if (TEXT_KINDS.includes(mediaType) || mediaType === MEDIA_TYPE.html) return 'text';
+	if (TABLE_KINDS.includes(mediaType)) return 'schedule';
+	return mediaType === MEDIA_TYPE.dxf ? 'drawing' : null;
+}
 
 /** What somebody may do in a live document now. */
 export type RoomMode = 'read' | 'suggest' | 'write';

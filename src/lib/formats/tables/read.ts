@@ -1,14 +1,10 @@
+import { MEDIA_TYPE } from '../../core/files/media';
 import { decodeText, type Encoding } from '../../core/files/encoding';
 import { Unreadable } from '../package/fault';
 import { checkPackage } from '../package/size';
 import { csvTable } from './csv';
 import type { ShownTable } from '../../core/files/shown';
 import type { Most } from './sheet';
-
-const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
-const ODS = 'application/vnd.oasis.opendocument.spreadsheet';
-/** Kinds of file that are read as schedules. */
-export const TABLE_KINDS: string[] = [XLSX, ODS, 'text/csv'];
 
 /**
  * Reads a schedule as its sheets; rows that hold nothing keep their numbers.
@@ -23,9 +19,9 @@ export async function readTables(
 	{ encoding = null, name = 'Schedule' }: { encoding?: Encoding | null; name?: string } = {}
 ): Promise<ShownTable[]> {
 	try {
-		if (mediaType === 'text/csv') return [csvTable(decodeText(bytes, encoding).text, name, most)];
+		if (mediaType === MEDIA_TYPE.csv) return [csvTable(decodeText(bytes, encoding).text, name, most)];
 		checkPackage(bytes);
-		if (mediaType === ODS) return (await import('./ods')).odsTables(bytes, most);
+		if (mediaType === MEDIA_TYPE.ods) return (await import('./ods')).odsTables(bytes, most);
 		return await (await import('./xlsx')).xlsxTables(bytes, most);
 	} catch (error) {
 		if (error instanceof Unreadable) throw error;

@@ -73,7 +73,7 @@ const ANYWHERE: ProblemCode[] = ['invalid', 'busy', 'too-many'];
 
 function codesOf(target: ActContract | ViewContract): ProblemCode[] {
 	const isAct = 'method' in target;
-	const { kind } = target.at;
+	const kind = target.at.kind === 'document' ? 'place' : target.at.kind;
 	return [
 		...ANYWHERE,
 		...(isAct ? (['conflict', 'full', 'too-large', 'wrong-origin'] as const) : []),
@@ -87,12 +87,13 @@ function codesOf(target: ActContract | ViewContract): ProblemCode[] {
 }
 
 const needsSignIn = (target: ActContract | ViewContract) =>
-	['place', 'project', 'release', 'self'].includes(target.at.kind);
+	['place', 'document', 'project', 'release', 'self'].includes(target.at.kind);
 
 /** How far somebody has to be let in, in a sentence for whoever reads the description. */
 function whoMay({ at }: ActContract | ViewContract): string {
 	switch (at.kind) {
 		case 'place':
+		case 'document':
 			return `For whoever has at least the level “${at.level}” at the place.`;
 		case 'project':
 			return at.who === 'controller' ? 'For document controllers.' : 'For members of the project.';

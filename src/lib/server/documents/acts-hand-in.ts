@@ -8,10 +8,10 @@ import { content, document, sideVersion, version } from '../platform/db/schema';
 import { knownBase } from './known-base';
 import { tellNotices } from '../notices/tell';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
-import { addSave, goesOn, holdDocument, openLock, workedOnLive } from './acts';
+import { addSave, goesOn } from './acts';
 import { answerBroken, endLock, giveBack } from '../locks/acts';
 
-type Here = ContextOf['place'] & Acting;
+type Here = ContextOf['document'] & Acting;
 
 /** What became of a file: a version on the line, one beside it, or nothing, for it was the newest already. */
 interface HandedIn {
@@ -22,12 +22,9 @@ interface HandedIn {
 
 export const handIn = does(contract.handIn, {
 	async run(context, input): Promise<HandedIn> {
-		const { tx, project, person: by, now, newId, tell, enqueue } = context;
+		const { tx, project, document: held, person: by, now, newId, tell, enqueue } = context;
 		const [file] = await ownUploads(tx, { personId: by.id }, [input.upload], now);
-		const held = await holdDocument(tx, input.document);
-		const open = await openLock(tx, input.document);
-		if (held.row.kind !== 'file') throw workedOnLive(held.row.number);
-		const mine = open?.holderId === by.id ? open : null;
+		const mine = held.open?.holderId === by.id ? held.open : null;
 		if (held.current.hash === file!.hash) {
 			if (!mine)
 				throw new Problem(
@@ -74,7 +71,7 @@ async function setBeside(
 	file: { hash: string; fileName: string; size: number }
 ): Promise<number> {
 	const { tx, person: by, now, newId, tell, enqueue } = context;
-	const { row, current } = await holdDocument(tx, input.document);
+	const { row, current, open } = context.document;
 	const sides = await tx.select().from(sideVersion).where(eq(sideVersion.documentId, row.id));
 	const twin = sides.find((s) => s.state === 'open' && s.hash === file.hash && s.createdBy === by.id);
 	if (twin)
@@ -110,7 +107,6 @@ async function setBeside(
 		documentId: row.id,
 		details: { number: row.number, side, note: input.note, hash: file.hash, size: file.size }
 	});
-	const open = await openLock(tx, row.id);
 	const whom = [open?.holderId, current.createdBy].filter((one): one is string => !!one && one !== by.id);
 	await tellNotices(context, {
 		kind: 'side-version',
@@ -122,34 +118,29 @@ async function setBeside(
 	return side;
 }
 
-async function openSide({ tx }: Here, input: { document: string; side: number }) {
+async function openSide({ tx }: Acting, input: { document: string; side: number }) {
 	const [found] = await tx
 		.select()
 		.from(sideVersion)
 		.where(and(eq(sideVersion.documentId, input.document), eq(sideVersion.number, input.side)));
 	if (!found) throw new Problem('not-found', `There is no side version ${input.side}.`);
 	if (found.state !== 'open')
-		throw new Problem('conflict', `Side version ${input.side} was ${found.state} already.`);
+		throw new Problem(
+			'conflict',
+			`Side version ${input.side} was ${found.state === 'dropped' ? 'discarded' : found.state} already.`
+		);
 	return found;
 }
 
 export const mergeSide = does(contract.mergeSide, {
 	async run(context, input) {
-		const { tx, project, person: by, now, newId, tell, enqueue } = context;
-		const held = await holdDocument(tx, input.document);
+		const { tx, project, document: held, person: by, now, newId, tell, enqueue } = context;
 		const side = await openSide(context, input);
-		const open = await openLock(tx, input.document);
-		if (open?.holderId !== by.id)
-			throw new Problem(
-				open ? 'in-hand' : 'conflict',
-				open ? `${open.holder} has this in hand.` : 'Take it in hand first, then merge.',
-				open ? { holder: open.holder } : {}
-			);
 		const [file] = input.upload ? await ownUploads(tx, { personId: by.id }, [input.upload], now) : [side];
 		if (file!.hash === held.current.hash)
 			throw new Problem(
 				'conflict',
-				`These are the same bytes as ${held.current.label}. Drop the side version instead.`
+				`These are the same bytes as ${held.current.label}. Discard the side version instead.`
 			);
 		const next = await addSave(
 			tx,
@@ -178,10 +169,10 @@ export const mergeSide = does(contract.mergeSide, {
 	}
 });
 
-export const dropSide = does(contract.dropSide, {
+export const discardSide = does(contract.discardSide, {
 	async run(context, input) {
 		const { tx, person: by, now, tell } = context;
-		const { row } = await holdDocument(tx, input.document);
+		const { row } = context.document;
 		const side = await openSide(context, input);
 		await tx
 			.update(sideVersion)
@@ -198,7 +189,7 @@ export const dropSide = does(contract.dropSide, {
 				kind: 'side-version',
 				people: [side.createdBy],
 				placeId: row.id,
-				sentence: `${by.name} dropped your side version ${side.number} of ${row.number}: ${input.reason}`,
+				sentence: `${by.name} discarded your side version ${side.number} of ${row.number}: ${input.reason}`,
 				way: `document/${row.id}?side=${side.number}`
 			});
 		return {};

@@ -1,6 +1,8 @@
 import { isDeepStrictEqual } from 'node:util';
 import { eq, sql } from 'drizzle-orm';
 import * as contract from '../../contract/documents';
+import { inHand } from '../../core/access/may';
+import { orRefuse } from '../../core/acts/answer';
 import { Problem } from '../../core/acts/problem';
 import {
 	checkScheme,
@@ -12,19 +14,15 @@ import {
 } from '../../core/revisions/revisions';
 import { document, project as projectTable, version } from '../platform/db/schema';
 import { does } from '../platform/runner/act';
-import { holdDocument, openLock } from './acts';
-import { inHand } from '../platform/runner/locate';
+import { heldLock } from '../platform/runner/held';
 
 export const issueRevision = does(contract.issueRevision, {
-	async run({ tx, project, person: by, now, newId, tell }, input) {
+	async run({ tx, project, document: held, person: by, now, newId, tell }, input) {
 		if (project.settings.releasePurposes.includes(input.purpose))
 			throw new Problem(
 				'conflict',
 				`“${PURPOSE_LABEL[input.purpose]}” needs a release in this project, so that a second person has looked at it. Put the document in one.`
 			);
-		const held = await holdDocument(tx, input.document);
-		const open = await openLock(tx, input.document);
-		if (open) throw inHand(open);
 		const scheme = project.settings.revisions;
 		const current = parse(scheme, held.current.label);
 		if (!current)
@@ -73,11 +71,9 @@ export const issueRevision = does(contract.issueRevision, {
 });
 
 export const changeState = does(contract.changeState, {
-	async run({ tx, tell }, input) {
-		const { row, current } = await holdDocument(tx, input.document);
+	async run({ tx, document: { row, current, open }, person: by, tell }, input) {
 		if (row.state === input.state) throw new Problem('conflict', 'It is in this state already.');
-		const open = await openLock(tx, input.document);
-		if (open && input.state !== 'wip') throw inHand(open);
+		if (open && input.state !== 'wip') orRefuse(inHand(heldLock(open, by.id)));
 		if (['shared', 'published'].includes(input.state) && !current.issued)
 			throw new Problem(
 				'conflict',

@@ -1,45 +1,20 @@
-import { and, eq, gt, isNull, sql } from 'drizzle-orm';
+import { and, eq, gt, sql } from 'drizzle-orm';
 import * as contract from '../../contract/documents';
 import { checkNumber } from '../../core/numbering/numbering';
 import { nameKey } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
 import { label, nextSave, parse } from '../../core/revisions/revisions';
 import { ownUploads } from '../content/content';
-import type { Querier, Tx } from '../platform/db';
-import { document, event, lock, person, place, seen, version } from '../platform/db/schema';
+import type { Tx } from '../platform/db';
+import { document, event, place, seen, version } from '../platform/db/schema';
 import { does, type Acting, type ContextOf, type Project } from '../platform/runner/act';
-import { inHand } from '../platform/runner/locate';
+import type { Held } from '../platform/runner/held';
 
 /** Locks a place's row so that a folder cannot move or go while something is put into it. */
 export async function holdStill(tx: Tx, placeId: string) {
 	const [row] = await tx.select().from(place).where(eq(place.id, placeId)).for('share');
 	if (!row || row.removalId) throw new Problem('conflict', 'The folder was removed a moment ago.');
 	return row;
-}
-
-/** Locks a document's row for a change of its versions, and gives it with its current version. */
-export async function holdDocument(tx: Tx, documentId: string) {
-	const [row] = await tx.select().from(document).where(eq(document.id, documentId)).for('update');
-	const [current] = await tx.select().from(version).where(eq(version.id, row!.currentVersionId));
-	return { row: row!, current: current! };
-}
-
-/** The open lock of a document with its holder's name, or null. */
-export async function openLock(tx: Querier, documentId: string) {
-	const [row] = await tx
-		.select({ lock, holder: person.name })
-		.from(lock)
-		.innerJoin(person, eq(person.id, lock.holderId))
-		.where(and(eq(lock.documentId, documentId), isNull(lock.endedAt)));
-	return row ? { ...row.lock, holder: row.holder } : null;
-}
-
-/** The problem for what can only be done with a file. */
-export function workedOnLive(number: string): Problem {
-	return new Problem(
-		'conflict',
-		`${number} is worked on live; hand in or restore there, or stop working live first.`
-	);
 }
 
 interface NewVersion {
@@ -54,7 +29,7 @@ interface NewVersion {
 export async function addSave(
 	tx: Tx,
 	project: Project,
-	held: Awaited<ReturnType<typeof holdDocument>>,
+	held: Pick<Held, 'row' | 'current'>,
 	what: NewVersion,
 	by: { personId: string; at: Date; versionId: string }
 ): Promise<string> {
@@ -168,11 +143,7 @@ export const addDocument = does(contract.addDocument, {
 });
 
 export const restoreVersion = does(contract.restoreVersion, {
-	async run({ tx, project, person: by, now, newId, tell }, input) {
-		const held = await holdDocument(tx, input.document);
-		const open = await openLock(tx, input.document);
-		if (open && open.holderId !== by.id) throw inHand(open);
-		if (held.row.kind !== 'file') throw workedOnLive(held.row.number);
+	async run({ tx, project, document: held, person: by, now, newId, tell }, input) {
 		const [old] = await tx
 			.select()
 			.from(version)
@@ -192,7 +163,7 @@ export const restoreVersion = does(contract.restoreVersion, {
 				fileName: old.fileName,
 				note: input.note || `Restored from ${old.label}`,
 				restoredFrom: old.id,
-				lockKept: open !== null
+				lockKept: held.open !== null
 			},
 			{ personId: by.id, at: now, versionId: newId() }
 		);

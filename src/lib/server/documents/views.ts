@@ -1,12 +1,22 @@
 import { and, asc, desc, eq, isNull, like, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
+import { CONTRACTS } from '../../contract';
 import * as contract from '../../contract/documents';
+import { lookingOnly } from '../../core/access/may';
+import {
+	DOCUMENT_ACTS,
+	DOCUMENT_RULES,
+	mayDo,
+	type Asking,
+	type DocumentAct
+} from '../../core/documents/may';
 import { Problem } from '../../core/acts/problem';
 import { allows, levelLabel, type Level } from '../../core/access/levels';
 import { marksMode, roomMode } from '../../core/live/live';
 import type { SideRow, VersionRow } from '../../core/documents/rows';
 import { live } from '../access/reach';
-import { answers } from '../platform/runner/act';
+import { answers, type ContextOf } from '../platform/runner/act';
+import { documentFacts, readDocument } from '../platform/runner/held';
 import { inspection, ownUploads, sameBytes } from '../content/content';
 import { among, type Querier } from '../platform/db';
 import {
@@ -36,7 +46,8 @@ export const documentRow = answers(contract.documentRow, {
 });
 
 export const documentView = answers(contract.documentView, {
-	async run({ db, project, place: here, level, reach, person: me, now }) {
+	async run(context) {
+		const { db, project, place: here, level, reach, person: me, now } = context;
 		const [row] = await documentRows(db, { project, reach, readerId: me.id }, eq(place.id, here.id), now);
 		const versions = await db
 			.select({
@@ -68,11 +79,7 @@ export const documentView = answers(contract.documentView, {
 			timeZone: project.timeZone,
 			level,
 			levelLabel: levelLabel(level),
-			mayWork: allows(level, 'work'),
-			mayDownload: allows(level, 'download'),
-			mayOrganise: allows(level, 'organise'),
-			mayManage: allows(level, 'manage'),
-			mine: here.createdBy === me.id,
+			can: await canDo(db, context),
 			way: (await breadcrumb(db, here, reach)).slice(0, -1),
 			sides: await sidesOf(db, here.id),
 			waiting: await waitingFor(db, here.id, me.id),
@@ -84,6 +91,29 @@ export const documentView = answers(contract.documentView, {
 		};
 	}
 });
+
+/** What the reader can do with a document now, as the acts would answer. */
+async function canDo(
+	db: Querier,
+	context: ContextOf['place']
+): Promise<Record<DocumentAct, { may: boolean; why: string }>> {
+	const held = await readDocument(db, context.place.id);
+	const facts = await documentFacts(db, context, held, context.now);
+	const looksAsOther = context.self.id !== context.person.id;
+	const answer = (name: DocumentAct) => {
+		const asked = looksAsOther ? lookingOnly() : mayDo(askingOf(name), facts);
+		return asked.may ? { may: true, why: '' } : { may: false, why: asked.problem.sentence };
+	};
+	return Object.fromEntries(DOCUMENT_ACTS.map((name) => [name, answer(name)])) as Awaited<
+		ReturnType<typeof canDo>
+	>;
+}
+
+/** What the contract of an act asks for. */
+const ASKED = new Map<string, Asking>(
+	CONTRACTS.flatMap(({ name, at }) => (at.kind === 'place' || at.kind === 'document' ? [[name, at]] : []))
+);
+const askingOf = (name: DocumentAct): Asking => ({ ...ASKED.get(name)!, applies: DOCUMENT_RULES[name] });
 
 /** Where the document is worked on live, and how the reader may; null for a plain file. */
 async function roomOf(db: Querier, documentId: string, level: Level, inHandByAnother: boolean) {

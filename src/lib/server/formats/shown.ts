@@ -23,7 +23,8 @@ import { modelTables, modelView, MOST_MODEL_BYTES } from './model';
 import { MOST_DXF_BYTES, MOST_PICTURE_PIXELS, poppler, popplerBytes } from './limits';
 import { readDocx } from '../../formats/docx/read';
 import { checkPackage, LOCKED } from '../../formats/package/size';
-import { readTables, TABLE_KINDS } from '../../formats/tables/read';
+import { TABLE_KINDS } from '../../core/files/media';
+import { readTables } from '../../formats/tables/read';
 import { plainText, writtenLines } from './written';
 
 export type ShownTask =

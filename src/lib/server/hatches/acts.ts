@@ -2,7 +2,10 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import * as contract from '../../contract/hatches';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
+import { orRefuse } from '../../core/acts/answer';
 import { Problem } from '../../core/acts/problem';
+import { DOCUMENT_RULES, mayDo } from '../../core/documents/may';
+import { documentFacts, holdDocument, openLock } from '../platform/runner/held';
 import { loadModel } from '../access/model';
 import { ownUploads } from '../content/content';
 import type { Querier } from '../platform/db';
@@ -11,8 +14,8 @@ import { newSecret, secretHash } from '../platform/ids';
 import { tellNotices } from '../notices/tell';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
 import { endOfDay } from '../access/entries';
-import { addSave, createDocument, holdDocument, openLock, workedOnLive } from '../documents/acts';
-import { inHand, visiblePlaces } from '../platform/runner/locate';
+import { addSave, createDocument } from '../documents/acts';
+import { visiblePlaces } from '../platform/runner/locate';
 
 export const makeHatch = does(contract.makeHatch, {
 	async run(context, input) {
@@ -224,14 +227,9 @@ export const sortAsVersion = does(contract.sortAsVersion, {
 		const { arrival: row, size } = await safe(context, input.arrival);
 		const [target] = await visiblePlaces(tx, reach, [input.document]);
 		if (target?.kind !== 'document') throw new Problem('not-found', 'The document chosen is not there.');
-		const held = await holdDocument(tx, target.id);
-		const open = await openLock(tx, target.id);
-		if (open && open.holderId !== by.id) throw inHand(open);
-		if (!allows(reach.held(target, target), 'work'))
-			throw new Problem('needs-level', `A version of ${held.row.number} needs Work on it.`, {
-				needed: 'work'
-			});
-		if (held.row.kind !== 'file') throw workedOnLive(held.row.number);
+		const held = { ...(await holdDocument(tx, target.id)), open: await openLock(tx, target.id) };
+		const facts = await documentFacts(tx, { ...context, place: target }, held, now);
+		orRefuse(mayDo({ level: 'work', applies: DOCUMENT_RULES.restoreVersion }, facts));
 		if (held.current.hash === row.hash)
 			throw new Problem(
 				'conflict',
@@ -242,7 +240,7 @@ export const sortAsVersion = does(contract.sortAsVersion, {
 			tx,
 			project,
 			held,
-			{ hash: row.hash, fileName: row.fileName, note: what, lockKept: open !== undefined },
+			{ hash: row.hash, fileName: row.fileName, note: what, lockKept: held.open !== null },
 			{ personId: by.id, at: now, versionId: newId() }
 		);
 		await tx
@@ -251,7 +249,7 @@ export const sortAsVersion = does(contract.sortAsVersion, {
 			.where(eq(arrival.id, row.id));
 		await enqueue('read-content', { hash: row.hash });
 		tell({
-			kind: open ? 'version.saved' : 'version.handed-in',
+			kind: held.open ? 'version.saved' : 'version.handed-in',
 			placeId: target.id,
 			documentId: target.id,
 			details: { number: held.row.number, label, note: what, hash: row.hash, size }

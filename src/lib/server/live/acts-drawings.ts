@@ -46,9 +46,7 @@ export const workDrawingLive = does(contract.workDrawingLive, {
 export const giveLayer = does(contract.giveLayer, {
 	async run(context, input) {
 		const { tx, services, project, reach, level, person: by, tell } = context;
-		const { held, room, kind } = await heldLive(context, input.document);
-		if (kind !== 'drawing')
-			throw new Problem('conflict', 'Only a drawing that is worked on live has layers to give.');
+		const { held, room } = await heldLive(context);
 		const departments = await tx
 			.select({ id: department.id, code: department.code, name: department.name })
 			.from(department)

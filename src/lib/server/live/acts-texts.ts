@@ -6,7 +6,7 @@ import { emptyText, seedText } from '../../core/text/shared';
 import { ownUploads } from '../content/content';
 import { livePicture } from '../platform/db/schema';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
-import { addLive, beginOnFile, cut, heldLive, stateOf, type Cut } from './acts';
+import { addLive, beginOnFile, cut, stateOf, type Cut } from './acts';
 
 const PICTURES = ['image/png', 'image/jpeg', 'image/gif', 'image/webp'];
 
@@ -54,14 +54,13 @@ export const workLive = does(contract.workLive, {
 
 export const addLivePicture = does(contract.addLivePicture, {
 	async run(context, input) {
-		const { held, kind } = await heldLive(context, input.document);
-		if (kind !== 'text') throw new Problem('conflict', 'Pictures stand in live texts only.');
+		const { row } = context.document;
 		const [file] = await keepPictures(context, input.document, [input.upload]);
 		context.tell({
 			kind: 'live.picture-added',
 			placeId: input.document,
 			documentId: input.document,
-			details: { number: held.row.number, file: file!.fileName, hash: file!.hash }
+			details: { number: row.number, file: file!.fileName, hash: file!.hash }
 		});
 		return { content: file!.hash };
 	}

@@ -14,8 +14,7 @@ import { type About, type Ending } from '../../core/files/media';
 import { KINDS } from './rooms/kinds';
 import { nameOf } from './rooms/names';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
-import { addSave, createDocument, holdDocument, openLock } from '../documents/acts';
-import { inHand } from '../platform/runner/locate';
+import { addSave, createDocument } from '../documents/acts';
 import { endLock } from '../locks/acts';
 
 /** What every kind of live document shares: beginning, handing in, restoring and ending. */
@@ -105,16 +104,13 @@ export async function addLive(
  * live already, `in-hand` when another has it, and `stale-base` when what was read is not the newest.
  */
 export async function beginOnFile(
-	context: ContextOf['place'] & Acting,
+	context: ContextOf['document'] & Acting,
 	kind: LiveKind,
-	input: { document: string; base: string },
+	input: { base: string },
 	state: LiveState
 ): Promise<void> {
-	const { tx, person: by, tell } = context;
-	const { row, current } = await holdDocument(tx, input.document);
-	const open = await openLock(tx, input.document);
-	if (open && open.holderId !== by.id) throw inHand(open);
-	if (row.kind !== 'file') throw new Problem('conflict', 'This is worked on live already.');
+	const { tx, tell } = context;
+	const { row, current } = context.document;
 	if (current.label !== input.base)
 		throw new Problem(
 			'stale-base',
@@ -134,17 +130,14 @@ export async function beginOnFile(
 	});
 }
 
-export const aFile = () => new Problem('conflict', 'This is a file; it is not worked on live.');
+export const aFile = () => new Problem('conflict', 'This is a file; it is not edited together.');
 
-/** The live document of an act, held; raises `conflict` for a plain file and `in-hand` when another has it. */
-export async function heldLive({ tx, person: by }: ContextOf['place'] & Acting, documentId: string) {
-	const held = await holdDocument(tx, documentId);
+/** The live document of an act, with what it held at its newest version. */
+export async function heldLive({ tx, document: held }: ContextOf['document'] & Acting) {
 	const { room, kind } = held.row;
 	if (!room || kind === 'file') throw aFile();
-	const open = await openLock(tx, documentId);
-	if (open && open.holderId !== by.id) throw inHand(open);
 	const [last] = await tx.select().from(liveCut).where(eq(liveCut.versionId, held.current.id));
-	return { held, room, kind, open, last };
+	return { held, room, kind, open: held.open, last };
 }
 
 /** What is live under a document, or raises `conflict` for a plain file. */
@@ -170,7 +163,7 @@ export const handInLive = does(contract.handInLive, {
 	async run(context, input) {
 		const { tx, project, person: by, now, newId, tell, enqueue } = context;
 		const made = context.prepared as Cut;
-		const { held, room, open, last } = await heldLive(context, input.document);
+		const { held, room, open, last } = await heldLive(context);
 		if (last?.stateHash === made.stateHash)
 			throw new Problem('conflict', `Nothing was changed since ${held.current.label}.`);
 		const versionId = newId();
@@ -197,7 +190,7 @@ export const handInLive = does(contract.handInLive, {
 export const restoreLive = does(contract.restoreLive, {
 	async run(context, input) {
 		const { tx, services, person: by, tell } = context;
-		const { held, room, kind } = await heldLive(context, input.document);
+		const { held, room, kind } = await heldLive(context);
 		const [old] = await tx
 			.select({ state: liveCut.state, room: liveCut.room })
 			.from(version)
@@ -224,7 +217,7 @@ export const restoreLive = does(contract.restoreLive, {
 export const endLive = does(contract.endLive, {
 	async run(context, input) {
 		const { tx, services, tell, person: by, now } = context;
-		const { held, room, last } = await heldLive(context, input.document);
+		const { held, room, last } = await heldLive(context);
 		const { stateHash } = await services.rooms.read(room, stateOf);
 		if (last?.stateHash !== stateHash)
 			throw new Problem('conflict', 'Something was changed since the newest version. Hand it in first.');

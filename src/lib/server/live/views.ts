@@ -10,7 +10,7 @@ import { whoWrote } from '../../core/text/authorship';
 import { readText } from '../../core/text/shared';
 import { allows } from '../../core/access/levels';
 import { answers } from '../platform/runner/act';
-import { openLock } from '../documents/acts';
+import { openLock } from '../platform/runner/held';
 import { among, type Querier } from '../platform/db';
 import { content, document, liveCut, livePicture, liveWriter, person, version } from '../platform/db/schema';
 

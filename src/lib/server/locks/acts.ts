@@ -1,17 +1,18 @@
-import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import * as contract from '../../contract/locks';
 import { allows } from '../../core/access/levels';
+import { orRefuse } from '../../core/acts/answer';
 import { Problem } from '../../core/acts/problem';
+import { mayTake } from '../../core/documents/may';
 import { daysLater } from '../../core/time/spans';
 import { loadReach, OPEN_SPOT } from '../access/reach';
 import { document, lock, lockWish, member, person } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
-import { holdDocument, openLock } from '../documents/acts';
-import { inHand, visiblePlaces } from '../platform/runner/locate';
+import { heldLock, holdDocument, openLock, type Held } from '../platform/runner/held';
+import { visiblePlaces } from '../platform/runner/locate';
 
 type InProject = ContextOf['project'] & Acting;
-type OpenLock = NonNullable<Awaited<ReturnType<typeof openLock>>>;
 type About = { id: string; number: string; title: string };
 
 /** Longest that a lock may be expected to last, in days. */
@@ -28,16 +29,13 @@ function checkedEnd(expected: string | null | undefined, now: Date): Date | null
 	return end;
 }
 
-/** Takes one document whose row is held, and says so in the trail. Raises `in-hand` when somebody has it. */
+/** Takes one document that is held and that nobody has in hand, and says so in the trail. */
 async function take(
 	{ tx, project, person: by, now, newId, tell }: InProject,
-	documentId: string,
+	{ row }: Pick<Held, 'row'>,
 	what: { purpose: string; expectedEnd: Date | null }
 ): Promise<void> {
-	const { row } = await holdDocument(tx, documentId);
-	const open = await openLock(tx, documentId);
-	if (open?.holderId === by.id) throw new Problem('conflict', `You have ${row.number} in hand already.`);
-	if (open) throw inHand(open);
+	const documentId = row.id;
 	await tx.insert(lock).values({
 		id: newId(),
 		documentId,
@@ -90,9 +88,9 @@ export async function giveBack(context: InProject, open: { id: string }, row: Ab
 	});
 }
 
-/** Notes that the person said what became of their work under broken locks. Gives how many waited for that. */
-export async function answerBroken({ tx, person: by, now }: InProject, documentId: string): Promise<number> {
-	const answered = await tx
+/** Notes that the person said what became of their work under broken locks. */
+export async function answerBroken({ tx, person: by, now }: InProject, documentId: string): Promise<void> {
+	await tx
 		.update(lock)
 		.set({ answeredAt: now })
 		.where(
@@ -102,24 +100,16 @@ export async function answerBroken({ tx, person: by, now }: InProject, documentI
 				eq(lock.endedHow, 'broken'),
 				isNull(lock.answeredAt)
 			)
-		)
-		.returning({ id: lock.id });
-	return answered.length;
+		);
 }
 
-/** The open lock of a document. Raises `conflict` when nobody has it, `in-hand` when somebody else does. */
-async function ownLock(context: InProject, documentId: string): Promise<{ row: About; open: OpenLock }> {
-	const { row } = await holdDocument(context.tx, documentId);
-	const open = await openLock(context.tx, documentId);
-	if (!open) throw new Problem('conflict', 'Nobody has this in hand.');
-	if (open.holderId !== context.person.id) throw inHand(open);
-	return { row, open };
-}
+/** The asker's own lock, which the rules of these acts ask for. */
+const ownLock = ({ document: { row, open } }: ContextOf['document']) => ({ row, open: open! });
 
 export const takeLock = does(contract.takeLock, {
 	async run(context, input) {
 		const expectedEnd = checkedEnd(input.expectedEnd, context.now);
-		await take(context, input.document, { purpose: input.purpose, expectedEnd });
+		await take(context, context.document, { purpose: input.purpose, expectedEnd });
 		return { holder: context.person.name, since: context.now.toISOString() };
 	}
 });
@@ -156,7 +146,12 @@ export const takeLocks = does(contract.takeLocks, {
 					.join(', ')}${taken.length > 5 ? ` and ${taken.length - 5} more are in hand` : ''}.`,
 				{ documents: taken, free: free.length }
 			);
-		for (const one of free) await take(context, one, { purpose: input.purpose, expectedEnd });
+		for (const one of free) {
+			const { row } = await holdDocument(tx, one);
+			const open = await openLock(tx, one);
+			orRefuse(mayTake(open && heldLock(open, context.person.id), row.number));
+			await take(context, { row }, { purpose: input.purpose, expectedEnd });
+		}
 		return { locked: free.length, left: taken };
 	}
 });
@@ -164,7 +159,7 @@ export const takeLocks = does(contract.takeLocks, {
 export const extendLock = does(contract.extendLock, {
 	async run(context, input) {
 		const { tx, now, tell } = context;
-		const { row, open } = await ownLock(context, input.document);
+		const { row, open } = ownLock(context);
 		const expectedEnd = checkedEnd(input.expectedEnd, now)!;
 		const same = open.expectedEnd?.getTime() === expectedEnd.getTime();
 		if (same && (input.purpose ?? open.purpose) === open.purpose)
@@ -184,18 +179,17 @@ export const extendLock = does(contract.extendLock, {
 });
 
 export const giveBackLock = does(contract.giveBackLock, {
-	async run(context, input) {
-		const { row, open } = await ownLock(context, input.document);
+	async run(context) {
+		const { row, open } = ownLock(context);
 		await giveBack(context, open, row);
 		return {};
 	}
 });
 
 export const answerBrokenLock = does(contract.answerBrokenLock, {
-	async run(context, input) {
-		const { row } = await holdDocument(context.tx, input.document);
-		if (!(await answerBroken(context, row.id)))
-			throw new Problem('conflict', 'No lock of yours on this was broken that you have not answered.');
+	async run(context) {
+		const { row } = context.document;
+		await answerBroken(context, row.id);
 		context.tell({
 			kind: 'lock.answered',
 			placeId: row.id,
@@ -209,7 +203,7 @@ export const answerBrokenLock = does(contract.answerBrokenLock, {
 export const handOverLock = does(contract.handOverLock, {
 	async run(context, input) {
 		const { tx, project, place: here, person: by, now, newId, tell } = context;
-		const { row, open } = await ownLock(context, input.document);
+		const { row, open } = ownLock(context);
 		if (input.to === by.id) throw new Problem('invalid', 'You have this in hand already.', { field: 'to' });
 		const [to] = await tx
 			.select({ id: person.id, name: person.name })
@@ -247,44 +241,44 @@ export const handOverLock = does(contract.handOverLock, {
 	}
 });
 
+/** Notes that the person waits for a lock; whoever asked once goes on asking. */
+async function wish({ tx, person: by, now }: InProject, documentId: string, asks: { note: string } | null) {
+	const kept = { asked: asks !== null, note: asks?.note ?? '', createdAt: now };
+	await tx
+		.insert(lockWish)
+		.values({ documentId, personId: by.id, ...kept })
+		.onConflictDoUpdate({
+			target: [lockWish.documentId, lockWish.personId],
+			set: { ...kept, asked: asks ? true : sql`${lockWish.asked}` }
+		});
+}
+
 export const askForLock = does(contract.askForLock, {
 	async run(context, input) {
-		const { tx, person: by, level, now, tell } = context;
-		const { row } = await holdDocument(tx, input.document);
-		const open = await openLock(tx, input.document);
-		if (!open) throw new Problem('conflict', 'Nobody has this in hand; it is free.');
-		if (open.holderId === by.id) throw new Problem('conflict', 'You have this in hand yourself.');
-		if (input.ask && !allows(level, 'work'))
-			throw new Problem(
-				'needs-level',
-				'Only somebody who may work here can ask for the lock; you can be told when it is free.'
-			);
-		const [before] = await tx
-			.select()
-			.from(lockWish)
-			.where(and(eq(lockWish.documentId, row.id), eq(lockWish.personId, by.id)));
-		if (before?.asked && input.ask)
-			throw new Problem('conflict', `You asked ${open.holder} already; you will be told when it is free.`);
-		const wish = { asked: input.ask || (before?.asked ?? false), note: input.note, createdAt: now };
-		await tx
-			.insert(lockWish)
-			.values({ documentId: row.id, personId: by.id, ...wish })
-			.onConflictDoUpdate({ target: [lockWish.documentId, lockWish.personId], set: wish });
-		if (!input.ask) return { told: false };
+		const { person: by, tell } = context;
+		const { row, open } = context.document;
+		await wish(context, row.id, input);
 		tell({
 			kind: 'lock.asked',
 			placeId: row.id,
 			documentId: row.id,
-			details: { number: row.number, of: open.holder, note: input.note }
+			details: { number: row.number, of: open!.holder, note: input.note }
 		});
 		await tellNotices(context, {
 			kind: 'lock-asked',
-			people: [open.holderId],
+			people: [open!.holderId],
 			placeId: row.id,
 			sentence: `${by.name} asks for ${row.number}, “${row.title}”, which you have in hand${input.note ? `: ${input.note}` : '.'}`,
 			way: `document/${row.id}`
 		});
-		return { told: true };
+		return {};
+	}
+});
+
+export const waitForLock = does(contract.waitForLock, {
+	async run(context, input) {
+		await wish(context, input.document, null);
+		return {};
 	}
 });
 
@@ -299,12 +293,9 @@ export const endWish = does(contract.endWish, {
 
 export const breakLock = does(contract.breakLock, {
 	async run(context, input) {
-		const { tx, person: by, tell } = context;
-		const { row } = await holdDocument(tx, input.document);
-		const open = await openLock(tx, input.document);
-		if (!open) throw new Problem('conflict', 'Nobody has this in hand.');
-		if (open.holderId === by.id)
-			throw new Problem('conflict', 'This lock is your own; hand in, or give it back.');
+		const { person: by, tell } = context;
+		const { row } = context.document;
+		const open = context.document.open!;
 		await endLock(context, open, 'broken', row);
 		tell({
 			kind: 'lock.broken',
@@ -317,7 +308,7 @@ export const breakLock = does(contract.breakLock, {
 			people: [open.holderId],
 			placeId: row.id,
 			sentence: `${by.name} broke your lock on ${row.number}, “${row.title}”: ${input.reason}`,
-			more: 'Nothing you wrote is lost: hand it in all the same, and it is kept as a side version until somebody merges or drops it.',
+			more: 'Nothing you wrote is lost: hand it in all the same, and it is kept as a side version until somebody merges or discards it.',
 			way: `document/${row.id}`
 		});
 		return { holder: open.holder };

@@ -2,6 +2,8 @@ import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import * as contract from '../../contract/removed';
 import { allows, type Level } from '../../core/access/levels';
 import { nameKey } from '../../core/files/names';
+import { inHand } from '../../core/access/may';
+import { orRefuse } from '../../core/acts/answer';
 import { Problem } from '../../core/acts/problem';
 import { daysLater } from '../../core/time/spans';
 import { beneath, idsOf, OPEN_SPOT } from '../access/reach';
@@ -9,7 +11,8 @@ import type { Tx } from '../platform/db';
 import { document, lock, person, place, removal } from '../platform/db/schema';
 import { holdTree } from '../access/scopes';
 import { does, type Acting, type ContextOf, type Place } from '../platform/runner/act';
-import { inHand, visiblePlaces } from '../platform/runner/locate';
+import { heldLock } from '../platform/runner/held';
+import { visiblePlaces } from '../platform/runner/locate';
 
 export const removePlace = does(contract.removePlace, {
 	async run(context, input) {
@@ -87,7 +90,9 @@ async function removeWhole(
 				.innerJoin(person, eq(person.id, lock.holderId))
 				.where(and(inArray(lock.documentId, documents), isNull(lock.endedAt), ne(lock.holderId, by.id)))
 		: [];
-	if (held.length && !allows(level, 'manage')) throw inHand({ ...held[0]!.lock, holder: held[0]!.holder });
+	const [first] = held;
+	if (first && !allows(level, 'manage'))
+		orRefuse(inHand(heldLock({ ...first.lock, holder: first.holder }, by.id)));
 	const removalId = newId();
 	await tx.insert(removal).values({
 		id: removalId,

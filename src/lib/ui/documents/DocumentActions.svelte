@@ -11,7 +11,6 @@
 	import HandInDialog from './HandInDialog.svelte';
 	import HandInLiveDialog from '../live/HandInLiveDialog.svelte';
 	import WorkLiveDialog from '../live/WorkLiveDialog.svelte';
-	import { liveKindOf } from '../viewers/read-office';
 	import HandOverDialog from '../locks/HandOverDialog.svelte';
 	import LockDialog from '../locks/LockDialog.svelte';
 	import LockTag from '../locks/LockTag.svelte';
@@ -48,9 +47,16 @@
 	const row = $derived(view.row);
 	const lock = $derived(row.lock);
 	const live = $derived(view.room !== null);
-	/** What the newest version would be if it were worked on live, or null when it cannot be. */
+	const can = $derived(view.can);
+	/** As what the newest version can be edited together, or null when it cannot be. */
 	const mayGoLive = $derived(
-		!live && view.mayWork && (!lock || lock.mine) ? liveKindOf(row.mediaType) : null
+		can.workLive.may
+			? 'text'
+			: can.workScheduleLive.may
+				? 'schedule'
+				: can.workDrawingLive.may
+					? 'drawing'
+					: null
 	);
 	let locking = $state(false);
 	let handing = $state(false);
@@ -64,26 +70,26 @@
 	let changing = $state(false);
 	let revising = $state(false);
 	let beginning = $state(false);
-	const mayChange = $derived(view.mayOrganise || (view.mayWork && view.mine));
 	const until = $derived(projectDayWords(retentionDays));
 
 	/** Opens the lock dialog when locking applies. */
 	export function startLock() {
-		if (view.mayWork && !lock) locking = true;
-		else if (lock && !lock.mine) toast(`${lock.holder} has this in hand.`);
+		if (can.takeLock.may) locking = true;
+		else toast(can.takeLock.why);
 	}
 	export function startHandIn() {
-		if (lock?.mine || (live && view.mayWork && !lock)) handing = true;
-		else if (view.mayWork && !lock) toast('Lock it first, then hand in.');
+		if (live ? can.handInLive.may : lock?.mine) handing = true;
+		else if (can.takeLock.may) toast('Lock it first, then hand in.');
+		else toast(live ? can.handInLive.why : can.takeLock.why);
 	}
 	async function ask(note: string) {
-		await cupboard.askForLock({ document: row.id, ask: true, note });
+		await cupboard.askForLock({ document: row.id, note });
 		toast.success(`${lock!.holder} is asked; you are told when it is free.`);
 		changed();
 	}
 	async function wait(yes: boolean) {
 		const done = await attempt<unknown>(() =>
-			yes ? cupboard.askForLock({ document: row.id, ask: false }) : cupboard.endWish({ document: row.id })
+			yes ? cupboard.waitForLock({ document: row.id }) : cupboard.endWish({ document: row.id })
 		);
 		if (!done) return;
 		toast.success(yes ? 'You are told when it is free.' : 'You do not wait for it any more.');
@@ -136,12 +142,12 @@
 	{:else}<p class="mb-2 text-ink-2">
 			Nobody has this in hand. {row.frozen
 				? `Frozen by ${row.frozen.by}: ${ended(row.frozen.reason)}`
-				: view.mayWork
+				: can.takeLock.may
 					? ''
 					: `You have ${view.levelLabel} here.`}
 		</p>{/if}
 {/if}
-{#if view.broken && view.mayWork && !live}<div class="mb-1.5">
+{#if view.broken && can.handIn.may}<div class="mb-1.5">
 		<BrokenLock {view} bring={() => (lock?.mine ? (handing = true) : (beside = true))} {changed} />
 	</div>{/if}
 <div class="flex flex-wrap gap-1.5">
@@ -156,13 +162,15 @@
 		{#if view.waiting.mine}<button class="button" onclick={() => wait(false)}
 				>{view.waiting.mine === 'asked' ? 'Asked; stop waiting' : 'Stop waiting'}</button
 			>{:else}
-			{#if view.mayWork}<button class="button" onclick={() => (asking = true)}>Ask for the lock…</button>{/if}
-			<button class="button" onclick={() => wait(true)}>Tell me when free</button>
+			{#if can.askForLock.may}<button class="button" onclick={() => (asking = true)}>Ask for the lock…</button
+				>{/if}
+			{#if can.waitForLock.may}<button class="button" onclick={() => wait(true)}>Tell me when free</button
+				>{/if}
 		{/if}
-		{#if view.mayWork && !live}<button class="button" onclick={() => (beside = true)}>Hand in beside…</button
+		{#if can.handIn.may}<button class="button" onclick={() => (beside = true)}>Hand in beside…</button>{/if}
+		{#if can.breakLock.may}<button class="button" onclick={() => (breaking = true)}>Break the lock…</button
 			>{/if}
-		{#if view.mayManage}<button class="button" onclick={() => (breaking = true)}>Break the lock…</button>{/if}
-	{:else if view.mayWork && !lock}
+	{:else if can.takeLock.may}
 		{#if live}<button class="button {onPage ? 'button-act' : ''}" onclick={() => (handing = true)}
 				>Hand in</button
 			>{/if}
@@ -170,10 +178,8 @@
 		>
 	{/if}
 	{#if mayGoLive}<button class="button" onclick={() => (beginning = true)}>Work on this live…</button>{/if}
-	{#if live && view.mayWork && onPage && (!lock || lock.mine)}<button class="button" onclick={endLive}
-			>Stop working live</button
-		>{/if}
-	{#if view.mayDownload}<a
+	{#if can.endLive.may && onPage}<button class="button" onclick={endLive}>Stop working live</button>{/if}
+	{#if can.downloadDocument.may}<a
 			class="button"
 			download
 			href={addressOf('versionFile', { document: row.id, label: row.label, download: '' })}>Download</a
@@ -181,12 +187,11 @@
 	{#if view.versions.length > 1}<a class="button" href="/{code}/document/{row.id}/compare">Compare</a>{/if}
 	{#if controller}<button class="button" onclick={putInRelease}>Put in release…</button>{/if}
 	<a class="button" href="/{code}/access/{row.id}">Access</a>
-	{#if view.mayManage}<button class="button" onclick={() => (passing = true)}>Make a pass…</button>{/if}
-	{#if view.mayManage && !lock}<button class="button" onclick={() => (revising = true)}
-			>Issue or state…</button
+	{#if can.makePass.may}<button class="button" onclick={() => (passing = true)}>Make a pass…</button>{/if}
+	{#if can.issueRevision.may}<button class="button" onclick={() => (revising = true)}>Issue or state…</button
 		>{/if}
-	{#if mayChange}<button class="button" onclick={() => (changing = true)}>Change…</button>{/if}
-	{#if mayChange}<button class="button" onclick={() => (removing = true)}>Remove…</button>{/if}
+	{#if can.changeDocument.may}<button class="button" onclick={() => (changing = true)}>Change…</button>{/if}
+	{#if can.removePlace.may}<button class="button" onclick={() => (removing = true)}>Remove…</button>{/if}
 </div>
 
 {#if locking}<LockDialog
@@ -267,7 +272,7 @@
 		dangerous
 		act={breakIt}
 	/>{/if}
-{#if view.mayManage}{#if passing}<PassDialog
+{#if can.makePass.may}{#if passing}<PassDialog
 			bind:open={passing}
 			place={{ id: row.id, name: `${row.number} ${row.title}`, kind: 'document' }}
 			{outsideLevel}

@@ -11,7 +11,7 @@
 	/** What was handed in beside the line, each to look at, compare, merge or drop. */
 	let { view, code, changed }: { view: DocumentView; code: string; changed: () => void } = $props();
 	const row = $derived(view.row);
-	let dropping = $state<number | null>(null);
+	let discarding = $state<number | null>(null);
 	let merging = $state<SideRow | null>(null);
 	/** Both are plain text, so that they can be merged word by word. */
 	const isText = (side: SideRow) =>
@@ -23,8 +23,8 @@
 		toast.success(`Side version ${side} is now ${made.label}; you still have it in hand.`);
 		changed();
 	}
-	async function drop(reason: string) {
-		await cupboard.dropSide({ document: row.id, side: dropping, reason });
+	async function discard(reason: string) {
+		await cupboard.discardSide({ document: row.id, side: discarding, reason });
 		changed();
 	}
 	const open = $derived(view.sides.filter((s) => s.state === 'open'));
@@ -44,36 +44,41 @@
 				<span>{side.by}, {whenText(side.at)}{side.base ? `, made from ${side.base}` : ''}</span>
 				<span class="min-w-0 flex-1 truncate" title={side.note}>{side.note}</span>
 				{#if side.state !== 'open'}<span class="text-[12px]"
-						>{side.state} by {side.decidedBy}{side.reason ? `: ${side.reason}` : ''}</span
+						>{side.state === 'dropped' ? 'discarded' : side.state} by {side.decidedBy}{side.reason
+							? `: ${side.reason}`
+							: ''}</span
 					>{/if}
 				<span class="ml-auto flex gap-2 text-[12px] whitespace-nowrap">
 					<a class="link" href="/{code}/document/{row.id}?side={side.number}">Open</a>
 					<a class="link" href="/{code}/document/{row.id}/compare?from={row.label}&side={side.number}"
 						>Compare</a
 					>
-					{#if view.mayDownload}<a
+					{#if view.can.downloadDocument.may}<a
 							class="link"
 							download
 							href={addressOf('sideFile', { document: row.id, side: side.number, download: '' })}>Download</a
 						>{/if}
-					{#if side.state === 'open' && view.mayWork}
-						{#if row.lock?.mine}{#if isText(side)}<button class="link" onclick={() => (merging = side)}
-									>Merge…</button
+					{#if side.state === 'open'}
+						{#if view.can.mergeSide.may}{#if isText(side)}<button
+									class="link"
+									onclick={() => (merging = side)}>Merge…</button
 								>{/if}<button class="link" onclick={() => merge(side.number)}>Take as next version</button
 							>{/if}
-						<button class="link" onclick={() => (dropping = side.number)}>Drop…</button>
+						{#if view.can.discardSide.may}<button class="link" onclick={() => (discarding = side.number)}
+								>Discard…</button
+							>{/if}
 					{/if}
 				</span>
 			</li>
 		{/each}
 	</ul>
 {/if}
-{#if dropping !== null}<ReasonDialog
-		bind:open={() => dropping !== null, (open) => !open && (dropping = null)}
-		title="Drop side version {dropping}?"
+{#if discarding !== null}<ReasonDialog
+		bind:open={() => discarding !== null, (open) => !open && (discarding = null)}
+		title="Discard side version {discarding}?"
 		consequence="It stays in the history with its content, and whoever handed it in is told why."
-		button="Drop"
-		act={drop}
+		button="Discard"
+		act={discard}
 	/>{/if}
 {#if merging}<MergeDialog
 		bind:side={merging}

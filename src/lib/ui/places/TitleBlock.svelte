@@ -8,6 +8,7 @@
 	import { addressOf, cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import DocumentActions from '../documents/DocumentActions.svelte';
+	import { allows } from '../../core/access/levels';
 	import type { DocumentView } from '../documents/document-view';
 	import EventList from '../trail/EventList.svelte';
 	import Revision from '../documents/Revision.svelte';
@@ -73,7 +74,7 @@
 		toast.success(`${label} is restored as ${made.label}; every version in between is kept.`);
 		changed();
 	}
-	const canRestore = $derived(view.mayWork && (!row.lock || row.lock.mine));
+	const canRestore = $derived(view.can.restoreVersion.may);
 </script>
 
 <section
@@ -142,7 +143,7 @@
 				document={row.id}
 				versions={view.versions}
 				project={code}
-				mayDownload={view.mayDownload}
+				mayDownload={allows(view.level, 'download')}
 				restore={canRestore ? restore : null}
 			/></Tabs.Content
 		>

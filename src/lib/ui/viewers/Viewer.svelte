@@ -7,8 +7,7 @@
 	import FilmViewer from './FilmViewer.svelte';
 	import MadeViewer from './MadeViewer.svelte';
 	import { isShownByServer, PICTURES, PRINTABLE } from '../../core/files/file-kinds';
-	import { TABLE_KINDS } from '../../formats/tables/read';
-	import { TEXT_KINDS } from './read-office';
+	import { TABLE_KINDS, TEXT_KINDS } from '../../core/files/media';
 	import TableViewer from './TableViewer.svelte';
 	import TextViewer from './TextViewer.svelte';
 	import ZipViewer from './ZipViewer.svelte';

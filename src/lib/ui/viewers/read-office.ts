@@ -1,23 +1,6 @@
 import { Unreadable } from '../../formats/package/fault';
 import { checkPackage } from '../../formats/package/size';
-import { TABLE_KINDS } from '../../formats/tables/read';
 import { decodeText, type Encoding } from '../../core/files/encoding';
-import type { LiveKind } from '../../core/live/live';
-
-/** Kinds of file that are read as text in paragraphs. */
-export const TEXT_KINDS = [
-	'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
-	'application/vnd.oasis.opendocument.text',
-	'text/markdown',
-	'text/plain'
-];
-
-/** What a file of a kind becomes when it is worked on live, or null when it cannot be. */
-export function liveKindOf(mediaType: string): LiveKind | null {
-	if (TEXT_KINDS.includes(mediaType) || mediaType === 'text/html') return 'text';
-	if (TABLE_KINDS.includes(mediaType)) return 'schedule';
-	return mediaType === 'image/vnd.dxf' ? 'drawing' : null;
-}
 
 /**
  * HTML that is safe to show: nothing in it runs, and its pictures are its own. A picture from an address could have

@@ -7,6 +7,7 @@ import type { Person, Proof } from './actor';
 import type { hatch, pass, place, project, release } from '../db/schema';
 import type { JobName, JobData } from '../jobs/names';
 import type { Services } from '../services';
+import type { Held } from './held';
 import type { Told } from '../../trail/write';
 
 export type Project = typeof project.$inferSelect;
@@ -33,6 +34,8 @@ interface AsMember extends InProject {
 /** What the runner hands to an act or view, by the kind of its `at`. */
 export interface ContextOf {
 	place: AsMember & { place: Place; level: Level };
+	/** The document is held: nobody else changes it until the act has ended. */
+	document: AsMember & { place: Place; level: Level; document: Held };
 	project: AsMember;
 	release: AsMember & { release: Release };
 	pass: InProject & { pass: Pass; release: Release; proof: Proof | null };

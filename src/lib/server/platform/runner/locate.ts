@@ -1,11 +1,11 @@
 import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import type { Cap } from '../../../core/access/decide';
-import { allows, cap, levelLabel, rank, type Level } from '../../../core/access/levels';
+import { allows, cap, type Level } from '../../../core/access/levels';
+import { heldAt, lookingOnly, mayHere, type Standing } from '../../../core/access/may';
+import { orRefuse } from '../../../core/acts/answer';
+import { mayDo, type Asking } from '../../../core/documents/may';
 import { Problem } from '../../../core/acts/problem';
-import { ended } from '../../../core/words/sentences';
-import { dayWordsOf } from '../../../core/time/days';
-import { live, loadReach, Reach, type Freeze } from '../../access/reach';
+import { live, loadReach, Reach } from '../../access/reach';
 import type { Querier } from '../db';
 import { proofOf } from '../auth/proofs';
 import { document, hatch, lock, pass, passPerson, person, place, project, release } from '../db/schema';
@@ -13,29 +13,9 @@ import { secretHash } from '../ids';
 import type { Actor, Person, Proof } from './actor';
 import type { At, Method } from '../../../contract/act';
 import type { Pass, Project } from './act';
+import { documentFacts, heldLock, holdDocument, openLock } from './held';
 
 const NOT_FOUND = () => new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
-
-/** The problem that names who has a document in hand. */
-export function inHand(held: {
-	holder: string;
-	holderId: string;
-	takenAt: Date;
-	purpose: string;
-	expectedEnd: Date | null;
-}): Problem {
-	return new Problem(
-		'in-hand',
-		`${held.holder} has this in hand${held.purpose ? ` for “${held.purpose}”` : ''}.`,
-		{
-			holder: held.holder,
-			holderId: held.holderId,
-			since: held.takenAt,
-			purpose: held.purpose,
-			expectedEnd: held.expectedEnd
-		}
-	);
-}
 
 /** What is asked about beside the place: who asks, when, by what method, and what a pass holder has proven. */
 export interface Asked {
@@ -67,6 +47,7 @@ export async function locate<I>(
 		case 'project':
 			return inProject(db, at, await projectBy(db, at.id(input)), asked);
 		case 'place':
+		case 'document':
 			return atPlace(db, at, at.id(input), asked);
 		case 'release':
 			return atRelease(db, at, at.id(input), asked);
@@ -95,14 +76,7 @@ async function asMember(db: Querier, found: Project | undefined, { actor, now, m
 	if (!found || !reach) throw NOT_FOUND();
 	const trying = actor!.trying?.projectId === found.id ? actor!.trying : undefined;
 	if (!trying) return { person: self, self, project: found, reach };
-	if (method !== 'GET' && !whileTrying)
-		throw new Problem(
-			'conflict',
-			'You are looking as somebody else; nothing can be changed. End that first.',
-			{
-				trying: true
-			}
-		);
+	if (method !== 'GET' && !whileTrying) orRefuse(lookingOnly());
 	if (!mayTry(reach)) throw NOT_FOUND();
 	const [other] = await db
 		.select({ id: person.id, name: person.name, email: person.email })
@@ -159,7 +133,7 @@ const openLockHere = and(eq(lock.documentId, place.id), isNull(lock.endedAt));
 
 async function atPlace(
 	db: Querier,
-	at: { level: Level; only?: string[]; removed?: boolean; past?: readonly Cap[] },
+	at: Asking & { kind: 'place' | 'document'; only?: string[]; removed?: boolean },
 	id: string,
 	asked: Asked
 ) {
@@ -175,47 +149,30 @@ async function atPlace(
 		.where(eq(place.id, id));
 	const context = await asMember(db, row?.project, asked);
 	if (!row || (row.place.removalId !== null) !== (at.removed ?? false)) throw NOT_FOUND();
-	const uncapped = context.reach.level(row.place.scope);
+	const { reach } = context;
+	const uncapped = reach.level(row.place.scope);
 	if (!allows(uncapped, at.level === 'drop' ? 'drop' : 'view')) throw NOT_FOUND();
-	if (at.only && !at.only.includes(row.place.kind)) throw NOT_FOUND();
-	const spot = {
+	const isDocument = row.place.kind === 'document';
+	if ((at.kind === 'document' && !isDocument) || (at.only && !at.only.includes(row.place.kind)))
+		throw NOT_FOUND();
+	const standing: Standing = {
+		uncapped: uncapped!,
+		freeze: reach.freezeAt(row.place.path),
 		archived: row.state === 'archived',
-		// What a lock keeps others from is changing; a view tells of the lock itself.
-		inHandOf: asked.method === 'GET' ? null : (row.lock?.holderId ?? null)
+		lock: row.lock && heldLock({ ...row.lock, holder: row.holder! }, context.person.id),
+		timeZone: row.project.timeZone,
+		now: asked.now
 	};
-	const held = context.reach.held(row.place, spot, at.past);
-	if (!allows(held, at.level)) {
-		const withoutLock = context.reach.held(row.place, { ...spot, inHandOf: null }, at.past);
-		if (row.lock && allows(withoutLock, at.level)) throw inHand({ ...row.lock, holder: row.holder! });
-		throw refusal(at.level, uncapped!, held!, context.reach.freezeAt(row.place.path), context.project);
-	}
-	return { ...context, place: row.place, level: held };
-}
-
-/** Why a level is not enough: it was not given, or something that stands here caps it. */
-function refusal(
-	needed: Level,
-	uncapped: Level,
-	held: Level,
-	freeze: Freeze | null,
-	{ timeZone }: Project
-): Problem {
-	if (freeze && allows(uncapped, needed) && rank(held) < rank(needed)) {
-		const since = dayWordsOf(freeze.at, timeZone, new Date());
-		return new Problem(
-			'frozen',
-			`Frozen by ${freeze.by} since ${since}: ${ended(freeze.reason)} Nothing was changed.`,
-			{
-				by: freeze.by,
-				since: freeze.at,
-				reason: freeze.reason
-			}
-		);
-	}
-	return new Problem('needs-level', `This needs ${levelLabel(needed)} here; you have ${levelLabel(held)}.`, {
-		needed,
-		held
-	});
+	// What a lock keeps others from is changing; a view tells of the lock itself.
+	const past = asked.method === 'GET' ? [...(at.past ?? []), 'inHand' as const] : at.past;
+	orRefuse(mayHere(at.level, standing, past));
+	if (!isDocument || !at.applies)
+		return { ...context, place: row.place, level: heldAt(standing, past), document: null };
+	// Once the row is held, nothing of this changes any more.
+	const held = { ...(await holdDocument(db, id)), open: await openLock(db, id) };
+	const facts = await documentFacts(db, { ...context, place: row.place }, held, asked.now);
+	orRefuse(mayDo(at, facts));
+	return { ...context, place: row.place, level: heldAt(facts, past), document: held };
 }
 
 async function atRelease(

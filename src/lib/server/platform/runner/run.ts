@@ -134,7 +134,7 @@ async function usesPower(
 	context: Record<string, unknown>,
 	now: Date
 ): Promise<boolean> {
-	if (at.kind !== 'place') return false;
+	if (at.kind !== 'place' && at.kind !== 'document') return false;
 	const { reach, place } = context as unknown as ContextOf['place'];
 	if (!reach.subject.controller) return false;
 	return !allows(await ordinaryLevel(tx, reach, place, now), at.level);

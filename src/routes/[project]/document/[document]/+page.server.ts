@@ -1,3 +1,4 @@
+import { allows } from '$lib/core/access/levels';
 import { error } from '@sveltejs/kit';
 import { pageView } from '../../../page-data';
 import { documentView } from '$lib/server/documents/views';
@@ -18,7 +19,7 @@ export const load: PageServerLoad = async (event) => {
 		error(404, { message: `There is no version ${wanted} of ${view.row.number}.`, code: 'not-found' });
 	// Without a version named, what is worked on live shows as it is now; not to who looks as somebody else.
 	// A drawing is drawn over its own file, which those who may only look do not get; they see its newest version.
-	const withheld = view.room?.kind === 'drawing' && !view.mayDownload;
+	const withheld = view.room?.kind === 'drawing' && !allows(view.level, 'download');
 	const live = side || asked || withheld || event.locals.actor?.trying ? null : view.room;
 	return { view, version, side, live };
 };

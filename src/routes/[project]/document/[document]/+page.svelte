@@ -12,6 +12,7 @@
 	import type { Batch } from '$lib/ui/adding/files';
 	import { KEEP_FILES, type KeepFiles } from '$lib/ui/viewers/keep-files';
 	import { flipFrom, type Flip } from '$lib/ui/places/flip';
+	import { allows } from '$lib/core/access/levels';
 	import { AREAS } from '$lib/core/events/event';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import LockTag from '$lib/ui/locks/LockTag.svelte';
@@ -75,7 +76,7 @@
 	let keeping = $state.raw<Batch | null>(null);
 	setContext<KeepFiles>(KEEP_FILES, {
 		get keep() {
-			if (!folder || !data.view.mayWork || data.trying) return null;
+			if (!folder || data.trying || !allows(data.view.level, 'work')) return null;
 			return (files: File[]) =>
 				(keeping = { files: files.map((file) => ({ file, folders: [] })), empty: [] });
 		}
@@ -140,7 +141,11 @@
 		);
 		await goto(`/${code}/document/${row.id}`);
 	}
-	const mayRestore = $derived(older && data.view.mayWork && (!row.lock || row.lock.mine));
+	/** Whoever may only look is shown what the server made of a file, and never gets the file. */
+	const mayShowOriginal = $derived(allows(data.view.level, 'download'));
+	const mayRestore = $derived(
+		older && (data.view.room ? data.view.can.restoreLive : data.view.can.restoreVersion).may
+	);
 </script>
 
 <svelte:head><title>{row.number} {row.title}</title></svelte:head>
@@ -245,7 +250,7 @@
 					number: row.number,
 					code,
 					versions: data.view.versions,
-					mayDownload: data.view.mayDownload,
+					mayDownload: mayShowOriginal,
 					remarks
 				}}
 				{#if data.live.kind === 'text'}
@@ -260,16 +265,16 @@
 				{:else}
 					{#await import('$lib/ui/live/LiveDrawing.svelte') then { default: LiveDrawing }}<LiveDrawing
 							{...here}
-							mayManage={data.view.mayManage}
+							mayManage={allows(data.view.level, 'manage')}
 							departments={data.frame.departments}
 							mine={data.frame.me.departments}
 						/>{/await}
 				{/if}
 			{/key}
 		{:else if data.side}<Viewer
-				file={data.view.mayDownload ? addressOf('sideFile', side) : null}
+				file={mayShowOriginal ? addressOf('sideFile', side) : null}
 				made={addressOf('sideShown', side)}
-				download={data.view.mayDownload ? addressOf('sideFile', { ...side, download: '' }) : null}
+				download={mayShowOriginal ? addressOf('sideFile', { ...side, download: '' }) : null}
 				title="{row.number} {row.title}"
 				mediaType={data.side.mediaType}
 				fileName={data.side.fileName}
@@ -283,7 +288,7 @@
 				{newest}
 				{remarks}
 				{marks}
-				mayDownload={data.view.mayDownload}
+				mayDownload={mayShowOriginal}
 				codes={data.frame.departments.map((d: { code: string }) => d.code)}
 				stamps={data.frame.project.stamps}
 				{code}

@@ -14,6 +14,7 @@
 	import { attempt } from '$lib/ui/platform/api';
 	import Avatar from '$lib/ui/kit/Avatar.svelte';
 	import type DocumentActions from '$lib/ui/documents/DocumentActions.svelte';
+	import { allows } from '$lib/core/access/levels';
 	import type { DocumentView } from '$lib/ui/documents/document-view';
 	import DocumentList from '$lib/ui/places/DocumentList.svelte';
 	import { gatherDropped, type Batch } from '$lib/ui/adding/files';
@@ -31,7 +32,7 @@
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
-	const mayWork = $derived(['work', 'organise', 'manage'].includes(data.level));
+	const mayWork = $derived(allows(data.level, 'work'));
 	const controller = $derived(data.frame.me.controller);
 
 	let rows = $state.raw<DocumentRow[]>([]);
@@ -273,7 +274,7 @@
 					{code}
 					documents={data.documents}
 					inHand={data.inHand}
-					mayOrganise={['organise', 'manage'].includes(data.level)}
+					mayOrganise={allows(data.level, 'organise')}
 					mayManage={data.level === 'manage'}
 					outsideLevel={data.frame.project.outsideLevel}
 					retentionDays={data.frame.project.retentionDays}

@@ -5,8 +5,8 @@
 	import SheetCompare from '$lib/ui/compare/SheetCompare.svelte';
 	import TableCompare from '$lib/ui/compare/TableCompare.svelte';
 	import TextCompare from '$lib/ui/compare/TextCompare.svelte';
-	import { TABLE_KINDS } from '$lib/formats/tables/read';
-	import { TEXT_KINDS } from '$lib/ui/viewers/read-office';
+	import { allows, type Level } from '$lib/core/access/levels';
+	import { TABLE_KINDS, TEXT_KINDS } from '$lib/core/files/media';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import RevisionRail from '$lib/ui/documents/RevisionRail.svelte';
 	import { useShortcuts } from '$lib/ui/platform/shortcuts.svelte';
@@ -17,8 +17,8 @@
 	const row = $derived(data.view.row);
 	const newer = $derived(data.other?.row ?? row);
 	/** A file to compare: itself where it may be taken, else what the server makes of it. */
-	type Of = { row: { id: string }; mayDownload: boolean };
-	const isMade = (of: Of, mediaType: string) => !of.mayDownload || isShownByServer(mediaType);
+	type Of = { row: { id: string }; level: Level };
+	const isMade = (of: Of, mediaType: string) => !allows(of.level, 'download') || isShownByServer(mediaType);
 	function version(of: Of, { label, mediaType }: { label: string; mediaType: string }) {
 		const made = isMade(of, mediaType);
 		const url = addressOf(made ? 'versionShown' : 'versionFile', { document: of.row.id, label });
@@ -31,7 +31,8 @@
 	}
 	const before = $derived(version(data.view, data.from));
 	const after = $derived(data.side ? side(data.view, data.side) : version(data.other ?? data.view, data.to));
-	const both = (kinds: string[]) => kinds.includes(before.mediaType) && kinds.includes(after.mediaType);
+	const both = (kinds: readonly string[]) =>
+		kinds.includes(before.mediaType) && kinds.includes(after.mediaType);
 	const kind = $derived(
 		isComparedAsSheet(before.mediaType) && isComparedAsSheet(after.mediaType)
 			? 'sheets'
@@ -110,7 +111,7 @@
 						{after}
 						{heading}
 						fileName={`${newer.number}_${before.label}_${after.label}`.replaceAll(' ', '-')}
-						mayDownload={(data.other ?? data.view).mayDownload}
+						mayDownload={allows((data.other ?? data.view).level, 'download')}
 						{failed}
 					/>
 				{:else if kind === 'tables'}<TableCompare

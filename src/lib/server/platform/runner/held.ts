@@ -1,0 +1,95 @@
+import { and, eq, isNull, sql } from 'drizzle-orm';
+import type { HeldLock } from '../../../core/access/may';
+import type { DocumentFacts } from '../../../core/documents/may';
+import type { Reach } from '../../access/reach';
+import type { Querier } from '../db';
+import { content, document, lock, lockWish, person, version } from '../db/schema';
+
+/** Locks a document's row for a change of its versions, and gives it with its current version. */
+export async function holdDocument(tx: Querier, documentId: string) {
+	const [row] = await tx.select().from(document).where(eq(document.id, documentId)).for('update');
+	const [current] = await tx.select().from(version).where(eq(version.id, row!.currentVersionId));
+	return { row: row!, current: current! };
+}
+
+/** The open lock of a document with its holder's name, or null. */
+export async function openLock(db: Querier, documentId: string) {
+	const [row] = await db
+		.select({ lock, holder: person.name })
+		.from(lock)
+		.innerJoin(person, eq(person.id, lock.holderId))
+		.where(and(eq(lock.documentId, documentId), isNull(lock.endedAt)));
+	return row ? { ...row.lock, holder: row.holder } : null;
+}
+
+/** A document as it stands, without holding it. */
+export async function readDocument(db: Querier, documentId: string): Promise<Held> {
+	const [found] = await db
+		.select({ row: document, current: version })
+		.from(document)
+		.innerJoin(version, eq(version.id, document.currentVersionId))
+		.where(eq(document.id, documentId));
+	return { ...found!, open: await openLock(db, documentId) };
+}
+
+/** A document as an act has it: its row held, its newest version, and the open lock. */
+export interface Held extends Awaited<ReturnType<typeof holdDocument>> {
+	open: Awaited<ReturnType<typeof openLock>>;
+}
+
+/** A lock as the rules see it, for whoever asks. */
+export function heldLock(
+	open: { holder: string; holderId: string; takenAt: Date; purpose: string; expectedEnd: Date | null },
+	askerId: string
+): HeldLock {
+	return {
+		holder: open.holder,
+		holderId: open.holderId,
+		mine: open.holderId === askerId,
+		takenAt: open.takenAt.getTime(),
+		expectedEnd: open.expectedEnd?.getTime() ?? null,
+		purpose: open.purpose
+	};
+}
+
+/** Who asks, and about which place. */
+interface Asker {
+	project: { timeZone: string };
+	place: { scope: string; path: string; createdBy: string | null };
+	reach: Reach;
+	person: { id: string };
+}
+
+/** What the rules ask of a document and a person, as they stand in this transaction. */
+export async function documentFacts(
+	db: Querier,
+	{ project, place, reach, person: asker }: Asker,
+	{ row, current, open }: Held,
+	now: Date
+): Promise<DocumentFacts> {
+	const [more] = await db
+		.select({
+			mediaType: content.mediaType,
+			wish: sql<boolean | null>`(select ${lockWish.asked} from ${lockWish}
+				where ${lockWish.documentId} = ${document.id} and ${lockWish.personId} = ${asker.id})`,
+			broken: sql<boolean>`exists (select 1 from ${lock} where ${lock.documentId} = ${document.id}
+				and ${lock.holderId} = ${asker.id} and ${lock.endedHow} = 'broken' and ${lock.answeredAt} is null)`
+		})
+		.from(document)
+		.innerJoin(content, eq(content.hash, current.hash))
+		.where(eq(document.id, row.id));
+	return {
+		uncapped: reach.level(place.scope)!,
+		freeze: reach.freezeAt(place.path),
+		archived: row.state === 'archived',
+		lock: open && heldLock(open, asker.id),
+		timeZone: project.timeZone,
+		now,
+		number: row.number,
+		kind: row.kind,
+		mediaType: more!.mediaType,
+		own: place.createdBy === asker.id,
+		wish: more!.wish === null ? null : more!.wish ? 'asked' : 'waits',
+		broken: more!.broken
+	};
+}
