@@ -43,7 +43,7 @@ test('many files are settled in a table: next version, filled down, pasted, unpa
 	// Oke has the first in hand, so it is handed in; the other waits for a decision, and gets a number of its own.
 	await expect(becomes('VFT-MW-LS-00-DR-0101 linkspan.txt')).toContainText(/version|hand in/i);
 	await expect(becomes('VFT-MW-LS-00-DR-0102 section.txt')).toContainText('choose what to do');
-	await expect(dialog.getByText('VFT-MW-LS-00-DR-0102 is in use.')).toBeVisible();
+	await expect(dialog.getByText('VFT-MW-LS-00-DR-0102 is taken.')).toBeVisible();
 	await pick(becomes('VFT-MW-LS-00-DR-0102 section.txt'), /^Add beside as/);
 	await expect(dialog.getByLabel('Number of VFT-MW-LS-00-DR-0102 section.txt')).not.toHaveValue(
 		'VFT-MW-LS-00-DR-0102'

@@ -34,7 +34,7 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 		'outbox',
 		'find?q=linkspan',
 		`access/${folder}`,
-		'given',
+		'sharing',
 		'passes',
 		'arrivals',
 		'notices',

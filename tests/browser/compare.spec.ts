@@ -69,9 +69,9 @@ test('a lock is asked for, and broken; what its holder brings later is kept and 
 
 	const sides = oke.getByRole('list', { name: 'Side versions' });
 	await expect(sides).toContainText('tie rods drawn');
-	await sides.getByRole('button', { name: 'Drop…' }).click();
+	await sides.getByRole('button', { name: 'Discard…' }).click();
 	await oke.getByRole('dialog').getByRole('textbox').fill('drawn again on my sheet');
-	await oke.getByRole('dialog').getByRole('button', { name: 'Drop' }).click();
+	await oke.getByRole('dialog').getByRole('button', { name: 'Discard' }).click();
 	await expect(oke.getByRole('dialog')).toHaveCount(0);
 	await oke.getByRole('button', { name: 'Give back unchanged' }).click();
 	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();

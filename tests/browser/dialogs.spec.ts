@@ -75,7 +75,7 @@ test('what others change does not take away what is typed in a dialog', async ({
 	for (const page of [oke, ines]) {
 		await page.goto(`/vft/document/${id}`);
 		await ready(page);
-		await page.getByRole('button', { name: 'Change…' }).click();
+		await page.getByRole('button', { name: 'Properties…' }).click();
 	}
 	const title = (page: Page) => page.getByRole('dialog').getByLabel('Title');
 	const was = await title(oke).inputValue();

@@ -94,7 +94,7 @@ test('folders stand in the list; many things are ticked as a range, downloaded, 
 	const column = (name: string) => oke.getByRole('columnheader', { name, exact: true });
 	await expect(column('Size')).toBeVisible();
 	await oke.getByRole('button', { name: 'Columns' }).click();
-	for (const name of ['Size', 'Reach']) await oke.getByRole('menuitemcheckbox', { name }).click();
+	for (const name of ['Size', 'Shared with']) await oke.getByRole('menuitemcheckbox', { name }).click();
 	await oke.keyboard.press('Escape');
 	await expect(column('Size')).toBeHidden();
 	await oke.reload();
@@ -103,7 +103,7 @@ test('folders stand in the list; many things are ticked as a range, downloaded, 
 	await expect(column('Size')).toBeHidden();
 	await expect(column('Reach')).toBeHidden();
 	await oke.getByRole('button', { name: 'Columns' }).click();
-	for (const name of ['Size', 'Reach']) await oke.getByRole('menuitemcheckbox', { name }).click();
+	for (const name of ['Size', 'Shared with']) await oke.getByRole('menuitemcheckbox', { name }).click();
 	await oke.keyboard.press('Escape');
 	await expect(column('Size')).toBeVisible();
 
@@ -187,7 +187,7 @@ test('on a phone every page is as wide as the phone, and its buttons are on it',
 		[`document/${drawing}`, ['Mark up']],
 		[`place/${folder}`, ['Add documents']],
 		['remarks', []],
-		['given', []]
+		['sharing', []]
 	];
 	for (const [path, buttons] of pages) {
 		await ines.goto(`/vft/${path}`);

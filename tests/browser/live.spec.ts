@@ -103,9 +103,9 @@ test('three people mark up one sheet, one of them through a lost line; each take
 	await expect(marks(rhosyn!, 'cloud')).toHaveCount(1);
 	await draw(rhosyn!, 'Arrow', [700, 500], [600, 420]);
 	await expect(marks(oke!, 'arrow')).toHaveCount(1);
-	await rhosyn!.getByRole('radio', { name: 'Words with arrow' }).click();
+	await rhosyn!.getByRole('radio', { name: 'Callout' }).click();
 	await rhosyn!.getByLabel('The words').fill('Check camber');
-	await draw(rhosyn!, 'Words with arrow', [450, 500], [520, 560]);
+	await draw(rhosyn!, 'Callout', [450, 500], [520, 560]);
 	await expect(oke!.getByRole('group', { name: 'Marks on the sheet: 3' })).toContainText('Check camber');
 	await oke!.getByRole('button', { name: 'Undo' }).click();
 	await expect(marks(rhosyn!, 'cloud')).toHaveCount(0);
@@ -119,9 +119,9 @@ test('three people mark up one sheet, one of them through a lost line; each take
 	await draw(ines!, 'Ellipse', [620, 560], [700, 640]);
 	await expect(marks(ines!, 'rectangle')).toHaveCount(1);
 	await draw(oke!, 'Line', [420, 250], [520, 250]);
-	await rhosyn!.getByRole('radio', { name: 'Choose and move' }).click();
+	await rhosyn!.getByRole('radio', { name: 'Select' }).click();
 	await marks(rhosyn!, 'arrow').locator('path').first().click({ force: true });
-	await rhosyn!.getByRole('button', { name: 'Take away' }).click();
+	await rhosyn!.getByRole('button', { name: 'Delete' }).click();
 	await expect(marks(oke!, 'arrow')).toHaveCount(0);
 	await expect(marks(oke!, 'rectangle')).toHaveCount(0);
 	await expect(marks(ines!, 'line')).toHaveCount(0);
@@ -164,9 +164,9 @@ test('marks leave a PDF as standard annotations and as XFDF, and come back from 
 	await draw('Cloud', [420, 300], [560, 400]);
 	await expect(oke.getByRole('group', { name: 'Marks on the sheet: 1' })).toBeVisible();
 	await draw('Arrow', [700, 500], [600, 420]);
-	await oke.getByRole('radio', { name: 'Words with arrow' }).click();
+	await oke.getByRole('radio', { name: 'Callout' }).click();
 	await oke.getByLabel('The words').fill('Check camber');
-	await draw('Words with arrow', [450, 500], [520, 560]);
+	await draw('Callout', [450, 500], [520, 560]);
 	const onSheet = (kind: string) => oke.locator(`[data-kind="${kind}"]`);
 	await expect(onSheet('callout')).toHaveCount(1);
 	const take = async (button: string) => {

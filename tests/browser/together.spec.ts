@@ -280,8 +280,8 @@ test('of what was drawn through a lost line on a layer that went to others, the 
 	await kept(rhosyn);
 	const after = (await held<Drawing>(ines, id, 'drawing')).items.map((i) => i.layer);
 	expect(after.sort()).toEqual([...before, 'GRID'].sort());
-	await strip.getByRole('button', { name: 'Let them go…' }).click();
-	await rhosyn.getByRole('dialog').getByRole('button', { name: 'Let them go' }).click();
+	await strip.getByRole('button', { name: 'Discard…' }).click();
+	await rhosyn.getByRole('dialog').getByRole('button', { name: 'Discard' }).click();
 	await expect(strip).toHaveCount(0);
 	for (const page of [ines, rhosyn]) await page.context().close();
 });

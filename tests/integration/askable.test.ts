@@ -118,7 +118,7 @@ describe('what can be done with a document is told by the same rule that the run
 		}
 		/** What an answer of yes does not speak of: what else is given to the act, or lies in the live document. */
 		const asked =
-			/no version|no side version|same content|same bytes|Nothing was changed since|since the newest version|was not worked on live|is issued already|fits? the revision scheme|needs a release|made from|picture/i;
+			/no version|no side version|same content|same bytes|Nothing was changed since|since the newest version|was not edited together|is issued already|fits? the revision scheme|needs a release|made from|picture/i;
 
 		const done = new Map<string, number>();
 		for (let step = 0; step < STEPS; step++) {

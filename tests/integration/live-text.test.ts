@@ -268,7 +268,7 @@ describe('a live text', () => {
 });
 
 describe('a file', () => {
-	it('is worked on live and becomes a file again, and nothing of an old room comes into a new one', async () => {
+	it('is edited together and becomes a file again, and nothing of an old room comes into a new one', async () => {
 		const { id } = await world.add('oke', '# Scope');
 		expect(
 			await refused(world.act('rhosyn', workLive, { document: id, base: 'P01.7', text: text('x') }))

@@ -1,6 +1,6 @@
 import { eq, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { endGiven, letIn } from '../../src/lib/server/access/acts';
+import { endSharing, letIn } from '../../src/lib/server/access/acts';
 import { makeFolder } from '../../src/lib/server/places/acts';
 import { makeGroup, endGroup } from '../../src/lib/server/people/acts-groups';
 import { takeLock } from '../../src/lib/server/locks/acts';
@@ -10,7 +10,7 @@ import { makeToken } from '../../src/lib/server/people/acts-account';
 import { apiToken, lock, notice, person, place, session } from '../../src/lib/server/platform/db/schema';
 import { documentView } from '../../src/lib/server/documents/views';
 import { effectOfDepartments } from '../../src/lib/server/access/views-effects';
-import { given } from '../../src/lib/server/access/views-given';
+import { sharing } from '../../src/lib/server/access/views-sharing';
 import { folder, shelves } from '../../src/lib/server/places/views-tree';
 import { refused, TestWorld } from './world';
 
@@ -198,24 +198,26 @@ describe('given to me, given by me', () => {
 			place: at,
 			lines: [personLine('petra', 'view'), personLine('halla', 'download')]
 		});
-		const toPetra = (await world.read('petra', given, { project: 'VFT' })).toMe.find((r) => r.place === at)!;
+		const toPetra = (await world.read('petra', sharing, { project: 'VFT' })).toMe.find(
+			(r) => r.place === at
+		)!;
 		expect(toPetra).toMatchObject({ level: 'View', by: 'Oke Lindvar', changed: 0 });
 		await world.revise(doc);
 		expect(
-			(await world.read('petra', given, { project: 'VFT' })).toMe.find((r) => r.place === at)!.changed
+			(await world.read('petra', sharing, { project: 'VFT' })).toMe.find((r) => r.place === at)!.changed
 		).toBe(1);
-		const byOke = (await world.read('oke', given, { project: 'VFT' })).byMe
+		const byOke = (await world.read('oke', sharing, { project: 'VFT' })).byMe
 			.filter((r) => r.place === at)
 			.map((r) => r.id);
 		expect(byOke).toHaveLength(2);
-		expect(await refused(world.act('petra', endGiven, { project: 'VFT', grants: byOke }))).toMatchObject({
+		expect(await refused(world.act('petra', endSharing, { project: 'VFT', grants: byOke }))).toMatchObject({
 			code: 'conflict'
 		});
 		expect(
-			await refused(world.act('oke', endGiven, { project: 'VFT', grants: [...byOke, 'zzzzzzzzzz'] }))
+			await refused(world.act('oke', endSharing, { project: 'VFT', grants: [...byOke, 'zzzzzzzzzz'] }))
 		).toMatchObject({ code: 'conflict' });
 		expect(await levelOf('petra', at)).toBe('view');
-		await world.act('oke', endGiven, { project: 'VFT', grants: byOke });
+		await world.act('oke', endSharing, { project: 'VFT', grants: byOke });
 		expect([await levelOf('petra', at), await levelOf('halla', at)]).toEqual([null, null]);
 	});
 });

@@ -152,11 +152,11 @@ export const endAccess = act({
 	events: BROUGHT_EVENTS
 });
 
-export const endGiven = act({
-	name: 'endGiven',
+export const endSharing = act({
+	name: 'endSharing',
 	summary: 'End several grants that you gave, wherever they stand; all or none',
 	method: 'POST',
-	path: '/projects/{project}/given/ended',
+	path: '/projects/{project}/sharing/ended',
 	input: z.strictObject({ project: projectKey, grants: z.array(id).min(1, 'Choose a grant.').max(500) }),
 	output: z.strictObject({ ended: z.number() }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
@@ -267,10 +267,10 @@ const givenLine = z.strictObject({
 	changed: z.number()
 });
 
-export const given = view({
-	name: 'given',
-	summary: 'What others gave you, with what changed since; and what you gave to whom',
-	path: '/projects/{project}/given',
+export const sharing = view({
+	name: 'sharing',
+	summary: 'What others shared with you, with what changed since; and what you shared with whom',
+	path: '/projects/{project}/sharing',
 	input: z.strictObject({ project: projectKey }),
 	output: z.strictObject({
 		toMe: z.array(givenLine),

@@ -14,7 +14,7 @@ import { textFromJson } from '../core/text/shared';
 export const workDrawingLive = act({
 	name: 'workDrawingLive',
 	summary:
-		'Work on a DXF drawing live: several edit it at once, each department its layers; the file stays as the version it is',
+		'Edit a DXF drawing together: several edit it at once, each department its layers; the file stays as the version it is',
 	method: 'POST',
 	path: '/documents/{document}/live/drawing',
 	input: z.strictObject({ document: id, base: z.string().max(20) }),
@@ -77,7 +77,7 @@ export const addLiveSchedule = act({
 export const workScheduleLive = act({
 	name: 'workScheduleLive',
 	summary:
-		'Work on a schedule live: its first sheet becomes editable by several at once, the file stays as the version it is',
+		'Edit a schedule together: its first sheet becomes editable by several at once, the file stays as the version it is',
 	method: 'POST',
 	path: '/documents/{document}/live/schedule',
 	input: z.strictObject({ document: id, base: z.string().max(20), schedule: scheduleInput }),
@@ -128,7 +128,7 @@ export const addLiveText = act({
 export const workLive = act({
 	name: 'workLive',
 	summary:
-		'Work on a file live: its text becomes editable by several at once, the file stays as the version it is',
+		'Edit a text together: its text becomes editable by several at once, the file stays as the version it is',
 	method: 'POST',
 	path: '/documents/{document}/live',
 	input: z.strictObject({ document: id, base: z.string().max(20), text: textInput, pictures }),
@@ -181,7 +181,7 @@ export const restoreLive = act({
 
 export const endLive = act({
 	name: 'endLive',
-	summary: 'Stop working on a document live: it is a file again, at its newest version',
+	summary: 'End editing a document together: it is a file again, at its newest version',
 	method: 'DELETE',
 	path: '/documents/{document}/live',
 	input: z.strictObject({ document: id }),

@@ -22,7 +22,7 @@
 		['Remarks', 'remarks', ['remarks']],
 		['Activity', 'activity', ['activity']],
 		['Removed', 'removed', ['removed']],
-		['Given', 'given', ['given', 'passes', 'arrivals']],
+		['Sharing', 'sharing', ['sharing', 'passes', 'arrivals']],
 		['People', 'people', ['people']],
 		...(data.frame.me.controller
 			? [['Outbox', 'outbox', ['outbox']] as const, ['Settings', 'settings', ['settings']] as const]

@@ -15,7 +15,7 @@ export interface HeldLock extends LockFacts {
 }
 
 /** What stands at a place for somebody who asks: their level, and what caps it there (A6). */
-export interface Standing {
+export interface PlaceFacts {
 	/** Their level before caps; at least View, for what is not visible is not asked about (A10). */
 	uncapped: Level;
 	freeze: { by: string; at: Date; reason: string } | null;
@@ -26,7 +26,7 @@ export interface Standing {
 }
 
 /** The level that is left at a place after what caps it there. */
-export function heldAt(here: Standing, past: readonly Cap[] = []): Level {
+export function heldAt(here: PlaceFacts, past: readonly Cap[] = []): Level {
 	const caps = {
 		frozen: here.freeze !== null,
 		archived: here.archived,
@@ -57,7 +57,7 @@ export const lookingOnly = (): Answer =>
  * that stands there caps it.
  * @param past caps that do not count for what is asked
  */
-export function mayHere(needed: Level, here: Standing, past: readonly Cap[] = []): Answer {
+export function mayHere(needed: Level, here: PlaceFacts, past: readonly Cap[] = []): Answer {
 	const held = heldAt(here, past);
 	if (allows(held, needed)) return yes;
 	if (here.lock && allows(heldAt(here, [...past, 'inHand']), needed)) return inHand(here.lock);

@@ -1,11 +1,11 @@
 import type { Cap } from '../access/decide';
 import { allows, type Level } from '../access/levels';
-import { heldAt, inHand, mayHere, type HeldLock, type Standing } from '../access/may';
+import { heldAt, inHand, mayHere, type HeldLock, type PlaceFacts } from '../access/may';
 import { no, yes, type Answer } from '../acts/answer';
 import { liveKindOf, type DocumentKind, type LiveKind } from '../live/live';
 
 /** What of a document and of whoever asks decides what can be done with it now. */
-export interface DocumentFacts extends Standing {
+export interface DocumentFacts extends PlaceFacts {
 	number: string;
 	kind: DocumentKind;
 	/** Of its newest version. */

@@ -29,7 +29,7 @@ export const livePictureAdded = event('live.picture-added', {
 export const liveWritten = event('live.written', {
 	details: z.strictObject({ label: z.optional(z.string()), number: z.string() }),
 	touches: ['documents'],
-	says: (d) => `wrote in ${d.number}, which is worked on live`
+	says: (d) => `wrote in ${d.number}, which is edited together`
 });
 
 export const marksCarried = event('marks.carried', {

@@ -76,7 +76,7 @@ const SUBJECT: Record<MarkKind, string> = {
 	freehand: 'Freehand',
 	highlight: 'Highlighter',
 	text: 'Words',
-	callout: 'Words with arrow',
+	callout: 'Callout',
 	dimension: 'Dimension',
 	area: 'Area',
 	count: 'Count',

@@ -221,7 +221,7 @@ export const endAccess = does(contract.endAccess, {
 	}
 });
 
-export const endGiven = does(contract.endGiven, {
+export const endSharing = does(contract.endSharing, {
 	async run(context, input) {
 		const { tx, project, person: by, reach } = context;
 		await holdTree(tx, project.id);

@@ -72,8 +72,8 @@ export async function startServices(given: Config = readConfig(), { work = true 
 		return found;
 	};
 	rooms.onWriting = (room, projectId, personId) => tellWriting(database, room, projectId, personId);
-	rooms.ranOut = (from, to) => projectsWhereAccessEnded(database.db, from, to);
-	live.onEvents((projectId) => rooms.stir(projectId));
+	rooms.expired = (from, to) => projectsWhereAccessEnded(database.db, from, to);
+	live.onEvents((projectId) => rooms.recheckProject(projectId));
 	if (work) {
 		await store.cleanLeftovers();
 		if (config.demo && !config.smtpUrl) {

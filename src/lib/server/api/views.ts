@@ -8,7 +8,7 @@ import * as releases from '../releases/views';
 import * as remarks from '../remarks/views';
 import * as access from '../access/views';
 import * as effects from '../access/views-effects';
-import * as given from '../access/views-given';
+import * as sharing from '../access/views-sharing';
 import * as live from '../live/views';
 import * as marks from '../marks/views';
 import * as notices from '../notices/views';
@@ -30,7 +30,7 @@ export const VIEWS: readonly View[] = [
 	finding,
 	access,
 	effects,
-	given,
+	sharing,
 	activity,
 	project,
 	releases,

@@ -84,7 +84,7 @@ export async function createDocument(
 	if (taken.length)
 		throw new Problem(
 			'conflict',
-			`${number} is already in use. Choose another number, or hand in a new version of it.`,
+			`${number} is taken already. Choose another number, or hand in a new version of it.`,
 			{ field: 'number' }
 		);
 	const documentId = newId();

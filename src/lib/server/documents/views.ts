@@ -115,7 +115,7 @@ const ASKED = new Map<string, Asking>(
 );
 const askingOf = (name: DocumentAct): Asking => ({ ...ASKED.get(name)!, applies: DOCUMENT_RULES[name] });
 
-/** Where the document is worked on live, and how the reader may; null for a plain file. */
+/** Where the document is edited together, and how the reader may; null for a plain file. */
 async function roomOf(db: Querier, documentId: string, level: Level, inHandByAnother: boolean) {
 	const [row] = await db
 		.select({ name: document.room, kind: document.kind })

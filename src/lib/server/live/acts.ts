@@ -199,7 +199,7 @@ export const restoreLive = does(contract.restoreLive, {
 		if (!old || !old.room.startsWith(`${kind}/`))
 			throw new Problem(
 				'not-found',
-				`${input.label} was not worked on live; what it says can be copied from it.`
+				`${input.label} was not edited together; what it says can be copied from it.`
 			);
 		const then = new Y.Doc({ gc: false });
 		Y.applyUpdate(then, old.state);

@@ -25,7 +25,7 @@ async function liveOf(db: Querier, documentId: string): Promise<{ room: string; 
 		.from(document)
 		.where(eq(document.id, documentId));
 	if (!row?.room || row.kind === 'file')
-		throw new Problem('not-found', 'This is a file; it is not worked on live.');
+		throw new Problem('not-found', 'This is a file; it is not edited together.');
 	return { room: row.room, kind: row.kind };
 }
 
@@ -101,7 +101,7 @@ async function snapshotOf(
 		.leftJoin(liveCut, and(eq(liveCut.versionId, version.id), eq(liveCut.room, room)))
 		.where(and(eq(version.documentId, documentId), eq(version.label, label)));
 	if (!row) throw new Problem('not-found', `There is no version ${label}.`);
-	// Before it was worked on live, nothing of it had been written by anybody.
+	// Before it was edited together, nothing of it had been written by anybody.
 	return row.snapshot ? Y.decodeSnapshot(row.snapshot) : null;
 }
 

@@ -7,7 +7,7 @@ import type { Reach } from '../access/reach';
 import { chainHead, event, place, release } from '../platform/db/schema';
 
 /** An event to be written, of a kind of the catalogue with its details: what happened, where, and to what. */
-export type Told = {
+export type NewEvent = {
 	[K in KindOfEvent]: Where & { kind: K } & (Record<string, never> extends DetailsOf<K>
 			? { details?: DetailsOf<K> }
 			: { details: DetailsOf<K> });
@@ -18,10 +18,10 @@ interface Where {
 	documentId?: string | null;
 	releaseId?: string | null;
 	/** Who did it, where the act itself found that out (an address proven in it). */
-	by?: Teller;
+	by?: EventActor;
 }
 
-export interface Teller {
+export interface EventActor {
 	id: string | null;
 	name: string;
 }
@@ -43,15 +43,15 @@ export async function writeEvents(
 	tx: Tx,
 	projectId: string,
 	at: Date,
-	teller: Teller,
-	told: readonly (Told & { noted?: Record<string, unknown> })[]
+	actor: EventActor,
+	told: readonly (NewEvent & { noted?: Record<string, unknown> })[]
 ): Promise<number> {
 	const [head] = await tx.select().from(chainHead).where(eq(chainHead.projectId, projectId)).for('update');
 	let seq = head?.seq ?? 0;
 	let previous = head?.hash ?? GENESIS;
 	const rows = told.map((t) => {
 		seq += 1;
-		const by = t.by ?? teller;
+		const by = t.by ?? actor;
 		const chained = {
 			seq,
 			at: at.toISOString(),

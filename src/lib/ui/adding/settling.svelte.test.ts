@@ -174,7 +174,7 @@ describe('settling many files', () => {
 		});
 		expect(table.lines.map((line) => table.faultsOf(line))).toEqual([
 			[],
-			['VFT-MW-LS-00-DR-0102 is in use.'],
+			['VFT-MW-LS-00-DR-0102 is taken.'],
 			['The file is empty.'],
 			[expect.stringMatching(/^Larger than the project allows/)]
 		]);
@@ -292,7 +292,7 @@ describe('settling many files', () => {
 		await table.addAll();
 		expect(table.lines[0]).toMatchObject({ state: 'fault', fault: 'Somebody was faster.' });
 		await table.look();
-		expect(table.faultsOf(table.lines[0]!)).toEqual(['VFT-MW-LS-00-DR-0101 is in use.']);
+		expect(table.faultsOf(table.lines[0]!)).toEqual(['VFT-MW-LS-00-DR-0101 is taken.']);
 	});
 
 	it('says it when the server cannot be asked, and loses no file', async () => {

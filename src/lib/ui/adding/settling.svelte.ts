@@ -192,7 +192,7 @@ export class Settling {
 		const twice = this.lines.some((l) => l !== line && l.state !== 'done' && l.number.trim() === number);
 		if (twice) return [`Another file here has the number ${number} too.`];
 		if (line.becomes === 'version') return [];
-		if (this.usedBy(line)) return [`${number} is in use.`];
+		if (this.usedBy(line)) return [`${number} is taken.`];
 		return faultsOf(this.project.numbering, line);
 	}
 

@@ -86,5 +86,5 @@
 	{:else}<p class="p-3 text-ink-2">No item of the drawing differs.</p>{/each}
 </div>
 {#if changes.length}<p class="border-t border-rule p-2">
-		<button class="button" onclick={exportCsv}>List as CSV</button>
+		<button class="button" onclick={exportCsv}>Export CSV</button>
 	</p>{/if}

@@ -39,7 +39,7 @@
 
 	type Way = 'together' | 'swipe' | 'blink' | 'beside' | 'mark';
 	const WAYS: [Way, string][] = [
-		['together', 'Together'],
+		['together', 'Overlay'],
 		['swipe', 'Swipe'],
 		['blink', 'Blink'],
 		['beside', 'Side by side']
@@ -140,7 +140,7 @@
 		if (first) port.fit();
 		status = [
 			byHand
-				? 'laid by three places'
+				? 'aligned by three points'
 				: found.shift.x || found.shift.y
 					? `the newer one was moved ${found.shift.x}, ${found.shift.y} pixels to lie on the other`
 					: '',
@@ -300,7 +300,7 @@
 			</div>
 			<button class="button" onclick={() => port.zoom(0.8)} aria-label="Zoom out">−</button>
 			<button class="button" onclick={() => port.zoom(1.25)} aria-label="Zoom in">+</button>
-			<button class="button" onclick={() => port.fit()}>Whole sheet</button>
+			<button class="button" onclick={() => port.fit()}>Fit sheet</button>
 			{#if pages > 1}
 				<button class="button" aria-label="Page before" disabled={page === 1} onclick={() => turnTo(page - 1)}
 					>◂</button
@@ -316,7 +316,7 @@
 				>
 			{/if}
 			<label class="flex items-center gap-1 text-[12px]"
-				>Let pass <Select
+				>Tolerance <Select
 					class="h-7 w-auto py-0"
 					choices={[
 						{ value: '', label: 'what fits' },
@@ -330,7 +330,7 @@
 				/></label
 			>
 			<button class="button" onclick={startMarking}
-				>{byHand ? 'Lay on each other as found' : 'Lay by three places…'}</button
+				>{byHand ? 'Lay on each other as found' : 'Align by three points…'}</button
 			>
 			{#if mayDownload}<button class="button" disabled={!answer} onclick={exportPdf}>PDF with clouds</button
 				>{/if}

@@ -39,7 +39,7 @@
 	}
 </script>
 
-<Dialog bind:open title="Change {row.number}">
+<Dialog bind:open title="Properties of {row.number}">
 	<form onsubmit={submit} class="space-y-3">
 		<label class="block"
 			><span class="label">Number</span><input class="field font-mono" bind:value={number} required /></label

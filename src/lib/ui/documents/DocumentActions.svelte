@@ -177,8 +177,8 @@
 		<button class="button {onPage && !live ? 'button-act' : ''}" onclick={() => (locking = true)}>Lock</button
 		>
 	{/if}
-	{#if mayGoLive}<button class="button" onclick={() => (beginning = true)}>Work on this live…</button>{/if}
-	{#if can.endLive.may && onPage}<button class="button" onclick={endLive}>Stop working live</button>{/if}
+	{#if mayGoLive}<button class="button" onclick={() => (beginning = true)}>Edit together…</button>{/if}
+	{#if can.endLive.may && onPage}<button class="button" onclick={endLive}>End editing together</button>{/if}
 	{#if can.downloadDocument.may}<a
 			class="button"
 			download
@@ -190,7 +190,8 @@
 	{#if can.makePass.may}<button class="button" onclick={() => (passing = true)}>Make a pass…</button>{/if}
 	{#if can.issueRevision.may}<button class="button" onclick={() => (revising = true)}>Issue or state…</button
 		>{/if}
-	{#if can.changeDocument.may}<button class="button" onclick={() => (changing = true)}>Change…</button>{/if}
+	{#if can.changeDocument.may}<button class="button" onclick={() => (changing = true)}>Properties…</button
+		>{/if}
 	{#if can.removePlace.may}<button class="button" onclick={() => (removing = true)}>Remove…</button>{/if}
 </div>
 

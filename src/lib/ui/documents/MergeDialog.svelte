@@ -38,7 +38,7 @@
 	const shortened = (agreed: string) =>
 		agreed.length > 2 * AROUND ? `${agreed.slice(0, AROUND)}\n…\n${agreed.slice(-AROUND)}` : agreed;
 	const WAYS: [Choice, string][] = [
-		['newest', 'Newest'],
+		['newest', 'Newest version'],
 		['side', 'Side'],
 		['both', 'Both']
 	];

@@ -76,7 +76,7 @@
 							type="button"
 							class="link text-[12px]"
 							disabled={draft.sequences.length === 1}
-							onclick={() => draft.sequences.splice(i, 1)}>Take out</button
+							onclick={() => draft.sequences.splice(i, 1)}>Delete</button
 						></td
 					>
 				</tr>

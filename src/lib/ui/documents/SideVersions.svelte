@@ -62,8 +62,7 @@
 						{#if view.can.mergeSide.may}{#if isText(side)}<button
 									class="link"
 									onclick={() => (merging = side)}>Merge…</button
-								>{/if}<button class="link" onclick={() => merge(side.number)}>Take as next version</button
-							>{/if}
+								>{/if}<button class="link" onclick={() => merge(side.number)}>Make next version</button>{/if}
 						{#if view.can.discardSide.may}<button class="link" onclick={() => (discarding = side.number)}
 								>Discard…</button
 							>{/if}

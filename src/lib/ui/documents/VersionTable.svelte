@@ -66,5 +66,5 @@
 	</tbody>
 </table>
 <p class="px-2.5 py-1.5 text-[12px]">
-	<a class="link" download href={addressOf('documentHistory', { document })}>History as CSV</a>
+	<a class="link" download href={addressOf('documentHistory', { document })}>Export CSV</a>
 </p>

@@ -74,7 +74,7 @@
 			<span class="font-mono text-[12px] text-ink-2">{plural(done, 'change')}</span>
 		{/snippet}
 		{#if mayDownload}<a class="button" download href={addressOf('liveFile', { document: id, format: 'dxf' })}
-				>Take as DXF</a
+				>Export DXF</a
 			>{/if}
 		<button class="button lg:hidden" aria-expanded={beside} onclick={() => (beside = !beside)}
 			>{beside ? 'Sheet' : 'Beside'}</button

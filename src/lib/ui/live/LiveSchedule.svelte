@@ -88,7 +88,7 @@
 			{#if writes}<span class="tag bg-done-soft text-done">You write here</span>
 			{:else}<span class="tag bg-rule-2">You read here</span>{/if}
 		{/snippet}
-		{#if mayDownload}<button class="button" onclick={() => (taking = true)}>Take as a file…</button>{/if}
+		{#if mayDownload}<button class="button" onclick={() => (taking = true)}>Export…</button>{/if}
 		<button class="button lg:hidden" aria-expanded={beside} onclick={() => (beside = !beside)}
 			>{beside ? 'Schedule' : `Remarks ${remarks.open.length}`}</button
 		>
@@ -128,7 +128,7 @@
 				<button
 					class="button max-md:hidden"
 					disabled={grid.chosenRows.length < 2}
-					onclick={() => act((g) => g.fillDown(true))}>Count on</button
+					onclick={() => act((g) => g.fillDown(true))}>Fill series</button
 				>
 				<button
 					class="button max-md:hidden"

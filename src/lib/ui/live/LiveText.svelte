@@ -178,7 +178,7 @@
 			{:else if mode === 'suggest'}<span class="tag bg-wait-soft text-wait">You suggest here</span>
 			{:else}<span class="tag bg-rule-2">You read here</span>{/if}
 		{/snippet}
-		{#if mayDownload}<button class="button" onclick={() => (taking = true)}>Take as a file…</button>{/if}
+		{#if mayDownload}<button class="button" onclick={() => (taking = true)}>Export…</button>{/if}
 		<button class="button md:hidden" aria-expanded={beside} onclick={() => (beside = !beside)}
 			>{beside ? 'Text' : `Remarks ${remarks.open.length}`}</button
 		>

@@ -25,7 +25,7 @@
 		(asking = {
 			title: 'Let the changes go',
 			text: 'What was not taken is forgotten in this browser too, and nothing brings it back.',
-			button: 'Let them go',
+			button: 'Discard',
 			act: () => line!.dropRefused()
 		});
 	function put() {
@@ -42,7 +42,7 @@
 		</p>
 		{#if putIn}<button class="button" onclick={put}>Put in what you may change</button>{/if}
 		<button class="button" onclick={keepCopy}>Keep a copy as a file</button>
-		<button class="button" onclick={letGo}>Let them go…</button>
+		<button class="button" onclick={letGo}>Discard…</button>
 	</div>
 {/if}
 {#if asking}<ConfirmDialog bind:asking done={() => {}} />{/if}

@@ -26,7 +26,7 @@
 	const name = $derived(formats.find(([one]) => one === format)?.[1] ?? '');
 </script>
 
-<Dialog bind:open title="Take {number} as a file">
+<Dialog bind:open title="Export {number}">
 	<div class="space-y-3">
 		<fieldset class="flex flex-wrap gap-4">
 			<legend class="label">Kind of file</legend>
@@ -44,7 +44,7 @@
 				class="button button-act"
 				download
 				href={addressOf('liveFile', { document, format })}
-				onclick={() => (open = false)}>Take as {name}</a
+				onclick={() => (open = false)}>Export {name}</a
 			>
 		</div>
 	</div>

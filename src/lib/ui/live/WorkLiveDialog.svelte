@@ -90,7 +90,7 @@
 	}
 </script>
 
-<Dialog bind:open title="Work on {row.number} live">
+<Dialog bind:open title="Edit {row.number} together">
 	<div class="space-y-3">
 		<p>
 			{SAYS[kind]}
@@ -106,7 +106,7 @@
 			</div>{/if}
 		<div class="flex justify-end gap-2">
 			<button class="button" onclick={() => (open = false)}>Cancel</button>
-			<button class="button button-act" disabled={!read || busy} onclick={begin}>Work on this live</button>
+			<button class="button button-act" disabled={!read || busy} onclick={begin}>Edit together</button>
 		</div>
 	</div>
 </Dialog>

@@ -36,17 +36,17 @@
 	} = $props();
 
 	const TOOLS: [Tool, string][] = [
-		['choose', 'Choose and move'],
+		['choose', 'Select'],
 		['cloud', 'Cloud'],
 		['arrow', 'Arrow'],
 		['line', 'Line'],
-		['polyline', 'Line of pieces'],
+		['polyline', 'Polyline'],
 		['rectangle', 'Rectangle'],
 		['ellipse', 'Ellipse'],
-		['freehand', 'By hand'],
+		['freehand', 'Freehand'],
 		['highlight', 'Highlight'],
-		['text', 'Words'],
-		['callout', 'Words with arrow'],
+		['text', 'Text'],
+		['callout', 'Callout'],
 		['dimension', 'Dimension'],
 		['area', 'Area'],
 		['count', 'Count'],
@@ -124,17 +124,17 @@
 				<button class="button" onclick={() => grow(1.25)}>Larger</button>
 				<button class="button" onclick={() => grow(0.8)}>Smaller</button>
 				<button class="button" onclick={() => markup.turnBy(15)}>Turn</button>
-				<button class="button" onclick={() => markup.toFront()}>To the front</button>
-				<button class="button" onclick={() => markup.toBack()}>To the back</button>
+				<button class="button" onclick={() => markup.toFront()}>Bring to front</button>
+				<button class="button" onclick={() => markup.toBack()}>Send to back</button>
 				{#if chosen.length > 1}<button class="button" onclick={() => markup.group()}>Group</button>{/if}
 				{#if chosen.some((m) => m.group)}<button class="button" onclick={() => markup.ungroup()}
-						>Part the group</button
+						>Ungroup</button
 					>{/if}
 				{#if chosen.some((m) => m.carried === 'changed')}<button class="button" onclick={() => markup.fits()}
 						>It still fits</button
 					>{/if}
 				<button class="button" onclick={() => markup.copy()}>Copy</button>
-				<button class="button button-fault" onclick={() => markup.remove()}>Take away</button>
+				<button class="button button-fault" onclick={() => markup.remove()}>Delete</button>
 			</div>
 		</div>{/if}
 	<div class="flex flex-wrap gap-2 md:flex-col">

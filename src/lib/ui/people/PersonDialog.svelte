@@ -234,7 +234,7 @@
 		<div class="flex justify-end gap-2">
 			<button type="button" class="button" onclick={() => (person = null)}>Cancel</button><button
 				class="button {leaving ? 'button-fault' : 'button-act'}"
-				disabled={busy || (who?.outside && !leaving)}>{leaving ? `Close ${who?.name}` : 'Change'}</button
+				disabled={busy || (who?.outside && !leaving)}>{leaving ? `Deactivate ${who?.name}` : 'Change'}</button
 			>
 		</div>
 	</form>

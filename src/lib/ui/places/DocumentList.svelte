@@ -29,7 +29,7 @@
 		folders,
 		total,
 		chosen,
-		ticked,
+		selection,
 		me,
 		choose,
 		open,
@@ -44,7 +44,7 @@
 		total: number;
 		chosen: string | null;
 		/** Ids of the ticked documents and folders. */
-		ticked: SvelteSet<string>;
+		selection: SvelteSet<string>;
 		/** Whose way of sorting is remembered. */
 		me: string;
 		choose: (id: string | null) => void;
@@ -62,9 +62,9 @@
 	/** Columns beside number and title: what they are called, how wide they are, and from which width of the page on. */
 	const WORDS: Record<OptionalColumn, string> = {
 		label: 'Revision',
-		now: 'Now',
+		now: 'Status',
 		changed: 'Last change',
-		reach: 'Reach',
+		reach: 'Shared with',
 		kind: 'Kind',
 		size: 'Size'
 	};
@@ -149,16 +149,16 @@
 	function tick(id: string, range = false): boolean {
 		const [from, to] = [anchor === null ? -1 : ids.indexOf(anchor), ids.indexOf(id)];
 		if (range && from >= 0)
-			for (const one of ids.slice(Math.min(from, to), Math.max(from, to) + 1)) ticked.add(one);
-		else if (!ticked.delete(id)) ticked.add(id);
+			for (const one of ids.slice(Math.min(from, to), Math.max(from, to) + 1)) selection.add(one);
+		else if (!selection.delete(id)) selection.add(id);
 		anchor = id;
-		return ticked.has(id);
+		return selection.has(id);
 	}
 	function tickAll() {
-		const all = ids.every((id) => ticked.has(id));
+		const all = ids.every((id) => selection.has(id));
 		for (const id of ids) {
-			if (all) ticked.delete(id);
-			else ticked.add(id);
+			if (all) selection.delete(id);
+			else selection.add(id);
 		}
 	}
 	/** With Shift a row is ticked from the last tick on, otherwise it is chosen. */
@@ -219,7 +219,7 @@
 					type="checkbox"
 					class="align-middle accent-act"
 					aria-label="Tick all"
-					checked={ids.length > 0 && ids.every((id) => ticked.has(id))}
+					checked={ids.length > 0 && ids.every((id) => selection.has(id))}
 					onchange={tickAll}
 				/></span
 			>
@@ -246,7 +246,7 @@
 			{/each}
 		</div>
 	</div>
-	{#if pictures && shown.length}<DocumentPictures rows={shown} {chosen} {ticked} {choose} {open} />{:else}
+	{#if pictures && shown.length}<DocumentPictures rows={shown} {chosen} {selection} {choose} {open} />{:else}
 		<!-- The keys move through the whole list, so its scrolling part takes the focus. -->
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 		<div
@@ -269,7 +269,7 @@
 								start={item.start}
 								height={ROW}
 								current={folder.id === at}
-								ticked={ticked.has(folder.id)}
+								selected={selection.has(folder.id)}
 								tick={(range) => tick(folder.id, range)}
 								press={(event) => press(event, folder.id)}
 								open={() => enter(folder.id)}
@@ -283,8 +283,8 @@
 								data-document={row.id}
 								draggable="true"
 								ondragstart={(e) => {
-									const documents = ticked.has(row.id)
-										? shown.filter((r) => ticked.has(r.id)).map((r) => r.id)
+									const documents = selection.has(row.id)
+										? shown.filter((r) => selection.has(r.id)).map((r) => r.id)
 										: [row.id];
 									e.dataTransfer?.setData(ROWS_DRAGGED, JSON.stringify(documents));
 								}}
@@ -303,7 +303,7 @@
 										type="checkbox"
 										class="accent-act"
 										aria-label="Tick {row.number}"
-										checked={ticked.has(row.id)}
+										checked={selection.has(row.id)}
 										onclick={(e) => {
 											e.stopPropagation();
 											e.currentTarget.checked = tick(row.id, e.shiftKey);

@@ -12,13 +12,13 @@
 	let {
 		rows,
 		chosen,
-		ticked,
+		selection,
 		choose,
 		open
 	}: {
 		rows: DocumentRow[];
 		chosen: string | null;
-		ticked: SvelteSet<string>;
+		selection: SvelteSet<string>;
 		choose: (id: string | null) => void;
 		open: (id: string) => void;
 	} = $props();
@@ -52,7 +52,7 @@
 		event.preventDefault();
 	}
 	function tick(id: string) {
-		if (!ticked.delete(id)) ticked.add(id);
+		if (!selection.delete(id)) selection.add(id);
 	}
 </script>
 
@@ -102,7 +102,7 @@
 									type="checkbox"
 									class="accent-act"
 									aria-label="Tick {row.number}"
-									checked={ticked.has(row.id)}
+									checked={selection.has(row.id)}
 									onclick={(e) => e.stopPropagation()}
 									onchange={() => tick(row.id)}
 								/>

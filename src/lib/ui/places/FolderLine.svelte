@@ -14,7 +14,7 @@
 		start,
 		height,
 		current,
-		ticked,
+		selected,
 		tick,
 		press,
 		open
@@ -28,8 +28,8 @@
 		height: number;
 		/** The keys stand on it. */
 		current: boolean;
-		ticked: boolean;
-		/** Gives whether it is ticked now. */
+		selected: boolean;
+		/** Gives whether it is selected now. */
 		tick: (range: boolean) => boolean;
 		press: (event: MouseEvent) => void;
 		open: () => void;
@@ -55,7 +55,7 @@
 			type="checkbox"
 			class="align-middle accent-act"
 			aria-label="Tick folder {folder.name}"
-			checked={ticked}
+			checked={selected}
 			onclick={(e) => {
 				e.stopPropagation();
 				e.currentTarget.checked = tick(e.shiftKey);

@@ -13,7 +13,7 @@
 	import PassDialog from '../passes/PassDialog.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
 	import { restorePlace } from './restore';
-	import { moveMany } from './ticked';
+	import { moveMany } from './selection';
 	import { plural } from '../platform/words';
 	import { projectDayWords } from '../platform/project-day';
 

@@ -38,7 +38,7 @@
 		<button class="button" onclick={() => port.zoom(0.8)} aria-label="Zoom out">−</button>
 		<span class="min-w-12 text-center font-mono text-[12px] whitespace-nowrap">{port.percent} %</span>
 		<button class="button" onclick={() => port.zoom(1.25)} aria-label="Zoom in">+</button>
-		<button class="button" onclick={() => port.fit()}>Whole sheet</button>
+		<button class="button" onclick={() => port.fit()}>Fit sheet</button>
 		{@render tools?.()}
 		{#if status}<span class="ml-auto truncate text-[12px] text-ink-2" role="status">{status}</span>{/if}
 	</div>

@@ -3,7 +3,7 @@
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from 'svelte-sonner';
 	import { addressOf, cupboard } from '$lib/client/cupboard';
-	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
+	import SharingTabs from '$lib/ui/access/SharingTabs.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
@@ -15,10 +15,10 @@
 	type Row = (typeof data.rows)[number];
 	let sorting = $state.raw<Row[]>([]);
 	let refusing = $state.raw<Row[]>([]);
-	const ticked = new SvelteSet<string>();
+	const selection = new SvelteSet<string>();
 	const waiting = $derived(data.rows.filter((r) => r.state === 'waiting'));
 	const undecided = $derived(data.rows.filter((r) => r.state === 'waiting' || r.state === 'unsafe'));
-	const chosen = $derived(undecided.filter((r) => ticked.has(r.id)));
+	const chosen = $derived(undecided.filter((r) => selection.has(r.id)));
 	const sortable = $derived(chosen.filter((r) => r.state === 'waiting'));
 	const again = () => refresh('cupboard:arrivals');
 	onMount(() => onTouched(['arrivals', 'places'], again));
@@ -42,7 +42,7 @@
 				? `${one!.fileName} is refused${tellings ? `; ${one!.sender} has been told` : ''}.`
 				: `${plural(refusing.length, 'file')} are refused; ${tellings ? 'whoever left an address has been told' : 'nobody left an address'}.`
 		);
-		ticked.clear();
+		selection.clear();
 		await again();
 	}
 	const cell = 'px-2 py-1.5 align-top';
@@ -50,7 +50,7 @@
 
 <svelte:head><title>Arrivals · {data.frame.project.name}</title></svelte:head>
 <div class="flex h-full flex-col">
-	<GivenTabs {base} />
+	<SharingTabs {base} />
 	<div class="min-h-0 flex-1 overflow-auto px-5 py-3">
 		<div class="mb-1.5 flex flex-wrap items-center gap-2">
 			<h1 class="mr-auto text-[18px]">
@@ -58,8 +58,9 @@
 					>{data.waiting ? `${plural(data.waiting, 'file')} to sort` : 'nothing waits'}</span
 				>
 			</h1>
-			{#if waiting.length > 1}<button class="button" onclick={() => waiting.forEach((r) => ticked.add(r.id))}
-					>Tick all that wait</button
+			{#if waiting.length > 1}<button
+					class="button"
+					onclick={() => waiting.forEach((r) => selection.add(r.id))}>Tick all that wait</button
 				>{/if}
 			{#if sortable.length}<button class="button button-act" onclick={() => (sorting = sortable)}
 					>Sort in {plural(sortable.length, 'file')}…</button
@@ -87,8 +88,8 @@
 										type="checkbox"
 										class="accent-act"
 										aria-label="Tick {row.fileName}"
-										checked={ticked.has(row.id)}
-										onchange={() => ticked.delete(row.id) || ticked.add(row.id)}
+										checked={selection.has(row.id)}
+										onchange={() => selection.delete(row.id) || selection.add(row.id)}
 									/>{/if}</td
 							>
 							<td class={cell}
@@ -152,7 +153,7 @@
 	</div>
 </div>
 {#if sorting.length}<SortArrivals
-		bind:open={() => sorting.length > 0, (open) => !open && ((sorting = []), ticked.clear())}
+		bind:open={() => sorting.length > 0, (open) => !open && ((sorting = []), selection.clear())}
 		arrivals={sorting}
 		project={data.frame.project.id}
 		numbering={data.frame.project.numbering}

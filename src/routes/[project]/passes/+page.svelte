@@ -5,7 +5,7 @@
 	import { releaseNumber } from '$lib/core/releases';
 	import { cupboard } from '$lib/client/cupboard';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
-	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
+	import SharingTabs from '$lib/ui/access/SharingTabs.svelte';
 	import PassAddress from '$lib/ui/passes/PassAddress.svelte';
 	import PassChange from '$lib/ui/passes/PassChange.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
@@ -14,7 +14,7 @@
 
 	let { data } = $props();
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
-	const ticked = new SvelteSet<string>();
+	const selection = new SvelteSet<string>();
 	let all = $state(false);
 	let asking = $state<{ title: string; text: string; button: string; act: () => Promise<unknown> } | null>(
 		null
@@ -58,7 +58,7 @@
 			button: 'Withdraw',
 			act: async () => {
 				await cupboard.withdrawPasses({ project: data.frame.project.id, passes: ids });
-				ticked.clear();
+				selection.clear();
 				toast(`${plural(ids.length, 'pass', 'passes')} withdrawn.`);
 			}
 		};
@@ -76,7 +76,7 @@
 
 <svelte:head><title>Passes and hatches · {data.frame.project.name}</title></svelte:head>
 <div class="flex h-full flex-col">
-	<GivenTabs {base} />
+	<SharingTabs {base} />
 	<div class="min-h-0 flex-1 space-y-6 overflow-auto px-5 py-3">
 		<section>
 			<div class="mb-1.5 flex flex-wrap items-center gap-3">
@@ -85,10 +85,10 @@
 					><input type="checkbox" class="accent-act" bind:checked={all} />also those that ended</label
 				>
 				{#if data.only}<a class="link text-ink-2" href="{base}/passes">all of the project</a>{/if}
-				{#if ticked.size}<button
+				{#if selection.size}<button
 						class="button"
-						onclick={() => withdraw(data.passes.filter((p) => ticked.has(p.id)))}
-						>Withdraw {plural(ticked.size, 'pass', 'passes')}…</button
+						onclick={() => withdraw(data.passes.filter((p) => selection.has(p.id)))}
+						>Withdraw {plural(selection.size, 'pass', 'passes')}…</button
 					>{/if}
 			</div>
 			<div class="overflow-x-auto">
@@ -112,8 +112,8 @@
 											type="checkbox"
 											class="accent-act"
 											aria-label="Tick the pass for {p.holder}"
-											checked={ticked.has(p.id)}
-											onchange={() => ticked.delete(p.id) || ticked.add(p.id)}
+											checked={selection.has(p.id)}
+											onchange={() => selection.delete(p.id) || selection.add(p.id)}
 										/>{/if}</td
 								>
 								<td class="{cell} max-w-[240px]"

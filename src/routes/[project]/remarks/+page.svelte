@@ -55,7 +55,7 @@
 		<a
 			class="button ml-auto"
 			download
-			href={addressOf('remarkList', { project: data.frame.project.id, ...asked(data.filter) })}>Take as CSV</a
+			href={addressOf('remarkList', { project: data.frame.project.id, ...asked(data.filter) })}>Export CSV</a
 		>
 	</div>
 	<div class="min-h-0 flex-1 overflow-auto">

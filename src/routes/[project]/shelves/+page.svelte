@@ -40,7 +40,7 @@
 			)} · {sum((s) => s.inHand)} in hand{fresh ? ` · ${fresh} new to you` : ''}
 		</p>
 		<div class="ml-auto flex gap-2">
-			{#if fresh}<button class="button" onclick={seen}>Mark all as looked at</button>{/if}
+			{#if fresh}<button class="button" onclick={seen}>Mark all as seen</button>{/if}
 			{#if data.frame.me.controller}<button class="button" onclick={() => (making = true)}>New shelf</button
 				>{/if}
 		</div>
@@ -57,10 +57,10 @@
 
 	{#if data.alone.length || data.drops.length}
 		<section
-			aria-label="Given to you"
+			aria-label="Shared with you"
 			class="mb-2 border-b-[6px] border-plank pt-2 pb-2 shadow-[0_2px_0_var(--rule)]"
 		>
-			<h2 class="text-[14px]">Given to you</h2>
+			<h2 class="text-[14px]">Shared with you</h2>
 			<ul class="mt-1.5 flex flex-wrap gap-1.5">
 				{#each data.alone as one (one.id)}<li>
 						<a

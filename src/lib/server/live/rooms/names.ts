@@ -5,7 +5,7 @@ import { LIVE_KINDS, type LiveKind } from '../../../core/live/live';
  * worked on live it is a new room, so that what a browser still holds of an earlier one is never mixed in.
  */
 export type RoomName =
-	/** `time`: id of this time of working live. */
+	/** `time`: id of this time of editing together. */
 	{ kind: LiveKind; document: string; time: string } | { kind: 'marks'; document: string; label: string };
 
 export function nameOf(room: RoomName): string {

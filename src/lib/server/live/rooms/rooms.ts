@@ -95,7 +95,7 @@ export class Rooms {
 	/** Set when the services start: the trail tells once a connection that somebody writes. */
 	onWriting: Writing = () => Promise.resolve();
 	/** Set when the services start: projects in which access ran out between two moments. */
-	ranOut: (from: Date, to: Date) => Promise<string[]> = () => Promise.resolve([]);
+	expired: (from: Date, to: Date) => Promise<string[]> = () => Promise.resolve([]);
 	/** Set when the services start: access is decided by a view. */
 	admit: Admission = () => Promise.reject(new Problem('not-found', 'There is nothing here.'));
 
@@ -301,12 +301,12 @@ export class Rooms {
 		const [from, to] = [this.watched, new Date()];
 		this.watched = to;
 		if (!this.guests.size) return;
-		for (const project of await this.ranOut(from, to)) this.stir(project);
+		for (const project of await this.expired(from, to)) this.recheckProject(project);
 		for (const guest of this.guests) if (Date.now() - guest.checkedAt > ROUND) await this.recheck(guest);
 	}
 
 	/** To be called when something happened in a project: who is in its rooms may be there differently now. */
-	stir(projectId: string): void {
+	recheckProject(projectId: string): void {
 		this.stirred.add(projectId);
 		this.pause ??= setTimeout(() => {
 			this.pause = null;

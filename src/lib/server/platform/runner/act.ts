@@ -8,7 +8,7 @@ import type { hatch, pass, place, project, release } from '../db/schema';
 import type { JobName, JobData } from '../jobs/names';
 import type { Services } from '../services';
 import type { Held } from './held';
-import type { Told } from '../../trail/write';
+import type { NewEvent } from '../../trail/write';
 
 export type Project = typeof project.$inferSelect;
 export type Place = typeof place.$inferSelect;
@@ -50,7 +50,7 @@ export interface ContextOf {
 export interface Acting {
 	tx: Tx;
 	/** Adds an event; it is written to the chain at the end of the transaction. */
-	tell(told: Told, projectId?: string): void;
+	tell(told: NewEvent, projectId?: string): void;
 	/** Has a job done after the commit. */
 	enqueue<N extends JobName>(name: N, data: JobData[N]): Promise<void>;
 	/** Puts a mail in the outbox; it is sent after the commit. */

@@ -24,7 +24,7 @@ export function checkedAnswer<O extends z.ZodType>(
  * Holds an event that an act tells against what the act declares, and its details against the catalogue.
  * Raises Error in tests for what is not declared.
  */
-export function checkTold(
+export function checkEvent(
 	act: { name: string; events: readonly string[] },
 	told: { kind: string; details?: unknown }
 ): void {

@@ -1,7 +1,7 @@
 import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { allows, cap, type Level } from '../../../core/access/levels';
-import { heldAt, lookingOnly, mayHere, type Standing } from '../../../core/access/may';
+import { heldAt, lookingOnly, mayHere, type PlaceFacts } from '../../../core/access/may';
 import { orRefuse } from '../../../core/acts/answer';
 import { mayDo, type Asking } from '../../../core/documents/may';
 import { Problem } from '../../../core/acts/problem';
@@ -155,7 +155,7 @@ async function atPlace(
 	const isDocument = row.place.kind === 'document';
 	if ((at.kind === 'document' && !isDocument) || (at.only && !at.only.includes(row.place.kind)))
 		throw NOT_FOUND();
-	const standing: Standing = {
+	const here: PlaceFacts = {
 		uncapped: uncapped!,
 		freeze: reach.freezeAt(row.place.path),
 		archived: row.state === 'archived',
@@ -165,9 +165,9 @@ async function atPlace(
 	};
 	// What a lock keeps others from is changing; a view tells of the lock itself.
 	const past = asked.method === 'GET' ? [...(at.past ?? []), 'inHand' as const] : at.past;
-	orRefuse(mayHere(at.level, standing, past));
+	orRefuse(mayHere(at.level, here, past));
 	if (!isDocument || !at.applies)
-		return { ...context, place: row.place, level: heldAt(standing, past), document: null };
+		return { ...context, place: row.place, level: heldAt(here, past), document: null };
 	// Once the row is held, nothing of this changes any more.
 	const held = { ...(await holdDocument(db, id)), open: await openLock(db, id) };
 	const facts = await documentFacts(db, { ...context, place: row.place }, held, asked.now);

@@ -7,18 +7,18 @@ import { newId } from '../ids';
 import { AWAY_PROBLEM, databaseIsAway } from '../http/away';
 import { putMail } from '../mail/put';
 import type { Services } from '../services';
-import { writeEvents, type Teller, type Told } from '../../trail/write';
+import { writeEvents, type EventActor, type NewEvent } from '../../trail/write';
 import { passActor, type Actor, type Person, type Proof } from './actor';
 import type { At, Kind } from '../../../contract/act';
 import type { Act, Acting, ContextOf, Project, View } from './act';
-import { checkedAnswer, checkTold } from './answer';
+import { checkedAnswer, checkEvent } from './answer';
 import { parseInput } from './input';
 import { locate } from './locate';
 
 type AnyAct = Act<never, never>;
 
 /** The clock and the source of ids; the demo world sets its own. */
-export interface Circumstances {
+export interface RunOptions {
 	now?: Date;
 	newId?: () => string;
 	/** What the holder of a pass has proven in this browser. */
@@ -28,7 +28,7 @@ export interface Circumstances {
 /** What PostgreSQL refuses, in the words of the rules. */
 const CONSTRAINTS: Record<string, string> = {
 	place_live_name: 'Something with this name is already here.',
-	document_number: 'This number is already in use.',
+	document_number: 'This number is taken already.',
 	person_email: 'Somebody with this mail address is already known.',
 	person_email_unique: 'Somebody with this mail address is already known.',
 	department_code: 'A department with this code already exists.',
@@ -79,19 +79,19 @@ export async function runAct<K extends Kind, S extends z.ZodObject, O extends z.
 	act: Act<K, S, O>,
 	actor: Actor,
 	raw: unknown,
-	circumstances: Circumstances = {}
+	options: RunOptions = {}
 ): Promise<z.output<O>> {
 	const any = act as unknown as AnyAct;
 	const input = parseInput(act.input, raw);
-	const now = circumstances.now ?? new Date();
-	const common = { now, services, newId: circumstances.newId ?? newId };
+	const now = options.now ?? new Date();
+	const common = { now, services, newId: options.newId ?? newId };
 	const { db, acting: pool } = services.database;
 	const asked = {
 		actor,
 		now,
 		method: act.method,
 		whileTrying: act.whileTrying ?? false,
-		proofs: circumstances.proofs ?? []
+		proofs: options.proofs ?? []
 	};
 	let prepared: unknown;
 	if (any.prepare) {
@@ -117,7 +117,7 @@ export async function runAct<K extends Kind, S extends z.ZodObject, O extends z.
 					{ ...context, ...common, ...acting.acting, prepared } as never,
 					input as never
 				);
-				await acting.finish(tellerOf(actor, context));
+				await acting.finish(actorOf(actor, context));
 				return checkedAnswer(act, result);
 			});
 		} catch (error) {
@@ -140,7 +140,7 @@ async function usesPower(
 	return !allows(await ordinaryLevel(tx, reach, place, now), at.level);
 }
 
-function tellerOf(actor: Actor, context: Record<string, unknown>): Teller {
+function actorOf(actor: Actor, context: Record<string, unknown>): EventActor {
 	const holder = context.pass as { id: string; holderName: string } | undefined;
 	if (holder) return passActor(holder, context.proof as Proof | null | undefined);
 	const open = context.hatch as { id: string; title: string } | undefined;
@@ -162,12 +162,12 @@ function actingIn(
 		...(self && person && self.id !== person.id ? { as: person.name } : {})
 	};
 	const here = (context.project as Project | undefined)?.id;
-	const told = new Map<string, (Told & { noted: typeof more })[]>();
+	const told = new Map<string, (NewEvent & { noted: typeof more })[]>();
 	const acting: Acting = {
 		tx,
 		tell(one, projectId = here) {
 			if (!projectId) throw new Error('An event needs a project');
-			checkTold(act, one);
+			checkEvent(act, one);
 			told.set(projectId, [...(told.get(projectId) ?? []), { ...one, noted: more }]);
 		},
 		enqueue: (name, data) => services.jobs.enqueue(tx, name, data),
@@ -178,8 +178,8 @@ function actingIn(
 	};
 	return {
 		acting,
-		async finish(teller: Teller) {
-			for (const [projectId, list] of told) await writeEvents(tx, projectId, common.now, teller, list);
+		async finish(actor: EventActor) {
+			for (const [projectId, list] of told) await writeEvents(tx, projectId, common.now, actor, list);
 		}
 	};
 }
@@ -190,16 +190,16 @@ export async function readView<K extends Kind, S extends z.ZodObject, O extends 
 	view: View<K, S, O>,
 	actor: Actor,
 	raw: unknown,
-	circumstances: Circumstances = {}
+	options: RunOptions = {}
 ): Promise<z.output<O>> {
 	const input = parseInput(view.input, raw);
-	const now = circumstances.now ?? new Date();
+	const now = options.now ?? new Date();
 	const { db } = services.database;
 	const context = await locate(db, view.at as At<unknown>, input, {
 		actor,
 		now,
 		method: 'GET',
-		proofs: circumstances.proofs ?? []
+		proofs: options.proofs ?? []
 	}).catch((error: unknown) => {
 		throw translate(error);
 	});

@@ -64,9 +64,9 @@
 	async function close() {
 		if (data.place.closed) {
 			asking = {
-				title: `Open ${data.place.name} again?`,
+				title: `Inherit access at ${data.place.name} again?`,
 				text: 'What was given further up reaches it again.',
-				button: 'Open it',
+				button: 'Inherit again',
 				act: () => cupboard.openPlace({ place: data.place.id })
 			};
 			return;
@@ -74,9 +74,9 @@
 		const effect = await attempt(() => cupboard.effectOfClosing({ place: data.place.id }));
 		if (effect)
 			asking = {
-				title: `Close ${data.place.name}?`,
+				title: `Stop inheriting access at ${data.place.name}?`,
 				text: `What was given further up stops reaching it, apart from Manage. ${effectText(effect)}`,
-				button: 'Close it',
+				button: 'Stop inheriting',
 				act: () => cupboard.closePlace({ place: data.place.id })
 			};
 	}
@@ -114,13 +114,13 @@
 				? ` · ${outside} outside`
 				: ''}{data.passes ? ` · ${plural(data.passes, 'pass', 'passes')}` : ''}
 		</p>
-		{#if data.place.closed}<span class="tag bg-rule-2">closed</span>{/if}
+		{#if data.place.closed}<span class="tag bg-rule-2">inherits no access</span>{/if}
 		{#if data.place.sensitive}<span class="tag bg-fault-soft text-fault">sensitive</span>{/if}
 		<div class="ml-auto flex flex-wrap gap-1.5">
 			{#if data.frame.me.mayTry}<TryAs project={data.frame.project.id} to={back} />{/if}
 			{#if data.mayManage}
 				{#if data.place.kind !== 'shelf'}<button class="button" onclick={close}
-						>{data.place.closed ? 'Open' : 'Close'} this {kindWord}</button
+						>{data.place.closed ? 'Inherit access again' : 'Stop inheriting access'}</button
 					>{/if}
 				<FreezeButton place={data.place} freeze={data.freeze} done={again} />
 				<button class="button" onclick={sensitive}
@@ -137,7 +137,7 @@
 	<div class="grid min-h-0 flex-1 overflow-auto lg:grid-cols-[1fr_360px] lg:overflow-hidden">
 		<div class="px-5 pb-4 lg:overflow-auto">
 			<div class="flex gap-1 text-[12.5px]" role="tablist" aria-label="Shown as">
-				{#each [['given', `Given ${data.rows.length}`], ['people', `People ${data.people.length}`]] as [value, word] (value)}
+				{#each [['given', `Shared with ${data.rows.length}`], ['people', `People ${data.people.length}`]] as [value, word] (value)}
 					<button
 						role="tab"
 						aria-selected={shows === value}

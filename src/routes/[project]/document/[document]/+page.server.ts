@@ -17,7 +17,7 @@ export const load: PageServerLoad = async (event) => {
 	const version = view.versions.find((v) => v.label === wanted);
 	if (!version)
 		error(404, { message: `There is no version ${wanted} of ${view.row.number}.`, code: 'not-found' });
-	// Without a version named, what is worked on live shows as it is now; not to who looks as somebody else.
+	// Without a version named, what is edited together shows as it is now; not to who looks as somebody else.
 	// A drawing is drawn over its own file, which those who may only look do not get; they see its newest version.
 	const withheld = view.room?.kind === 'drawing' && !allows(view.level, 'download');
 	const live = side || asked || withheld || event.locals.actor?.trying ? null : view.room;

@@ -160,7 +160,7 @@
 		</p>
 		<span class="font-mono">{row.number}</span>
 		<h1 class="text-[16px]">{row.title}</h1>
-		{#if data.live}<span class="tag bg-done-soft text-done">Live, since</span>{/if}
+		{#if data.live}<span class="tag bg-done-soft text-done">Edited together since</span>{/if}
 		<Revision label={data.version.label} issued={data.version.issued} />
 		{#if row.lock}<LockTag lock={row.lock} />{/if}
 		<!-- Its place is kept until the list is known: what stands beside it must not move away under a pointer. -->
@@ -194,7 +194,7 @@
 				onclick={() => (beside = !beside)}>{beside ? 'Sheet' : `Remarks ${remarks.open.length}`}</button
 			>{/if}
 		<button class="button md:hidden" aria-expanded={acting} onclick={() => (acting = !acting)}
-			>{acting ? 'Fewer buttons' : 'What to do…'}</button
+			>{acting ? 'Fewer buttons' : 'Actions'}</button
 		>
 		<div class={acting ? '' : 'max-md:hidden'}>
 			<DocumentActions

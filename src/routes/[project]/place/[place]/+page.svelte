@@ -24,8 +24,8 @@
 	import { onLive } from '$lib/ui/platform/live.svelte';
 	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
 	import { useShortcuts } from '$lib/ui/platform/shortcuts.svelte';
-	import { moveMany } from '$lib/ui/places/ticked';
-	import TickedMenu from '$lib/ui/places/TickedMenu.svelte';
+	import { moveMany } from '$lib/ui/places/selection';
+	import SelectionMenu from '$lib/ui/places/SelectionMenu.svelte';
 	import TitleBlock from '$lib/ui/places/TitleBlock.svelte';
 	import { ended } from '$lib/core/words/sentences';
 	import { dayText, plural } from '$lib/ui/platform/words';
@@ -39,7 +39,7 @@
 	let view = $state.raw<DocumentView | null>(null);
 	let tab = $state('versions');
 	let actions = $state<ReturnType<typeof DocumentActions>>();
-	const ticked = new SvelteSet<string>();
+	const selection = new SvelteSet<string>();
 	let adding = $state<Batch | null>(null);
 	let releasing = $state(false);
 	let dragging = $state(false);
@@ -51,10 +51,10 @@
 		localStorage.setItem('cupboard-pictures', yes ? 'yes' : 'no');
 	}
 	const folders = $derived(data.tree.filter((f) => f.parentId === data.place.id));
-	const tickedFolders = $derived(folders.filter((f) => ticked.has(f.id)).map((f) => f.id));
-	const tickedDocuments = $derived([...ticked].filter((id) => !tickedFolders.includes(id)));
+	const selectedFolders = $derived(folders.filter((f) => selection.has(f.id)).map((f) => f.id));
+	const selectedDocuments = $derived([...selection].filter((id) => !selectedFolders.includes(id)));
 	const chosen = $derived(page.url.searchParams.get('document'));
-	const forRelease = $derived(tickedDocuments.length ? tickedDocuments : view ? [view.row.id] : []);
+	const forRelease = $derived(selectedDocuments.length ? selectedDocuments : view ? [view.row.id] : []);
 
 	// A new folder, or the same one loaded again: take its first rows, then ask for the rest.
 	$effect(() => {
@@ -62,13 +62,13 @@
 		const place = data.place.id;
 		untrack(() => {
 			rows = first;
-			for (const id of ticked)
+			for (const id of selection)
 				if (
 					!first.some((r) => r.id === id) &&
 					!folders.some((f) => f.id === id) &&
 					data.direct <= first.length
 				)
-					ticked.delete(id);
+					selection.delete(id);
 			if (data.direct > first.length) void rest(place, first.length);
 		});
 	});
@@ -171,8 +171,8 @@
 				says: 'Compare',
 				run: () => {
 					// Two ticked documents with each other; otherwise the chosen one with what was before it.
-					const [one, two] = tickedDocuments;
-					if (one && two && tickedDocuments.length === 2)
+					const [one, two] = selectedDocuments;
+					if (one && two && selectedDocuments.length === 2)
 						void goto(`/${code}/document/${one}/compare?with=${two}`);
 					else if (chosen) void goto(`/${code}/document/${chosen}/compare`);
 				}
@@ -242,17 +242,17 @@
 			{/if}
 		</div>
 		<div class="ml-auto flex flex-wrap gap-1.5 max-md:ml-0">
-			{#if ticked.size}<TickedMenu
-					documents={tickedDocuments}
-					folders={tickedFolders}
+			{#if selection.size}<SelectionMenu
+					documents={selectedDocuments}
+					folders={selectedFolders}
 					mayManage={data.level === 'manage'}
 					project={data.frame.project.id}
 					{code}
 					{mayWork}
 					retentionDays={data.frame.project.retentionDays}
-					tags={[...new Set(rows.filter((r) => ticked.has(r.id)).flatMap((r) => r.tags))].sort()}
+					tags={[...new Set(rows.filter((r) => selection.has(r.id)).flatMap((r) => r.tags))].sort()}
 					changed={() => {
-						ticked.clear();
+						selection.clear();
 						return refresh('cupboard:folder');
 					}}
 					putInRelease={controller ? () => (releasing = true) : null}
@@ -300,7 +300,7 @@
 			dropped={(documents, to) =>
 				void attempt(() =>
 					moveMany(data.frame.project.id, { documents, folders: [] }, to, () => {
-						ticked.clear();
+						selection.clear();
 						return refresh('cupboard:folder');
 					})
 				)}
@@ -314,7 +314,7 @@
 			reach={summaries}
 			total={data.direct}
 			{chosen}
-			{ticked}
+			{selection}
 			{choose}
 			{open}
 			place={data.place.id}

@@ -81,7 +81,7 @@ export const document = pgTable(
 		number: text().notNull(),
 		title: text().notNull(),
 		kind: text({ enum: DOCUMENT_KINDS }).notNull().default('file'),
-		/** Name of the room in which it is worked on live, or null. */
+		/** Name of the room in which it is edited together, or null. */
 		room: text(),
 		state: text({ enum: STATES }).notNull().default('wip'),
 		currentVersionId: text('current_version_id').notNull(),

@@ -11,7 +11,7 @@ const bytes = customType<{ data: Uint8Array; driverData: Buffer }>({
 
 /** What several edit at once, as one Yjs document: its state up to the last compaction. */
 export const liveRoom = pgTable('live_room', {
-	/** Kind of room, id of its document and of this time of working live: `text/abcdefghjk/23456789ab`. */
+	/** Kind of room, id of its document and of this time of editing together: `text/abcdefghjk/23456789ab`. */
 	name: text().primaryKey(),
 	documentId: text('document_id')
 		.notNull()

@@ -15,24 +15,24 @@ export async function byPass({ locals, params }: Pick<RequestEvent, 'locals' | '
 		const { proof } = await runAct(services, openPass, locals.actor, { secret }, { proofs });
 		if (proof) proofs = [...proofs, proof];
 	}
-	const circumstances = { proofs };
+	const options = { proofs };
 	if (leadsTo === 'release') {
-		const file = await readView(services, releasePassContent, locals.actor, params, circumstances);
+		const file = await readView(services, releasePassContent, locals.actor, params, options);
 		return {
 			file,
 			note: async (how: 'opened' | 'downloaded', ranged = false) => {
-				await runAct(services, takeFromPass, locals.actor, { ...params, how, ranged }, circumstances);
+				await runAct(services, takeFromPass, locals.actor, { ...params, how, ranged }, options);
 				return null;
 			}
 		};
 	}
-	const file = await readView(services, placePassContent, locals.actor, params, circumstances);
+	const file = await readView(services, placePassContent, locals.actor, params, options);
 	return {
 		file,
 		/** Gives the version with what its copy carries, a name or marks, where the pass says so. */
 		note: async (how: 'opened' | 'downloaded', ranged = false) => {
 			const input = { ...params, how, ranged };
-			const taken = await runAct(services, takeFromPlacePass, locals.actor, input, circumstances);
+			const taken = await runAct(services, takeFromPlacePass, locals.actor, input, options);
 			return taken.stamp === null && !taken.marks ? null : taken;
 		}
 	};

@@ -4,13 +4,13 @@
 	/** The pages about what goes out and comes in: grants, passes and hatches, arrivals. */
 	let { base }: { base: string } = $props();
 	const TABS = [
-		['given', 'Given'],
+		['sharing', 'Shared'],
 		['passes', 'Passes and hatches'],
 		['arrivals', 'Arrivals']
 	] as const;
 </script>
 
-<nav class="flex gap-1 px-5" aria-label="Given, passes, arrivals">
+<nav class="flex gap-1 px-5" aria-label="Sharing">
 	{#each TABS as [path, word] (path)}
 		{@const current = page.url.pathname.endsWith(`/${path}`)}
 		<a

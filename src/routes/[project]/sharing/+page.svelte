@@ -4,18 +4,18 @@
 	import { toast } from 'svelte-sonner';
 	import { cupboard } from '$lib/client/cupboard';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
-	import GivenTabs from '$lib/ui/access/GivenTabs.svelte';
+	import SharingTabs from '$lib/ui/access/SharingTabs.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { dayText, plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
-	const ticked = new SvelteSet<string>();
+	const selection = new SvelteSet<string>();
 	let asking = $state<{ title: string; text: string; button: string; act: () => Promise<unknown> } | null>(
 		null
 	);
-	const again = () => refresh('cupboard:given');
+	const again = () => refresh('cupboard:sharing');
 	onMount(() => onTouched(['access', 'people', 'places'], again));
 
 	type Row = (typeof data.byMe)[number];
@@ -33,8 +33,8 @@
 				)}${rows.length > 4 ? `; and ${rows.length - 4} more` : ''}. What was brought in under them ends too. Copies already downloaded stay where they are.`,
 			button: 'End them',
 			act: async () => {
-				await cupboard.endGiven({ project: data.frame.project.id, grants: ids });
-				ticked.clear();
+				await cupboard.endSharing({ project: data.frame.project.id, grants: ids });
+				selection.clear();
 				toast(`${plural(ids.length, 'grant')} ended.`);
 			}
 		};
@@ -42,12 +42,12 @@
 	const cell = 'px-2 py-1.5';
 </script>
 
-<svelte:head><title>Given · {data.frame.project.name}</title></svelte:head>
+<svelte:head><title>Sharing · {data.frame.project.name}</title></svelte:head>
 <div class="flex h-full flex-col">
-	<GivenTabs {base} />
+	<SharingTabs {base} />
 	<div class="min-h-0 flex-1 space-y-6 overflow-auto px-5 py-3">
 		<section>
-			<h1 class="mb-1.5 text-[18px]">Given to you</h1>
+			<h1 class="mb-1.5 text-[18px]">Shared with you</h1>
 			<div class="overflow-x-auto">
 				<table class="w-full min-w-[640px] bg-sheet">
 					<thead class="text-[12px]"
@@ -89,9 +89,11 @@
 		</section>
 		<section>
 			<div class="mb-1.5 flex items-center gap-3">
-				<h2 class="text-[18px]">Given by you</h2>
-				{#if ticked.size}<button class="button" onclick={() => end(data.byMe.filter((r) => ticked.has(r.id)))}
-						>End {plural(ticked.size, 'grant')}…</button
+				<h2 class="text-[18px]">Shared by you</h2>
+				{#if selection.size}<button
+						class="button"
+						onclick={() => end(data.byMe.filter((r) => selection.has(r.id)))}
+						>End {plural(selection.size, 'grant')}…</button
 					>{/if}
 			</div>
 			<div class="overflow-x-auto">
@@ -113,8 +115,8 @@
 										type="checkbox"
 										class="accent-act"
 										aria-label="Tick {row.who} on {row.placeName}"
-										checked={ticked.has(row.id)}
-										onchange={() => ticked.delete(row.id) || ticked.add(row.id)}
+										checked={selection.has(row.id)}
+										onchange={() => selection.delete(row.id) || selection.add(row.id)}
 									/></td
 								>
 								<td class="{cell} font-semibold">{row.who}</td>

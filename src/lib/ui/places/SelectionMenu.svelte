@@ -7,7 +7,7 @@
 	import LockDialog from '../locks/LockDialog.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
 	import ShareDialog from '../access/ShareDialog.svelte';
-	import { copyMany, downloadZip, moveMany, removeMany, tagMany } from './ticked';
+	import { copyMany, downloadZip, moveMany, removeMany, tagMany } from './selection';
 	import { plural } from '../platform/words';
 	import { projectDayWords } from '../platform/project-day';
 

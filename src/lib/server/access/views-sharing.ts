@@ -6,7 +6,7 @@ import { answers } from '../platform/runner/act';
 import { department, document, grant, group, person, place } from '../platform/db/schema';
 import { live } from './reach';
 
-export const given = answers(contract.given, {
+export const sharing = answers(contract.sharing, {
 	async run({ db, project, reach, person: me, now }) {
 		const { subject } = reach;
 		const giver = alias(person, 'giver');
