@@ -27,9 +27,18 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 	await list.fill('Oke Lindvar, Remark\nRhosyn Hale <rhosyn@vennholm.example>\tDownload\nNobody Atall, Work');
 	await expect(tomas.getByText('Nobody here is called “Nobody Atall”')).toBeVisible();
 	await expect(tomas.getByRole('button', { name: 'Let in and tell them' })).toBeDisabled();
-	await list.fill(
-		'Oke Lindvar, Remark\nRhosyn Hale <rhosyn@vennholm.example>\tDownload\nMaj Torvane, Work, 31 Dec 2027'
-	);
+	await list.fill('Rhosyn Hale <rhosyn@vennholm.example>\tDownload\nMaj Torvane, Work, 31 Dec 2027');
+	// Whoever is not pasted is picked: by the beginning of a name, with the keyboard or with the mouse.
+	const picker = tomas.getByLabel('Person, department, group or mail address');
+	await pick(tomas.getByRole('combobox', { name: 'Level', exact: true }), 'Remark');
+	await picker.fill('oke');
+	await tomas.keyboard.press('Enter');
+	await expect(list).toHaveValue(/Maj Torvane, Work, 31 Dec 2027\nOke Lindvar, Remark$/);
+	await expect(picker).toHaveValue('');
+	await picker.fill('sunn@tarn.example');
+	await tomas.getByRole('option', { name: /sunn@tarn\.example/ }).click();
+	await expect(tomas.getByRole('list', { name: 'As read' })).toContainText('from outside, sunn@tarn.example');
+	await list.fill((await list.inputValue()).replace(/\nsunn.*/, ''));
 	await tomas.getByLabel('A note to them').fill('The piles meet the quay wall here.');
 	await tomas.getByRole('button', { name: 'Let in and tell them' }).click();
 	await expect(tomas.getByRole('row', { name: /Maj Torvane.*here, Tomas/ })).toBeVisible();
@@ -196,7 +205,7 @@ test('a controller looks as somebody else, marked and without changing anything'
 	await ines.goto(`/vft/access/${(await documentId(ines, 'VFT-MW-LS-00-DR-0101')).folder}`);
 	await ready(ines);
 	await ines.getByRole('button', { name: 'Try as…' }).click();
-	await pick(ines.getByLabel('Person'), /^Sefa Tuimala/);
+	await pick(ines.getByRole('combobox', { name: 'Person', exact: true }), /^Sefa Tuimala/);
 	await ines.getByRole('button', { name: 'Look as them' }).click();
 	// Sefa does not reach this folder, so neither does whoever looks as her.
 	await expect(ines.getByText('There is nothing here, or nothing that you may look at.')).toBeVisible();

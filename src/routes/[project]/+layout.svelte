@@ -110,8 +110,8 @@
 					bind:this={field}
 					bind:value={find}
 					aria-label="Find by number, title or words inside"
-					placeholder="Number, title or words inside…"
-					class="h-[30px] w-[200px] rounded-sm border border-[#5d7b72] bg-[#0e2721] px-2.5 text-on-frame placeholder:text-[#a9bdb5] min-[1400px]:w-[250px]"
+					placeholder="Number, title, words…"
+					class="h-[30px] w-[184px] rounded-sm border border-[#5d7b72] bg-[#0e2721] px-2.5 text-on-frame placeholder:text-[#a9bdb5] min-[1400px]:w-[250px]"
 				/>
 				<kbd
 					class="absolute top-1.5 right-2 rounded-sm border border-[#5d7b72] px-1 text-[10px] text-[#a9bdb5]"

@@ -1,4 +1,5 @@
 import { dayTyped } from '../time/typed';
+import { plain } from '../words/plain';
 import { LEVELS, levelLabel, type Level } from './levels';
 
 /** A person, department or group that a line may name. */
@@ -31,8 +32,10 @@ export interface InviteLine {
 
 const MAIL = /[^\s<>,;:"']+@[^\s<>,;:"']+\.[^\s<>,;:"']+/;
 
-function plain(text: string): string {
-	return text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/\s+/g, ' ').trim();
+/** The mail address that a text is, in small letters, or null. */
+export function mailIn(text: string): string | null {
+	const found = MAIL.exec(text.trim())?.[0];
+	return found === text.trim() ? found.toLowerCase() : null;
 }
 
 /** A level by its word; `Barred` and `Bar` are null, anything else undefined. */

@@ -7,8 +7,8 @@
 	import { dayOf } from '../../core/time/days';
 	import { projectZone } from '../platform/project-day';
 	import { cupboard } from '../../client/cupboard';
-	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
+	import Form from '../kit/Form.svelte';
 
 	/** Changes one grant where it stands: level, last day, whether it decides alone, whether its holder brings others in. */
 	let {
@@ -30,30 +30,24 @@
 	let exactly = $state(before.exactly);
 	let bringCount = $state(before.bringCount);
 	let bringLevel = $state<Level>(before.bringLevel ?? 'view');
-	let fault = $state('');
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		try {
-			await cupboard.changeAccess({
-				place,
-				grant: row!.grant!,
-				level: level === 'barred' ? null : level,
-				until: until || null,
-				exactly,
-				bringCount: level === 'barred' ? 0 : bringCount,
-				bringLevel: bringCount ? bringLevel : null
-			});
-			row = null;
-			await done();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+	async function change() {
+		await cupboard.changeAccess({
+			place,
+			grant: row!.grant!,
+			level: level === 'barred' ? null : level,
+			until: until || null,
+			exactly,
+			bringCount: level === 'barred' ? 0 : bringCount,
+			bringLevel: bringCount ? bringLevel : null
+		});
+		row = null;
+		await done();
 	}
 </script>
 
 <Dialog bind:open={() => row !== null, (open) => !open && (row = null)} title="Access of {row?.name ?? ''}">
-	<form onsubmit={submit} class="space-y-3">
+	<Form act={change} button="Change" cancel={() => (row = null)}>
 		<div class="flex gap-3">
 			<label class="flex-1"
 				><span class="label">May</span><Select
@@ -98,11 +92,5 @@
 				</p>
 			</fieldset>
 		{/if}
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (row = null)}>Cancel</button><button
-				class="button button-act">Change</button
-			>
-		</div>
-	</form>
+	</Form>
 </Dialog>

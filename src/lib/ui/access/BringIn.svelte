@@ -1,4 +1,5 @@
 <script lang="ts">
+	import PersonPicker from '../kit/PersonPicker.svelte';
 	import Select from '../kit/Select.svelte';
 	import { toast } from 'svelte-sonner';
 	import type { Known } from '../../core/access/invite';
@@ -20,24 +21,25 @@
 		done: () => Promise<void>;
 	} = $props();
 
-	let who = $state('');
+	let who = $state<{ id: string; name: string } | { email: string } | null>(null);
 	let level = $state<Level>('view');
 	let fault = $state('');
 	const people = $derived(known.filter((k) => k.kind === 'person'));
+	const named = $derived(who && ('id' in who ? who.name : who.email));
 
 	async function submit(event: SubmitEvent) {
 		event.preventDefault();
 		fault = '';
-		const found = people.find((p) => p.name === who.trim() || p.email === who.trim().toLowerCase());
+		if (!who) return;
 		try {
 			await cupboard.bringIn({
 				place,
 				under: allowance.grant,
-				who: found ? { person: found.id } : { email: who.trim() },
+				who: 'id' in who ? { person: who.id } : { email: who.email },
 				level
 			});
-			toast.success(`${found?.name ?? who.trim()} is in, and has been told.`);
-			who = '';
+			toast.success(`${named} is in, and has been told.`);
+			who = null;
 			await done();
 		} catch (error) {
 			fault = sentenceOf(error);
@@ -52,14 +54,20 @@
 		most{allowance.until ? `, until ${dayText(allowance.until)}` : ''}. What they get ends with your grant.
 	</p>
 	<div class="flex gap-2">
-		<label class="flex-1"
-			><span class="label">Name or mail address</span><input
-				class="field"
-				list="bring-in-people"
-				bind:value={who}
-				required
-			/></label
-		>
+		<div class="min-w-0 flex-1">
+			{#if named}<span class="label">Person</span><span class="flex items-center gap-2"
+					><b class="min-w-0 truncate font-semibold">{named}</b><button
+						type="button"
+						class="link"
+						onclick={() => (who = null)}>Another</button
+					></span
+				>{:else}<PersonPicker
+					label="Name or mail address"
+					known={people}
+					newcomers
+					pick={(one) => (who = one)}
+				/>{/if}
+		</div>
 		<label class="w-[110px]"
 			><span class="label">Level</span><Select
 				choices={[
@@ -72,9 +80,6 @@
 			/></label
 		>
 	</div>
-	<datalist id="bring-in-people"
-		>{#each people as p (p.id)}<option value={p.name}>{p.email}</option>{/each}</datalist
-	>
 	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-	<button class="button button-act" disabled={!allowance.left || !who.trim()}>Bring in</button>
+	<button class="button button-act" disabled={!allowance.left || !who}>Bring in</button>
 </form>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import PersonPicker from '../kit/PersonPicker.svelte';
 	import Select from '../kit/Select.svelte';
 	import { toast } from 'svelte-sonner';
 	import { readInvites, type InviteLine, type Known } from '../../core/access/invite';
@@ -54,6 +55,16 @@
 		return line;
 	}
 
+	/** Puts a pick into the list, as if it had been typed there; somebody outside gets no more than they may. */
+	function add(one: Known | { email: string }) {
+		const fresh = !('kind' in one);
+		const outside = fresh ? !isColleague(one.email) : one.outside;
+		const level = outside && outsideLevel && rank(preset) > rank(outsideLevel) ? outsideLevel : preset;
+		const named = fresh ? one.email : one.name;
+		const line = `${named.includes(',') ? `"${named}"` : named}, ${levelLabel(level)}`;
+		text = text.trim() ? `${text.trimEnd()}\n${line}` : line;
+	}
+
 	async function submit(event: SubmitEvent) {
 		event.preventDefault();
 		fault = '';
@@ -91,9 +102,20 @@
 
 <form onsubmit={submit} class="space-y-2">
 	<h2 class="text-[15px]">Let more people in</h2>
+	<div class="flex items-end gap-2">
+		<div class="min-w-0 flex-1">
+			<PersonPicker label="Person, department, group or mail address" {known} newcomers pick={add} />
+		</div>
+		<label class="w-[108px]"
+			><span class="label">Level</span><Select
+				choices={levels.map((level) => ({ value: level, label: levelLabel(level) }))}
+				bind:value={preset}
+			/></label
+		>
+	</div>
 	<p id="invite-hint" class="text-[12px] text-ink-2">
-		One a line: a name, department, group or mail address, then the level, and a last day if you like. Paste a
-		list if you have one.
+		Or write or paste a list, one a line: a name or mail address, then the level, and a last day if you like.
+		Lines without a level get the one chosen here.
 	</p>
 	<label class="block">
 		<span class="sr-only">Whom to let in</span>
@@ -125,21 +147,9 @@
 			{/each}
 		</ul>
 	{/if}
-	<div class="flex gap-2">
-		<label class="w-[108px]"
-			><span class="label">Lines without a level</span><Select
-				choices={levels.map((level) => ({ value: level, label: levelLabel(level) }))}
-				bind:value={preset}
-			/></label
-		>
-		<label class="flex-1"
-			><span class="label">A note to them</span><input
-				class="field"
-				bind:value={note}
-				maxlength="500"
-			/></label
-		>
-	</div>
+	<label class="block"
+		><span class="label">A note to them</span><input class="field" bind:value={note} maxlength="500" /></label
+	>
 	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 	<div class="flex items-center justify-between gap-2">
 		<p class="text-[12px] {faults.length ? 'text-fault' : 'text-ink-2'}" role="status">

@@ -2,8 +2,9 @@
 	import { untrack } from 'svelte';
 	import type { DocumentRow } from '../../core/documents/rows';
 	import { cupboard } from '../../client/cupboard';
-	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 
 	/** Changes number, title and tags of a document. */
 	let {
@@ -16,51 +17,27 @@
 	let number = $state(before.number);
 	let title = $state(before.title);
 	let tags = $state(before.tags.join(', '));
-	let fault = $state('');
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		try {
-			await cupboard.changeDocument({
-				document: row.id,
-				number,
-				title,
-				tags: tags
-					.split(',')
-					.map((t) => t.trim())
-					.filter(Boolean)
-			});
-			open = false;
-			done();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+	async function change() {
+		await cupboard.changeDocument({
+			document: row.id,
+			number,
+			title,
+			tags: tags
+				.split(',')
+				.map((t) => t.trim())
+				.filter(Boolean)
+		});
+		open = false;
+		done();
 	}
 </script>
 
 <Dialog bind:open title="Properties of {row.number}">
-	<form onsubmit={submit} class="space-y-3">
-		<label class="block"
-			><span class="label">Number</span><input class="field font-mono" bind:value={number} required /></label
-		>
-		<label class="block"
-			><span class="label">Title</span><input
-				class="field"
-				bind:value={title}
-				required
-				maxlength="180"
-			/></label
-		>
-		<label class="block"
-			><span class="label">Tags, with commas between</span><input class="field" bind:value={tags} /></label
-		>
+	<Form act={change} button="Change" cancel={() => (open = false)}>
+		<Field label="Number" name="number" bind:value={number} required mono />
+		<Field label="Title" name="title" bind:value={title} required maxlength={180} />
+		<Field label="Tags, with commas between" name="tags" bind:value={tags} />
 		<p class="text-[12px] text-ink-2">What was issued keeps the number and title it was issued with.</p>
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
-				class="button button-act">Change</button
-			>
-		</div>
-	</form>
+	</Form>
 </Dialog>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import Dialog from './Dialog.svelte';
-	import { sentenceOf } from '../platform/api';
+	import Field from './Field.svelte';
+	import Form from './Form.svelte';
 
 	/** Asks for a reason (or a note) before an act, says the consequence, and shows what went wrong in place. */
 	let {
@@ -24,38 +25,15 @@
 	} = $props();
 
 	let reason = $state('');
-	let fault = $state('');
-	let busy = $state(false);
-
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		busy = true;
-		fault = '';
-		try {
-			await act(reason);
-			open = false;
-		} catch (error) {
-			fault = sentenceOf(error);
-		} finally {
-			busy = false;
-		}
+	async function submit() {
+		await act(reason);
+		open = false;
 	}
 </script>
 
 <Dialog bind:open {title}>
-	<form onsubmit={submit} class="space-y-3">
+	<Form act={submit} {button} {dangerous} cancel={() => (open = false)}>
 		<p>{consequence}</p>
-		<label class="block"
-			><span class="label">{label}</span><textarea
-				class="field"
-				bind:value={reason}
-				{required}
-				maxlength="2000"></textarea></label
-		>
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button>
-			<button class="button {dangerous ? 'button-fault' : 'button-act'}" disabled={busy}>{button}</button>
-		</div>
-	</form>
+		<Field {label} name="reason" bind:value={reason} lines={3} {required} />
+	</Form>
 </Dialog>

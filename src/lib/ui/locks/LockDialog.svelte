@@ -3,8 +3,9 @@
 	import { toast } from 'svelte-sonner';
 	import { cupboard } from '../../client/cupboard';
 	import { CallError } from '../../client/call';
-	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import { momentOf, timeOf } from '../../core/time/days';
 	import DateTimeField from '../kit/DateTimeField.svelte';
 	import { projectDay, projectZone } from '../platform/project-day';
@@ -30,7 +31,6 @@
 	let purpose = $state(untrack(() => extending?.purpose ?? ''));
 	let day = $state(suggestedDay());
 	let time = $state('17:00');
-	let fault = $state('');
 	/** How many of several nobody has, when the others are in somebody's hand. */
 	let free = $state(0);
 
@@ -39,35 +39,38 @@
 		return projectDay(timeOf(new Date(), projectZone()) >= '16:00' ? 1 : 0);
 	}
 
-	async function take(event: Event, rest = false) {
-		event.preventDefault();
-		fault = '';
+	/** Whether those that are free are to be locked, and the others left. */
+	let resting = false;
+	async function take(rest = false) {
 		free = 0;
-		try {
-			const expectedEnd = day ? momentOf(day, time, projectZone()).toISOString() : null;
-			const what = { purpose, expectedEnd };
-			if (extending)
-				await cupboard.extendLock({ document: documents[0]!, purpose, expectedEnd: expectedEnd! });
-			else if (documents.length === 1) await cupboard.takeLock({ document: documents[0]!, ...what });
-			else {
-				const { locked, left } = await cupboard.takeLocks({ project, documents, rest, ...what });
-				if (left.length)
-					toast(
-						`${plural(locked, 'document')} locked; left with whoever has them: ${left.map((l) => `${l.number} (${l.holder})`).join(', ')}.`,
-						{ duration: 10_000 }
-					);
-			}
-			open = false;
-			done();
-		} catch (error) {
-			fault = sentenceOf(error);
-			if (error instanceof CallError && error.code === 'in-hand') free = Number(error.facts.free ?? 0);
+		resting = false;
+		const expectedEnd = day ? momentOf(day, time, projectZone()).toISOString() : null;
+		const what = { purpose, expectedEnd };
+		if (extending) await cupboard.extendLock({ document: documents[0]!, purpose, expectedEnd: expectedEnd! });
+		else if (documents.length === 1) await cupboard.takeLock({ document: documents[0]!, ...what });
+		else {
+			const { locked, left } = await cupboard.takeLocks({ project, documents, rest, ...what });
+			if (left.length)
+				toast(
+					`${plural(locked, 'document')} locked; left with whoever has them: ${left.map((l) => `${l.number} (${l.holder})`).join(', ')}.`,
+					{ duration: 10_000 }
+				);
 		}
+		open = false;
+		done();
+	}
+	function refused(error: unknown) {
+		if (error instanceof CallError && error.code === 'in-hand') free = Number(error.facts.free ?? 0);
 	}
 </script>
 
 <Dialog bind:open title="{extending ? 'Keep' : 'Lock'} {name}">
-	<form onsubmit={take} class="space-y-3">
+	<Form
+		act={() => take(resting)}
+		{refused}
+		button={extending ? 'Keep it until then' : 'Lock'}
+		cancel={() => (open = false)}
+	>
 		<p class="text-ink-2">
 			{documents.length > 1 ? 'All of them are locked, or none. ' : ''}While you have {documents.length > 1
 				? 'them'
@@ -75,14 +78,13 @@
 				? 'them'
 				: 'it'}. They can look, but not hand in.
 		</p>
-		<label class="block"
-			><span class="label">What for</span><input
-				class="field"
-				bind:value={purpose}
-				maxlength="200"
-				placeholder="pit wall setting out"
-			/></label
-		>
+		<Field
+			label="What for"
+			name="purpose"
+			bind:value={purpose}
+			maxlength={200}
+			placeholder="pit wall setting out"
+		/>
 		<DateTimeField
 			label="Expected end"
 			bind:day
@@ -90,13 +92,8 @@
 			zone={projectZone()}
 			required={extending !== null}
 		/>
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button>{#if free}<button
-					type="button"
-					class="button"
-					onclick={(event) => take(event, true)}>Lock the other {free}</button
-				>{/if}<button class="button button-act">{extending ? 'Keep it until then' : 'Lock'}</button>
-		</div>
-	</form>
+		{#snippet more()}{#if free}<button class="button" onclick={() => (resting = true)}
+					>Lock the other {free}</button
+				>{/if}{/snippet}
+	</Form>
 </Dialog>

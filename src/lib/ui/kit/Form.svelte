@@ -1,0 +1,79 @@
+<script lang="ts">
+	import { setContext, type Snippet } from 'svelte';
+	import { CallError } from '../../client/call';
+	import { sentenceOf } from '../platform/api';
+	import { FORM_FAULTS, type FormFaults } from './form';
+
+	/**
+	 * A form that does one thing: sends once however often it is pressed, says at its field what is wrong there and
+	 * below what is wrong otherwise, and keeps what was typed. Its footer is its button, and Cancel where it can be left.
+	 */
+	let {
+		act,
+		done,
+		button,
+		cancel,
+		dangerous = false,
+		disabled = false,
+		refused,
+		more,
+		children
+	}: {
+		act: () => Promise<unknown>;
+		/** Called when it was done. */
+		done?: () => unknown;
+		/** Verb and object. */
+		button: string;
+		/** Leaves the form. */
+		cancel?: () => void;
+		dangerous?: boolean;
+		/** Whether something is missing without which it cannot be sent. */
+		disabled?: boolean;
+		/** Told what it was refused with. */
+		refused?: (error: unknown) => void;
+		/** Buttons beside its own. */
+		more?: Snippet;
+		children: Snippet;
+	} = $props();
+
+	let busy = $state(false);
+	let fault = $state('');
+	let form = $state<HTMLFormElement>();
+	const faults = $state<FormFaults>({ at: {} });
+	setContext(FORM_FAULTS, faults);
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		if (busy) return;
+		busy = true;
+		fault = '';
+		faults.at = {};
+		try {
+			await act();
+			await done?.();
+		} catch (error) {
+			refused?.(error);
+			const field = error instanceof CallError && error.facts.field;
+			const at =
+				typeof field === 'string' ? form?.querySelector<HTMLElement>(`[data-field="${field}"]`) : null;
+			if (at) {
+				faults.at = { [field as string]: sentenceOf(error) };
+				at.querySelector<HTMLElement>('input, textarea, button')?.focus();
+			} else fault = sentenceOf(error);
+		} finally {
+			busy = false;
+		}
+	}
+</script>
+
+<form bind:this={form} onsubmit={submit} class="space-y-3">
+	{@render children()}
+	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
+	<div class="flex justify-end gap-2">
+		{#if cancel}<button type="button" class="button" onclick={cancel}>Cancel</button>{/if}
+		{@render more?.()}
+		<button class="button {dangerous ? 'button-fault' : 'button-act'}" disabled={busy || disabled}
+			>{button}</button
+		>
+	</div>
+</form>
