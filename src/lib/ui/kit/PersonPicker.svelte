@@ -32,15 +32,17 @@
 	const keyOf = (one: Known) => `${one.kind} ${one.id}`;
 	const ORDER = Object.keys(GROUPS);
 	const choices = $derived(
-		known.toSorted((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind)).map((one) => ({
-			value: keyOf(one),
-			label: one.name,
-			detail: [
-				one.kind === 'person' ? one.email : plural(one.people, 'person', 'people'),
-				...(one.outside ? ['outside'] : [])
-			].join(', '),
-			group: GROUPS[one.kind]
-		}))
+		known
+			.toSorted((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind))
+			.map((one) => ({
+				value: keyOf(one),
+				label: one.name,
+				detail: [
+					one.kind === 'person' ? one.email : plural(one.people, 'person', 'people'),
+					...(one.outside ? ['outside'] : [])
+				].join(', '),
+				group: GROUPS[one.kind]
+			}))
 	);
 	/** A choice for an address that nobody known has. */
 	function newcomer(typed: string) {
