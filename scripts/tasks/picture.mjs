@@ -54,7 +54,10 @@ for (const row of ROWS) {
 		const lines = [];
 		let line = '';
 		for (const room of rooms(floor)) {
-			if ((line + room).length * 7.2 > wide - 32) lines.push((line = line.trimEnd())) && (line = '');
+			if ((line + room).length * 7.2 > wide - 32) {
+				lines.push(line.trimEnd());
+				line = '';
+			}
 			line += `${room}   `;
 		}
 		lines.push(line.trimEnd());
