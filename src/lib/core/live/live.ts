@@ -23,6 +23,11 @@ export function liveKindOf(mediaType: string): LiveKind | null {
 	return mediaType === MEDIA_TYPE.dxf ? 'drawing' : null;
 }
 
+/** Whether with Remark one suggests in it; elsewhere one reads (L9). */
+const SUGGESTS: Record<LiveKind, boolean> = { text: true, schedule: false, drawing: false };
+/** Whether it is shown over the file it began with, which those who may only look do not get. */
+export const OVER_ITS_FILE: Record<LiveKind, boolean> = { text: false, schedule: false, drawing: true };
+
 /** What somebody may do in a live document now. */
 export type RoomMode = 'read' | 'suggest' | 'write';
 
@@ -34,7 +39,7 @@ export type RoomMode = 'read' | 'suggest' | 'write';
 export function roomMode(kind: LiveKind, level: Level, inHandByAnother: boolean): RoomMode {
 	if (inHandByAnother) return 'read';
 	const mode = marksMode(level);
-	return mode === 'suggest' && kind !== 'text' ? 'read' : mode;
+	return mode === 'suggest' && !SUGGESTS[kind] ? 'read' : mode;
 }
 
 /** What somebody may do with the marks on a sheet: Work changes all of them, Remark one's own. A lock does not bar it. */

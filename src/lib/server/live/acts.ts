@@ -5,8 +5,6 @@ import * as contract from '../../contract/live';
 import { HANDED_IN_AS, type LiveKind } from '../../core/live/live';
 import { Problem } from '../../core/acts/problem';
 import { copyOf } from '../../core/live/shared-copy';
-import { readText } from '../../core/text/shared';
-import { suggestionsIn } from '../../core/text/suggestions';
 import { keepMade, type Kept } from '../content/content';
 import { among, type Querier, type Tx } from '../platform/db';
 import { document, liveCut, person, version } from '../platform/db/schema';
@@ -240,10 +238,7 @@ export const takeLive = does(contract.takeLive, {
 		const row = await liveOf(tx, place.id);
 		if (!KINDS[row.kind].formats.includes(format))
 			throw new Problem('invalid', `A live ${row.kind} cannot be taken as ${format.toUpperCase()}.`);
-		const authors =
-			row.kind === 'text'
-				? await services.rooms.read(row.room, (doc) => suggestionsIn(readText(doc)).map((s) => s.author))
-				: [];
+		const authors = await services.rooms.read(row.room, (doc) => KINDS[row.kind].authors(doc));
 		const people = authors.length
 			? await tx
 					.select({ id: person.id, name: person.name })

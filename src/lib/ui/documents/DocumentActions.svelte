@@ -9,6 +9,8 @@
 	import BrokenLock from '../locks/BrokenLock.svelte';
 	import ChangeDialog from './ChangeDialog.svelte';
 	import HandInDialog from './HandInDialog.svelte';
+	import { LIVE_KINDS } from '../../core/live/live';
+	import { ON_SCREEN } from '../live/kinds';
 	import HandInLiveDialog from '../live/HandInLiveDialog.svelte';
 	import WorkLiveDialog from '../live/WorkLiveDialog.svelte';
 	import HandOverDialog from '../locks/HandOverDialog.svelte';
@@ -49,15 +51,7 @@
 	const live = $derived(view.room !== null);
 	const can = $derived(view.can);
 	/** As what the newest version can be edited together, or null when it cannot be. */
-	const mayGoLive = $derived(
-		can.workLive.may
-			? 'text'
-			: can.workScheduleLive.may
-				? 'schedule'
-				: can.workDrawingLive.may
-					? 'drawing'
-					: null
-	);
+	const mayGoLive = $derived(LIVE_KINDS.find((kind) => can[ON_SCREEN[kind].begins].may) ?? null);
 	let locking = $state(false);
 	let handing = $state(false);
 	let removing = $state(false);

@@ -8,7 +8,9 @@
 	import { cupboard } from '../../client/cupboard';
 	import { attempt, sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
+	import { LIVE_KINDS, type LiveKind } from '../../core/live/live';
 	import BeginLiveDialog from '../live/BeginLiveDialog.svelte';
+	import { ON_SCREEN } from '../live/kinds';
 	import HatchDialog from '../hatches/HatchDialog.svelte';
 	import PassDialog from '../passes/PassDialog.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
@@ -48,7 +50,7 @@
 	let passing = $state(false);
 	let hatching = $state(false);
 	let beginning = $state(false);
-	let kind = $state<'text' | 'schedule'>('text');
+	let kind = $state<LiveKind>('text');
 	let value = $state('');
 	let fault = $state('');
 	const mayChange = $derived(mayOrganise || place.mine);
@@ -102,8 +104,10 @@
 </script>
 
 <button class="button" onclick={() => ask('make')}>New folder</button>
-<button class="button" onclick={() => begin('text')}>New live text</button>
-<button class="button" onclick={() => begin('schedule')}>New live schedule</button>
+{#each LIVE_KINDS.filter((one) => ON_SCREEN[one].anew) as one (one)}<button
+		class="button"
+		onclick={() => begin(one)}>New {one}</button
+	>{/each}
 {#if mayChange}
 	<DropdownMenu.Root>
 		<DropdownMenu.Trigger class="button">Folder ▾</DropdownMenu.Trigger>

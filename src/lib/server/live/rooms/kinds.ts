@@ -4,6 +4,7 @@ import { readBase, readEdits, rewriteDrawing } from '../../../core/drawing/share
 import type { LiveKind } from '../../../core/live/live';
 import { SCHEDULE_FORMATS } from '../../../core/schedule/exchange';
 import { readSchedule, rewriteSchedule } from '../../../core/schedule/shared';
+import { suggestionsIn } from '../../../core/text/suggestions';
 import { TEXT_FORMATS } from '../../../core/text/losses';
 import { readText, rewriteText } from '../../../core/text/shared';
 import { MEDIA_TYPE, type About, type Ending, type WrittenFile } from '../../../core/files/media';
@@ -24,6 +25,8 @@ interface KindWork {
 	): Promise<WrittenFile>;
 	/** Changes it to hold what it held at an earlier time. */
 	rewrite(doc: Y.Doc, then: Y.Doc): void;
+	/** Ids of people whose suggestions stand in it. */
+	authors(doc: Y.Doc): string[];
 }
 
 export const KINDS: Record<LiveKind, KindWork> = {
@@ -37,7 +40,8 @@ export const KINDS: Record<LiveKind, KindWork> = {
 				TEXT_FORMATS.find((f) => f === format)!,
 				names
 			),
-		rewrite: (doc, then) => rewriteText(doc, readText(then))
+		rewrite: (doc, then) => rewriteText(doc, readText(then)),
+		authors: (doc) => suggestionsIn(readText(doc)).map((one) => one.author)
 	},
 	schedule: {
 		formats: SCHEDULE_FORMATS,
@@ -46,7 +50,8 @@ export const KINDS: Record<LiveKind, KindWork> = {
 			const task = { schedule: readSchedule(doc), about: { number, title }, format: as };
 			return { bytes: await inspector.write({ task: 'schedule', ...task }), mediaType: MEDIA_TYPE[as] };
 		},
-		rewrite: rewriteSchedule
+		rewrite: rewriteSchedule,
+		authors: () => []
 	},
 	drawing: {
 		formats: ['dxf'],
@@ -55,6 +60,7 @@ export const KINDS: Record<LiveKind, KindWork> = {
 			const bytes = await inspector.write({ task: 'drawing', path, edits: plainEdits(readEdits(doc)) });
 			return { bytes, mediaType: MEDIA_TYPE.dxf };
 		},
-		rewrite: rewriteDrawing
+		rewrite: rewriteDrawing,
+		authors: () => []
 	}
 };

@@ -239,7 +239,7 @@ export class Rooms {
 		// Whoever writes a text or a schedule may write anything in it; whose marks and layers are changed is always asked.
 		if (guest.mode === 'write' && !ALWAYS_TRIED.has(guest.room.kind)) return true;
 		let trial = this.trials.get(doc.name);
-		if (!trial) this.trials.set(doc.name, (trial = trialOf(guest.room.kind, doc)));
+		if (!trial) this.trials.set(doc.name, (trial = new TRIALS[guest.room.kind](doc)));
 		const fault = trial.try(
 			message.update,
 			{ id: guest.personId, departments: guest.departments },
@@ -362,16 +362,13 @@ export class Rooms {
 /** Rooms in which every change is tried, also of those who may write. */
 const ALWAYS_TRIED: ReadonlySet<RoomName['kind']> = new Set(['marks', 'drawing']);
 
-function trialOf(kind: RoomName['kind'], doc: Document): Trial {
-	switch (kind) {
-		case 'marks':
-			return new MarkTrial(doc);
-		case 'drawing':
-			return new DrawingTrial(doc);
-		default:
-			return new SuggestionTrial(doc);
-	}
-}
+/** What a change in a room of each kind is tried by. */
+const TRIALS: Record<RoomName['kind'], new (doc: Document) => Trial> = {
+	marks: MarkTrial,
+	drawing: DrawingTrial,
+	text: SuggestionTrial,
+	schedule: SuggestionTrial
+};
 
 /** The connection that something came through, as it was handed to the room server. */
 function guestOf(context: unknown): Guest {

@@ -1,4 +1,5 @@
 import { allows } from '$lib/core/access/levels';
+import { OVER_ITS_FILE } from '$lib/core/live/live';
 import { error } from '@sveltejs/kit';
 import { pageView } from '../../../page-data';
 import { documentView } from '$lib/server/documents/views';
@@ -19,7 +20,7 @@ export const load: PageServerLoad = async (event) => {
 		error(404, { message: `There is no version ${wanted} of ${view.row.number}.`, code: 'not-found' });
 	// Without a version named, what is edited together shows as it is now; not to who looks as somebody else.
 	// A drawing is drawn over its own file, which those who may only look do not get; they see its newest version.
-	const withheld = view.room?.kind === 'drawing' && !allows(view.level, 'download');
+	const withheld = view.room !== null && OVER_ITS_FILE[view.room.kind] && !allows(view.level, 'download');
 	const live = side || asked || withheld || event.locals.actor?.trying ? null : view.room;
 	return { view, version, side, live };
 };

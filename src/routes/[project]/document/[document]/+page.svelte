@@ -14,6 +14,7 @@
 	import { flipFrom, type Flip } from '$lib/ui/places/flip';
 	import { allows } from '$lib/core/access/levels';
 	import { AREAS } from '$lib/core/events/event';
+	import { ON_SCREEN } from '$lib/ui/live/kinds';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import LockTag from '$lib/ui/locks/LockTag.svelte';
 	import { Remarks } from '$lib/ui/remarks/remarks.svelte';
@@ -143,6 +144,8 @@
 	}
 	/** Whoever may only look is shown what the server made of a file, and never gets the file. */
 	const mayShowOriginal = $derived(allows(data.view.level, 'download'));
+	/** The same for as long as the kind is the same, so that nobody loses their place when something is read again. */
+	const livePage = $derived(data.live ? ON_SCREEN[data.live.kind].page() : null);
 	const mayRestore = $derived(
 		older && (data.view.room ? data.view.can.restoreLive : data.view.can.restoreVersion).may
 	);
@@ -250,26 +253,14 @@
 					number: row.number,
 					code,
 					versions: data.view.versions,
+					title: row.title,
 					mayDownload: mayShowOriginal,
+					mayManage: allows(data.view.level, 'manage'),
+					departments: data.frame.departments,
+					mine: data.frame.me.departments,
 					remarks
 				}}
-				{#if data.live.kind === 'text'}
-					{#await import('$lib/ui/live/LiveText.svelte') then { default: LiveText }}<LiveText
-							{...here}
-							title={row.title}
-						/>{/await}
-				{:else if data.live.kind === 'schedule'}
-					{#await import('$lib/ui/live/LiveSchedule.svelte') then { default: LiveSchedule }}<LiveSchedule
-							{...here}
-						/>{/await}
-				{:else}
-					{#await import('$lib/ui/live/LiveDrawing.svelte') then { default: LiveDrawing }}<LiveDrawing
-							{...here}
-							mayManage={allows(data.view.level, 'manage')}
-							departments={data.frame.departments}
-							mine={data.frame.me.departments}
-						/>{/await}
-				{/if}
+				{#await livePage then LivePage}{#if LivePage}<LivePage {...here} />{/if}{/await}
 			{/key}
 		{:else if data.side}<Viewer
 				file={mayShowOriginal ? addressOf('sideFile', side) : null}
