@@ -6,11 +6,10 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { ensureBuild } from './parts/build.mjs';
 import { environment } from './parts/launch.mjs';
 import { ensureChromium, ensurePackages, ensurePrograms, ensureRedis } from './parts/packages.mjs';
 import { ensurePostgres } from './parts/postgres.mjs';
-import { command, step } from './parts/say.mjs';
+import { command, Refusal, step } from './parts/say.mjs';
 import { Tally } from './parts/tests.mjs';
 
 await command(async () => {
@@ -32,6 +31,8 @@ await command(async () => {
 	mkdirSync(home, { recursive: true });
 	const tally = new Tally();
 	const run = (args, env = process.env) => spawnSync('npx', args, { stdio: 'inherit', env }).status === 0;
+	/** How a program ends that runs beside this one. */
+	const ended = (program) => new Promise((done) => program.once('close', done));
 	const check = (name, ok) => {
 		tally.step(ok);
 		console.log(`${ok ? '✓' : '✕'} ${name}`);
@@ -49,7 +50,7 @@ await command(async () => {
 			const said = [];
 			program.stdout.on('data', (piece) => said.push(piece));
 			program.stderr.on('data', (piece) => said.push(piece));
-			const code = await new Promise((done) => program.once('close', done));
+			const code = await ended(program);
 			results.push({ name, ok: code === 0, said: Buffer.concat(said).toString() });
 		}
 		for (const { name, ok, said } of results) {
@@ -77,7 +78,11 @@ await command(async () => {
 			])
 		]);
 	}
-	if (wanted('static') || wanted('unit') || wanted('integration') || wanted('browser')) ensureBuild();
+	/** The build and the unit tests need nothing of each other, and each leaves half of the machine idle. */
+	const built =
+		wanted('integration') || wanted('browser') || wanted('static')
+			? ended(spawn(process.execPath, ['scripts/build.mjs'], { stdio: 'inherit' }))
+			: null;
 	const vitest = (name, projects, env) => {
 		const file = join(home, `${name}.json`);
 		rmSync(file, { force: true });
@@ -104,10 +109,18 @@ await command(async () => {
 		step('unit tests');
 		vitest('unit', ['unit', 'ui'], process.env);
 	}
+	if (built && (await built) !== 0)
+		throw new Refusal('The application could not be built; the reason stands above.');
 	if (wanted('integration') || wanted('browser')) {
 		const postgres = await ensurePostgres(home, { lasting: false });
 		try {
 			const env = environment(home, postgres.url, 0, false);
+			const stage = { ...env, CHROMIUM: chromium, CUPBOARD_HOME: join(home, 'world') };
+			/** Made while the integration tests wait for their servers. */
+			const template =
+				wanted('integration') && wanted('browser') && !changed
+					? ended(spawn('npx', ['tsx', 'tests/browser/make-template.ts'], { stdio: 'inherit', env: stage }))
+					: null;
 			if (wanted('integration')) {
 				step('integration tests');
 				vitest('integration', ['integration'], {
@@ -121,14 +134,14 @@ await command(async () => {
 				step('browser tests');
 				const file = join(home, 'browser.json');
 				rmSync(file, { force: true });
+				const made = template !== null && (await template) === 0;
 				const ok = run(['playwright', 'test', ...stories], {
-					...env,
-					CHROMIUM: chromium,
-					CUPBOARD_HOME: join(home, 'world'),
+					...stage,
+					CUPBOARD_TEMPLATE_MADE: made ? '1' : '',
 					CUPBOARD_REPORT: file
 				});
-				const made = report('browser');
-				if (made) tally.playwright(made);
+				const told = report('browser');
+				if (told) tally.playwright(told);
 				else tally.step(ok);
 			}
 		} finally {

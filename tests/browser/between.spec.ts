@@ -54,6 +54,7 @@ test('what others do while a page is on its way is not missed', async ({ browser
 	data.letGo();
 	await expect(oke).toHaveURL(new RegExp(`/document/${id}`));
 	await expect(oke.getByText(HELD)).toBeVisible();
+	await oke.unrouteAll({ behavior: 'ignoreErrors' });
 	await Promise.all([oke, ines].map((page) => page.context().close()));
 });
 
