@@ -13,9 +13,12 @@ import {
 import { addToRelease, buildRelease, leaveOut, takeNewest } from '../../src/lib/server/releases/acts';
 import { approveRelease, askApproval, sendBack } from '../../src/lib/server/releases/acts-approval';
 import { issueRelease, withdrawPass } from '../../src/lib/server/releases/acts-issue';
-import { mail, release } from '../../src/lib/server/platform/db/schema';
+import { mail, release, remark } from '../../src/lib/server/platform/db/schema';
 import { signingKey } from '../../src/lib/server/platform/signing';
 import { documentView } from '../../src/lib/server/documents/views';
+import { changeSettings } from '../../src/lib/server/people/acts-membership';
+import { projectFrame } from '../../src/lib/server/places/views';
+import { dayOf, plusDays } from '../../src/lib/core/time/days';
 import { passView, releases, releaseView } from '../../src/lib/server/releases/views';
 import { refused, TestWorld } from './world';
 
@@ -218,6 +221,37 @@ describe('issuing (T4)', () => {
 });
 
 describe('the client (T5)', () => {
+	it('sends a document back, due ten working days later by the project’s own calendar (G7)', async () => {
+		const { timeZone } = (await world.read('ines', projectFrame, { project: 'VFT' })).project;
+		const today = dayOf(new Date(), timeZone);
+		// Nobody works on Fridays here, nor on the third day from now.
+		const workCalendar = {
+			weekend: ['Fri', 'Sun'],
+			holidays: [{ day: plusDays(today, 3), name: 'Regatta' }]
+		};
+		await world.act('ines', changeSettings, { project: 'VFT', workCalendar });
+		let due = today;
+		for (let left = 10; left > 0;) {
+			due = plusDays(due, 1);
+			const weekday = new Date(`${due}T12:00:00Z`).getUTCDay();
+			if (weekday !== 5 && weekday !== 0 && due !== plusDays(today, 3)) left--;
+		}
+		const { id } = await world.add();
+		const { secret } = await issued([id]);
+		const { proof } = await world.act(null, openPass, { secret });
+		const answers = [{ document: id, code: 'C', remark: 'Ladder lacks a cage' }];
+		await world.act(null, signVerdicts, { secret, name: 'Maren Aldgate', answers }, undefined, [proof!]);
+		const [row] = await world.db.select().from(remark).where(eq(remark.documentId, id));
+		expect(row!.due).toBe(due);
+		expect((await world.read('ines', projectFrame, { project: 'VFT' })).project.workCalendar).toEqual(
+			workCalendar
+		);
+		await world.act('ines', changeSettings, {
+			project: 'VFT',
+			workCalendar: { weekend: ['Sat', 'Sun'], holidays: [] }
+		});
+	});
+
 	it('opens, confirms, keeps and signs verdicts, which then stay', async () => {
 		const [a, b] = [await world.add(), await world.add()];
 		const { secret, number } = await issued([a.id, b.id]);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { workCalendar } from './shapes/calendar';
 import { BROUGHT_EVENTS } from './access';
 import { LEAST_PASSWORD, MOST_PASSWORD } from '../core/people/passwords';
 import { LEVELS } from '../core/access/levels';
@@ -234,7 +235,8 @@ export const changeSettings = act({
 			.strictObject({ left: share, top: share, right: share, bottom: share })
 			.refine((a) => a.left < a.right && a.top < a.bottom, 'The place of the title block is empty.')
 			.optional(),
-		stamps: z.array(name).max(40, 'At most 40 stamps.').optional()
+		stamps: z.array(name).max(40, 'At most 40 stamps.').optional(),
+		workCalendar: workCalendar.optional()
 	}),
 	output: done,
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { workCalendar } from './shapes/calendar';
 import { DOCUMENT_RULES } from '../core/documents/may';
 import { LEVELS } from '../core/access/levels';
 import { MOST_TAGS } from '../core/files/settle';
@@ -276,7 +277,8 @@ export const projectFrame = view({
 			retentionDays: z.number(),
 			maxFileBytes: z.number(),
 			revisions: revisionScheme,
-			numbering: numberingRule
+			numbering: numberingRule,
+			workCalendar
 		}),
 		departments: z.array(
 			z.strictObject({ id: z.string(), code: z.string(), name: z.string(), people: z.number() })

@@ -3,18 +3,22 @@ import { plusDays } from './days';
 
 /** The days of the week, from Monday as in ISO 8601. */
 export const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
-type Weekday = (typeof WEEKDAYS)[number];
+export type Weekday = (typeof WEEKDAYS)[number];
 
 /** The days that a project works on (rule G7), as plain data. */
 export interface WorkCalendar {
 	/** Days of the week on which nobody works. */
-	weekend: readonly Weekday[];
+	weekend: Weekday[];
 	/** Single days on which nobody works, each as `2026-12-25` with what it is called. */
-	holidays: readonly { day: string; name: string }[];
+	holidays: { day: string; name: string }[];
 }
 
 /** What a project begins with. */
 export const ORDINARY_WEEK: WorkCalendar = { weekend: ['Sat', 'Sun'], holidays: [] };
+
+/** The days that a project works on: as it says, or an ordinary week where it never said. */
+export const calendarOf = ({ workCalendar }: { workCalendar?: WorkCalendar }): WorkCalendar =>
+	workCalendar ?? ORDINARY_WEEK;
 
 /** Longest way that is looked for a working day: no project rests longer, but a calendar could say so. */
 const LONGEST_REST = 366;

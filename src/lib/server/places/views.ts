@@ -2,6 +2,7 @@ import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import * as contract from '../../contract/places';
 import { allows } from '../../core/access/levels';
 import { headOf, nextAfter, propose, typeForFile } from '../../core/numbering/numbering';
+import { calendarOf } from '../../core/time/working-days';
 import { idsOf, live, type Reach } from '../access/reach';
 import { mayTry } from '../platform/runner/locate';
 import { answers } from '../platform/runner/act';
@@ -41,7 +42,8 @@ export const projectFrame = answers(contract.projectFrame, {
 				retentionDays: settings.retentionDays,
 				maxFileBytes: settings.maxFileBytes,
 				revisions: settings.revisions,
-				numbering: settings.numbering
+				numbering: settings.numbering,
+				workCalendar: calendarOf(settings)
 			},
 			departments,
 			me: {

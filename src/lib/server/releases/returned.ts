@@ -1,14 +1,15 @@
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { releaseNumber, VERDICT_LABEL, type Verdict } from '../../core/releases';
-import { dayOf, plusDays } from '../../core/time/days';
+import { dayOf } from '../../core/time/days';
+import { calendarOf, plusWorkingDays } from '../../core/time/working-days';
 import { idsOf } from '../access/reach';
 import { departmentMember, document, member, place, remark, type release } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
 import type { Acting, ContextOf } from '../platform/runner/act';
 import { nextNumber } from '../remarks/acts';
 
-/** Days in which what came back is to be worked on. */
-const DAYS = 14;
+/** Working days in which what came back is to be worked on (G7). */
+const DAYS = 10;
 
 type AtPass = Pick<ContextOf['pass'] & Acting, 'tx' | 'project' | 'services' | 'now' | 'newId' | 'tell'>;
 
@@ -33,7 +34,7 @@ export async function returnDocument(
 		.select()
 		.from(place)
 		.where(eq(place.id, idsOf(here!.path)[0]!));
-	const due = plusDays(dayOf(now, project.timeZone), DAYS);
+	const due = plusWorkingDays(dayOf(now, project.timeZone), DAYS, calendarOf(project.settings));
 	const number = await nextNumber(tx, item.documentId);
 	const inRelease = `release ${releaseNumber(about.number)}`;
 	const text = `${said.code}, ${VERDICT_LABEL[said.code]}, on ${item.chosenLabel} in ${inRelease}: ${said.remark}`;

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
+	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
 	import { cupboard } from '../../client/cupboard';
 	import { CallError } from '../../client/call';
@@ -7,6 +8,7 @@
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
 	import { momentOf, timeOf } from '../../core/time/days';
+	import { nextWorkingDay } from '../../core/time/working-days';
 	import DateTimeField from '../kit/DateTimeField.svelte';
 	import { projectDay, projectZone } from '../platform/project-day';
 	import { plural } from '../platform/words';
@@ -34,9 +36,10 @@
 	/** How many of several nobody has, when the others are in somebody's hand. */
 	let free = $state(0);
 
-	/** The end of this working day, or of the next one in the evening. */
+	/** The end of this working day, or of the next one in the evening and when nobody works today. */
 	function suggestedDay(): string {
-		return projectDay(timeOf(new Date(), projectZone()) >= '16:00' ? 1 : 0);
+		const evening = timeOf(new Date(), projectZone()) >= '16:00';
+		return nextWorkingDay(projectDay(evening ? 1 : 0), page.data.frame.project.workCalendar);
 	}
 
 	/** Whether those that are free are to be locked, and the others left. */

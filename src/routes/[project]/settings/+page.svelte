@@ -4,7 +4,10 @@
 	import { toast } from 'svelte-sonner';
 	import { LEVELS, levelLabel, type Level } from '$lib/core/access/levels';
 	import { PURPOSE_LABEL, PURPOSES, type Purpose } from '$lib/core/revisions/revisions';
+	import { readHolidays, writeHolidays } from '$lib/core/time/holidays';
+	import { WEEKDAYS, type Weekday } from '$lib/core/time/working-days';
 	import { cupboard } from '$lib/client/cupboard';
+	import { projectDay } from '$lib/ui/platform/project-day';
 	import { sentenceOf } from '$lib/ui/platform/api';
 	import SchemeEditor from '$lib/ui/documents/SchemeEditor.svelte';
 
@@ -27,11 +30,20 @@
 			Object.entries(data.frame.project.titleBlock).map(([side, share]) => [side, Math.round(share * 100)])
 		) as Record<'left' | 'top' | 'right' | 'bottom', number>
 	);
+	// svelte-ignore state_referenced_locally
+	let weekend = $state<Weekday[]>([...data.frame.project.workCalendar.weekend]);
+	// svelte-ignore state_referenced_locally
+	let holidays = $state(writeHolidays(data.frame.project.workCalendar.holidays));
+	const read = $derived(readHolidays(holidays, projectDay()));
 	let fault = $state('');
 
 	async function submit(event: SubmitEvent) {
 		event.preventDefault();
 		fault = '';
+		if (read.faults.length) {
+			fault = `Holidays, line ${read.faults[0]}: write a day and what it is called, such as “25 Dec 2026, Christmas Day”.`;
+			return;
+		}
 		try {
 			await cupboard.changeSettings({
 				project: data.frame.project.id,
@@ -46,6 +58,7 @@
 					right: block.right / 100,
 					bottom: block.bottom / 100
 				},
+				workCalendar: { weekend, holidays: read.holidays },
 				stamps: stamps
 					.split('\n')
 					.map((line) => line.trim())
@@ -117,6 +130,29 @@
 						/>{PURPOSE_LABEL[purpose]}</label
 					>{/each}
 			</div>
+		</fieldset>
+		<fieldset>
+			<legend class="font-semibold">Days on which nobody works</legend>
+			<p class="text-[12px] text-ink-2">
+				Days by which something is due are counted without them, and no lock is proposed to end on one.
+			</p>
+			<div class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+				{#each WEEKDAYS as weekday (weekday)}<label class="flex items-center gap-1.5"
+						><input type="checkbox" class="accent-act" value={weekday} bind:group={weekend} />{weekday}</label
+					>{/each}
+			</div>
+			<label class="mt-2 block"
+				><span class="label">Holidays, one a line: the day and what it is called</span><textarea
+					class="field max-w-[320px]"
+					rows="5"
+					placeholder="25 Dec 2026, Christmas Day"
+					aria-invalid={read.faults.length > 0}
+					bind:value={holidays}></textarea></label
+			>
+			{#if read.faults.length}<p class="text-[12px] text-fault">
+					{read.faults.length === 1 ? 'Line' : 'Lines'}
+					{read.faults.join(', ')}: write a day and what it is called.
+				</p>{/if}
 		</fieldset>
 		<fieldset>
 			<legend class="font-semibold">Place of the title block on PDF sheets</legend>

@@ -13,6 +13,7 @@ import type { Level } from '../../../../core/access/levels';
 import type { NumberingRule } from '../../../../core/numbering/numbering';
 import type { Purpose, RevisionScheme } from '../../../../core/revisions/revisions';
 import type { SheetArea } from '../../../../core/documents/title-block';
+import type { WorkCalendar } from '../../../../core/time/working-days';
 import { created, time } from './columns';
 import { person } from './people';
 
@@ -39,6 +40,8 @@ export interface ProjectSettings {
 	releasePurposes: Purpose[];
 	/** Where the title block stands on a sheet, in shares of its width and height from the upper left corner. */
 	titleBlock: SheetArea;
+	/** The days that the project works on (G7); an ordinary week where it was never said. */
+	workCalendar?: WorkCalendar;
 }
 
 export const project = pgTable('project', {
