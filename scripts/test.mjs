@@ -115,12 +115,6 @@ await command(async () => {
 		const postgres = await ensurePostgres(home, { lasting: false });
 		try {
 			const env = environment(home, postgres.url, 0, false);
-			const stage = { ...env, CHROMIUM: chromium, CUPBOARD_HOME: join(home, 'world') };
-			/** Made while the integration tests wait for their servers. */
-			const template =
-				wanted('integration') && wanted('browser') && !changed
-					? ended(spawn('npx', ['tsx', 'tests/browser/make-template.ts'], { stdio: 'inherit', env: stage }))
-					: null;
 			if (wanted('integration')) {
 				step('integration tests');
 				vitest('integration', ['integration'], {
@@ -134,10 +128,10 @@ await command(async () => {
 				step('browser tests');
 				const file = join(home, 'browser.json');
 				rmSync(file, { force: true });
-				const made = template !== null && (await template) === 0;
 				const ok = run(['playwright', 'test', ...stories], {
-					...stage,
-					CUPBOARD_TEMPLATE_MADE: made ? '1' : '',
+					...env,
+					CHROMIUM: chromium,
+					CUPBOARD_HOME: join(home, 'world'),
 					CUPBOARD_REPORT: file
 				});
 				const told = report('browser');

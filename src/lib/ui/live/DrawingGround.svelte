@@ -40,7 +40,7 @@
 		polyline: 'Polyline',
 		circle: 'Circle',
 		arc: 'Arc',
-		text: 'Words',
+		text: 'Text',
 		block: 'Block'
 	};
 	const HINTS: Record<DrawTool, string> = {

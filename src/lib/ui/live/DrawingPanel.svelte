@@ -38,8 +38,8 @@
 		ARC: 'Arc',
 		ELLIPSE: 'Ellipse',
 		SPLINE: 'Curve',
-		TEXT: 'Words',
-		MTEXT: 'Words',
+		TEXT: 'Text',
+		MTEXT: 'Text',
 		INSERT: 'Block',
 		DIMENSION: 'Dimension',
 		HATCH: 'Hatch',
@@ -179,7 +179,7 @@
 			{/if}
 			<div class="flex flex-wrap gap-2 border-t border-rule pt-2">
 				<button class="button" onclick={() => drawing.remove()}
-					>Take {drawing.changeable.length > 1 ? drawing.changeable.length : ''} out</button
+					>Delete {drawing.changeable.length > 1 ? drawing.changeable.length : ''}</button
 				>
 				{#if one && drawing.changed(one)}<button class="button" onclick={() => drawing.asInFile(one)}
 						>As in the file</button

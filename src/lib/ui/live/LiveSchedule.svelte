@@ -107,7 +107,7 @@
 					onclick={() => act((g) => g.insert(1, 'before'))}>Row above</button
 				>
 				<button class="button" disabled={!grid.chosen} onclick={() => act((g) => g.removeChosen())}
-					>Take {grid.chosenRows.length > 1 ? plural(grid.chosenRows.length, 'row') : 'row'} out</button
+					>Delete {grid.chosenRows.length > 1 ? plural(grid.chosenRows.length, 'row') : 'row'}</button
 				>
 				<button
 					class="button max-md:hidden"

@@ -330,7 +330,7 @@
 													duration: 10_000,
 													action: { label: 'Take back', onClick: () => grid.undo() }
 												});
-											}}>Take column out</DropdownMenu.Item
+											}}>Delete column</DropdownMenu.Item
 										>
 									{/if}
 								</DropdownMenu.Content>

@@ -96,12 +96,12 @@ export function insertTable(rows: number, columns: number): Command {
 export const TABLE: { label: string; run: Command }[] = [
 	{ label: 'Row below', run: addRowAfter },
 	{ label: 'Column to the right', run: addColumnAfter },
-	{ label: 'Take the row out', run: deleteRow },
-	{ label: 'Take the column out', run: deleteColumn },
-	{ label: 'Join cells', run: mergeCells },
-	{ label: 'Part the cell', run: splitCell },
+	{ label: 'Delete row', run: deleteRow },
+	{ label: 'Delete column', run: deleteColumn },
+	{ label: 'Merge cells', run: mergeCells },
+	{ label: 'Split cell', run: splitCell },
 	{ label: 'First row as head', run: toggleHeaderRow },
-	{ label: 'Take the table out', run: deleteTable }
+	{ label: 'Delete table', run: deleteTable }
 ];
 
 export const insertPageBreak: Command = (state, dispatch) => {

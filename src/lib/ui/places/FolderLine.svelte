@@ -71,7 +71,7 @@
 			href="/{code}/place/{folder.id}"
 			tabindex="-1">{folder.name}</a
 		>{#if folder.closed}<span class="tag bg-rule-2 text-[11px] font-normal"
-				><DoorClosedIcon size={11} aria-hidden="true" />closed</span
+				><DoorClosedIcon size={11} aria-hidden="true" />inherits no access</span
 			>{/if}{#if folder.frozen}<span class="tag bg-wait-soft text-[11px] font-normal text-wait"
 				><SnowflakeIcon size={11} aria-hidden="true" />frozen</span
 			>{/if}<span class="hidden shrink-0 text-[12px] text-ink-2 sm:inline"

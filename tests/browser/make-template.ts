@@ -1,3 +1,0 @@
-import { makeTemplate } from './world';
-
-await makeTemplate();
