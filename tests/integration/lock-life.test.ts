@@ -51,6 +51,8 @@ describe('waiting for a lock', () => {
 		const document = await hold();
 		await world.act('rhosyn', askForLock, { document, note: 'for the pit wall' });
 		await world.act('ines', waitForLock, { document });
+		// Whoever asked and waits besides still asks, with what they said.
+		await world.act('rhosyn', waitForLock, { document });
 		expect((await told('oke', 'lock-asked')).at(-1)!.sentence).toContain('for the pit wall');
 		expect((await world.read('oke', documentView, { document })).waiting).toEqual({
 			asked: [{ name: 'Rhosyn Hale', note: 'for the pit wall' }],

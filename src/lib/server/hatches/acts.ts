@@ -5,7 +5,7 @@ import { whoReaches } from '../../core/access/model';
 import { orRefuse } from '../../core/acts/answer';
 import { Problem } from '../../core/acts/problem';
 import { DOCUMENT_RULES, mayDo } from '../../core/documents/may';
-import { documentFacts, holdDocument, openLock } from '../platform/runner/held';
+import { documentFacts, holdDocument } from '../platform/runner/held';
 import { loadModel } from '../access/model';
 import { ownUploads } from '../content/content';
 import type { Querier } from '../platform/db';
@@ -227,7 +227,7 @@ export const sortAsVersion = does(contract.sortAsVersion, {
 		const { arrival: row, size } = await safe(context, input.arrival);
 		const [target] = await visiblePlaces(tx, reach, [input.document]);
 		if (target?.kind !== 'document') throw new Problem('not-found', 'The document chosen is not there.');
-		const held = { ...(await holdDocument(tx, target.id)), open: await openLock(tx, target.id) };
+		const held = await holdDocument(tx, target.id);
 		const facts = await documentFacts(tx, { ...context, place: target }, held, now);
 		orRefuse(mayDo({ level: 'work', applies: DOCUMENT_RULES.restoreVersion }, facts));
 		if (held.current.hash === row.hash)

@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull } from 'drizzle-orm';
 import * as contract from '../../contract/locks';
 import { allows } from '../../core/access/levels';
 import { orRefuse } from '../../core/acts/answer';
@@ -9,7 +9,7 @@ import { loadReach, OPEN_SPOT } from '../access/reach';
 import { document, lock, lockWish, member, person } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
-import { heldLock, holdDocument, openLock, type Held } from '../platform/runner/held';
+import { heldLock, holdDocument, type Held } from '../platform/runner/held';
 import { visiblePlaces } from '../platform/runner/locate';
 
 type InProject = ContextOf['project'] & Acting;
@@ -147,8 +147,7 @@ export const takeLocks = does(contract.takeLocks, {
 				{ documents: taken, free: free.length }
 			);
 		for (const one of free) {
-			const { row } = await holdDocument(tx, one);
-			const open = await openLock(tx, one);
+			const { row, open } = await holdDocument(tx, one);
 			orRefuse(mayTake(open && heldLock(open, context.person.id), row.number));
 			await take(context, { row }, { purpose: input.purpose, expectedEnd });
 		}
@@ -241,23 +240,15 @@ export const handOverLock = does(contract.handOverLock, {
 	}
 });
 
-/** Notes that the person waits for a lock; whoever asked once goes on asking. */
-async function wish({ tx, person: by, now }: InProject, documentId: string, asks: { note: string } | null) {
-	const kept = { asked: asks !== null, note: asks?.note ?? '', createdAt: now };
-	await tx
-		.insert(lockWish)
-		.values({ documentId, personId: by.id, ...kept })
-		.onConflictDoUpdate({
-			target: [lockWish.documentId, lockWish.personId],
-			set: { ...kept, asked: asks ? true : sql`${lockWish.asked}` }
-		});
-}
-
 export const askForLock = does(contract.askForLock, {
 	async run(context, input) {
-		const { person: by, tell } = context;
+		const { tx, person: by, now, tell } = context;
 		const { row, open } = context.document;
-		await wish(context, row.id, input);
+		const asked = { asked: true, note: input.note, createdAt: now };
+		await tx
+			.insert(lockWish)
+			.values({ documentId: row.id, personId: by.id, ...asked })
+			.onConflictDoUpdate({ target: [lockWish.documentId, lockWish.personId], set: asked });
 		tell({
 			kind: 'lock.asked',
 			placeId: row.id,
@@ -276,8 +267,12 @@ export const askForLock = does(contract.askForLock, {
 });
 
 export const waitForLock = does(contract.waitForLock, {
-	async run(context, input) {
-		await wish(context, input.document, null);
+	async run({ tx, person: by, now }, input) {
+		// Whoever asked goes on asking, with what they said.
+		await tx
+			.insert(lockWish)
+			.values({ documentId: input.document, personId: by.id, asked: false, note: '', createdAt: now })
+			.onConflictDoNothing();
 		return {};
 	}
 });

@@ -5,13 +5,6 @@ import type { Reach } from '../../access/reach';
 import type { Querier } from '../db';
 import { content, document, lock, lockWish, person, version } from '../db/schema';
 
-/** Locks a document's row for a change of its versions, and gives it with its current version. */
-export async function holdDocument(tx: Querier, documentId: string) {
-	const [row] = await tx.select().from(document).where(eq(document.id, documentId)).for('update');
-	const [current] = await tx.select().from(version).where(eq(version.id, row!.currentVersionId));
-	return { row: row!, current: current! };
-}
-
 /** The open lock of a document with its holder's name, or null. */
 export async function openLock(db: Querier, documentId: string) {
 	const [row] = await db
@@ -22,6 +15,20 @@ export async function openLock(db: Querier, documentId: string) {
 	return row ? { ...row.lock, holder: row.holder } : null;
 }
 
+/** A document as an act has it: its row, its newest version, and the open lock. */
+export interface Held {
+	row: typeof document.$inferSelect;
+	current: typeof version.$inferSelect;
+	open: Awaited<ReturnType<typeof openLock>>;
+}
+
+/** Locks a document's row for a change of it or its lock, and gives it as it then stands. */
+export async function holdDocument(tx: Querier, documentId: string): Promise<Held> {
+	const [row] = await tx.select().from(document).where(eq(document.id, documentId)).for('update');
+	const [current] = await tx.select().from(version).where(eq(version.id, row!.currentVersionId));
+	return { row: row!, current: current!, open: await openLock(tx, documentId) };
+}
+
 /** A document as it stands, without holding it. */
 export async function readDocument(db: Querier, documentId: string): Promise<Held> {
 	const [found] = await db
@@ -30,11 +37,6 @@ export async function readDocument(db: Querier, documentId: string): Promise<Hel
 		.innerJoin(version, eq(version.id, document.currentVersionId))
 		.where(eq(document.id, documentId));
 	return { ...found!, open: await openLock(db, documentId) };
-}
-
-/** A document as an act has it: its row held, its newest version, and the open lock. */
-export interface Held extends Awaited<ReturnType<typeof holdDocument>> {
-	open: Awaited<ReturnType<typeof openLock>>;
 }
 
 /** A lock as the rules see it, for whoever asks. */

@@ -13,7 +13,7 @@ import { secretHash } from '../ids';
 import type { Actor, Person, Proof } from './actor';
 import type { At, Method } from '../../../contract/act';
 import type { Pass, Project } from './act';
-import { documentFacts, heldLock, holdDocument, openLock } from './held';
+import { documentFacts, heldLock, holdDocument } from './held';
 
 const NOT_FOUND = () => new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
 
@@ -169,7 +169,7 @@ async function atPlace(
 	if (!isDocument || !at.applies)
 		return { ...context, place: row.place, level: heldAt(here, past), document: null };
 	// Once the row is held, nothing of this changes any more.
-	const held = { ...(await holdDocument(db, id)), open: await openLock(db, id) };
+	const held = await holdDocument(db, id);
 	const facts = await documentFacts(db, { ...context, place: row.place }, held, asked.now);
 	orRefuse(mayDo(at, facts));
 	return { ...context, place: row.place, level: heldAt(facts, past), document: held };
