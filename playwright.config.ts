@@ -16,11 +16,11 @@ export default defineConfig({
 	// A story is a project, which Playwright gives a worker of its own, and so a world of its own.
 	projects: stories.map((name) => ({ name, testMatch: `${name}.spec.ts` })),
 	timeout: 120_000,
-	expect: { timeout: 10_000 },
+	expect: { timeout: 20_000 },
 	reporter: [['list'], ['json', { outputFile: process.env.CUPBOARD_REPORT ?? 'test-results/report.json' }]],
 	use: {
 		viewport: { width: 1280, height: 800 },
-		actionTimeout: 15_000,
+		actionTimeout: 20_000,
 		launchOptions: {
 			executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
 			args: [

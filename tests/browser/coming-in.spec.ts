@@ -96,7 +96,21 @@ test('who never came in is invited again, comes in under a name of their own, an
 	await bo.getByRole('button', { name: 'Set password and sign in' }).click();
 	await bo.waitForURL(/\/vft/);
 
+	// What the dialog says a moment later moves nothing that is about to be pressed.
+	let answer = () => {};
+	const asked = new Promise<void>((go) => (answer = go));
+	await ines.route('**/effect**', (route) => asked.then(() => route.continue()));
 	const dialog = await open('Bo H. Hollin');
+	const places = () =>
+		Promise.all(
+			[dialog.getByText('Keep out for a time…'), dialog.getByRole('button', { name: 'Change' })].map((at) =>
+				at.boundingBox()
+			)
+		);
+	const before = await places();
+	answer();
+	await expect(dialog.getByRole('status')).not.toHaveText('Working out what that means…');
+	expect(await places()).toEqual(before);
 	await dialog.getByText('Keep out for a time…').click();
 	await dialog.getByLabel('Reason for keeping out').fill('The laptop was stolen.');
 	await dialog.getByRole('button', { name: 'Keep out' }).click();

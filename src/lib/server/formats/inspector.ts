@@ -58,7 +58,7 @@ export class Inspector {
 		workerFile: string | null
 	) {
 		this.pool = new WorkerPool(workerFile);
-		this.programs = new WorkerPool(workerFile, { workers: 1, time: 60_000, waiting: 200 });
+		this.programs = new WorkerPool(workerFile, { workers: 1, time: 300_000, waiting: 200 });
 	}
 
 	/**

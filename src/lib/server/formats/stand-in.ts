@@ -17,8 +17,11 @@ export interface StandInTask {
 	to: string;
 }
 
-/** Seconds that a program may take for one file. */
-const PATIENCE = '40';
+/** Seconds of a processor that a program may take for one file: what others compute meanwhile is not its fault. */
+const WORK = 40;
+
+/** Seconds after which it is taken for stuck, whatever it waits for. */
+const PATIENCE = 240;
 
 /** What a kind is shown through, with the program that makes it; null for kinds that are opened themselves. */
 export function standInFor(mediaType: string): { mediaType: string; program: string; ending: string } | null {
@@ -42,13 +45,21 @@ export async function installed(program: string): Promise<boolean> {
 	return false;
 }
 
-/** Makes the file that is shown in another one's stead. Throws when the program fails, or makes nothing. */
-export async function makeStandIn({ path, mediaType, to }: Omit<StandInTask, 'task'>): Promise<true> {
+/**
+ * Makes the file that is shown in another one's stead. Throws when the program fails, or makes nothing.
+ * @param work seconds of a processor that it may take
+ */
+export async function makeStandIn(
+	{ path, mediaType, to }: Omit<StandInTask, 'task'>,
+	work = WORK
+): Promise<true> {
 	const wanted = standInFor(mediaType)!;
 	const home = await mkdtemp(join(tmpdir(), 'cupboard-stand-in-'));
 	try {
 		const made =
-			wanted.program === 'soffice' ? await printed(path, mediaType, home) : await opened(path, home);
+			wanted.program === 'soffice'
+				? await printed(path, mediaType, home, work)
+				: await opened(path, home, work);
 		await copyFile(made, to);
 		return true;
 	} finally {
@@ -60,11 +71,15 @@ export async function makeStandIn({ path, mediaType, to }: Omit<StandInTask, 'ta
  * Runs a program in a folder of its own, after everybody who waits for a page, and not longer than it may. These
  * reserve far more memory than they fill; what they fill is bounded with the worker that they run under.
  */
-const apart = (home: string, ...program: string[]) =>
-	bounded('nice', ['-n', '10', 'timeout', '-s', 'KILL', PATIENCE, ...program], { memory: false, home });
+const apart = (home: string, work: number, ...program: string[]) =>
+	bounded(
+		'nice',
+		['-n', '5', 'timeout', '-s', 'KILL', String(PATIENCE), 'prlimit', `--cpu=${work}`, ...program],
+		{ memory: false, home }
+	);
 
-async function opened(path: string, home: string): Promise<string> {
-	await apart(home, 'heif-convert', '-q', '92', path, join(home, 'made.jpg'));
+async function opened(path: string, home: string, work: number): Promise<string> {
+	await apart(home, work, 'heif-convert', '-q', '92', path, join(home, 'made.jpg'));
 	// A file with several pictures becomes several files; the first is the one that was taken.
 	const [first] = (await readdir(home)).filter((name) => name.endsWith('.jpg')).sort();
 	if (!first) throw new Error('The picture could not be opened.');
@@ -101,7 +116,7 @@ const SETTINGS = `<?xml version="1.0" encoding="UTF-8"?>
 </oor:items>
 `;
 
-async function printed(path: string, mediaType: string, home: string): Promise<string> {
+async function printed(path: string, mediaType: string, home: string, work: number): Promise<string> {
 	const profile = join(home, 'profile', 'user');
 	await mkdir(profile, { recursive: true });
 	await writeFile(join(profile, 'registrymodifications.xcu'), SETTINGS);
@@ -110,6 +125,7 @@ async function printed(path: string, mediaType: string, home: string): Promise<s
 	const made = join(home, 'made');
 	await apart(
 		home,
+		work,
 		...['soffice', `-env:UserInstallation=file://${join(home, 'profile')}`, '--headless', '--norestore'],
 		...['--nolockcheck', '--convert-to', 'pdf', '--outdir', made, file]
 	);

@@ -3,7 +3,10 @@
 	import XIcon from '@lucide/svelte/icons/x';
 	import type { Snippet } from 'svelte';
 
-	/** A dialog over the page: title, what it says, and its own buttons at the end. */
+	/**
+	 * A dialog over the page: title, what it says, and its own buttons at the end. It hangs from the top, so that what
+	 * is said in it a moment later moves nothing that somebody is about to press above it.
+	 */
 	let {
 		open = $bindable(false),
 		title,
@@ -28,7 +31,7 @@
 		<Dialog.Overlay class="fixed inset-0 z-40 bg-[#0b1c1866]" />
 		<Dialog.Content
 			onOpenAutoFocus={focusFirst}
-			class="fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-md border border-ink bg-sheet shadow-xl {wide
+			class="fixed top-[8vh] left-1/2 z-50 flex max-h-[88vh] w-[94vw] -translate-x-1/2 flex-col rounded-md border border-ink bg-sheet shadow-xl {wide
 				? 'max-w-[1040px]'
 				: 'max-w-[520px]'}"
 		>

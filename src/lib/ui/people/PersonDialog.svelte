@@ -6,6 +6,8 @@
 	import { cupboard } from '../../client/cupboard';
 	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import { effectText } from '../access/effect-text';
 	import { plural } from '../platform/words';
 
@@ -55,6 +57,7 @@
 	let leaving = $state(false);
 	let reason = $state('');
 	let meaning = $state<(EffectRow & { locks: number }) | null>(null);
+	let unknown = $state('');
 	let fault = $state('');
 	let busy = $state(false);
 
@@ -71,7 +74,7 @@
 				leaving
 			})
 			.then((answer) => asked === person && (meaning = answer))
-			.catch(() => (meaning = null));
+			.catch((error: unknown) => ((meaning = null), (unknown = sentenceOf(error))));
 	});
 
 	/** What is done about somebody at once, beside the form. */
@@ -90,34 +93,32 @@
 	}
 	let blocking = $state('');
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		busy = true;
-		try {
-			if (leaving) {
-				const gone = await cupboard.leavePerson({ project, person: person!, reason });
-				toast(
-					`${who!.name} is closed.${gone.locks ? ` ${plural(gone.locks, 'lock')} went to the leads.` : ''} Nothing of theirs disappeared.`
-				);
-			} else
-				await cupboard.setDepartments({
-					project,
-					person: person!,
-					departments: wanted.map((d) => ({ department: d.id, lead: chosen[d.id] === 'lead' })),
-					controller
-				});
-			person = null;
-			await done();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
-		busy = false;
+	async function change() {
+		if (leaving) {
+			const gone = await cupboard.leavePerson({ project, person: person!, reason });
+			toast(
+				`${who!.name} is deactivated.${gone.locks ? ` ${plural(gone.locks, 'lock')} went to the leads.` : ''} Nothing of theirs disappeared.`
+			);
+		} else
+			await cupboard.setDepartments({
+				project,
+				person: person!,
+				departments: wanted.map((d) => ({ department: d.id, lead: chosen[d.id] === 'lead' })),
+				controller
+			});
+		person = null;
 	}
 </script>
 
 <Dialog bind:open={() => person !== null, (open) => !open && (person = null)} title={who?.name ?? ''}>
-	<form onsubmit={submit} class="space-y-3">
+	<Form
+		act={change}
+		{done}
+		button={leaving ? `Deactivate ${who?.name}` : 'Change'}
+		dangerous={leaving}
+		disabled={busy || (who?.outside && !leaving)}
+		cancel={() => (person = null)}
+	>
 		<p class="text-ink-2">
 			{who?.email}{who?.twoStep ? ' · signs in with two steps' : ''}{who?.outside ? ' · outside' : ''}
 		</p>
@@ -212,30 +213,15 @@
 		{#if person !== me}<label class="flex items-center gap-2 border-t border-rule pt-3"
 				><input type="checkbox" class="accent-act" bind:checked={leaving} />{who?.name} leaves the project</label
 			>{/if}
-		{#if leaving}
-			<label class="block"
-				><span class="label">Reason</span><input
-					class="field"
-					bind:value={reason}
-					required
-					maxlength="500"
-				/></label
-			>
-		{/if}
-		{#if meaning}
-			<p class="border-l-4 border-wait bg-wait-soft px-3 py-2" role="status">
+		{#if leaving}<Field label="Reason" name="reason" bind:value={reason} required maxlength={500} />{/if}
+		<p class="min-h-10 border-l-4 border-wait bg-wait-soft px-3 py-2" role="status">
+			{#if meaning}
 				{effectText(meaning)}
 				{#if leaving}Sessions and tokens end at once.{meaning.locks
 						? ` ${plural(meaning.locks, 'document')} in hand ${meaning.locks === 1 ? 'goes' : 'go'} to the leads.`
 						: ''}{/if}
-			</p>
-		{/if}
+			{:else}{unknown || 'Working out what that means…'}{/if}
+		</p>
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (person = null)}>Cancel</button><button
-				class="button {leaving ? 'button-fault' : 'button-act'}"
-				disabled={busy || (who?.outside && !leaving)}>{leaving ? `Deactivate ${who?.name}` : 'Change'}</button
-			>
-		</div>
-	</form>
+	</Form>
 </Dialog>
