@@ -54,7 +54,10 @@ export default defineConfig({
 					globalSetup: 'tests/integration/global-setup.ts',
 					testTimeout: 60_000,
 					hookTimeout: 120_000,
-					maxWorkers: 2
+					// Each file has a database and a store of its own; the application is loaded once for many files.
+					isolate: false,
+					// One more than processors: some wait for a clock, or for a server that starts.
+					maxWorkers: 3
 				}
 			}
 		]

@@ -148,24 +148,6 @@ describe('the public API', () => {
 		expect(response.status).toBe(403);
 	});
 
-	it('limits tries at signing in', async () => {
-		const tries: number[] = [];
-		for (let i = 0; i < 12; i++) {
-			const response = await fetch(`${two.origin}/sign-in?/password`, {
-				method: 'POST',
-				headers: {
-					origin: two.origin,
-					'content-type': 'application/x-www-form-urlencoded',
-					accept: 'application/json'
-				},
-				body: 'email=oke%40vennholm.example&password=wrong'
-			});
-			tries.push(((await response.json()) as { status: number }).status);
-		}
-		expect(tries[0]).toBe(422);
-		expect(tries.at(-1)).toBe(429);
-	});
-
 	it('tells a watcher on the other process within a second, and only what they may know', async () => {
 		const watch = async (secret: string) => {
 			const response = await fetch(`${two.origin}/api/v1/live?project=VFT`, {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { standardRule } from '../numbering/numbering';
-import { faultsOf, filledDown, numberAfter, pastedCells, tagsOf } from './settle';
+import { faultsOf, filledDown, numberAfter, tagsOf } from './settle';
 
 const rule = standardRule('VFT', [{ code: 'MW', name: 'Marine works' }]);
 const line = { number: 'VFT-MW-LS-00-DR-0101', title: 'Linkspan', tags: '' };
@@ -37,32 +37,6 @@ describe('filling down', () => {
 				const all = [first.number, ...filledDown(rule, 'number', first, steps)];
 				expect(new Set(all).size).toBe(steps + 1);
 				expect(numberAfter(rule, first.number, steps)).toBe(all.at(-1));
-			})
-		);
-	});
-});
-
-describe('pasting from a sheet', () => {
-	it('reads lines, tabs and quoted cells', () => {
-		expect(pastedCells('a\tb\r\nc\td\r\n')).toEqual([
-			['a', 'b'],
-			['c', 'd']
-		]);
-		expect(pastedCells('"a ""b"""\t"two\nlines"\nx\t')).toEqual([
-			['a "b"', 'two lines'],
-			['x', '']
-		]);
-		expect(pastedCells('12" pipe\tb')).toEqual([['12" pipe', 'b']]);
-	});
-
-	it('gives back whatever was copied', () => {
-		const cell = fc.string({ maxLength: 12 }).map((s) => s.replace(/[\r\n\t]/g, '').trim());
-		fc.assert(
-			fc.property(fc.array(fc.array(cell, { minLength: 2, maxLength: 4 }), { minLength: 1 }), (rows) => {
-				const copied = rows
-					.map((cells) => cells.map((c) => `"${c.replaceAll('"', '""')}"`).join('\t'))
-					.join('\n');
-				expect(pastedCells(copied)).toEqual(rows);
 			})
 		);
 	});

@@ -56,30 +56,3 @@ export function filledDown(rule: NumberingRule, column: Column, from: Settled, l
 		column === 'number' ? (numberAfter(rule, from.number, i + 1) ?? from.number) : from[column]
 	);
 }
-
-/** Cells copied from a sheet: lines of cells parted by tabs, with quotes around cells that hold either (RFC 4180). */
-export function pastedCells(text: string): string[][] {
-	const rows: string[][] = [[]];
-	let cell = '';
-	let quoted = false;
-	const endCell = () => {
-		rows.at(-1)!.push(cell.trim());
-		cell = '';
-	};
-	const plain = text.replace(/\r\n?/g, '\n').replace(/\n+$/, '');
-	for (let i = 0; i < plain.length; i++) {
-		const at = plain[i]!;
-		if (quoted) {
-			if (at !== '"') cell += at === '\n' ? ' ' : at;
-			else if (plain[i + 1] === '"') cell += plain[++i]!;
-			else quoted = false;
-		} else if (at === '"' && cell === '') quoted = true;
-		else if (at === '\t') endCell();
-		else if (at === '\n') {
-			endCell();
-			rows.push([]);
-		} else cell += at;
-	}
-	endCell();
-	return rows;
-}

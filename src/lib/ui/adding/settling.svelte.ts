@@ -1,12 +1,5 @@
-import {
-	COLUMNS,
-	faultsOf,
-	filledDown,
-	numberAfter,
-	pastedCells,
-	tagsOf,
-	type Column
-} from '../../core/files/settle';
+import { rowsPasted } from '../../formats/tables/clipboard';
+import { COLUMNS, faultsOf, filledDown, numberAfter, tagsOf, type Column } from '../../core/files/settle';
 import type { NumberingRule } from '../../core/numbering/numbering';
 import { baseSentence, type Base } from '../../core/versions/base';
 import { cupboard } from '../../client/cupboard';
@@ -236,7 +229,10 @@ export class Settling {
 	 * file, wherever it stands. Gives false when it was one cell only, which the field takes by itself.
 	 */
 	paste(text: string, at: number, column: Column): boolean {
-		const rows = pastedCells(text);
+		const rows = rowsPasted(text.replace(/[\r\n]+$/, '')).map((cells) =>
+			cells.map((cell) => cell.replace(/\s*\n\s*/g, ' ').trim())
+		);
+		if (!rows.length) return false;
 		if (rows.length === 1 && rows[0]!.length === 1) return false;
 		const named = rows.filter((cells) => this.byName(cells[0]!)).length > rows.length / 2;
 		rows.forEach((cells, i) => {

@@ -3,13 +3,13 @@
 	import Select from '../kit/Select.svelte';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { DropdownMenu } from 'bits-ui';
-	import Papa from 'papaparse';
 	import { goto } from '$app/navigation';
 	import { tick, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { cellInColumn, cellKey, cellShown, cellText, decimalsOf } from '../../core/schedule/cell';
 	import { valueIn } from '../../core/schedule/arrange';
 	import type { Column, Row } from '../../core/schedule/column';
+	import { rowsPasted, rowsToCopy } from '../../formats/tables/clipboard';
 	import { cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import { plural } from '../platform/words';
@@ -178,21 +178,18 @@
 	function copy(event: ClipboardEvent) {
 		if (grid.editing !== null || !grid.chosen) return;
 		event.preventDefault();
-		event.clipboardData?.setData(
-			'text/plain',
-			Papa.unparse(grid.copied(), { delimiter: '\t', newline: '\n' })
-		);
+		event.clipboardData?.setData('text/plain', rowsToCopy(grid.copied()));
 		if (event.type === 'cut') grid.clear();
 	}
 	function paste(event: ClipboardEvent) {
 		if (grid.editing !== null || !writes) return;
 		event.preventDefault();
 		const text = event.clipboardData?.getData('text/plain') ?? '';
-		const { data } = Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: '\t' });
+		const rows = rowsPasted(text);
 		if (!grid.cursor) grid.step(0, 0);
-		const added = grid.paste(data);
-		if (data.length > 1)
-			toast.success(`${plural(data.length, 'row')} pasted${added ? `, ${added} of them new` : ''}.`, {
+		const added = grid.paste(rows);
+		if (rows.length > 1)
+			toast.success(`${plural(rows.length, 'row')} pasted${added ? `, ${added} of them new` : ''}.`, {
 				action: { label: 'Take back', onClick: () => grid.undo() }
 			});
 	}
