@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { afterNavigate, beforeNavigate, goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { DropdownMenu } from 'bits-ui';
+	import Menu from '$lib/ui/kit/Menu.svelte';
 	import { onMount } from 'svelte';
 	import { arrive, CHANGES, line, onTouched, setOut, watchProject } from '$lib/ui/platform/live.svelte';
 	import BellIcon from '@lucide/svelte/icons/bell';
@@ -63,32 +63,19 @@
 		<a class="flex items-center gap-2" href="{base}/shelves"
 			><Mark /><b class="text-[16px] [font-stretch:110%]">Cupboard</b></a
 		>
-		<DropdownMenu.Root>
-			<DropdownMenu.Trigger
-				class="max-w-[32vw] truncate rounded-sm border border-[#5d7b72] px-2 py-1 text-[13px] font-medium md:max-w-[46vw]"
-				>{data.frame.project.name} <span aria-hidden="true">▾</span></DropdownMenu.Trigger
-			>
-			<DropdownMenu.Portal>
-				<DropdownMenu.Content
-					align="start"
-					sideOffset={4}
-					class="z-50 min-w-[240px] border border-ink bg-sheet py-1 text-ink shadow-lg"
-				>
-					{#each data.projects as project (project.id)}
-						<DropdownMenu.Item
-							onSelect={() => goto(`/${project.code.toLowerCase()}/shelves`, { invalidateAll: true })}
-							class="cursor-pointer px-3 py-1.5 data-highlighted:bg-act-soft"
-							><span class="mr-2 font-mono">{project.code}</span>{project.name}</DropdownMenu.Item
-						>
-					{/each}
-					<DropdownMenu.Item
-						onSelect={() => goto('/projects')}
-						class="cursor-pointer border-t border-rule px-3 py-1.5 data-highlighted:bg-act-soft"
-						>All projects</DropdownMenu.Item
-					>
-				</DropdownMenu.Content>
-			</DropdownMenu.Portal>
-		</DropdownMenu.Root>
+		<Menu
+			label={data.frame.project.name}
+			class="max-w-[32vw] truncate rounded-sm border border-[#5d7b72] px-2 py-1 text-[13px] font-medium md:max-w-[46vw]"
+			align="start"
+			groups={[
+				data.projects.map((project) => ({
+					code: project.code,
+					word: project.name,
+					act: () => goto(`/${project.code.toLowerCase()}/shelves`, { invalidateAll: true })
+				})),
+				[{ word: 'All projects', act: () => goto('/projects') }]
+			]}
+		/>
 		<nav
 			class="order-last flex w-full gap-1 self-end overflow-x-auto md:order-none md:w-auto"
 			aria-label="Project"

@@ -1,17 +1,25 @@
 <script lang="ts">
+	import { SvelteSet } from 'svelte/reactivity';
 	import Avatar from '$lib/ui/kit/Avatar.svelte';
+	import Chart from '$lib/ui/kit/Chart.svelte';
 	import Combobox from '$lib/ui/kit/Combobox.svelte';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
 	import CopyLine from '$lib/ui/kit/CopyLine.svelte';
 	import DateField from '$lib/ui/kit/DateField.svelte';
 	import DateTimeField from '$lib/ui/kit/DateTimeField.svelte';
 	import Dialog from '$lib/ui/kit/Dialog.svelte';
+	import Empty from '$lib/ui/kit/Empty.svelte';
 	import Field from '$lib/ui/kit/Field.svelte';
 	import Form from '$lib/ui/kit/Form.svelte';
+	import Menu from '$lib/ui/kit/Menu.svelte';
 	import PersonPicker from '$lib/ui/kit/PersonPicker.svelte';
+	import Progress from '$lib/ui/kit/Progress.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
 	import Select from '$lib/ui/kit/Select.svelte';
-	import { known, PURPOSES } from './examples';
+	import Table from '$lib/ui/kit/Table.svelte';
+	import Tabs from '$lib/ui/kit/Tabs.svelte';
+	import { toast } from '$lib/ui/kit/toast';
+	import { COLUMNS, FIGURES, known, PURPOSES, SHEETS } from './examples';
 
 	let number = $state('VFT-MW-LS-00-DR-0101');
 	let purpose = $state('');
@@ -20,6 +28,9 @@
 	let time = $state('17:00');
 	let picked = $state('');
 	let open = $state(false);
+	let tab = $state<'versions' | 'trail'>('versions');
+	const selection = new SvelteSet<string>();
+	let shown = $state(true);
 	let reasoning = $state(false);
 	let asking = $state.raw<{
 		title: string;
@@ -99,6 +110,61 @@
 					outside
 				/>
 			</p>
+		</section>
+		<section class="space-y-2">
+			{@render part('Menu, toast', 'What can be done, in groups; and that it is done.')}
+			<Menu
+				label="Folder"
+				align="start"
+				groups={[
+					[
+						{ word: 'Rename…', act: () => toast('Renamed.') },
+						{ word: 'Move…', act: () => toast.success('Moved.', { takeBack: () => toast('Back again.') }) },
+						{ word: 'Freeze…', act: () => {}, why: 'Only who manages this place may freeze it.' }
+					],
+					[{ word: 'Show sizes', ticked: shown, act: () => (shown = !shown) }],
+					[{ word: 'Remove…', act: () => toast.error('It is in hand.') }]
+				]}
+			/>
+			{@render part('Tabs', 'Several views of one thing.')}
+			{#snippet versions()}<p class="p-3">P01, P02, P03</p>{/snippet}
+			{#snippet trail()}<p class="p-3">Oke handed P03 in.</p>{/snippet}
+			<Tabs
+				bind:value={tab}
+				class="border border-rule"
+				tabs={[
+					{ value: 'versions', word: 'Versions 3', panel: versions },
+					{ value: 'trail', word: 'Trail', panel: trail }
+				]}
+			/>
+			{@render part('Progress, Empty', 'How far it is; what will stand here.')}
+			<Progress label="Sent" value={64} max={100} />
+			<Progress label="Reading" value={null} />
+			<Empty>Nothing has come in. Make a hatch at a folder and send its link.</Empty>
+		</section>
+		<section class="space-y-2">
+			{@render part('Chart', 'A picture, and the same figures as a table.')}
+			<Chart title="Issued for construction" data={FIGURES} />
+		</section>
+		<section class="space-y-2 md:col-span-2">
+			{@render part(
+				'Table',
+				'Columns as data; heads sort, Shift ticks as far as here, arrows go through it.'
+			)}
+			<div class="h-[260px]">
+				<Table
+					label="Sheets"
+					rows={SHEETS}
+					key={(one) => one.number}
+					columns={COLUMNS}
+					empty="No sheets."
+					{selection}
+					tickName={(one) => `Tick ${one.number}`}
+					open={(one) => toast(`${one.number} is opened.`)}
+					fills
+				/>
+			</div>
+			<p role="status" class="text-ink-2">{selection.size} ticked</p>
 		</section>
 	</div>
 </main>

@@ -3,7 +3,7 @@
 	import Select from '$lib/ui/kit/Select.svelte';
 	import SignOut from '$lib/ui/shell/SignOut.svelte';
 	import { refreshAll } from '$lib/ui/platform/refresh';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '$lib/ui/kit/toast';
 	import { cupboard, type InputOf } from '$lib/client/cupboard';
 	import { attempt, sentenceOf } from '$lib/ui/platform/api';
 	import { enhance } from '$app/forms';

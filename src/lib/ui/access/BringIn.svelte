@@ -1,7 +1,7 @@
 <script lang="ts">
 	import PersonPicker from '../kit/PersonPicker.svelte';
 	import Select from '../kit/Select.svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import type { Known } from '../../core/access/invite';
 	import { LEVELS, levelLabel, rank, type Level } from '../../core/access/levels';
 	import { cupboard } from '../../client/cupboard';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { LEVELS, levelLabel, type Level } from '../../core/access/levels';
 	import type { AccessRow } from '../../core/access/rows';
 	import { cupboard } from '../../client/cupboard';
@@ -55,12 +55,8 @@
 		busy = false;
 		if (!answer) return;
 		toast.success(`${name}: ${word(from)} became ${word(to)}.`, {
-			duration: 12_000,
-			action: {
-				label: 'Take back',
-				onClick: () =>
-					void attempt(() => cupboard.changeAccess({ place, grant: grant!, ...before })).then(done)
-			}
+			takeBack: () =>
+				void attempt(() => cupboard.changeAccess({ place, grant: grant!, ...before })).then(done)
 		});
 		await done();
 	}

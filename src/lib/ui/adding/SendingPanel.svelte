@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Progress from '../kit/Progress.svelte';
 	import { queue } from './sending.svelte';
 	import SendingState from './SendingState.svelte';
 	import { plural, sizeText, timeLeft } from '../platform/words';
@@ -47,8 +48,7 @@
 			>
 			<span aria-hidden="true">{open ? '▾' : '▴'}</span>
 		</button>
-		{#if going.length}<progress class="block h-1 w-full" max={size} value={sent} aria-label="Sent in all"
-			></progress>{/if}
+		{#if going.length}<Progress label="Sent in all" value={sent} max={size} />{/if}
 		{#if open}
 			<ul class="max-h-[40vh] overflow-auto border-t border-rule">
 				{#each [...going, ...failed] as file, i (i)}

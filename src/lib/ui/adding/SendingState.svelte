@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Progress from '../kit/Progress.svelte';
 	import type { Sending } from './sending.svelte';
 	import { sizeText, timeLeft } from '../platform/words';
 
@@ -24,12 +25,7 @@
 <span class="flex flex-wrap items-baseline gap-x-2 text-[11.5px]">
 	{#if sending.state === 'fault'}<span class="text-fault">{sending.fault}</span>
 	{:else}
-		{#if sending.state !== 'done'}<progress
-				class="w-full"
-				max={sending.file.size}
-				value={sending.sent}
-				aria-label="Sent of {sending.name}"
-			></progress>{/if}
+		{#if sending.state !== 'done'}<Progress label="Sent of {sending.name}" value={sending.sent} max={sending.file.size} />{/if}
 		<span class="text-ink-2">{sizeText(sending.sent)} of {sizeText(sending.file.size)}</span>
 		<span class={sending.state === 'broken' ? 'text-lock' : 'text-ink-2'}>{WORD[sending.state] || speed}</span
 		>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
 	import { onMount, tick } from 'svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import type { DrawingChange } from '../../core/compare/drawings';
 	import { placingFrom, type ChangedPlace } from '../../core/compare/sheets';
 	import type { SheetAnswer } from '../../workers/compare.worker';

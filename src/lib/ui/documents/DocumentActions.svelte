@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { page } from '$app/state';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import type { Level } from '../../core/access/levels';
 	import { ended } from '../../core/words/sentences';
 	import { addressOf, cupboard } from '../../client/cupboard';
@@ -105,10 +105,7 @@
 	async function remove(reason: string) {
 		await cupboard.removePlace({ place: row.id, reason });
 		const { id, number } = row;
-		toast(`${number} is removed.`, {
-			duration: 10_000,
-			action: { label: 'Take back', onClick: () => void restorePlace(id, changed) }
-		});
+		toast(`${number} is removed.`, { takeBack: () => void restorePlace(id, changed) });
 		changed();
 	}
 </script>

@@ -1,7 +1,8 @@
 <script lang="ts">
+	import Progress from '../kit/Progress.svelte';
 	import Select from '../kit/Select.svelte';
 	import { page } from '$app/state';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { onDestroy, onMount } from 'svelte';
 	import { baseSentence, type Base } from '../../core/versions/base';
 	import { cupboard } from '../../client/cupboard';
@@ -81,8 +82,8 @@
 				if (warnings.length) {
 					if (gone)
 						toast(`${number} is not handed in yet: ${warnings.join(' ')}`, {
-							duration: Infinity,
-							action: { label: 'Hand in all the same', onClick: () => void submit() }
+							stays: true,
+							button: { word: 'Hand in all the same', act: submit }
 						});
 					return;
 				}
@@ -106,7 +107,7 @@
 			done();
 		} catch (error) {
 			fault = sentenceOf(error);
-			if (gone) toast.error(`${number} was not handed in. ${fault}`, { duration: Infinity });
+			if (gone) toast.error(`${number} was not handed in. ${fault}`, { stays: true });
 			// Others stored something while the dialog was open.
 			if (error instanceof CallError && error.code === 'stale-base') {
 				const { base: label, since } = error.facts as { base: string | null; since: Base['since'] };
@@ -182,11 +183,11 @@
 				maxlength="2000"></textarea></label
 		>
 		{#if sending && file}<p class="text-ink-2" role="status">
-				{sizeText(sending.sent)} of {sizeText(file.size)}<progress
-					class="ml-2 align-middle"
-					max={file.size}
+				{sizeText(sending.sent)} of {sizeText(file.size)}<Progress
+					label="Sent of {file.name}"
 					value={sending.sent}
-				></progress>
+					max={file.size}
+				/>
 			</p>{/if}
 		{#if warnings.length}<div role="alert" class="border-l-4 border-lock bg-lock-soft px-3 py-1.5">
 				{#each warnings as warning (warning)}<p>{warning}</p>{/each}

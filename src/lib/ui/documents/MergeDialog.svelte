@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { mergeTexts, settledText, type Choice, type MergePart } from '../../core/versions/merge';
 	import type { SideRow } from '../../core/documents/rows';
 	import { addressOf, cupboard } from '../../client/cupboard';

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
 	import { refreshAll } from '../platform/refresh';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import {
 		checkScheme,
 		exampleOf,

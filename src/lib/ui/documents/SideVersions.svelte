@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { addressOf, cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import type { DocumentView } from './document-view';

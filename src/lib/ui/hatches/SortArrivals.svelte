@@ -1,7 +1,7 @@
 <script lang="ts">
-	import Select from '../kit/Select.svelte';
+	import PlacePicker from '../kit/PlacePicker.svelte';
 	import { onMount, untrack } from 'svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { faultsOf } from '../../core/files/settle';
 	import type { NumberingRule } from '../../core/numbering/numbering';
 	import { cupboard } from '../../client/cupboard';
@@ -58,7 +58,6 @@
 			}))
 		)
 	);
-	let folders = $state<{ id: string; way: string }[]>([]);
 	let folder = $state(untrack(() => arrivals[0]!.place));
 	let taken = $state<Record<string, Taken | null>>({});
 	let note = $state('');
@@ -69,9 +68,6 @@
 	const left = $derived(lines.filter((l) => l.state !== 'done'));
 
 	onMount(() => {
-		void attempt(async () => {
-			folders = (await cupboard.folders({ project })).folders;
-		});
 		void propose();
 	});
 
@@ -171,16 +167,17 @@
 	wide
 >
 	<form onsubmit={submit} class="space-y-3">
-		<label class="block max-w-[460px]"
-			><span class="label">Folder for new documents</span><Select
-				choices={folders.map((f) => ({ value: f.id, label: f.way }))}
-				value={folder}
-				choose={(id) => {
+		<div class="max-w-[460px]">
+			<PlacePicker
+				label="Folder for new documents"
+				{project}
+				place={{ id: folder, name: '' }}
+				picked={({ id }) => {
 					folder = id;
 					void propose();
 				}}
-			/></label
-		>
+			/>
+		</div>
 		<div class="max-h-[50vh] overflow-auto border border-rule">
 			<table class="w-full min-w-[720px]">
 				<thead class="sticky top-0 bg-film text-[12px]"

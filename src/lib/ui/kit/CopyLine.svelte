@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { toast } from 'svelte-sonner';
+	import { toast } from './toast';
 
 	/** Something to copy: shown whole, copied with one click. */
 	let { label, value }: { label: string; value: string } = $props();

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import type { LiveDrawingState } from './drawing.svelte';

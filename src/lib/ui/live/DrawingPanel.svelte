@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
 	import { attributesOf } from '../../core/drawing/edited';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import type { XY } from '../../core/drawing/item';
 	import { plural } from '../platform/words';
 	import { LiveDrawingState } from './drawing.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Ending } from '../../core/files/media';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { HANDED_IN_AS, type LiveKind } from '../../core/live/live';
 	import { cupboard } from '../../client/cupboard';
 	import { sentenceOf } from '../platform/api';

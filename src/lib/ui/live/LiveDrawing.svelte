@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { addressOf } from '../../client/cupboard';
-	import { Tabs } from 'bits-ui';
+	import Tabs from '../kit/Tabs.svelte';
 	import { onMount } from 'svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import RemarksPanel from '../remarks/RemarksPanel.svelte';
 	import { plural } from '../platform/words';
 	import DrawingGround from './DrawingGround.svelte';
@@ -93,51 +93,46 @@
 					{remarks}
 				/>{/if}
 		</div>
-		<Tabs.Root
+		{#snippet drawingPanel()}{#if drawing?.base}<DrawingPanel
+					{drawing}
+					{departments}
+					writes={mode === 'write'}
+				/>{:else}<p class="text-ink-2" role="status">opening</p>{/if}{/snippet}
+		{#snippet layersPanel()}{#if drawing}<DrawingLayers
+					{drawing}
+					{departments}
+					document={id}
+					{mayManage}
+					writes={mode === 'write'}
+				/>{/if}{/snippet}
+		{#snippet remarksPanel()}<RemarksPanel
+				{remarks}
+				titled={false}
+				table="/{code}/document/{id}/remarks"
+				label={versions[0]!.label}
+				newest
+				gone={(row) =>
+					row.anchor.on === 'entity' &&
+					drawing !== null &&
+					drawing.base !== null &&
+					!drawing.find(row.anchor.entity)}
+				compose={{ label: 'On what is chosen', run: remarkOnChosen }}
+			/>{/snippet}
+		<Tabs
 			bind:value={tab}
 			class="{beside
 				? 'absolute inset-0 z-10 flex'
-				: 'hidden'} shrink-0 flex-col border-l border-rule bg-film lg:static lg:flex lg:w-[290px]"
-		>
-			<Tabs.List class="flex shrink-0 border-b border-rule px-1">
-				{#each [['drawing', drawing && drawing.chosen.size ? `Chosen ${drawing.chosen.size}` : 'Draw'], ['layers', `Layers ${drawing?.layers.length ?? 0}`], ['remarks', `Remarks ${remarks.open.length}`]] as [value, word] (value)}<Tabs.Trigger
-						value={value!}
-						class="border-b-2 border-transparent px-2.5 py-1.5 font-semibold text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink"
-						>{word}</Tabs.Trigger
-					>{/each}
-			</Tabs.List>
-			<Tabs.Content value="drawing" class="min-h-0 flex-1 overflow-auto p-3">
-				{#if drawing?.base}<DrawingPanel {drawing} {departments} writes={mode === 'write'} />{:else}<p
-						class="text-ink-2"
-						role="status"
-					>
-						opening
-					</p>{/if}
-			</Tabs.Content>
-			<Tabs.Content value="layers" class="min-h-0 flex-1 overflow-auto p-3">
-				{#if drawing}<DrawingLayers
-						{drawing}
-						{departments}
-						document={id}
-						{mayManage}
-						writes={mode === 'write'}
-					/>{/if}
-			</Tabs.Content>
-			<Tabs.Content value="remarks" class="min-h-0 flex-1 overflow-auto">
-				<RemarksPanel
-					{remarks}
-					titled={false}
-					table="/{code}/document/{id}/remarks"
-					label={versions[0]!.label}
-					newest
-					gone={(row) =>
-						row.anchor.on === 'entity' &&
-						drawing !== null &&
-						drawing.base !== null &&
-						!drawing.find(row.anchor.entity)}
-					compose={{ label: 'On what is chosen', run: remarkOnChosen }}
-				/>
-			</Tabs.Content>
-		</Tabs.Root>
+				: 'hidden'} shrink-0 border-l border-rule bg-film lg:static lg:flex lg:w-[290px]"
+			tabs={[
+				{
+					value: 'drawing',
+					word: drawing && drawing.chosen.size ? `Chosen ${drawing.chosen.size}` : 'Draw',
+					panel: drawingPanel,
+					class: 'p-3'
+				},
+				{ value: 'layers', word: `Layers ${drawing?.layers.length ?? 0}`, panel: layersPanel, class: 'p-3' },
+				{ value: 'remarks', word: `Remarks ${remarks.open.length}`, panel: remarksPanel }
+			]}
+		/>
 	</div>
 </div>

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { cellShown, cellText } from '../../core/schedule/cell';
 	import { columnSchema, type Column } from '../../core/schedule/column';
 	import RemarksPanel from '../remarks/RemarksPanel.svelte';

@@ -7,13 +7,13 @@
 		revertSuggestions,
 		selectSuggestion
 	} from '@handlewithcare/prosemirror-suggest-changes';
-	import { Tabs } from 'bits-ui';
+	import Tabs from '../kit/Tabs.svelte';
 	import type { Command, EditorState } from 'prosemirror-state';
 	import type { EditorView } from 'prosemirror-view';
 	import { TextSelection } from 'prosemirror-state';
 	import { onMount, untrack } from 'svelte';
 	import { ySyncPluginKey } from 'y-prosemirror';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { lastingPosition, passagesIn } from '../../core/text/passages';
 	import { suggestionsIn, type Suggestion } from '../../core/text/suggestions';
 	import { addressOf, cupboard } from '../../client/cupboard';
@@ -205,44 +205,35 @@
 				{#if !editor}<p class="p-8" role="status">opening {title}</p>{/if}
 			</div>
 		</div>
-		<Tabs.Root
+		{#snippet remarksPanel()}<RemarksPanel
+				{remarks}
+				titled={false}
+				table="/{code}/document/{id}/remarks"
+				label={versions[0]!.label}
+				newest
+				gone={(row) => row.anchor.on === 'passage' && passages !== null && !passages.has(row.anchor.mark)}
+				compose={{ label: 'On the selected words', run: remarkOnWords }}
+			/>{/snippet}
+		{#snippet suggestionsPanel()}<SuggestionList
+				{suggestions}
+				{names}
+				me={me.id}
+				mayDecide={mode === 'write'}
+				{show}
+				{decide}
+			/>{/snippet}
+		{#snippet authorsPanel()}<AuthorsPanel document={id} {versions} {changes} />{/snippet}
+		<Tabs
 			bind:value={tab}
 			class="{beside
 				? 'absolute inset-0 z-10 flex'
-				: 'hidden'} shrink-0 flex-col border-l border-rule bg-film md:static md:flex md:w-[320px]"
-		>
-			<Tabs.List class="flex shrink-0 border-b border-rule px-1">
-				{#each [['remarks', `Remarks ${remarks.open.length}`], ['suggestions', `Suggestions ${suggestions.length}`], ['authors', 'Who wrote what']] as [value, word] (value)}<Tabs.Trigger
-						value={value!}
-						class="border-b-2 border-transparent px-2.5 py-1.5 font-semibold text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink"
-						>{word}</Tabs.Trigger
-					>{/each}
-			</Tabs.List>
-			<Tabs.Content value="remarks" class="min-h-0 flex-1 overflow-auto"
-				><RemarksPanel
-					{remarks}
-					titled={false}
-					table="/{code}/document/{id}/remarks"
-					label={versions[0]!.label}
-					newest
-					gone={(row) => row.anchor.on === 'passage' && passages !== null && !passages.has(row.anchor.mark)}
-					compose={{ label: 'On the selected words', run: remarkOnWords }}
-				/></Tabs.Content
-			>
-			<Tabs.Content value="suggestions" class="min-h-0 flex-1 overflow-auto"
-				><SuggestionList
-					{suggestions}
-					{names}
-					me={me.id}
-					mayDecide={mode === 'write'}
-					{show}
-					{decide}
-				/></Tabs.Content
-			>
-			<Tabs.Content value="authors" class="min-h-0 flex-1 overflow-auto"
-				>{#if tab === 'authors'}<AuthorsPanel document={id} {versions} {changes} />{/if}</Tabs.Content
-			>
-		</Tabs.Root>
+				: 'hidden'} shrink-0 border-l border-rule bg-film md:static md:flex md:w-[320px]"
+			tabs={[
+				{ value: 'remarks', word: `Remarks ${remarks.open.length}`, panel: remarksPanel },
+				{ value: 'suggestions', word: `Suggestions ${suggestions.length}`, panel: suggestionsPanel },
+				{ value: 'authors', word: 'Who wrote what', panel: authorsPanel }
+			]}
+		/>
 	</div>
 </div>
 {#if linking}<LinkDialog

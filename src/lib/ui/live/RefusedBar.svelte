@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { ComponentProps } from 'svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import ConfirmDialog from '../kit/ConfirmDialog.svelte';
 	import { saveFile } from '../adding/files';
 	import { whenText } from '../platform/words';

@@ -2,10 +2,10 @@
 	import { inField } from '../platform/in-field';
 	import Select from '../kit/Select.svelte';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
-	import { DropdownMenu } from 'bits-ui';
+	import Menu from '../kit/Menu.svelte';
 	import { goto } from '$app/navigation';
 	import { tick, untrack } from 'svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { cellInColumn, cellKey, cellShown, cellText, decimalsOf } from '../../core/schedule/cell';
 	import { valueIn } from '../../core/schedule/arrange';
 	import type { Column, Row } from '../../core/schedule/column';
@@ -181,6 +181,10 @@
 		event.clipboardData?.setData('text/plain', rowsToCopy(grid.copied()));
 		if (event.type === 'cut') grid.clear();
 	}
+	function remove(column: Column) {
+		grid.removeColumn(column);
+		toast(`The column ${column.name} is taken out.`, { takeBack: () => grid.undo() });
+	}
 	function paste(event: ClipboardEvent) {
 		if (grid.editing !== null || !writes) return;
 		event.preventDefault();
@@ -190,7 +194,7 @@
 		const added = grid.paste(rows);
 		if (rows.length > 1)
 			toast.success(`${plural(rows.length, 'row')} pasted${added ? `, ${added} of them new` : ''}.`, {
-				action: { label: 'Take back', onClick: () => grid.undo() }
+				takeBack: () => grid.undo()
 			});
 	}
 
@@ -230,7 +234,6 @@
 		const c = grid.chosen;
 		return c !== null && row >= c.top && row <= c.bottom && column >= c.left && column <= c.right;
 	}
-	const item = 'block w-full cursor-pointer px-3 py-1.5 text-left data-highlighted:bg-act-soft';
 	const TOTAL_WORDS = { none: '', sum: 'sum', count: 'in all', mean: 'mean', least: 'least', most: 'most' };
 </script>
 
@@ -263,76 +266,46 @@
 						aria-colindex={i + 2}
 						aria-sort={sort?.column === column.id ? (sort.descending ? 'descending' : 'ascending') : 'none'}
 					>
-						<DropdownMenu.Root>
-							<DropdownMenu.Trigger class="flex h-full min-w-0 flex-1 items-center gap-1 px-2 text-left">
-								<span class="truncate font-semibold">{column.name}</span>
-								{#if column.unit}<span class="shrink-0 text-ink-2">{column.unit}</span>{/if}
-								{#if column.required}<span class="shrink-0 text-fault" aria-label="must not be empty">*</span
-									>{/if}
-								<span class="ml-auto shrink-0 text-ink-2" aria-hidden="true"
-									>{sort?.column === column.id
-										? sort.descending
-											? '▾'
-											: '▴'
-										: grid.arrangement.filters[column.id]
-											? '⊂'
-											: ''}</span
-								>
-							</DropdownMenu.Trigger>
-							<DropdownMenu.Portal>
-								<DropdownMenu.Content
-									class="z-50 min-w-[190px] border border-ink bg-sheet py-1 shadow-lg"
-									sideOffset={2}
-								>
-									<DropdownMenu.Item class={item} onSelect={() => grid.sortBy(column.id, false)}
-										>Sort upward, for me</DropdownMenu.Item
-									>
-									<DropdownMenu.Item class={item} onSelect={() => grid.sortBy(column.id, true)}
-										>Sort downward, for me</DropdownMenu.Item
-									>
-									{#if sort}<DropdownMenu.Item class={item} onSelect={() => grid.sortBy(column.id, null)}
-											>In their own order</DropdownMenu.Item
-										>{/if}
-									<DropdownMenu.Item
-										class={item}
-										onSelect={() => grid.freeze(grid.frozen === i + 1 ? 0 : i + 1)}
-										>{grid.frozen === i + 1
-											? 'Let the columns move'
-											: 'Keep in sight up to here'}</DropdownMenu.Item
-									>
-									{#if writes}
-										<DropdownMenu.Separator class="my-1 border-t border-rule" />
-										<DropdownMenu.Item class={item} onSelect={() => settle(column, i)}
-											>Change column…</DropdownMenu.Item
-										>
-										<DropdownMenu.Item class={item} onSelect={() => settle(null, i)}
-											>Column before…</DropdownMenu.Item
-										>
-										<DropdownMenu.Item
-											class={item}
-											disabled={i === 0}
-											onSelect={() => grid.moveColumn(column, -1)}>Move left</DropdownMenu.Item
-										>
-										<DropdownMenu.Item
-											class={item}
-											disabled={i === grid.columns.length - 1}
-											onSelect={() => grid.moveColumn(column, 1)}>Move right</DropdownMenu.Item
-										>
-										<DropdownMenu.Item
-											class={item}
-											disabled={grid.columns.length === 1}
-											onSelect={() => {
-												grid.removeColumn(column);
-												toast(`The column ${column.name} is taken out.`, {
-													duration: 10_000,
-													action: { label: 'Take back', onClick: () => grid.undo() }
-												});
-											}}>Delete column</DropdownMenu.Item
-										>
-									{/if}
-								</DropdownMenu.Content>
-							</DropdownMenu.Portal>
-						</DropdownMenu.Root>
+						{#snippet face()}<span class="truncate font-semibold">{column.name}</span>
+							{#if column.unit}<span class="shrink-0 text-ink-2">{column.unit}</span>{/if}
+							{#if column.required}<span class="shrink-0 text-fault" aria-label="must not be empty">*</span
+								>{/if}
+							<span class="ml-auto shrink-0 text-ink-2" aria-hidden="true"
+								>{sort?.column === column.id
+									? sort.descending
+										? '▾'
+										: '▴'
+									: grid.arrangement.filters[column.id]
+										? '⊂'
+										: ''}</span
+							>{/snippet}
+						<Menu
+							{face}
+							class="flex h-full min-w-0 flex-1 items-center gap-1 px-2 text-left"
+							align="start"
+							groups={[
+								[
+									{ word: 'Sort upward, for me', act: () => grid.sortBy(column.id, false) },
+									{ word: 'Sort downward, for me', act: () => grid.sortBy(column.id, true) },
+									sort && { word: 'In their own order', act: () => grid.sortBy(column.id, null) },
+									{
+										word: grid.frozen === i + 1 ? 'Let the columns move' : 'Keep in sight up to here',
+										act: () => grid.freeze(grid.frozen === i + 1 ? 0 : i + 1)
+									}
+								],
+								writes && [
+									{ word: 'Change column…', act: () => settle(column, i) },
+									{ word: 'Column before…', act: () => settle(null, i) },
+									{ word: 'Move left', disabled: i === 0, act: () => grid.moveColumn(column, -1) },
+									{
+										word: 'Move right',
+										disabled: i === grid.columns.length - 1,
+										act: () => grid.moveColumn(column, 1)
+									},
+									{ word: 'Delete column', disabled: grid.columns.length === 1, act: () => remove(column) }
+								]
+							]}
+						/>
 					</span>
 				{/each}
 			</div>

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
-	import { DropdownMenu } from 'bits-ui';
+	import Menu from '../kit/Menu.svelte';
 	import type { Command, EditorState } from 'prosemirror-state';
 	import { isInTable } from 'prosemirror-tables';
 	import { redoCommand, undoCommand } from 'y-prosemirror';
@@ -15,6 +15,14 @@
 		toggleList,
 		toggleLook
 	} from './text-commands';
+
+	/** Rows and columns of tables that can be begun. */
+	const SIZES = [
+		[3, 2],
+		[3, 3],
+		[4, 4],
+		[6, 5]
+	] as const;
 
 	/** What can be done to the words at the cursor. What does not apply there cannot be pressed. */
 	let {
@@ -79,26 +87,19 @@
 		onmousedown={stay}
 		onclick={() => run(toggleList('ordered_list'))}>Steps</button
 	>
-	<DropdownMenu.Root>
-		<DropdownMenu.Trigger class="button" disabled={suggesting}>Table ▾</DropdownMenu.Trigger>
-		<DropdownMenu.Portal>
-			<DropdownMenu.Content
-				align="start"
-				sideOffset={2}
-				class="z-50 min-w-[190px] border border-ink bg-sheet py-1 shadow-lg"
-			>
-				{#if inTable}{#each TABLE as one (one.label)}<DropdownMenu.Item
-							class="cursor-pointer px-3 py-1 data-highlighted:bg-act-soft"
-							onSelect={() => run(one.run)}>{one.label}</DropdownMenu.Item
-						>{/each}
-				{:else}{#each [[3, 2], [3, 3], [4, 4], [6, 5]] as const as [rows, columns] (rows * 10 + columns)}<DropdownMenu.Item
-							class="cursor-pointer px-3 py-1 data-highlighted:bg-act-soft"
-							onSelect={() => run(insertTable(rows, columns))}
-							>{rows} rows, {columns} columns</DropdownMenu.Item
-						>{/each}{/if}
-			</DropdownMenu.Content>
-		</DropdownMenu.Portal>
-	</DropdownMenu.Root>
+	<Menu
+		label="Table"
+		align="start"
+		disabled={suggesting}
+		groups={[
+			inTable
+				? TABLE.map((one) => ({ word: one.label, act: () => run(one.run) }))
+				: SIZES.map(([rows, columns]) => ({
+						word: `${rows} rows, ${columns} columns`,
+						act: () => run(insertTable(rows, columns))
+					}))
+		]}
+	/>
 	<label
 		class="button cursor-pointer focus-within:outline-2 {suggesting ? 'pointer-events-none opacity-50' : ''}"
 		>Picture<input

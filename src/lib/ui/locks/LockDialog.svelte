@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { page } from '$app/state';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { cupboard } from '../../client/cupboard';
 	import { CallError } from '../../client/call';
 	import Dialog from '../kit/Dialog.svelte';
@@ -55,8 +55,7 @@
 			const { locked, left } = await cupboard.takeLocks({ project, documents, rest, ...what });
 			if (left.length)
 				toast(
-					`${plural(locked, 'document')} locked; left with whoever has them: ${left.map((l) => `${l.number} (${l.holder})`).join(', ')}.`,
-					{ duration: 10_000 }
+					`${plural(locked, 'document')} locked; left with whoever has them: ${left.map((l) => `${l.number} (${l.holder})`).join(', ')}.`
 				);
 		}
 		open = false;

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { stampsFor } from '../../core/markup/stamps';
 	import type { VersionRow } from '../../core/documents/rows';
 	import { addressOf, cupboard } from '../../client/cupboard';

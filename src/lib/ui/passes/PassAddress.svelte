@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { cupboard } from '../../client/cupboard';
 	import { attempt, sentenceOf } from '../platform/api';
 	import CopyLine from '../kit/CopyLine.svelte';

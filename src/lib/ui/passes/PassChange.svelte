@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Audience } from '../../core/passes/passes';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { dayOf } from '../../core/time/days';
 	import { cupboard } from '../../client/cupboard';
 	import { CallError } from '../../client/call';

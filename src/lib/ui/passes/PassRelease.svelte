@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { refreshAll } from '../platform/refresh';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import type { PassView } from '../../core/documents/rows';
 	import { releaseNumber, VERDICT_LABEL, VERDICTS, type Verdict } from '../../core/releases';
 	import { PURPOSE_LABEL } from '../../core/revisions/revisions';

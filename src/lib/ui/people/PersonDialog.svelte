@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
 	import { untrack } from 'svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import type { EffectRow } from '../../core/access/rows';
 	import { cupboard } from '../../client/cupboard';
 	import { sentenceOf } from '../platform/api';

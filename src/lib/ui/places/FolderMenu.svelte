@@ -1,13 +1,14 @@
 <script lang="ts">
-	import Select from '../kit/Select.svelte';
 	import { goto } from '$app/navigation';
 	import { refresh } from '../platform/refresh';
-	import { DropdownMenu } from 'bits-ui';
 	import type { Level } from '../../core/access/levels';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { cupboard } from '../../client/cupboard';
-	import { attempt, sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
+	import Menu from '../kit/Menu.svelte';
+	import PlacePicker from '../kit/PlacePicker.svelte';
 	import { LIVE_KINDS, type LiveKind } from '../../core/live/live';
 	import BeginLiveDialog from '../live/BeginLiveDialog.svelte';
 	import { ON_SCREEN } from '../live/kinds';
@@ -51,55 +52,38 @@
 	let hatching = $state(false);
 	let beginning = $state(false);
 	let kind = $state<LiveKind>('text');
-	let value = $state('');
-	let fault = $state('');
+	let name = $state('');
+	let to = $state<{ id: string; name: string } | null>(null);
 	const mayChange = $derived(mayOrganise || place.mine);
-	let targets = $state<{ id: string; way: string }[]>([]);
 
 	function begin(what: typeof kind) {
 		kind = what;
 		beginning = true;
 	}
 	function ask(what: typeof asking) {
-		value = what === 'rename' ? place.name : '';
-		fault = '';
+		name = what === 'rename' ? place.name : '';
+		to = null;
 		asking = what;
-		if (what === 'move') void loadTargets();
 	}
-	/** Everywhere one may work, but not the folder itself and what lies in it. */
-	async function loadTargets() {
-		const answer = await attempt(() => cupboard.folders({ project }));
-		targets = (answer?.folders ?? []).filter((f) => !f.inside.includes(place.id));
-	}
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		try {
-			if (asking === 'make') {
-				const made = await cupboard.makeFolder({ parent: place.id, name: value });
-				asking = null;
-				await goto(`/${code}/place/${made.id}`);
-			} else if (asking === 'rename') await cupboard.renameFolder({ folder: place.id, name: value });
-			else {
-				const to = { id: value, name: targets.find((t) => t.id === value)!.way };
-				await moveMany(project, { documents: [], folders: [place.id] }, to, () => refresh('cupboard:folder'));
-			}
+	async function act() {
+		if (asking === 'make') {
+			const made = await cupboard.makeFolder({ parent: place.id, name });
 			asking = null;
-			await refresh('cupboard:folder');
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+			await goto(`/${code}/place/${made.id}`);
+		} else if (asking === 'rename') await cupboard.renameFolder({ folder: place.id, name });
+		else
+			await moveMany(project, { documents: [], folders: [place.id] }, to!, () => refresh('cupboard:folder'));
+		asking = null;
+		await refresh('cupboard:folder');
 	}
 	async function remove(reason: string) {
 		await cupboard.removePlace({ place: place.id, reason });
 		const { id, name } = place;
 		toast(`${name} is removed.`, {
-			duration: 10_000,
-			action: { label: 'Take back', onClick: () => void restorePlace(id, () => goto(`/${code}/place/${id}`)) }
+			takeBack: () => void restorePlace(id, () => goto(`/${code}/place/${id}`))
 		});
 		await goto(parent ? `/${code}/place/${parent}` : `/${code}/shelves`);
 	}
-	const item = 'block w-full cursor-pointer px-3 py-1.5 text-left data-highlighted:bg-act-soft';
 	const titles = { make: 'New folder', rename: 'Rename', move: 'Move' };
 </script>
 
@@ -109,56 +93,38 @@
 		onclick={() => begin(one)}>New {one}</button
 	>{/each}
 {#if mayChange}
-	<DropdownMenu.Root>
-		<DropdownMenu.Trigger class="button">Folder ▾</DropdownMenu.Trigger>
-		<DropdownMenu.Portal>
-			<DropdownMenu.Content
-				align="end"
-				sideOffset={4}
-				class="z-50 min-w-[160px] border border-ink bg-sheet py-1 shadow-lg"
-			>
-				<DropdownMenu.Item class={item} onSelect={() => ask('rename')}>Rename…</DropdownMenu.Item>
-				{#if place.kind === 'folder'}<DropdownMenu.Item class={item} onSelect={() => ask('move')}
-						>Move…</DropdownMenu.Item
-					>{/if}
-				{#if mayManage}<DropdownMenu.Item class={item} onSelect={() => (passing = true)}
-						>Make a pass…</DropdownMenu.Item
-					><DropdownMenu.Item class={item} onSelect={() => (hatching = true)}>Open a hatch…</DropdownMenu.Item
-					>{/if}
-				<DropdownMenu.Item class={item} onSelect={() => (removing = true)}>Remove…</DropdownMenu.Item>
-			</DropdownMenu.Content>
-		</DropdownMenu.Portal>
-	</DropdownMenu.Root>
+	<Menu
+		label="Folder"
+		groups={[
+			[
+				{ word: 'Rename…', act: () => ask('rename') },
+				place.kind === 'folder' && { word: 'Move…', act: () => ask('move') }
+			],
+			mayManage && [
+				{ word: 'Make a pass…', act: () => (passing = true) },
+				{ word: 'Open a hatch…', act: () => (hatching = true) }
+			],
+			[{ word: 'Remove…', act: () => (removing = true) }]
+		]}
+	/>
 {/if}
 
 <Dialog
 	bind:open={() => asking !== null, (open) => !open && (asking = null)}
 	title="{titles[asking ?? 'make']}{asking === 'make' ? ` in ${place.name}` : ` ${place.name}`}"
 >
-	<form onsubmit={submit} class="space-y-3">
+	<Form
+		{act}
+		button={asking === 'make' ? 'Make folder' : titles[asking ?? 'make']}
+		cancel={() => (asking = null)}
+	>
 		{#if asking === 'move'}
 			<p class="text-ink-2">
 				{plural(documents, 'document')} go along. Who reaches them follows the new place.
 			</p>
-			<label class="block"
-				><span class="label">To</span><Select
-					choices={targets.map((t) => ({ value: t.id, label: t.way }))}
-					bind:value
-					placeholder="choose a place"
-					required
-				/></label
-			>
-		{:else}<label class="block"
-				><span class="label">Name</span><input class="field" bind:value required maxlength="180" /></label
-			>{/if}
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (asking = null)}>Cancel</button><button
-				class="button button-act"
-				>{titles[asking ?? 'make'] === 'New folder' ? 'Make folder' : titles[asking ?? 'make']}</button
-			>
-		</div>
-	</form>
+			<PlacePicker label="To" {project} bind:place={to} without={[place.id]} />
+		{:else}<Field label="Name" name="name" bind:value={name} required maxlength={180} />{/if}
+	</Form>
 </Dialog>
 {#if beginning}<BeginLiveDialog bind:open={beginning} {kind} {place} {code} />{/if}
 {#if mayManage}

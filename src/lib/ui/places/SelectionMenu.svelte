@@ -1,9 +1,9 @@
 <script lang="ts">
-	import Select from '../kit/Select.svelte';
-	import { DropdownMenu } from 'bits-ui';
-	import { cupboard } from '../../client/cupboard';
-	import { attempt, sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
+	import Menu from '../kit/Menu.svelte';
+	import PlacePicker from '../kit/PlacePicker.svelte';
 	import LockDialog from '../locks/LockDialog.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
 	import ShareDialog from '../access/ShareDialog.svelte';
@@ -43,11 +43,9 @@
 	let removing = $state(false);
 	let sharing = $state(false);
 	const until = $derived(projectDayWords(retentionDays));
-	let targets = $state<{ id: string; way: string }[]>([]);
-	let to = $state('');
+	let to = $state<{ id: string; name: string } | null>(null);
 	let adds = $state('');
 	let takes = $state<string[]>([]);
-	let fault = $state('');
 	const chosen = $derived({ documents, folders });
 	const what = $derived(
 		[
@@ -56,72 +54,44 @@
 		].join(' and ')
 	);
 
-	async function ask(next: typeof asking) {
-		fault = '';
-		to = '';
+	function ask(next: typeof asking) {
+		to = null;
 		adds = '';
 		takes = [];
 		asking = next;
-		if (next === 'tag') return;
-		const answer = await attempt(() => cupboard.folders({ project }));
-		targets = answer?.folders ?? [];
 	}
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		try {
-			if (asking === 'copy') await copyMany(project, chosen, to, changed);
-			else if (asking === 'move') {
-				const name = targets.find((t) => t.id === to)!.way;
-				await moveMany(project, chosen, { id: to, name }, changed);
-			} else {
-				const tag = adds
-					.split(',')
-					.map((t) => t.trim())
-					.filter(Boolean);
-				await tagMany(project, chosen, { tag, untag: takes }, changed);
-			}
-			asking = null;
-		} catch (error) {
-			fault = sentenceOf(error);
+	async function act() {
+		if (asking === 'copy') await copyMany(project, chosen, to!.id, changed);
+		else if (asking === 'move') await moveMany(project, chosen, to!, changed);
+		else {
+			const tag = adds
+				.split(',')
+				.map((t) => t.trim())
+				.filter(Boolean);
+			await tagMany(project, chosen, { tag, untag: takes }, changed);
 		}
+		asking = null;
 	}
-	const item = 'block w-full cursor-pointer px-3 py-1.5 text-left data-highlighted:bg-act-soft';
 	const TITLE = { move: 'Move', copy: 'Copy', tag: 'Tag' };
 </script>
 
-<DropdownMenu.Root>
-	<DropdownMenu.Trigger class="button">{documents.length + folders.length} ticked ▾</DropdownMenu.Trigger>
-	<DropdownMenu.Portal>
-		<DropdownMenu.Content
-			align="end"
-			sideOffset={4}
-			class="z-50 min-w-[190px] border border-ink bg-sheet py-1 shadow-lg"
-		>
-			{#if mayWork}
-				{#if documents.length && !folders.length}<DropdownMenu.Item
-						class={item}
-						onSelect={() => (locking = true)}>Lock…</DropdownMenu.Item
-					>{/if}
-				<DropdownMenu.Item class={item} onSelect={() => ask('move')}>Move…</DropdownMenu.Item>
-				<DropdownMenu.Item class={item} onSelect={() => ask('tag')}>Tag…</DropdownMenu.Item>
-			{/if}
-			<DropdownMenu.Item class={item} onSelect={() => ask('copy')}>Copy…</DropdownMenu.Item>
-			<DropdownMenu.Item class={item} onSelect={() => downloadZip(code, chosen)}
-				>Download as zip</DropdownMenu.Item
-			>
-			{#if mayManage}<DropdownMenu.Item class={item} onSelect={() => (sharing = true)}
-					>Share…</DropdownMenu.Item
-				>{/if}
-			{#if putInRelease && documents.length}<DropdownMenu.Item class={item} onSelect={putInRelease}
-					>Put in release…</DropdownMenu.Item
-				>{/if}
-			{#if mayWork}<DropdownMenu.Item class={item} onSelect={() => (removing = true)}
-					>Remove…</DropdownMenu.Item
-				>{/if}
-		</DropdownMenu.Content>
-	</DropdownMenu.Portal>
-</DropdownMenu.Root>
+<Menu
+	label="{documents.length + folders.length} ticked"
+	groups={[
+		[
+			mayWork && !folders.length && { word: 'Lock…', act: () => (locking = true) },
+			mayWork && { word: 'Move…', act: () => ask('move') },
+			mayWork && { word: 'Tag…', act: () => ask('tag') },
+			{ word: 'Copy…', act: () => ask('copy') },
+			{ word: 'Download as zip', act: () => downloadZip(code, chosen) }
+		],
+		[
+			mayManage && { word: 'Share…', act: () => (sharing = true) },
+			putInRelease && documents.length && { word: 'Put in release…', act: putInRelease }
+		],
+		[mayWork && { word: 'Remove…', act: () => (removing = true) }]
+	]}
+/>
 
 {#if sharing}<ShareDialog
 		bind:open={sharing}
@@ -151,15 +121,14 @@
 	bind:open={() => asking !== null, (open) => !open && (asking = null)}
 	title="{TITLE[asking ?? 'move']} {what}"
 >
-	<form onsubmit={submit} class="space-y-3">
+	<Form {act} button="{TITLE[asking ?? 'move']} {what}" cancel={() => (asking = null)}>
 		{#if asking === 'tag'}
-			<label class="block"
-				><span class="label">Tags to give, with commas between</span><input
-					class="field"
-					bind:value={adds}
-					placeholder="linkspan, tender pack"
-				/></label
-			>
+			<Field
+				label="Tags to give, with commas between"
+				name="tag"
+				bind:value={adds}
+				placeholder="linkspan, tender pack"
+			/>
 			{#if tags.length}<fieldset>
 					<legend class="label">Tags to take away</legend>
 					<span class="flex flex-wrap gap-x-4 gap-y-1"
@@ -174,20 +143,7 @@
 					? 'Each copy is a new document with the newest content and the next free number; folders keep their structure.'
 					: 'Who reaches them follows the new place; what was given to one of them alone stays.'}
 			</p>
-			<label class="block"
-				><span class="label">To</span><Select
-					choices={targets.map((t) => ({ value: t.id, label: t.way }))}
-					bind:value={to}
-					placeholder="choose a place"
-					required
-				/></label
-			>
+			<PlacePicker label="To" {project} bind:place={to} without={asking === 'move' ? folders : []} />
 		{/if}
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (asking = null)}>Cancel</button><button
-				class="button button-act">{TITLE[asking ?? 'move']} {what}</button
-			>
-		</div>
-	</form>
+	</Form>
 </Dialog>

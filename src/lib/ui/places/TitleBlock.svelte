@@ -1,6 +1,6 @@
 <script lang="ts">
-	import { Tabs } from 'bits-ui';
-	import { toast } from 'svelte-sonner';
+	import Tabs from '../kit/Tabs.svelte';
+	import { toast } from '../kit/toast';
 	import { levelLabel, type Level } from '../../core/access/levels';
 	import type { ReachRow } from '../../core/access/rows';
 	import { STATE_LABEL, type EventRow } from '../../core/documents/rows';
@@ -128,44 +128,40 @@
 				<dd class="font-semibold">{row.tags.join(' · ')}</dd>
 			</div>{/if}
 	</dl>
-	<Tabs.Root bind:value={tab} class="flex min-h-0 flex-col border-ink md:border-r">
-		<Tabs.List class="flex shrink-0 border-b border-rule px-1">
-			{#each [['versions', `Versions ${view.versions.length}${openSides ? ` +${openSides} beside` : ''}`], ['access', reached ? `Access ${reached.length}` : 'Access'], ['trail', 'Trail']] as [value, word] (value)}
-				<Tabs.Trigger
-					value={value!}
-					class="border-b-2 border-transparent px-3 py-1.5 font-semibold text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink"
-					>{word}</Tabs.Trigger
+	{#snippet versionsPanel()}<SideVersions {view} {code} {changed} /><VersionTable
+			document={row.id}
+			versions={view.versions}
+			project={code}
+			mayDownload={allows(view.level, 'download')}
+			restore={canRestore ? restore : null}
+		/>{/snippet}
+	{#snippet accessPanel()}<ul class="columns-1 gap-x-6 px-3 py-1 lg:columns-2">
+			{#each reached ?? [] as p (p.person)}<li
+					class="flex break-inside-avoid gap-2 border-b border-rule-2 py-1"
 				>
-			{/each}
-		</Tabs.List>
-		<Tabs.Content value="versions" class="min-h-0 flex-1 overflow-auto"
-			><SideVersions {view} {code} {changed} /><VersionTable
-				document={row.id}
-				versions={view.versions}
-				project={code}
-				mayDownload={allows(view.level, 'download')}
-				restore={canRestore ? restore : null}
-			/></Tabs.Content
-		>
-		<Tabs.Content value="access" class="min-h-0 flex-1 overflow-auto">
-			<ul class="columns-1 gap-x-6 px-3 py-1 lg:columns-2">
-				{#each reached ?? [] as p (p.person)}<li
-						class="flex break-inside-avoid gap-2 border-b border-rule-2 py-1"
-					>
-						<b class="font-semibold">{p.name}</b>
-						{#if p.outside}<span class="text-[11.5px] text-ink-2">outside</span>{/if}
-						<span class="ml-auto">{levelLabel(p.level)}</span>
-						<span class="w-[40%] truncate text-ink-2">{p.through}</span>
-					</li>{/each}
-			</ul>
-			<p class="px-3 pb-2"><a class="link" href="/{code}/access/{row.id}">Change or explain</a></p>
-		</Tabs.Content>
-		<Tabs.Content value="trail" class="min-h-0 flex-1 overflow-auto"
-			><label class="flex items-center gap-2 px-3 py-2 text-ink-2"
-				><input type="checkbox" bind:checked={openings} /> openings and downloads too</label
-			><EventList {events} project={code} /></Tabs.Content
-		>
-	</Tabs.Root>
+					<b class="font-semibold">{p.name}</b>
+					{#if p.outside}<span class="text-[11.5px] text-ink-2">outside</span>{/if}
+					<span class="ml-auto">{levelLabel(p.level)}</span>
+					<span class="w-[40%] truncate text-ink-2">{p.through}</span>
+				</li>{/each}
+		</ul>
+		<p class="px-3 pb-2"><a class="link" href="/{code}/access/{row.id}">Change or explain</a></p>{/snippet}
+	{#snippet trailPanel()}<label class="flex items-center gap-2 px-3 py-2 text-ink-2"
+			><input type="checkbox" bind:checked={openings} /> openings and downloads too</label
+		><EventList {events} project={code} />{/snippet}
+	<Tabs
+		bind:value={tab}
+		class="min-h-0 border-ink md:border-r"
+		tabs={[
+			{
+				value: 'versions',
+				word: `Versions ${view.versions.length}${openSides ? ` +${openSides} beside` : ''}`,
+				panel: versionsPanel
+			},
+			{ value: 'access', word: reached ? `Access ${reached.length}` : 'Access', panel: accessPanel },
+			{ value: 'trail', word: 'Trail', panel: trailPanel }
+		]}
+	/>
 	<div class="px-3.5 py-2.5 md:overflow-auto">
 		<DocumentActions
 			bind:this={actions}

@@ -1,4 +1,4 @@
-import { toast } from 'svelte-sonner';
+import { toast } from '../kit/toast';
 import { cupboard } from '../../client/cupboard';
 import { attempt } from '../platform/api';
 import { plural } from '../platform/words';
@@ -10,6 +10,6 @@ export async function restorePlace(place: string, then: () => unknown): Promise<
 	const parts = [`Restored ${plural(back.documents, 'document')}.`];
 	if (back.folders.length) parts.push(`Its folder came back too: ${back.folders.join(' / ')}.`);
 	if (back.renamed.length) parts.push(`Taken meanwhile, so renamed: ${back.renamed.join(', ')}.`);
-	toast.success(parts.join(' '), { duration: 8_000 });
+	toast.success(parts.join(' '));
 	await then();
 }

@@ -1,4 +1,4 @@
-import { toast } from 'svelte-sonner';
+import { toast } from '../kit/toast';
 import { addressOf, cupboard } from '../../client/cupboard';
 import { attempt } from '../platform/api';
 import { plural } from '../platform/words';
@@ -17,10 +17,7 @@ const inWords = ({ documents, folders }: Chosen) =>
 
 /** Says what was done, with a way to take it back. */
 function done(sentence: string, takeBack: () => Promise<void>): void {
-	toast.success(sentence, {
-		duration: 10_000,
-		action: { label: 'Take back', onClick: () => void attempt(takeBack) }
-	});
+	toast.success(sentence, { takeBack: () => void attempt(takeBack) });
 }
 
 /** Moves documents and folders, and offers to take it back. */

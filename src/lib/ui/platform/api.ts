@@ -1,5 +1,5 @@
 import { addressOf } from '../../client/cupboard';
-import { toast } from 'svelte-sonner';
+import { toast } from '../kit/toast';
 import { CallError } from '../../client/call';
 
 /** An error of any kind as a sentence for people. */

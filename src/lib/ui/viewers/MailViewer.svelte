@@ -3,7 +3,7 @@
 	import type { ShownMail } from '../../core/files/shown';
 	import { KEEP_FILES, type KeepFiles } from './keep-files';
 	import { cleanHtml } from './read-office';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '../kit/toast';
 	import { projectZone } from '../platform/project-day';
 	import { dayText, plural, sizeText, timeText } from '../platform/words';
 

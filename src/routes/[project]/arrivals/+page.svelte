@@ -1,9 +1,10 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '$lib/ui/kit/toast';
 	import { addressOf, cupboard } from '$lib/client/cupboard';
 	import SharingTabs from '$lib/ui/access/SharingTabs.svelte';
+	import Table from '$lib/ui/kit/Table.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
@@ -45,7 +46,6 @@
 		selection.clear();
 		await again();
 	}
-	const cell = 'px-2 py-1.5 align-top';
 </script>
 
 <svelte:head><title>Arrivals · {data.frame.project.name}</title></svelte:head>
@@ -58,10 +58,6 @@
 					>{data.waiting ? `${plural(data.waiting, 'file')} to sort` : 'nothing waits'}</span
 				>
 			</h1>
-			{#if waiting.length > 1}<button
-					class="button"
-					onclick={() => waiting.forEach((r) => selection.add(r.id))}>Tick all that wait</button
-				>{/if}
 			{#if sortable.length}<button class="button button-act" onclick={() => (sorting = sortable)}
 					>Sort in {plural(sortable.length, 'file')}…</button
 				>{/if}
@@ -69,87 +65,31 @@
 					>Refuse {plural(chosen.length, 'file')}…</button
 				>{/if}
 		</div>
-		<div class="overflow-x-auto">
-			<table class="lines-on-phone w-full bg-sheet sm:min-w-[820px]">
-				<thead class="text-[12px]"
-					><tr class="border-y border-ink bg-film"
-						><th class="{cell} w-8"><span class="sr-only">Tick</span></th><th class={cell}>File</th><th
-							class={cell}>From</th
-						><th class={cell}>For</th><th class={cell}>Came</th><th class={cell}>Checked</th><th class={cell}
-							>State</th
-						><th class={cell}><span class="sr-only">Do</span></th></tr
-					></thead
-				>
-				<tbody>
-					{#each data.rows as row (row.id)}
-						<tr class="border-b border-rule-2">
-							<td class={cell}
-								>{#if row.state === 'waiting' || row.state === 'unsafe'}<input
-										type="checkbox"
-										class="accent-act"
-										aria-label="Tick {row.fileName}"
-										checked={selection.has(row.id)}
-										onchange={() => selection.delete(row.id) || selection.add(row.id)}
-									/>{/if}</td
-							>
-							<td class={cell}
-								><b class="font-semibold [overflow-wrap:anywhere]">{row.fileName}</b><span
-									class="block text-[11.5px] text-ink-2"
-									>{kindText(row.mediaType, row.fileName)}, {sizeText(row.size)}</span
-								></td
-							>
-							<td class={cell}
-								>{row.sender}{#if row.senderEmail}<span class="block text-[11.5px] text-ink-2"
-										>{row.senderEmail}</span
-									>{/if}{#if row.note}<span class="block max-w-[240px] text-[12px] text-ink-2"
-										>“{row.note}”</span
-									>{/if}</td
-							>
-							<td class={cell}
-								><a class="link" href="{base}/place/{row.place}">{row.placeName}</a><span
-									class="block text-[11.5px] text-ink-2"
-									>{row.hatch ? `hatch “${row.hatch}”` : 'put in with Drop'}</span
-								></td
-							>
-							<td class="{cell} whitespace-nowrap text-ink-2">{whenText(row.at)}</td>
-							<td class="{cell} max-w-[200px] text-[12px] {row.scan?.fault ? 'text-fault' : 'text-ink-2'}"
-								>{row.scan
-									? (row.scan.fault ??
-										(row.scan.scanner ? `nothing found by ${row.scan.scanner}` : 'no scanner is installed'))
-									: ''}</td
-							>
-							<td class={cell}
-								><span class="tag {STATE[row.state][1]}">{STATE[row.state][0]}</span>{#if row.decidedBy}<span
-										class="block text-[11.5px] text-ink-2"
-										>{row.decidedBy.split(' ')[0]}, {whenText(row.decidedAt!)}{row.reason
-											? `: ${row.reason}`
-											: ''}</span
-									>{/if}</td
-							>
-							<td class="{cell} text-right whitespace-nowrap">
-								{#if row.state === 'waiting'}
-									<a
-										class="link"
-										href={addressOf('arrivalFile', { place: row.place, arrival: row.id })}
-										download>Download</a
-									>
-									<button class="button ml-2" onclick={() => (sorting = [row])}>Sort in…</button>
-								{/if}
-								{#if row.state === 'waiting' || row.state === 'unsafe'}<button
-										class="button ml-1"
-										onclick={() => (refusing = [row])}>Refuse…</button
-									>{/if}
-								{#if row.document}<a class="link" href="{base}/document/{row.document}">Open</a>{/if}
-							</td>
-						</tr>
-					{:else}<tr
-							><td colspan="8" class="p-6 text-ink-2"
-								>Nothing has come in. Make a hatch at a folder and send its link to whoever has files for you.</td
-							></tr
-						>{/each}
-				</tbody>
-			</table>
-		</div>
+		<Table
+			label="Arrivals"
+			rows={data.rows}
+			key={(row) => row.id}
+			empty="Nothing has come in. Make a hatch at a folder and send its link to whoever has files for you."
+			{selection}
+			tickName={(row) => (undecided.includes(row) ? `Tick ${row.fileName}` : null)}
+			lines
+			least="sm:min-w-[820px]"
+			columns={[
+				{ id: 'file', head: 'File', cell: file, by: (row) => row.fileName },
+				{ id: 'from', head: 'From', cell: from, by: (row) => row.sender },
+				{ id: 'for', head: 'For', cell: meantFor, by: (row) => row.placeName },
+				{
+					id: 'came',
+					head: 'Came',
+					text: (row) => whenText(row.at),
+					by: (row) => new Date(row.at).getTime(),
+					class: 'whitespace-nowrap text-ink-2'
+				},
+				{ id: 'checked', head: 'Checked', cell: checked, class: 'max-w-[200px] text-[12px]' },
+				{ id: 'state', head: 'State', cell: state, by: (row) => row.state },
+				{ id: 'do', head: 'Do', quiet: true, cell: acts, class: 'text-right whitespace-nowrap' }
+			]}
+		/>
 	</div>
 </div>
 {#if sorting.length}<SortArrivals
@@ -170,3 +110,37 @@
 		dangerous
 		act={refuse}
 	/>{/if}
+
+{#snippet file(row: Row)}<b class="font-semibold [overflow-wrap:anywhere]">{row.fileName}</b><span
+		class="block text-[11.5px] text-ink-2">{kindText(row.mediaType, row.fileName)}, {sizeText(row.size)}</span
+	>{/snippet}
+{#snippet from(row: Row)}{row.sender}{#if row.senderEmail}<span class="block text-[11.5px] text-ink-2"
+			>{row.senderEmail}</span
+		>{/if}{#if row.note}<span class="block max-w-[240px] text-[12px] text-ink-2">“{row.note}”</span
+		>{/if}{/snippet}
+{#snippet meantFor(row: Row)}<a class="link" href="{base}/place/{row.place}">{row.placeName}</a><span
+		class="block text-[11.5px] text-ink-2">{row.hatch ? `hatch “${row.hatch}”` : 'put in with Drop'}</span
+	>{/snippet}
+{#snippet checked(row: Row)}<span class={row.scan?.fault ? 'text-fault' : 'text-ink-2'}
+		>{row.scan
+			? (row.scan.fault ??
+				(row.scan.scanner ? `nothing found by ${row.scan.scanner}` : 'no scanner is installed'))
+			: ''}</span
+	>{/snippet}
+{#snippet state(row: Row)}<span class="tag {STATE[row.state][1]}">{STATE[row.state][0]}</span
+	>{#if row.decidedBy}<span class="block text-[11.5px] text-ink-2"
+			>{row.decidedBy.split(' ')[0]}, {whenText(row.decidedAt!)}{row.reason ? `: ${row.reason}` : ''}</span
+		>{/if}{/snippet}
+{#snippet acts(row: Row)}
+	{#if row.state === 'waiting'}
+		<a class="link" href={addressOf('arrivalFile', { place: row.place, arrival: row.id })} download
+			>Download</a
+		>
+		<button class="button ml-2" onclick={() => (sorting = [row])}>Sort in…</button>
+	{/if}
+	{#if row.state === 'waiting' || row.state === 'unsafe'}<button
+			class="button ml-1"
+			onclick={() => (refusing = [row])}>Refuse…</button
+		>{/if}
+	{#if row.document}<a class="link" href="{base}/document/{row.document}">Open</a>{/if}
+{/snippet}

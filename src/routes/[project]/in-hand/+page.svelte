@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
+	import { goto } from '$app/navigation';
 	import { DAY } from '$lib/core/time/spans';
+	import Table from '$lib/ui/kit/Table.svelte';
 	import LockTag from '$lib/ui/locks/LockTag.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
@@ -9,6 +11,7 @@
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
+	type Row = (typeof data.rows)[number];
 	let mine = $state(false);
 	let stale = $state(false);
 	const rows = $derived(data.rows.filter((r) => (!mine || r.lock?.mine) && (!stale || r.lock?.stale)));
@@ -41,40 +44,61 @@
 			>
 		</span>
 	</div>
-	<div class="min-h-0 flex-1 overflow-auto">
-		<table class="w-full bg-sheet [&_td]:px-2 [&_th]:px-2">
-			<thead class="sticky top-0 z-10 bg-film text-[12px]"
-				><tr class="border-b border-ink"
-					><th class="py-1.5">Who</th><th>For how long</th><th>Number</th><th class="max-md:hidden">Title</th
-					><th>Revision</th><th class="max-md:hidden">What for</th><th>Back by</th><th class="max-md:hidden"
-						>Asked for</th
-					></tr
-				></thead
-			>
-			<tbody>
-				{#each rows as row (row.id)}
-					<tr class="h-8 border-b border-rule-2">
-						<td><LockTag lock={row.lock!} compact /></td>
-						<td class="font-mono text-[12px]">{age(row.lock!.since)}</td>
-						<td class="font-mono text-[12px] whitespace-nowrap"
-							><a class="link" href="/{code}/document/{row.id}">{row.number}</a></td
-						>
-						<td class="font-semibold max-md:hidden">{row.title}</td>
-						<td><Revision label={row.label} issued={row.issued} /></td>
-						<td class="text-ink-2 max-md:hidden">{row.lock!.purpose}</td>
-						<td class="whitespace-nowrap {row.lock!.stale ? 'font-semibold text-fault' : ''}"
-							>{row.lock!.expectedEnd
-								? `${dayText(row.lock!.expectedEnd)} ${timeText(row.lock!.expectedEnd)}`
-								: 'not said'}{row.lock!.stale ? ', stale' : ''}</td
-						>
-						<td class="max-md:hidden">{row.wanted ? plural(row.wanted, 'person', 'people') : ''}</td>
-					</tr>
-				{:else}<tr
-						><td colspan="8" class="p-6 text-ink-2"
-							>{data.rows.length ? 'Nothing fits the filter.' : 'Nobody has anything in hand.'}</td
-						></tr
-					>{/each}
-			</tbody>
-		</table>
+	<div class="min-h-0 flex-1">
+		<Table
+			label="Documents in hand"
+			{rows}
+			key={(row) => row.id}
+			empty={data.rows.length ? 'Nothing fits the filter.' : 'Nobody has anything in hand.'}
+			open={(row) => void goto(`/${code}/document/${row.id}`)}
+			fills
+			columns={[
+				{ id: 'who', head: 'Who', cell: who, by: (row) => row.lock!.holder },
+				{
+					id: 'age',
+					head: 'For how long',
+					text: (row) => age(row.lock!.since),
+					by: (row) => -new Date(row.lock!.since).getTime(),
+					class: 'font-mono text-[12px]'
+				},
+				{ id: 'number', head: 'Number', cell: number, by: (row) => row.number },
+				{
+					id: 'title',
+					head: 'Title',
+					text: (row) => row.title,
+					by: (row) => row.title,
+					class: 'font-semibold',
+					from: 'md'
+				},
+				{ id: 'revision', head: 'Revision', cell: revision },
+				{
+					id: 'purpose',
+					head: 'What for',
+					text: (row) => row.lock!.purpose,
+					class: 'text-ink-2',
+					from: 'md'
+				},
+				{ id: 'end', head: 'Back by', cell: end, by: (row) => row.lock!.expectedEnd ?? '9' },
+				{
+					id: 'wanted',
+					head: 'Asked for',
+					text: (row) => (row.wanted ? plural(row.wanted, 'person', 'people') : ''),
+					by: (row) => row.wanted,
+					from: 'md'
+				}
+			]}
+		/>
 	</div>
 </div>
+
+{#snippet who(row: Row)}<LockTag lock={row.lock!} compact />{/snippet}
+{#snippet number(row: Row)}<a
+		class="link font-mono text-[12px] whitespace-nowrap"
+		href="/{code}/document/{row.id}">{row.number}</a
+	>{/snippet}
+{#snippet revision(row: Row)}<Revision label={row.label} issued={row.issued} />{/snippet}
+{#snippet end(row: Row)}<span class="whitespace-nowrap {row.lock!.stale ? 'font-semibold text-fault' : ''}"
+		>{row.lock!.expectedEnd
+			? `${dayText(row.lock!.expectedEnd)} ${timeText(row.lock!.expectedEnd)}`
+			: 'not said'}{row.lock!.stale ? ', stale' : ''}</span
+	>{/snippet}

@@ -1,13 +1,14 @@
 <script lang="ts">
 	import { onMount, type ComponentProps } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '$lib/ui/kit/toast';
 	import { releaseNumber } from '$lib/core/releases';
 	import { cupboard } from '$lib/client/cupboard';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
 	import SharingTabs from '$lib/ui/access/SharingTabs.svelte';
 	import PassAddress from '$lib/ui/passes/PassAddress.svelte';
 	import PassChange from '$lib/ui/passes/PassChange.svelte';
+	import Table from '$lib/ui/kit/Table.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { dayText, plural, whenText } from '$lib/ui/platform/words';
@@ -26,6 +27,7 @@
 	const passes = $derived(data.passes.filter((p) => all || p.state === 'open'));
 	const hatches = $derived(data.hatches.filter((h) => all || h.state === 'open'));
 	type Pass = (typeof data.passes)[number];
+	type Hatch = (typeof data.hatches)[number];
 
 	const WHO = { anyone: 'anyone holding it', accounts: 'people with an account', named: 'named people' };
 	const LOOK: Record<string, string> = {
@@ -71,7 +73,15 @@
 			act: () => cupboard.closeHatches({ project: data.frame.project.id, hatches: [id] })
 		};
 	}
-	const cell = 'px-2 py-1.5';
+	const usedBy = (p: Pass) =>
+		`${WHO[p.audience]}${p.audience === 'named' ? ` (${p.emails.length})` : ''}${p.locked ? ', with a password' : ''}`;
+	const allowed = (p: Pass) =>
+		`${p.mayDownload ? 'view and download' : 'view'}${p.stamped ? ', stamped' : ''}${p.withMarks ? ', with marks' : ''}${p.embeddable ? ', web pages' : ''}`;
+	type Used = { lastUsedAt: Date | string | null; by: string | null; createdAt: Date | string };
+	const lastUse = (one: Used) => (one.lastUsedAt ? whenText(one.lastUsedAt) : 'never');
+	const lastUsed = (one: Used) => (one.lastUsedAt ? new Date(one.lastUsedAt).getTime() : 0);
+	const madeBy = (one: Used) => `${one.by?.split(' ')[0] ?? ''}, ${dayText(one.createdAt)}`;
+	const made = (one: Used) => new Date(one.createdAt).getTime();
 </script>
 
 <svelte:head><title>Passes and hatches · {data.frame.project.name}</title></svelte:head>
@@ -91,115 +101,93 @@
 						>Withdraw {plural(selection.size, 'pass', 'passes')}…</button
 					>{/if}
 			</div>
-			<div class="overflow-x-auto">
-				<table class="lines-on-phone w-full bg-sheet sm:min-w-[860px]">
-					<thead class="text-[12px]"
-						><tr class="border-y border-ink bg-film"
-							><th class="{cell} w-8"><span class="sr-only">Tick</span></th><th class={cell}>Leads to</th><th
-								class={cell}>For</th
-							><th class={cell}>May be used by</th><th class={cell}>To</th><th class={cell}>Uses</th><th
-								class={cell}>Last use</th
-							><th class={cell}>Made by</th><th class={cell}>Until</th><th class={cell}>State</th><th
-								class={cell}><span class="sr-only">Do</span></th
-							></tr
-						></thead
-					>
-					<tbody>
-						{#each passes as p (p.id)}
-							<tr class="border-b border-rule-2">
-								<td class={cell}
-									>{#if p.state === 'open'}<input
-											type="checkbox"
-											class="accent-act"
-											aria-label="Tick the pass for {p.holder}"
-											checked={selection.has(p.id)}
-											onchange={() => selection.delete(p.id) || selection.add(p.id)}
-										/>{/if}</td
-								>
-								<td class="{cell} max-w-[240px]"
-									><a class="link block truncate font-semibold" href={wayTo(p)}>{nameOf(p)}</a
-									>{#if p.label}<span class="text-[11.5px] text-ink-2">exactly {p.label}</span>{/if}</td
-								>
-								<td class={cell}>{p.holder}</td>
-								<td class="{cell} text-ink-2"
-									>{WHO[p.audience]}{p.audience === 'named' ? ` (${p.emails.length})` : ''}{p.locked
-										? ', with a password'
-										: ''}</td
-								>
-								<td class="{cell} text-ink-2"
-									>{p.mayDownload ? 'view and download' : 'view'}{p.stamped ? ', stamped' : ''}{p.withMarks
-										? ', with marks'
-										: ''}{p.embeddable ? ', web pages' : ''}</td
-								>
-								<td class="{cell} font-mono text-[12px] whitespace-nowrap"
-									>{p.uses}{p.maxUses ? ` of ${p.maxUses}` : ''}</td
-								>
-								<td class="{cell} whitespace-nowrap text-ink-2"
-									>{p.lastUsedAt ? whenText(p.lastUsedAt) : 'never'}</td
-								>
-								<td class="{cell} text-ink-2">{p.by?.split(' ')[0] ?? ''}, {dayText(p.createdAt)}</td>
-								<td class="{cell} whitespace-nowrap text-ink-2">{dayText(p.endsAt)}</td>
-								<td class={cell}><span class="tag {LOOK[p.state]}">{p.state}</span></td>
-								<td class="{cell} text-right"
-									>{#if p.state === 'open' || p.state === 'used up'}<span class="flex justify-end gap-2"
-											>{#if p.mine && p.mayChange}<button
-													class="link"
-													onclick={() => (looking = { ...p, name: nameOf(p) })}>Address</button
-												>{/if}{#if p.mayChange}<button
-													class="link"
-													onclick={() => (changing = { ...p, name: nameOf(p) })}>Change</button
-												>{/if}<button class="link" onclick={() => withdraw([p])}>Withdraw</button></span
-										>{/if}</td
-								>
-							</tr>
-						{:else}<tr
-								><td colspan="11" class="p-4 text-ink-2"
-									>No {all ? '' : 'open '}passes. They are made at a folder or document, or when a release is
-									issued.</td
-								></tr
-							>{/each}
-					</tbody>
-				</table>
-			</div>
+			<Table
+				label="Passes"
+				rows={passes}
+				key={(p) => p.id}
+				empty="No {all
+					? ''
+					: 'open '}passes. They are made at a folder or document, or when a release is issued."
+				{selection}
+				tickName={(p) => (p.state === 'open' ? `Tick the pass for ${p.holder}` : null)}
+				lines
+				least="sm:min-w-[860px]"
+				columns={[
+					{ id: 'leads', head: 'Leads to', cell: leads, by: nameOf, class: 'max-w-[240px]' },
+					{ id: 'for', head: 'For', text: (p) => p.holder, by: (p) => p.holder },
+					{ id: 'who', head: 'May be used by', text: usedBy, class: 'text-ink-2' },
+					{ id: 'to', head: 'To', text: allowed, class: 'text-ink-2' },
+					{
+						id: 'uses',
+						head: 'Uses',
+						text: (p) => `${p.uses}${p.maxUses ? ` of ${p.maxUses}` : ''}`,
+						by: (p) => p.uses,
+						class: 'font-mono text-[12px] whitespace-nowrap'
+					},
+					{
+						id: 'last',
+						head: 'Last use',
+						text: lastUse,
+						by: lastUsed,
+						class: 'whitespace-nowrap text-ink-2'
+					},
+					{ id: 'by', head: 'Made by', text: madeBy, by: made, class: 'text-ink-2' },
+					{
+						id: 'until',
+						head: 'Until',
+						text: (p) => dayText(p.endsAt),
+						by: (p) => new Date(p.endsAt).getTime(),
+						class: 'whitespace-nowrap text-ink-2'
+					},
+					{ id: 'state', head: 'State', cell: state, by: (p) => p.state },
+					{ id: 'do', head: 'Do', quiet: true, cell: passActs, class: 'text-right' }
+				]}
+			/>
 		</section>
 		<section>
 			<h2 class="mb-1.5 text-[18px]">Hatches</h2>
-			<div class="overflow-x-auto">
-				<table class="lines-on-phone w-full bg-sheet sm:min-w-[720px]">
-					<thead class="text-[12px]"
-						><tr class="border-y border-ink bg-film"
-							><th class={cell}>Asked for</th><th class={cell}>Into</th><th class={cell}>Lets in</th><th
-								class={cell}>Came in</th
-							><th class={cell}>Last use</th><th class={cell}>Made by</th><th class={cell}>Until</th><th
-								class={cell}>State</th
-							><th class={cell}><span class="sr-only">Do</span></th></tr
-						></thead
-					>
-					<tbody>
-						{#each hatches as h (h.id)}
-							<tr class="border-b border-rule-2">
-								<td class="{cell} font-semibold">{h.title}</td>
-								<td class={cell}><a class="link" href="{base}/place/{h.place}">{h.placeName}</a></td>
-								<td class="{cell} text-ink-2">{h.endings.length ? h.endings.join(', ') : 'every kind'}</td>
-								<td class="{cell} font-mono text-[12px]">{h.files} of {h.maxFiles}</td>
-								<td class="{cell} text-ink-2">{h.lastUsedAt ? whenText(h.lastUsedAt) : 'never'}</td>
-								<td class="{cell} text-ink-2">{h.by?.split(' ')[0]}, {dayText(h.createdAt)}</td>
-								<td class="{cell} text-ink-2">{dayText(h.endsAt)}</td>
-								<td class={cell}><span class="tag {LOOK[h.state]}">{h.state}</span></td>
-								<td class="{cell} text-right"
-									>{#if h.state === 'open'}<button class="link" onclick={() => closeHatch(h.id, h.title)}
-											>Close</button
-										>{/if}</td
-								>
-							</tr>
-						{:else}<tr
-								><td colspan="9" class="p-4 text-ink-2"
-									>No {all ? '' : 'open '}hatches. They are made at a folder.</td
-								></tr
-							>{/each}
-					</tbody>
-				</table>
-			</div>
+			<Table
+				label="Hatches"
+				rows={hatches}
+				key={(h) => h.id}
+				empty="No {all ? '' : 'open '}hatches. They are made at a folder."
+				lines
+				least="sm:min-w-[720px]"
+				columns={[
+					{
+						id: 'title',
+						head: 'Asked for',
+						text: (h) => h.title,
+						by: (h) => h.title,
+						class: 'font-semibold'
+					},
+					{ id: 'into', head: 'Into', cell: into, by: (h) => h.placeName },
+					{
+						id: 'kinds',
+						head: 'Lets in',
+						text: (h) => (h.endings.length ? h.endings.join(', ') : 'every kind'),
+						class: 'text-ink-2'
+					},
+					{
+						id: 'came',
+						head: 'Came in',
+						text: (h) => `${h.files} of ${h.maxFiles}`,
+						by: (h) => h.files,
+						class: 'font-mono text-[12px]'
+					},
+					{ id: 'last', head: 'Last use', text: lastUse, by: lastUsed, class: 'text-ink-2' },
+					{ id: 'by', head: 'Made by', text: madeBy, by: made, class: 'text-ink-2' },
+					{
+						id: 'until',
+						head: 'Until',
+						text: (h) => dayText(h.endsAt),
+						by: (h) => new Date(h.endsAt).getTime(),
+						class: 'text-ink-2'
+					},
+					{ id: 'state', head: 'State', cell: state, by: (h) => h.state },
+					{ id: 'do', head: 'Do', quiet: true, cell: hatchActs, class: 'text-right' }
+				]}
+			/>
 		</section>
 	</div>
 </div>
@@ -211,3 +199,20 @@
 	timeZone={data.frame.project.timeZone}
 	done={again}
 />
+
+{#snippet leads(p: Pass)}<a class="link block truncate font-semibold" href={wayTo(p)}>{nameOf(p)}</a
+	>{#if p.label}<span class="text-[11.5px] text-ink-2">exactly {p.label}</span>{/if}{/snippet}
+{#snippet state(one: { state: string })}<span class="tag {LOOK[one.state]}">{one.state}</span>{/snippet}
+{#snippet passActs(p: Pass)}{#if p.state === 'open' || p.state === 'used up'}<span
+			class="flex justify-end gap-2"
+			>{#if p.mine && p.mayChange}<button class="link" onclick={() => (looking = { ...p, name: nameOf(p) })}
+					>Address</button
+				>{/if}{#if p.mayChange}<button class="link" onclick={() => (changing = { ...p, name: nameOf(p) })}
+					>Change</button
+				>{/if}<button class="link" onclick={() => withdraw([p])}>Withdraw</button></span
+		>{/if}{/snippet}
+{#snippet into(h: Hatch)}<a class="link" href="{base}/place/{h.place}">{h.placeName}</a>{/snippet}
+{#snippet hatchActs(h: Hatch)}{#if h.state === 'open'}<button
+			class="link"
+			onclick={() => closeHatch(h.id, h.title)}>Close</button
+		>{/if}{/snippet}

@@ -2,7 +2,7 @@
 	import Select from '$lib/ui/kit/Select.svelte';
 	import { refresh, refreshAll } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '$lib/ui/kit/toast';
 	import { cupboard } from '$lib/client/cupboard';
 	import { sentenceOf } from '$lib/ui/platform/api';
 	import Avatar from '$lib/ui/kit/Avatar.svelte';

@@ -1,8 +1,10 @@
 <script lang="ts">
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
+	import { goto } from '$app/navigation';
 	import { releaseNumber } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
+	import Table from '$lib/ui/kit/Table.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
 	import ReleaseState from '$lib/ui/releases/ReleaseState.svelte';
@@ -12,7 +14,8 @@
 	const code = $derived(data.frame.project.code.toLowerCase());
 	let building = $state(false);
 	onMount(() => onTouched(['releases'], () => refresh('cupboard:releases')));
-	const reply = (r: (typeof data.releases)[number]) => {
+	type Row = (typeof data.releases)[number];
+	const reply = (r: Row) => {
 		if (!r.issuedAt) return r.replyBy ? `asked by ${dayText(r.replyBy)}` : '';
 		if (r.answered === r.documents) return 'all verdicts are in';
 		if (r.answered) return `${r.answered} of ${r.documents} verdicts`;
@@ -31,42 +34,61 @@
 				>New release</button
 			>{/if}
 	</div>
-	<div class="mx-5 mb-4 min-h-0 flex-1 overflow-auto border-t border-ink bg-sheet">
-		{#if data.releases.length}
-			<table class="w-full">
-				<thead class="sticky top-0 bg-film text-[12px]"
-					><tr class="border-b border-ink"
-						><th class="py-1.5 pl-3">Number</th><th>Title</th><th class="hidden sm:table-cell">Purpose</th><th
-							>State</th
-						><th class="hidden md:table-cell">To</th><th class="hidden md:table-cell">Approves</th><th
-							class="hidden text-right sm:table-cell">Documents</th
-						><th class="hidden pl-6 md:table-cell">Issued</th><th class="hidden md:table-cell">Client</th></tr
-					></thead
-				>
-				<tbody>
-					{#each data.releases as r (r.id)}
-						<tr class="h-9 border-b border-rule-2 hover:bg-film">
-							<td class="pl-3 font-mono font-semibold">{releaseNumber(r.number)}</td>
-							<td><a class="font-semibold hover:text-act" href="/{code}/releases/{r.number}">{r.title}</a></td
-							>
-							<td class="hidden sm:table-cell">{PURPOSE_LABEL[r.purpose]}</td>
-							<td><ReleaseState state={r.state} /></td>
-							<td class="hidden md:table-cell">{r.to}</td>
-							<td class="hidden text-ink-2 md:table-cell">{r.approver}</td>
-							<td class="hidden text-right font-mono sm:table-cell">{r.documents}</td>
-							<td class="hidden pl-6 text-ink-2 md:table-cell">{r.issuedAt ? dayText(r.issuedAt) : ''}</td>
-							<td class="hidden text-ink-2 md:table-cell">{reply(r)}</td>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
-		{:else}<p class="p-8 text-center text-ink-2">
-				{data.frame.me.controller
-					? 'No release yet. Tick documents in a folder and put them in a release, or begin an empty one.'
-					: 'No release asks for your approval.'}
-			</p>{/if}
+	<div class="mx-5 mb-4 min-h-0 flex-1">
+		<Table
+			label="Releases"
+			rows={data.releases}
+			key={(r) => r.id}
+			empty={data.frame.me.controller
+				? 'No release yet. Tick documents in a folder and put them in a release, or begin an empty one.'
+				: 'No release asks for your approval.'}
+			open={(r) => void goto(`/${code}/releases/${r.number}`)}
+			fills
+			columns={[
+				{
+					id: 'number',
+					head: 'Number',
+					text: (r) => releaseNumber(r.number),
+					by: (r) => r.number,
+					class: 'font-mono font-semibold'
+				},
+				{ id: 'title', head: 'Title', cell: title, by: (r) => r.title },
+				{
+					id: 'purpose',
+					head: 'Purpose',
+					text: (r) => PURPOSE_LABEL[r.purpose],
+					by: (r) => r.purpose,
+					from: 'sm'
+				},
+				{ id: 'state', head: 'State', cell: state, by: (r) => r.state },
+				{ id: 'to', head: 'To', text: (r) => r.to, by: (r) => r.to, from: 'md' },
+				{ id: 'approves', head: 'Approves', text: (r) => r.approver, class: 'text-ink-2', from: 'md' },
+				{
+					id: 'documents',
+					head: 'Documents',
+					text: (r) => String(r.documents),
+					by: (r) => r.documents,
+					class: 'text-right font-mono',
+					from: 'sm'
+				},
+				{
+					id: 'issued',
+					head: 'Issued',
+					text: (r) => (r.issuedAt ? dayText(r.issuedAt) : ''),
+					by: (r) => (r.issuedAt ? String(r.issuedAt) : ''),
+					class: 'pl-6 text-ink-2',
+					from: 'md'
+				},
+				{ id: 'client', head: 'Client', text: reply, class: 'text-ink-2', from: 'md' }
+			]}
+		/>
 	</div>
 </div>
+
+{#snippet title(r: Row)}<a class="font-semibold hover:text-act" href="/{code}/releases/{r.number}"
+		>{r.title}</a
+	>{/snippet}
+{#snippet state(r: Row)}<ReleaseState state={r.state} />{/snippet}
 {#if data.frame.me.controller}{#if building}<ReleaseDialog
 			bind:open={building}
 			project={data.frame.project.id}

@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { addressOf } from '$lib/client/cupboard';
 	import { onMount } from 'svelte';
+	import { goto } from '$app/navigation';
+	import Table from '$lib/ui/kit/Table.svelte';
 	import { isOverdue, plainRemark, REMARK_FILTERS, type RemarkFilter } from '$lib/core/remarks/remarks';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
@@ -10,6 +12,8 @@
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
 	const today = projectDay();
+	type Row = (typeof data.remarks)[number];
+	const wayTo = (row: Row) => `/${code}/document/${row.document}?remark=${row.number}`;
 	let words = $state('');
 	const rows = $derived.by(() => {
 		const wanted = words.trim().toLowerCase();
@@ -58,56 +62,54 @@
 			href={addressOf('remarkList', { project: data.frame.project.id, ...asked(data.filter) })}>Export CSV</a
 		>
 	</div>
-	<div class="min-h-0 flex-1 overflow-auto">
-		<table class="w-full bg-sheet [&_td]:px-2 [&_td]:py-1.5 [&_td]:align-top [&_th]:px-2">
-			<thead class="sticky top-0 z-10 bg-film text-[12px]"
-				><tr class="border-b border-ink"
-					><th class="py-1.5">Document</th><th>No.</th><th>From</th><th>Remark</th><th class="max-md:hidden"
-						>Who settles it</th
-					><th>Due</th><th class="max-md:hidden">State</th></tr
-				></thead
-			>
-			<tbody>
-				{#each rows as row (row.id)}
-					<tr class="border-b border-rule-2">
-						<td class="whitespace-nowrap"
-							><a
-								class="link font-mono text-[12px]"
-								href="/{code}/document/{row.document}?remark={row.number}">{row.documentNumber}</a
-							><span class="block max-w-[220px] truncate text-[12px] text-ink-2">{row.documentTitle}</span
-							></td
-						>
-						<td class="font-mono text-[12px]">{row.number}</td>
-						<td class="whitespace-nowrap"
-							>{row.by}<span class="block text-[12px] text-ink-2">{row.from} · {whenText(row.at)}</span></td
-						>
-						<td
-							>{#if row.quote}<span class="block text-[12px] text-ink-2">“{row.quote.slice(0, 100)}”</span
-								>{/if}{plainRemark(row.text)}{#if row.answers.length}<span
-									class="block text-[12px] text-ink-2"
-									>{row.answers.at(-1)!.by}: {plainRemark(row.answers.at(-1)!.text)}</span
-								>{/if}</td
-						>
-						<td class="max-md:hidden">{row.assigned?.name ?? ''}</td>
-						<td class="whitespace-nowrap {isOverdue(row, today) ? 'font-semibold text-fault' : ''}"
-							>{row.due ? `${dayText(row.due)}${isOverdue(row, today) ? ', overdue' : ''}` : ''}</td
-						>
-						<td class="max-md:hidden {row.settled ? 'text-done' : ''}"
-							>{row.settled
-								? `settled by ${row.settled.by}${row.settled.note ? `: ${row.settled.note}` : ''}`
-								: 'open'}</td
-						>
-					</tr>
-				{:else}<tr
-						><td colspan="7" class="!p-6 text-ink-2"
-							>{data.remarks.length
-								? 'Nothing fits the words.'
-								: data.filter === 'mine'
-									? 'Nothing waits for you to settle.'
-									: 'No remarks here.'}</td
-						></tr
-					>{/each}
-			</tbody>
-		</table>
+	<div class="min-h-0 flex-1">
+		<Table
+			label="Remarks"
+			{rows}
+			key={(row) => row.id}
+			empty={data.remarks.length
+				? 'Nothing fits the words.'
+				: data.filter === 'mine'
+					? 'Nothing waits for you to settle.'
+					: 'No remarks here.'}
+			open={(row) => void goto(wayTo(row))}
+			fills
+			columns={[
+				{ id: 'document', head: 'Document', cell: document, by: (row) => row.documentNumber },
+				{ id: 'number', head: 'No.', text: (row) => String(row.number), class: 'font-mono text-[12px]' },
+				{ id: 'from', head: 'From', cell: from, by: (row) => row.from },
+				{ id: 'remark', head: 'Remark', cell: remark },
+				{
+					id: 'assigned',
+					head: 'Who settles it',
+					text: (row) => row.assigned?.name ?? '',
+					by: (row) => row.assigned?.name ?? '',
+					from: 'md'
+				},
+				{ id: 'due', head: 'Due', cell: due, by: (row) => row.due ?? '9' },
+				{ id: 'state', head: 'State', cell: state, by: (row) => (row.settled ? 1 : 0), from: 'md' }
+			]}
+		/>
 	</div>
 </div>
+
+{#snippet document(row: Row)}<a class="link font-mono text-[12px] whitespace-nowrap" href={wayTo(row)}
+		>{row.documentNumber}</a
+	><span class="block max-w-[220px] truncate text-[12px] text-ink-2">{row.documentTitle}</span>{/snippet}
+{#snippet from(row: Row)}<span class="whitespace-nowrap"
+		>{row.by}<span class="block text-[12px] text-ink-2">{row.from} · {whenText(row.at)}</span></span
+	>{/snippet}
+{#snippet remark(row: Row)}{#if row.quote}<span class="block text-[12px] text-ink-2"
+			>“{row.quote.slice(0, 100)}”</span
+		>{/if}{plainRemark(row.text)}{#if row.answers.length}<span class="block text-[12px] text-ink-2"
+			>{row.answers.at(-1)!.by}: {plainRemark(row.answers.at(-1)!.text)}</span
+		>{/if}{/snippet}
+{#snippet due(row: Row)}<span
+		class="whitespace-nowrap {isOverdue(row, today) ? 'font-semibold text-fault' : ''}"
+		>{row.due ? `${dayText(row.due)}${isOverdue(row, today) ? ', overdue' : ''}` : ''}</span
+	>{/snippet}
+{#snippet state(row: Row)}<span class={row.settled ? 'text-done' : ''}
+		>{row.settled
+			? `settled by ${row.settled.by}${row.settled.note ? `: ${row.settled.note}` : ''}`
+			: 'open'}</span
+	>{/snippet}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Select from '$lib/ui/kit/Select.svelte';
 	import { refreshAll } from '$lib/ui/platform/refresh';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '$lib/ui/kit/toast';
 	import { LEVELS, levelLabel, type Level } from '$lib/core/access/levels';
 	import { PURPOSE_LABEL, PURPOSES, type Purpose } from '$lib/core/revisions/revisions';
 	import { readHolidays, writeHolidays } from '$lib/core/time/holidays';

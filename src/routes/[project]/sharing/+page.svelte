@@ -1,10 +1,11 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '$lib/ui/kit/toast';
 	import { cupboard } from '$lib/client/cupboard';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
 	import SharingTabs from '$lib/ui/access/SharingTabs.svelte';
+	import Table from '$lib/ui/kit/Table.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { dayText, plural } from '$lib/ui/platform/words';
@@ -39,7 +40,12 @@
 			}
 		};
 	}
-	const cell = 'px-2 py-1.5';
+	const placeName = (row: { number: string | null; placeName: string }) =>
+		`${row.number ? `${row.number} ` : ''}${row.placeName}`;
+	const since = (row: { at: Date | string }) => new Date(row.at).getTime();
+	const until = (row: { endsAt: Date | string | null }) => (row.endsAt ? dayText(row.endsAt) : '');
+	const ends = (row: { endsAt: Date | string | null }) =>
+		row.endsAt ? new Date(row.endsAt).getTime() : Number.MAX_SAFE_INTEGER;
 </script>
 
 <svelte:head><title>Sharing · {data.frame.project.name}</title></svelte:head>
@@ -48,44 +54,33 @@
 	<div class="min-h-0 flex-1 space-y-6 overflow-auto px-5 py-3">
 		<section>
 			<h1 class="mb-1.5 text-[18px]">Shared with you</h1>
-			<div class="overflow-x-auto">
-				<table class="w-full min-w-[640px] bg-sheet">
-					<thead class="text-[12px]"
-						><tr class="border-y border-ink bg-film"
-							><th class={cell}>Place</th><th class={cell}>You may</th><th class={cell}>Through</th><th
-								class={cell}>By</th
-							><th class={cell}>Since</th><th class={cell}>Until</th><th class={cell}
-								>Changed since you looked</th
-							></tr
-						></thead
-					>
-					<tbody>
-						{#each data.toMe as row (row.id)}
-							<tr class="border-b border-rule-2">
-								<td class={cell}
-									><a class="link font-semibold" href={wayTo(row)}
-										>{row.number ? `${row.number} ` : ''}{row.placeName}</a
-									></td
-								>
-								<td class="{cell} font-semibold">{row.level}</td>
-								<td class="{cell} text-ink-2">{row.kind === 'person' ? 'yourself' : row.who}</td>
-								<td class={cell}>{row.by ?? 'the shelf'}</td>
-								<td class="{cell} text-ink-2">{dayText(row.at)}</td>
-								<td class="{cell} text-ink-2">{row.endsAt ? dayText(row.endsAt) : ''}</td>
-								<td class={cell}
-									>{#if row.changed}<span class="tag bg-new-soft text-new"
-											>{plural(row.changed, 'document')}</span
-										>{/if}</td
-								>
-							</tr>
-						{:else}<tr
-								><td colspan="7" class="p-4 text-ink-2"
-									>Nothing beyond what your departments have on their own shelves.</td
-								></tr
-							>{/each}
-					</tbody>
-				</table>
-			</div>
+			<Table
+				label="Shared with you"
+				rows={data.toMe}
+				key={(row) => row.id}
+				empty="Nothing beyond what your departments have on their own shelves."
+				lines
+				columns={[
+					{ id: 'place', head: 'Place', cell: placeTo, by: placeName },
+					{
+						id: 'level',
+						head: 'You may',
+						text: (row) => row.level,
+						by: (row) => row.level,
+						class: 'font-semibold'
+					},
+					{
+						id: 'through',
+						head: 'Through',
+						text: (row) => (row.kind === 'person' ? 'yourself' : row.who),
+						class: 'text-ink-2'
+					},
+					{ id: 'by', head: 'By', text: (row) => row.by ?? 'the shelf' },
+					{ id: 'since', head: 'Since', text: (row) => dayText(row.at), by: since, class: 'text-ink-2' },
+					{ id: 'until', head: 'Until', text: until, by: ends, class: 'text-ink-2' },
+					{ id: 'changed', head: 'Changed since you looked', cell: changed, by: (row) => row.changed }
+				]}
+			/>
 		</section>
 		<section>
 			<div class="mb-1.5 flex items-center gap-3">
@@ -96,47 +91,36 @@
 						>End {plural(selection.size, 'grant')}…</button
 					>{/if}
 			</div>
-			<div class="overflow-x-auto">
-				<table class="w-full min-w-[640px] bg-sheet">
-					<thead class="text-[12px]"
-						><tr class="border-y border-ink bg-film"
-							><th class="{cell} w-8"><span class="sr-only">Tick</span></th><th class={cell}>Who</th><th
-								class={cell}>May</th
-							><th class={cell}>Place</th><th class={cell}>Since</th><th class={cell}>Until</th><th
-								class={cell}><span class="sr-only">Do</span></th
-							></tr
-						></thead
-					>
-					<tbody>
-						{#each data.byMe as row (row.id)}
-							<tr class="border-b border-rule-2">
-								<td class={cell}
-									><input
-										type="checkbox"
-										class="accent-act"
-										aria-label="Tick {row.who} on {row.placeName}"
-										checked={selection.has(row.id)}
-										onchange={() => selection.delete(row.id) || selection.add(row.id)}
-									/></td
-								>
-								<td class="{cell} font-semibold">{row.who}</td>
-								<td class="{cell} font-semibold {row.level === 'Barred' ? 'text-fault' : ''}">{row.level}</td>
-								<td class={cell}
-									><a class="link" href="{base}/access/{row.place}"
-										>{row.number ? `${row.number} ` : ''}{row.placeName}</a
-									></td
-								>
-								<td class="{cell} text-ink-2">{dayText(row.at)}</td>
-								<td class="{cell} text-ink-2">{row.endsAt ? dayText(row.endsAt) : ''}</td>
-								<td class="{cell} text-right"><button class="link" onclick={() => end([row])}>End</button></td
-								>
-							</tr>
-						{:else}<tr><td colspan="7" class="p-4 text-ink-2">You have given nothing to anybody.</td></tr
-							>{/each}
-					</tbody>
-				</table>
-			</div>
+			<Table
+				label="Shared by you"
+				rows={data.byMe}
+				key={(row) => row.id}
+				empty="You have given nothing to anybody."
+				{selection}
+				tickName={(row) => `Tick ${row.who} on ${row.placeName}`}
+				lines
+				columns={[
+					{ id: 'who', head: 'Who', text: (row) => row.who, by: (row) => row.who, class: 'font-semibold' },
+					{ id: 'level', head: 'May', cell: level, by: (row) => row.level },
+					{ id: 'place', head: 'Place', cell: accessOf, by: placeName },
+					{ id: 'since', head: 'Since', text: (row) => dayText(row.at), by: since, class: 'text-ink-2' },
+					{ id: 'until', head: 'Until', text: until, by: ends, class: 'text-ink-2' },
+					{ id: 'do', head: 'Do', quiet: true, cell: ending, class: 'text-right' }
+				]}
+			/>
 		</section>
 	</div>
 </div>
 {#if asking}<ConfirmDialog bind:asking done={again} />{/if}
+
+{#snippet placeTo(row: (typeof data.toMe)[number])}<a class="link font-semibold" href={wayTo(row)}
+		>{placeName(row)}</a
+	>{/snippet}
+{#snippet changed(row: (typeof data.toMe)[number])}{#if row.changed}<span class="tag bg-new-soft text-new"
+			>{plural(row.changed, 'document')}</span
+		>{/if}{/snippet}
+{#snippet level(row: Row)}<span class="font-semibold {row.level === 'Barred' ? 'text-fault' : ''}"
+		>{row.level}</span
+	>{/snippet}
+{#snippet accessOf(row: Row)}<a class="link" href="{base}/access/{row.place}">{placeName(row)}</a>{/snippet}
+{#snippet ending(row: Row)}<button class="link" onclick={() => end([row])}>End</button>{/snippet}

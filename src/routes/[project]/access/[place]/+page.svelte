@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '$lib/ui/kit/toast';
 	import { LEVELS, levelLabel } from '$lib/core/access/levels';
 	import type { AccessRow } from '$lib/core/access/rows';
 	import AccessDialog from '$lib/ui/access/AccessDialog.svelte';

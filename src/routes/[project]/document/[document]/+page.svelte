@@ -4,7 +4,7 @@
 	import { readAhead, refresh } from '$lib/ui/platform/refresh';
 	import { onMount, setContext, untrack } from 'svelte';
 	import { page } from '$app/state';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '$lib/ui/kit/toast';
 	import { addressOf, cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
 	import DocumentActions from '$lib/ui/documents/DocumentActions.svelte';

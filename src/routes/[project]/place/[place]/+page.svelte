@@ -5,7 +5,7 @@
 	import { page } from '$app/state';
 	import { onMount, untrack } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '$lib/ui/kit/toast';
 	import type { DocumentRow, Notice } from '$lib/core/documents/rows';
 	import type { ReachSummary } from '$lib/core/access/rows';
 	import AddDocuments from '$lib/ui/adding/AddDocuments.svelte';

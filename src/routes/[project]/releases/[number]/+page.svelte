@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount, untrack } from 'svelte';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '$lib/ui/kit/toast';
 	import { differences, releaseNumber, type Check } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
 	import { addressOf, cupboard, type InputOf } from '$lib/client/cupboard';

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { SvelteMap } from 'svelte/reactivity';
-	import { toast } from 'svelte-sonner';
+	import { toast } from '$lib/ui/kit/toast';
 	import { isOverdue, plainRemark } from '$lib/core/remarks/remarks';
 	import { addressOf, cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
