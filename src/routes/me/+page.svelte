@@ -1,11 +1,13 @@
 <script lang="ts">
+	import Field from '$lib/ui/kit/Field.svelte';
+	import Form from '$lib/ui/kit/Form.svelte';
 	import { API } from '$lib/core/acts/api';
 	import Select from '$lib/ui/kit/Select.svelte';
 	import SignOut from '$lib/ui/shell/SignOut.svelte';
 	import { refreshAll } from '$lib/ui/platform/refresh';
 	import { toast } from '$lib/ui/kit/toast';
 	import { cupboard, type InputOf } from '$lib/client/cupboard';
-	import { attempt, sentenceOf } from '$lib/ui/platform/api';
+	import { attempt } from '$lib/ui/platform/api';
 	import { enhance } from '$app/forms';
 	import { CHOICE_LABEL, NOTICE_CHOICES, NOTICE_LABEL } from '$lib/core/notices/notices';
 	import Mark from '$lib/ui/shell/Mark.svelte';
@@ -17,7 +19,6 @@
 	let name = $state(data.name);
 	let current = $state('');
 	let next = $state('');
-	let passwordFault = $state('');
 	let tokenName = $state('');
 	let tokenDays = $state(365);
 	let tokenReads = $state(false);
@@ -25,22 +26,14 @@
 	let secret = $state('');
 	let theme = $state(globalThis.localStorage?.getItem('cupboard-theme') ?? 'system');
 
-	async function changeName(event: SubmitEvent) {
-		event.preventDefault();
-		if (await attempt(() => cupboard.changeName({ name }))) {
-			toast('Your name is changed.');
-			await refreshAll();
-		}
+	async function changeName() {
+		await cupboard.changeName({ name });
+		toast('Your name is changed.');
+		await refreshAll();
 	}
-	async function changePassword(event: SubmitEvent) {
-		event.preventDefault();
-		passwordFault = '';
-		try {
-			await cupboard.changePassword({ current, password: next });
-			location.href = '/sign-in';
-		} catch (error) {
-			passwordFault = sentenceOf(error);
-		}
+	async function changePassword() {
+		await cupboard.changePassword({ current, password: next });
+		location.href = '/sign-in';
 	}
 	async function makeToken(event: SubmitEvent) {
 		event.preventDefault();
@@ -93,18 +86,12 @@
 		<SignOut />
 	</div>
 	<section class="grid gap-4 border border-ink bg-sheet p-4 sm:grid-cols-2">
-		<form onsubmit={changeName} class="space-y-2">
-			<h2 class="text-[15px]">Name</h2>
-			<label class="block"
-				><span class="label">Your name, as others see it</span><input
-					class="field"
-					bind:value={name}
-					required
-					maxlength="180"
-				/></label
-			>
-			<p class="text-[12px] text-ink-2">You sign in as {data.email}.</p>
-			<button class="button">Change name</button>
+		<div>
+			<Form act={changeName} button="Change name" quiet onPage>
+				<h2 class="text-[15px]">Name</h2>
+				<Field label="Your name, as others see it" name="name" bind:value={name} maxlength={180} required />
+				<p class="text-[12px] text-ink-2">You sign in as {data.email}.</p>
+			</Form>
 			<label class="block pt-3"
 				><span class="label">Light or dark</span>
 				<Select
@@ -117,32 +104,28 @@
 					choose={setTheme}
 				/>
 			</label>
-		</form>
-		<form onsubmit={changePassword} class="space-y-2">
+		</div>
+		<Form act={changePassword} button="Change password" quiet onPage>
 			<h2 class="text-[15px]">Password</h2>
-			<label class="block"
-				><span class="label">Current password</span><input
-					class="field"
-					type="password"
-					autocomplete="current-password"
-					bind:value={current}
-					required
-				/></label
-			>
-			<label class="block"
-				><span class="label">New password, at least 10 characters</span><input
-					class="field"
-					type="password"
-					autocomplete="new-password"
-					minlength="10"
-					bind:value={next}
-					required
-				/></label
-			>
-			{#if passwordFault}<p role="alert" class="text-fault">{passwordFault}</p>{/if}
+			<Field
+				label="Current password"
+				name="current"
+				bind:value={current}
+				autocomplete="current-password"
+				type="password"
+				required
+			/>
+			<Field
+				label="New password, at least 10 characters"
+				name="next"
+				bind:value={next}
+				autocomplete="new-password"
+				type="password"
+				minlength={10}
+				required
+			/>
 			<p class="text-[12px] text-ink-2">All your sessions end; sign in again with the new password.</p>
-			<button class="button">Change password</button>
-		</form>
+		</Form>
 	</section>
 	<section class="border border-ink bg-sheet p-4">
 		<h2 class="text-[15px]">Two-step sign-in</h2>

@@ -1,26 +1,20 @@
 <script lang="ts">
+	import Field from '$lib/ui/kit/Field.svelte';
+	import Form from '$lib/ui/kit/Form.svelte';
 	import SignOut from '$lib/ui/shell/SignOut.svelte';
 	import { goto } from '$app/navigation';
 	import Gate from '$lib/ui/shell/Gate.svelte';
 	import { cupboard } from '$lib/client/cupboard';
-	import { sentenceOf } from '$lib/ui/platform/api';
 
 	let { data } = $props();
 	let code = $state('');
 	let name = $state('');
 	let client = $state('');
 	let timeZone = $state(Intl.DateTimeFormat().resolvedOptions().timeZone);
-	let fault = $state('');
 
-	async function make(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		try {
-			const made = await cupboard.makeProject({ code, name, client, timeZone });
-			await goto(`/${made.code.toLowerCase()}/people`);
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+	async function make() {
+		const made = await cupboard.makeProject({ code, name, client, timeZone });
+		await goto(`/${made.code.toLowerCase()}/people`);
 	}
 </script>
 
@@ -41,28 +35,22 @@
 			</li>{/each}
 	</ul>
 	{#if data.mayMake}
-		<form onsubmit={make} class="space-y-2 border-t border-rule pt-3">
-			<h2 class="text-[15px]">Make a project</h2>
-			<label class="block"
-				><span class="label">Code, as numbers begin with it</span><input
-					class="field font-mono uppercase"
+		<div class="border-t border-rule pt-3">
+			<Form act={make} button="Make the project" onPage>
+				<h2 class="text-[15px]">Make a project</h2>
+				<Field
+					label="Code, as numbers begin with it"
+					name="code"
 					bind:value={code}
-					maxlength="6"
+					maxlength={6}
 					required
-				/></label
-			>
-			<label class="block"
-				><span class="label">Name</span><input class="field" bind:value={name} required /></label
-			>
-			<label class="block"
-				><span class="label">Client</span><input class="field" bind:value={client} required /></label
-			>
-			<label class="block"
-				><span class="label">Time zone</span><input class="field" bind:value={timeZone} required /></label
-			>
-			{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-			<button class="button button-act">Make the project</button>
-		</form>
+					mono
+				/>
+				<Field label="Name" name="name" bind:value={name} required />
+				<Field label="Client" name="client" bind:value={client} required />
+				<Field label="Time zone" name="timeZone" bind:value={timeZone} required />
+			</Form>
+		</div>
 	{/if}
 	<div class="mt-4"><SignOut quiet /></div>
 </Gate>

@@ -25,7 +25,11 @@
 <span class="flex flex-wrap items-baseline gap-x-2 text-[11.5px]">
 	{#if sending.state === 'fault'}<span class="text-fault">{sending.fault}</span>
 	{:else}
-		{#if sending.state !== 'done'}<Progress label="Sent of {sending.name}" value={sending.sent} max={sending.file.size} />{/if}
+		{#if sending.state !== 'done'}<Progress
+				label="Sent of {sending.name}"
+				value={sending.sent}
+				max={sending.file.size}
+			/>{/if}
 		<span class="text-ink-2">{sizeText(sending.sent)} of {sizeText(sending.file.size)}</span>
 		<span class={sending.state === 'broken' ? 'text-lock' : 'text-ink-2'}>{WORD[sending.state] || speed}</span
 		>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import Select from '../kit/Select.svelte';
 	import {
 		label,
@@ -11,7 +13,6 @@
 	} from '../../core/revisions/revisions';
 	import { STATE_LABEL, type DocumentRow } from '../../core/documents/rows';
 	import { cupboard } from '../../client/cupboard';
-	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import Revision from './Revision.svelte';
 
@@ -27,27 +28,24 @@
 	let purpose = $state<Purpose>('information');
 	let goal = $state<State>('archived');
 	let why = $state('');
-	let fault = $state('');
 	const current = $derived(parse(scheme, row.label));
 	const next = $derived(current ? label(scheme, nextIssue(scheme, current, purpose)) : null);
 	const states = $derived((Object.keys(STATE_LABEL) as State[]).filter((s) => s !== row.state));
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		try {
-			if (what === 'issue') await cupboard.issueRevision({ document: row.id, purpose, note: why });
-			else await cupboard.changeState({ document: row.id, state: goal, reason: why });
-			open = false;
-			done();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+	async function submit() {
+		if (what === 'issue') await cupboard.issueRevision({ document: row.id, purpose, note: why });
+		else await cupboard.changeState({ document: row.id, state: goal, reason: why });
+		open = false;
+		done();
 	}
 </script>
 
 <Dialog bind:open title="Revision and state of {row.number}">
-	<form onsubmit={submit} class="space-y-3">
+	<Form
+		act={submit}
+		button={what === 'issue' ? `Issue ${next ?? ''}` : `Put to ${STATE_LABEL[goal]}`}
+		cancel={() => (open = false)}
+	>
 		<fieldset class="flex gap-5">
 			<legend class="sr-only">What to do</legend>
 			<label class="flex items-center gap-1.5"
@@ -82,16 +80,6 @@
 					: 'The trail keeps who changed it and why.'}
 			</p>
 		{/if}
-		<label class="block"
-			><span class="label">Why</span><textarea class="field" bind:value={why} required maxlength="2000"
-			></textarea></label
-		>
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
-				class="button button-act"
-				>{what === 'issue' ? `Issue ${next ?? ''}` : `Put to ${STATE_LABEL[goal]}`}</button
-			>
-		</div>
-	</form>
+		<Field label="Why" name="why" bind:value={why} maxlength={2000} required lines={3} />
+	</Form>
 </Dialog>

@@ -1,7 +1,8 @@
 <script lang="ts">
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import DateField from '../kit/DateField.svelte';
 	import { cupboard } from '../../client/cupboard';
-	import { sentenceOf } from '../platform/api';
 	import CopyLine from '../kit/CopyLine.svelte';
 	import Dialog from '../kit/Dialog.svelte';
 	import { projectDay } from '../platform/project-day';
@@ -20,30 +21,23 @@
 	let endings = $state('');
 	let name = $state('');
 	let email = $state('');
-	let fault = $state('');
 	let link = $state('');
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		try {
-			const answer = await cupboard.makeHatch({
-				place: place.id,
-				title,
-				until,
-				maxFileBytes: Math.round(megabytes * 1e6),
-				maxFiles: files,
-				endings: endings
-					.split(/[\s,;.]+/)
-					.map((e) => e.trim())
-					.filter(Boolean),
-				tell: email ? { name: name || email.split('@')[0]!, email } : null
-			});
-			link = answer.link;
-			await done();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+	async function submit() {
+		const answer = await cupboard.makeHatch({
+			place: place.id,
+			title,
+			until,
+			maxFileBytes: Math.round(megabytes * 1e6),
+			maxFiles: files,
+			endings: endings
+				.split(/[\s,;.]+/)
+				.map((e) => e.trim())
+				.filter(Boolean),
+			tell: email ? { name: name || email.split('@')[0]!, email } : null
+		});
+		link = answer.link;
+		await done();
 	}
 </script>
 
@@ -60,65 +54,49 @@
 			</div>
 		</div>
 	{:else}
-		<form onsubmit={submit} class="space-y-3">
+		<Form act={submit} button="Open hatch" cancel={() => (open = false)}>
 			<p class="text-ink-2">
 				Whoever holds the link can put files in. They see no list, no names and no sizes.
 			</p>
-			<label class="block"
-				><span class="label">What is asked for</span><input
-					class="field"
-					placeholder="Shop drawings of the lifting towers"
-					bind:value={title}
-					required
-					maxlength="180"
-				/></label
-			>
+			<Field
+				label="What is asked for"
+				name="title"
+				bind:value={title}
+				placeholder="Shop drawings of the lifting towers"
+				maxlength={180}
+				required
+			/>
 			<div class="grid grid-cols-3 gap-3">
 				<DateField label="Until" bind:value={until} required />
-				<label
-					><span class="label">MB a file, at most</span><input
-						class="field"
-						type="number"
-						min="1"
-						max="20000"
-						bind:value={megabytes}
-						required
-					/></label
-				>
-				<label
-					><span class="label">Files, at most</span><input
-						class="field"
-						type="number"
-						min="1"
-						max="5000"
-						bind:value={files}
-						required
-					/></label
-				>
+				<Field
+					label="MB a file, at most"
+					name="megabytes"
+					bind:value={megabytes}
+					type="number"
+					min={1}
+					max={20000}
+					required
+				/>
+				<Field
+					label="Files, at most"
+					name="files"
+					bind:value={files}
+					type="number"
+					min={1}
+					max={5000}
+					required
+				/>
 			</div>
-			<label class="block"
-				><span class="label">Kinds of file let in, by ending; empty for every kind</span><input
-					class="field"
-					placeholder="pdf dxf dwg zip"
-					bind:value={endings}
-				/></label
-			>
+			<Field
+				label="Kinds of file let in, by ending; empty for every kind"
+				name="endings"
+				bind:value={endings}
+				placeholder="pdf dxf dwg zip"
+			/>
 			<div class="grid grid-cols-2 gap-3">
-				<label
-					><span class="label">Mail the link to</span><input
-						class="field"
-						type="email"
-						bind:value={email}
-					/></label
-				>
-				<label><span class="label">Name</span><input class="field" bind:value={name} /></label>
+				<Field label="Mail the link to" name="email" bind:value={email} type="email" />
+				<Field label="Name" name="name" bind:value={name} />
 			</div>
-			{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-			<div class="flex justify-end gap-2">
-				<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
-					class="button button-act">Open hatch</button
-				>
-			</div>
-		</form>
+		</Form>
 	{/if}
 </Dialog>

@@ -5,7 +5,7 @@
 	import { faultsOf } from '../../core/files/settle';
 	import type { NumberingRule } from '../../core/numbering/numbering';
 	import { cupboard } from '../../client/cupboard';
-	import { attempt, sentenceOf } from '../platform/api';
+	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { plural } from '../platform/words';
 

@@ -1,28 +1,44 @@
-<script lang="ts">
+<script lang="ts" generics="Value extends string | number | null | undefined">
 	import { getContext } from 'svelte';
 	import { FORM_FAULTS, type FormFaults } from './form';
 
-	/** A text under its label, on one line or several, with what is meant below it and what is wrong with it. */
+	/** A text or figure under its label, on one line or several, with what is meant below it and what is wrong with it. */
 	let {
 		label,
 		name,
-		value = $bindable(''),
+		value = $bindable(),
+		type = 'text',
 		hint = '',
 		lines = 1,
 		required = false,
+		minlength,
 		maxlength = 2000,
+		min,
+		max,
+		step,
+		pattern,
+		autocomplete,
 		placeholder = '',
 		mono = false
 	}: {
 		label: string;
 		/** The field of the act, at which a fault of it stands. */
 		name: string;
-		value?: string;
+		value?: Value;
+		type?: 'text' | 'email' | 'password' | 'number' | 'search';
 		hint?: string;
 		/** More than one makes it a field of several lines. */
 		lines?: number;
 		required?: boolean;
+		minlength?: number;
 		maxlength?: number;
+		/** Bounds of a figure. */
+		min?: number;
+		max?: number;
+		step?: number | 'any';
+		/** What it must look like, as a regular expression. */
+		pattern?: string;
+		autocomplete?: 'off' | 'email' | 'name' | 'current-password' | 'new-password';
 		placeholder?: string;
 		mono?: boolean;
 	} = $props();
@@ -49,10 +65,17 @@
 			aria-invalid={fault !== ''}></textarea>
 	{:else}<input
 			{id}
+			{type}
 			class="field {mono ? 'font-mono' : ''}"
 			bind:value
 			{required}
-			{maxlength}
+			{minlength}
+			maxlength={type === 'number' ? undefined : maxlength}
+			{min}
+			{max}
+			{step}
+			{pattern}
+			{autocomplete}
 			{placeholder}
 			aria-describedby={about}
 			aria-invalid={fault !== ''}

@@ -14,6 +14,8 @@
 		button,
 		cancel,
 		dangerous = false,
+		quiet = false,
+		onPage = false,
 		disabled = false,
 		refused,
 		more,
@@ -27,6 +29,10 @@
 		/** Leaves the form. */
 		cancel?: () => void;
 		dangerous?: boolean;
+		/** One of several: its button is a plain one. */
+		quiet?: boolean;
+		/** It stands on a page instead of in a dialog: its button is at the left. */
+		onPage?: boolean;
 		/** Whether something is missing without which it cannot be sent. */
 		disabled?: boolean;
 		/** Told what it was refused with. */
@@ -69,11 +75,12 @@
 <form bind:this={form} onsubmit={submit} class="space-y-3">
 	{@render children()}
 	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-	<div class="flex justify-end gap-2">
+	<div class="flex gap-2 {onPage ? '' : 'justify-end'}">
 		{#if cancel}<button type="button" class="button" onclick={cancel}>Cancel</button>{/if}
 		{@render more?.()}
-		<button class="button {dangerous ? 'button-fault' : 'button-act'}" disabled={busy || disabled}
-			>{button}</button
+		<button
+			class="button {dangerous ? 'button-fault' : quiet ? '' : 'button-act'}"
+			disabled={busy || disabled}>{button}</button
 		>
 	</div>
 </form>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import Select from '../kit/Select.svelte';
 	import { untrack } from 'svelte';
 	import {
@@ -9,6 +11,7 @@
 		type ColumnFields
 	} from '../../core/schedule/column';
 	import { Formulas, referencesIn } from '../../core/schedule/formula';
+	import { CallError } from '../../client/call';
 	import Dialog from '../kit/Dialog.svelte';
 
 	/** Settles what a column holds and demands. */
@@ -48,11 +51,12 @@
 	let choices = $state(before.choices.join('\n'));
 	let least = $state(before.least === null ? '' : String(before.least));
 	let most = $state(before.most === null ? '' : String(before.most));
-	let fault = $state('');
 	const bound = (typed: string) => (typed.trim() === '' ? null : Number(typed.replace(',', '.')));
 
-	function submit(event: SubmitEvent) {
-		event.preventDefault();
+	const refuse = (sentence: string, field: string) => {
+		throw new CallError('invalid', sentence, { field });
+	};
+	async function submit() {
 		const read = columnSchema.safeParse({
 			...$state.snapshot(fields),
 			choices: choices
@@ -62,17 +66,19 @@
 			least: bound(least),
 			most: bound(most)
 		});
-		if (!read.success) return void (fault = read.error.issues[0]!.message);
+		if (!read.success) {
+			const [issue] = read.error.issues;
+			throw new CallError('invalid', issue!.message, { field: issue!.path[0] });
+		}
 		const same = (name: string) => name.toLowerCase() === read.data.name.toLowerCase();
-		if (others.some((c) => same(c.name)))
-			return void (fault = `There is a column “${read.data.name}” already.`);
+		if (others.some((c) => same(c.name))) refuse(`There is a column “${read.data.name}” already.`, 'name');
 		if (read.data.kind === 'formula') {
 			const made: Column = { ...read.data, id: 'new', order: '' };
 			const worked = new Formulas([...others, made]).of({ id: 'x', order: '', cells: {} }, made);
 			const unreadable =
 				'fault' in worked && /read as a formula|no column|leads back|only\.$|function/.test(worked.fault);
-			if (!read.data.formula) return void (fault = 'Say how it is worked out, such as [Length] * [Count].');
-			if (unreadable) return void (fault = (worked as { fault: string }).fault);
+			if (!read.data.formula) refuse('Say how it is worked out, such as [Length] * [Count].', 'formula');
+			if (unreadable) refuse((worked as { fault: string }).fault, 'formula');
 		}
 		keep(read.data);
 		open = false;
@@ -81,7 +87,7 @@
 </script>
 
 <Dialog bind:open title={column ? `Column ${column.name}` : 'New column'}>
-	<form class="space-y-3" onsubmit={submit}>
+	<Form act={submit} button={column ? 'Keep' : 'Add column'} cancel={() => (open = false)}>
 		<div class="flex gap-3">
 			<label class="block flex-1"
 				><span class="label">Name</span><input
@@ -116,26 +122,28 @@
 					/></label
 				>
 			</div>{/if}
-		{#if fields.kind === 'choice'}<label class="block"
-				><span class="label">Choices, one a line</span><textarea class="field" rows="5" bind:value={choices}
-				></textarea></label
-			>{/if}
-		{#if fields.kind === 'text'}<label class="block"
-				><span class="label">Looks like (A a letter, # a figure, * anything)</span><input
-					class="field font-mono"
-					placeholder="D-###"
-					bind:value={fields.form}
-					maxlength="80"
-				/></label
-			>{/if}
-		{#if fields.kind === 'formula'}<label class="block"
-				><span class="label">Worked out of the same row</span><input
-					class="field font-mono"
-					placeholder="ROUND([Length] * [Count], 1)"
-					bind:value={fields.formula}
-					maxlength="500"
-				/></label
-			>
+		{#if fields.kind === 'choice'}<Field
+				label="Choices, one a line"
+				name="choices"
+				bind:value={choices}
+				lines={5}
+			/>{/if}
+		{#if fields.kind === 'text'}<Field
+				label="Looks like (A a letter, # a figure, * anything)"
+				name="form"
+				bind:value={fields.form}
+				placeholder="D-###"
+				maxlength={80}
+				mono
+			/>{/if}
+		{#if fields.kind === 'formula'}<Field
+				label="Worked out of the same row"
+				name="formula"
+				bind:value={fields.formula}
+				placeholder="ROUND([Length] * [Count], 1)"
+				maxlength={500}
+				mono
+			/>
 			<p class="text-ink-2">
 				Columns stand in brackets: {others
 					.filter((c) => !speaksOf.includes(c.name))
@@ -167,10 +175,5 @@
 				/></label
 			>
 		</div>
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button>
-			<button class="button button-act">{column ? 'Keep' : 'Add column'}</button>
-		</div>
-	</form>
+	</Form>
 </Dialog>

@@ -1,10 +1,10 @@
 <script lang="ts">
+	import Form from '../kit/Form.svelte';
 	import type { Audience } from '../../core/passes/passes';
 	import { toast } from '../kit/toast';
 	import { dayOf } from '../../core/time/days';
 	import { cupboard } from '../../client/cupboard';
 	import { CallError } from '../../client/call';
-	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import PassFields, { termsGiven, type PassTerms } from './PassFields.svelte';
 
@@ -39,7 +39,6 @@
 	const lastDay = (at: string) => dayOf(at, timeZone);
 	let terms = $state(termsOf(null));
 	let noPassword = $state(false);
-	let fault = $state('');
 	let wider = $state<string[]>([]);
 
 	function termsOf(given: Given | null): PassTerms {
@@ -56,7 +55,7 @@
 		};
 	}
 	$effect(() => {
-		if (pass) [terms, noPassword, fault, wider] = [termsOf(pass), false, '', []];
+		if (pass) [terms, noPassword, wider] = [termsOf(pass), false, []];
 	});
 	// Another change is another question.
 	$effect(() => {
@@ -64,10 +63,8 @@
 		wider = [];
 	});
 
-	async function save(event: SubmitEvent) {
-		event.preventDefault();
+	async function save() {
 		if (!pass) return;
-		fault = '';
 		const { mayDownload, stamped, withMarks, ...given } = termsGiven(terms);
 		try {
 			await cupboard.changePass({
@@ -79,14 +76,15 @@
 				...(terms.until === lastDay(pass.endsAt) ? {} : { until: terms.until }),
 				wider: wider.length > 0
 			});
-			pass = null;
-			toast('The pass is changed.');
-			await done();
 		} catch (error) {
 			const more = error instanceof CallError ? (error.facts.wider as string[] | undefined) : undefined;
-			if (more && !wider.length) wider = more;
-			else fault = sentenceOf(error);
+			if (!more || wider.length) throw error;
+			wider = more;
+			return;
 		}
+		pass = null;
+		toast('The pass is changed.');
+		await done();
 	}
 </script>
 
@@ -94,7 +92,7 @@
 	bind:open={() => pass !== null, (value) => !value && (pass = null)}
 	title="Change the pass to {pass?.name ?? ''}"
 >
-	<form onsubmit={save} class="space-y-3">
+	<Form act={save} button={wider.length ? 'Make it wider' : 'Change the pass'} cancel={() => (pass = null)}>
 		<PassFields bind:terms mailed={null} whole={pass?.release != null} locked={pass?.locked} />
 		{#if pass?.locked && !terms.password}<label class="flex items-center gap-2"
 				><input type="checkbox" class="accent-act" bind:checked={noPassword} />ask for no password any more</label
@@ -102,11 +100,5 @@
 		{#if wider.length}<p role="alert" class="border border-lock bg-lock-soft px-3 py-2">
 				This makes the pass wider: {wider.join('; ')}.
 			</p>{/if}
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (pass = null)}>Cancel</button><button
-				class="button button-act">{wider.length ? 'Make it wider' : 'Change the pass'}</button
-			>
-		</div>
-	</form>
+	</Form>
 </Dialog>

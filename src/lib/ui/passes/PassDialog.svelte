@@ -1,8 +1,9 @@
 <script lang="ts">
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import Select from '../kit/Select.svelte';
 	import type { Level } from '../../core/access/levels';
 	import { cupboard } from '../../client/cupboard';
-	import { sentenceOf } from '../platform/api';
 	import CopyLine from '../kit/CopyLine.svelte';
 	import Dialog from '../kit/Dialog.svelte';
 	import { projectDay } from '../platform/project-day';
@@ -39,7 +40,6 @@
 	let ending = $state('');
 	let message = $state('');
 	let embeddable = $state(false);
-	let fault = $state('');
 	let made = $state<{ link: string; mailed: number } | null>(null);
 	let width = $state(800);
 	let height = $state(520);
@@ -50,24 +50,18 @@
 			: ''
 	);
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		try {
-			made = await cupboard.makePass({
-				place: place.id,
-				...termsGiven(terms),
-				until: terms.until,
-				password: terms.password || null,
-				version: version || null,
-				ending: ending || null,
-				embeddable,
-				message: terms.audience === 'accounts' ? '' : message
-			});
-			await done();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+	async function submit() {
+		made = await cupboard.makePass({
+			place: place.id,
+			...termsGiven(terms),
+			until: terms.until,
+			password: terms.password || null,
+			version: version || null,
+			ending: ending || null,
+			embeddable,
+			message: terms.audience === 'accounts' ? '' : message
+		});
+		await done();
 	}
 </script>
 
@@ -111,20 +105,20 @@
 			</div>
 		</div>
 	{:else}
-		<form onsubmit={submit} class="space-y-3">
+		<Form act={submit} button="Make pass" cancel={() => (open = false)}>
 			<PassFields
 				bind:terms
 				mailed="Mail the link to, if you like"
 				mayGive={outsideLevel !== 'view' && outsideLevel !== 'drop'}
 				from={projectDay()}
 			/>
-			{#if terms.audience !== 'accounts' && terms.emails.trim()}<label class="block"
-					><span class="label">Message, if any</span><textarea
-						class="field min-h-[50px]"
-						rows="2"
-						maxlength="2000"
-						bind:value={message}></textarea></label
-				>{/if}
+			{#if terms.audience !== 'accounts' && terms.emails.trim()}<Field
+					label="Message, if any"
+					name="message"
+					bind:value={message}
+					maxlength={2000}
+					lines={2}
+				/>{/if}
 			{#if place.kind === 'document'}<label class="block"
 					><span class="label">Shows</span><Select
 						choices={[
@@ -154,12 +148,6 @@
 						a web page (for anyone, without password)</label
 					>{/if}
 			</details>
-			{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-			<div class="flex justify-end gap-2">
-				<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
-					class="button button-act">Make pass</button
-				>
-			</div>
-		</form>
+		</Form>
 	{/if}
 </Dialog>

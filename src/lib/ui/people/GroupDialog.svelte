@@ -1,6 +1,8 @@
 <script lang="ts">
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import { cupboard } from '../../client/cupboard';
-	import { sentenceOf } from '../platform/api';
+	import { attempt } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { plural } from '../platform/words';
 
@@ -17,35 +19,23 @@
 		done: () => Promise<void>;
 	} = $props();
 
-	let fault = $state('');
 	let filter = $state('');
 	const people = $derived(
 		[...new Map(members.map((m) => [m.id, m])).values()].filter(
 			(m) => (!group?.company || m.outside) && m.name.toLowerCase().includes(filter.toLowerCase())
 		)
 	);
-	async function save(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		try {
-			const { id, name, people: list } = group!;
-			if (id) await cupboard.changeGroup({ project, group: id, name, people: list });
-			else await cupboard.makeGroup({ project, name, people: list });
-			group = null;
-			await done();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+	async function save() {
+		const { id, name, people: list } = group!;
+		if (id) await cupboard.changeGroup({ project, group: id, name, people: list });
+		else await cupboard.makeGroup({ project, name, people: list });
+		group = null;
+		await done();
 	}
 	async function end() {
-		fault = '';
-		try {
-			await cupboard.endGroup({ project, group: group!.id! });
-			group = null;
-			await done();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+		if (!(await attempt(() => cupboard.endGroup({ project, group: group!.id! })))) return;
+		group = null;
+		await done();
 	}
 </script>
 
@@ -54,15 +44,13 @@
 	title={group?.id ? `Change ${group.name}` : 'New group'}
 >
 	{#if group}
-		<form onsubmit={save} class="space-y-3">
-			<label class="block"
-				><span class="label">Name</span><input
-					class="field"
-					bind:value={group.name}
-					required
-					maxlength="180"
-				/></label
-			>
+		{#snippet more()}{#if group?.id && !group.company}<button
+					type="button"
+					class="button button-fault order-first mr-auto"
+					onclick={end}>End group, with what it was given</button
+				>{/if}{/snippet}
+		<Form {more} act={save} button={group.id ? 'Change' : 'Make group'} cancel={() => (group = null)}>
+			<Field label="Name" name="name" bind:value={group.name} maxlength={180} required />
 			<fieldset>
 				<legend class="label">{plural(group.people.length, 'person', 'people')} in it</legend>
 				<input
@@ -83,17 +71,6 @@
 						>{/each}
 				</div>
 			</fieldset>
-			{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-			<div class="flex justify-end gap-2">
-				{#if group.id && !group.company}<button
-						type="button"
-						class="button button-fault mr-auto"
-						onclick={end}>End group, with what it was given</button
-					>{/if}
-				<button type="button" class="button" onclick={() => (group = null)}>Cancel</button><button
-					class="button button-act">{group.id ? 'Change' : 'Make group'}</button
-				>
-			</div>
-		</form>
+		</Form>
 	{/if}
 </Dialog>

@@ -1,10 +1,11 @@
 <script lang="ts">
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import type { Level } from '../../core/access/levels';
 	import Select from '../kit/Select.svelte';
 	import { refreshAll } from '../platform/refresh';
 	import { LEVELS, levelLabel } from '../../core/access/levels';
 	import { cupboard } from '../../client/cupboard';
-	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 
 	/** Makes a shelf for a department; other departments reach it only where a level is chosen. */
@@ -16,28 +17,21 @@
 	let name = $state('');
 	let department = $state('');
 	let also = $state<Record<string, Level | ''>>({});
-	let fault = $state('');
 
-	async function make(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
+	async function make() {
 		const others = Object.entries(also)
 			.filter(([id, level]) => level && id !== department)
 			.map(([id, level]) => ({ department: id, level: level as Level }));
-		try {
-			await cupboard.makeShelf({ project, name, department: department || null, also: others });
-			name = '';
-			also = {};
-			open = false;
-			await refreshAll();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+		await cupboard.makeShelf({ project, name, department: department || null, also: others });
+		name = '';
+		also = {};
+		open = false;
+		await refreshAll();
 	}
 </script>
 
 <Dialog bind:open title="New shelf">
-	<form onsubmit={make} class="space-y-3">
+	<Form act={make} button="Make shelf" cancel={() => (open = false)}>
 		<label class="block"
 			><span class="label">Owned by</span>
 			<Select
@@ -55,14 +49,7 @@
 				}}
 			/>
 		</label>
-		<label class="block"
-			><span class="label">Name</span><input
-				class="field"
-				bind:value={name}
-				required
-				maxlength="180"
-			/></label
-		>
+		<Field label="Name" name="name" bind:value={name} maxlength={180} required />
 		<fieldset>
 			<legend class="label">Other departments. Nobody else sees the shelf unless you say so.</legend>
 			{#each departments.filter((d) => d.id !== department) as d (d.id)}
@@ -82,7 +69,5 @@
 				</label>
 			{/each}
 		</fieldset>
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end"><button class="button button-act">Make the shelf</button></div>
-	</form>
+	</Form>
 </Dialog>

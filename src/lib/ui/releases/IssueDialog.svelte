@@ -1,8 +1,9 @@
 <script lang="ts">
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import { releaseNumber } from '../../core/releases';
 	import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
 	import { cupboard } from '../../client/cupboard';
-	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { dayText, plural } from '../platform/words';
 
@@ -31,37 +32,26 @@
 	let days = $state(60);
 	let asks = $state<'nothing' | 'code' | 'password'>('nothing');
 	let password = $state('');
-	let fault = $state('');
-	let busy = $state(false);
 	const number = $derived(releaseNumber(release.number));
 	const fits = $derived(typed.trim() !== '' && Number(typed) === release.number);
 	const replaced = $derived(items.filter((i) => i.supersedes));
 	const becomes = $derived(['construction', 'as-built'].includes(release.purpose) ? 'Published' : 'Shared');
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		if (busy) return;
-		busy = true;
-		fault = '';
-		try {
-			const { pass } = await cupboard.issueRelease({
-				release: release.id,
-				number: Number(typed),
-				passDays: days,
-				asks,
-				password: asks === 'password' ? password : null
-			});
-			open = false;
-			await issued(pass);
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
-		busy = false;
+	async function submit() {
+		const { pass } = await cupboard.issueRelease({
+			release: release.id,
+			number: Number(typed),
+			passDays: days,
+			asks,
+			password: asks === 'password' ? password : null
+		});
+		open = false;
+		await issued(pass);
 	}
 </script>
 
 <Dialog bind:open title="Issue release {number}?">
-	<form onsubmit={submit} class="space-y-3">
+	<Form act={submit} button="Issue {number}" cancel={() => (open = false)} disabled={!fits}>
 		<dl class="grid grid-cols-[110px_1fr] gap-x-3 gap-y-1 [&_dt]:text-ink-2">
 			<dt>Goes to</dt>
 			<dd>
@@ -112,35 +102,27 @@
 			</div>
 		</fieldset>
 		<div class="flex flex-wrap gap-3">
-			<label
-				><span class="label">The pass works for, in days</span><input
-					class="field w-[110px] font-mono"
-					type="number"
-					min="1"
-					max="730"
-					bind:value={days}
-				/></label
-			>
-			<label
-				><span class="label">Type {number} to issue it</span><input
-					class="field w-[130px] font-mono"
-					inputmode="numeric"
-					autocomplete="off"
-					bind:value={typed}
-					required
-				/></label
-			>
+			<Field
+				label="The pass works for, in days"
+				name="days"
+				bind:value={days}
+				type="number"
+				min={1}
+				max={730}
+				mono
+			/>
+			<Field
+				label="Type {number} to issue it"
+				name="number"
+				bind:value={typed}
+				autocomplete="off"
+				required
+				mono
+			/>
 		</div>
 		<p class="text-[12px] text-ink-2">
 			Revisions and files are fixed by their hashes, and the mail goes out. What was sent cannot be called
 			back.
 		</p>
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
-				class="button button-act"
-				disabled={!fits || busy}>{busy ? 'Issuing…' : `Issue ${number}`}</button
-			>
-		</div>
-	</form>
+	</Form>
 </Dialog>

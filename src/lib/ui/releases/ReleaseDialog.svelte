@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import DateField from '../kit/DateField.svelte';
 	import Select from '../kit/Select.svelte';
 	import { onMount, untrack } from 'svelte';
@@ -6,7 +8,7 @@
 	import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
 	import { releaseNumber } from '../../core/releases';
 	import { cupboard } from '../../client/cupboard';
-	import { sentenceOf } from '../platform/api';
+	import { attempt } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import { plural } from '../platform/words';
 
@@ -52,10 +54,8 @@
 	let recipient = $state(before?.recipientId ?? '');
 	let approver = $state(before?.approverId ?? '');
 	let replyBy = $state(before?.replyBy ?? '');
-	let fault = $state('');
-	let busy = $state(false);
 	onMount(() => {
-		void (async () => {
+		void attempt(async () => {
 			const people = await cupboard.people({ project });
 			const { releases } = await cupboard.releases({ project });
 			building = releases.filter((r) => r.state === 'building');
@@ -67,45 +67,36 @@
 					).values()
 				]
 			};
-		})().catch((error: unknown) => (fault = sentenceOf(error)));
+		});
 	});
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		if (busy) return;
-		fault = '';
-		busy = true;
-		try {
-			if (edit) {
-				await cupboard.changeRelease({
-					release: edit.id,
-					title,
-					purpose: purpose as Purpose,
-					recipient,
-					approver,
-					replyBy: replyBy || null
-				});
-				await changed?.();
-			} else if (into) {
-				await cupboard.addToRelease({ release: into, documents });
-				await goto(`/${code}/releases/${building.find((b) => b.id === into)!.number}`);
-			} else {
-				const made = await cupboard.buildRelease({
-					project,
-					title,
-					purpose: purpose as Purpose,
-					recipient,
-					approver,
-					replyBy: replyBy || null,
-					documents
-				});
-				await goto(`/${code}/releases/${made.number}`);
-			}
-			open = false;
-		} catch (error) {
-			fault = sentenceOf(error);
+	async function submit() {
+		if (edit) {
+			await cupboard.changeRelease({
+				release: edit.id,
+				title,
+				purpose: purpose as Purpose,
+				recipient,
+				approver,
+				replyBy: replyBy || null
+			});
+			await changed?.();
+		} else if (into) {
+			await cupboard.addToRelease({ release: into, documents });
+			await goto(`/${code}/releases/${building.find((b) => b.id === into)!.number}`);
+		} else {
+			const made = await cupboard.buildRelease({
+				project,
+				title,
+				purpose: purpose as Purpose,
+				recipient,
+				approver,
+				replyBy: replyBy || null,
+				documents
+			});
+			await goto(`/${code}/releases/${made.number}`);
 		}
-		busy = false;
+		open = false;
 	}
 </script>
 
@@ -117,7 +108,11 @@
 			? `Put ${plural(documents.length, 'document')} in a release`
 			: 'New release'}
 >
-	<form onsubmit={submit} class="space-y-3">
+	<Form
+		act={submit}
+		button={edit ? 'Change release' : into ? 'Put in release' : 'Build release'}
+		cancel={() => (open = false)}
+	>
 		{#if building.length && documents.length}
 			<label class="block"
 				><span class="label">Release</span><Select
@@ -130,14 +125,7 @@
 			>
 		{/if}
 		{#if !into}
-			<label class="block"
-				><span class="label">Title</span><input
-					class="field"
-					bind:value={title}
-					required
-					maxlength="180"
-				/></label
-			>
+			<Field label="Title" name="title" bind:value={title} maxlength={180} required />
 			<div class="grid grid-cols-2 gap-3">
 				<label class="block"
 					><span class="label">Purpose</span><Select
@@ -174,12 +162,5 @@
 		{#if edit}<p class="text-[12px] text-ink-2">
 				Whoever has approved it is asked again, and sees what changed.
 			</p>{/if}
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
-				class="button button-act"
-				disabled={busy}>{edit ? 'Change release' : into ? 'Put in release' : 'Build release'}</button
-			>
-		</div>
-	</form>
+	</Form>
 </Dialog>

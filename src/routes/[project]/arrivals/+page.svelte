@@ -17,7 +17,6 @@
 	let sorting = $state.raw<Row[]>([]);
 	let refusing = $state.raw<Row[]>([]);
 	const selection = new SvelteSet<string>();
-	const waiting = $derived(data.rows.filter((r) => r.state === 'waiting'));
 	const undecided = $derived(data.rows.filter((r) => r.state === 'waiting' || r.state === 'unsafe'));
 	const chosen = $derived(undecided.filter((r) => selection.has(r.id)));
 	const sortable = $derived(chosen.filter((r) => r.state === 'waiting'));

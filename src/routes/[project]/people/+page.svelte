@@ -1,10 +1,11 @@
 <script lang="ts">
+	import Field from '$lib/ui/kit/Field.svelte';
+	import Form from '$lib/ui/kit/Form.svelte';
 	import Select from '$lib/ui/kit/Select.svelte';
 	import { refresh, refreshAll } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
 	import { toast } from '$lib/ui/kit/toast';
 	import { cupboard } from '$lib/client/cupboard';
-	import { sentenceOf } from '$lib/ui/platform/api';
 	import Avatar from '$lib/ui/kit/Avatar.svelte';
 	import GroupDialog from '$lib/ui/people/GroupDialog.svelte';
 	import PersonDialog from '$lib/ui/people/PersonDialog.svelte';
@@ -22,28 +23,36 @@
 	onMount(() => onTouched(['people', 'project'], () => refresh('cupboard:people')));
 
 	const at = $derived({ project: data.frame.project.id });
-	type Values = Record<string, string>;
-	let fault = $state<Record<string, string>>({});
-	/** What is chosen for somebody who is being added. */
-	let newcomer = $state({ department: '', role: 'member' });
-	async function submit(
-		event: SubmitEvent,
-		kind: string,
-		add: (v: Values) => Promise<unknown>,
-		done: string
-	) {
-		event.preventDefault();
-		const form = event.currentTarget as HTMLFormElement;
-		fault[kind] = '';
-		try {
-			await add(Object.fromEntries(new FormData(form)) as Values);
-			form.reset();
-			newcomer = { department: '', role: 'member' };
-			toast(done);
-			await refreshAll();
-		} catch (error) {
-			fault[kind] = sentenceOf(error);
-		}
+	/** Who, what and which department is being added. */
+	let newcomer = $state({ email: '', name: '', department: '', role: 'member' });
+	let recipient = $state({ name: '', company: '', email: '' });
+	let department = $state({ code: '', name: '' });
+	async function addPerson() {
+		const { email, name, department, role } = newcomer;
+		await cupboard.addPerson({
+			...at,
+			name,
+			email,
+			department: department || null,
+			lead: role === 'lead',
+			controller: role === 'controller'
+		});
+		newcomer = { email: '', name: '', department: '', role: 'member' };
+		await added('Added. A mail with a link to set the password is on its way.');
+	}
+	async function addRecipient() {
+		await cupboard.addRecipient({ ...at, ...recipient });
+		recipient = { name: '', company: '', email: '' };
+		await added('On the distribution list.');
+	}
+	async function makeDepartment() {
+		await cupboard.makeDepartment({ ...at, ...department });
+		department = { code: '', name: '' };
+		await added('The department is made; give it a shelf next.');
+	}
+	async function added(sentence: string) {
+		toast(sentence);
+		await refreshAll();
 	}
 </script>
 
@@ -163,36 +172,10 @@
 	</div>
 	{#if controller}
 		<aside class="space-y-6 border-l border-rule bg-sheet px-5 py-4 lg:overflow-auto">
-			<form
-				class="space-y-2"
-				onsubmit={(e) =>
-					submit(
-						e,
-						'person',
-						(v) =>
-							cupboard.addPerson({
-								...at,
-								name: v.name!,
-								email: v.email!,
-								department: v.department || null,
-								lead: v.role === 'lead',
-								controller: v.role === 'controller'
-							}),
-						'Added. A mail with a link to set the password is on its way.'
-					)}
-			>
+			<Form act={addPerson} button="Add person" onPage>
 				<h2 class="text-[15px]">Add a person</h2>
-				<label class="block"
-					><span class="label">Mail address</span><input
-						class="field"
-						name="email"
-						type="email"
-						required
-					/></label
-				>
-				<label class="block"
-					><span class="label">Name</span><input class="field" name="name" required maxlength="180" /></label
-				>
+				<Field label="Mail address" name="email" type="email" bind:value={newcomer.email} required />
+				<Field label="Name" name="name" bind:value={newcomer.name} required maxlength={180} />
 				<label class="block"
 					><span class="label">Department</span><Select
 						name="department"
@@ -217,64 +200,32 @@
 						bind:value={newcomer.role}
 					/></label
 				>
-				{#if fault.person}<p role="alert" class="text-fault">{fault.person}</p>{/if}
-				<button class="button button-act">Add and tell them</button>
-			</form>
-			<form
-				class="space-y-2 border-t border-rule pt-4"
-				onsubmit={(e) =>
-					submit(
-						e,
-						'recipient',
-						(v) => cupboard.addRecipient({ ...at, name: v.name!, company: v.company!, email: v.email! }),
-						'On the distribution list.'
-					)}
-			>
-				<h2 class="text-[15px]">Add to the distribution list</h2>
-				<label class="block"
-					><span class="label">Name</span><input class="field" name="name" required /></label
-				>
-				<label class="block"
-					><span class="label">Company</span><input class="field" name="company" required /></label
-				>
-				<label class="block"
-					><span class="label">Mail address</span><input
-						class="field"
-						name="email"
-						type="email"
-						required
-					/></label
-				>
-				{#if fault.recipient}<p role="alert" class="text-fault">{fault.recipient}</p>{/if}
-				<button class="button">Add recipient</button>
-			</form>
-			<form
-				class="space-y-2 border-t border-rule pt-4"
-				onsubmit={(e) =>
-					submit(
-						e,
-						'department',
-						(v) => cupboard.makeDepartment({ ...at, code: v.code!, name: v.name! }),
-						'The department is made; give it a shelf next.'
-					)}
-			>
-				<h2 class="text-[15px]">Make a department</h2>
-				<div class="flex gap-2">
-					<label class="block w-20"
-						><span class="label">Code</span><input
-							class="field font-mono uppercase"
+			</Form>
+			<div class="border-t border-rule pt-4">
+				<Form act={addRecipient} button="Add recipient" quiet onPage>
+					<h2 class="text-[15px]">Add to the distribution list</h2>
+					<Field label="Name" name="name" bind:value={recipient.name} required />
+					<Field label="Company" name="company" bind:value={recipient.company} required />
+					<Field label="Mail address" name="email" type="email" bind:value={recipient.email} required />
+				</Form>
+			</div>
+			<div class="border-t border-rule pt-4">
+				<Form act={makeDepartment} button="Make department" quiet onPage>
+					<h2 class="text-[15px]">Make a department</h2>
+					<div class="grid grid-cols-[5rem_1fr] gap-2">
+						<Field
+							label="Code"
 							name="code"
-							minlength="2"
-							maxlength="2"
+							bind:value={() => department.code, (typed) => (department.code = typed.toUpperCase())}
+							minlength={2}
+							maxlength={2}
 							required
-						/></label
-					><label class="block flex-1"
-						><span class="label">Name</span><input class="field" name="name" required /></label
-					>
-				</div>
-				{#if fault.department}<p role="alert" class="text-fault">{fault.department}</p>{/if}
-				<button class="button">Make department</button>
-			</form>
+							mono
+						/>
+						<Field label="Name" name="name" bind:value={department.name} required />
+					</div>
+				</Form>
+			</div>
 		</aside>
 	{/if}
 </div>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Field from '$lib/ui/kit/Field.svelte';
+	import Form from '$lib/ui/kit/Form.svelte';
 	import Select from '$lib/ui/kit/Select.svelte';
 	import { refreshAll } from '$lib/ui/platform/refresh';
 	import { toast } from '$lib/ui/kit/toast';
@@ -6,9 +8,9 @@
 	import { PURPOSE_LABEL, PURPOSES, type Purpose } from '$lib/core/revisions/revisions';
 	import { readHolidays, writeHolidays } from '$lib/core/time/holidays';
 	import { WEEKDAYS, type Weekday } from '$lib/core/time/working-days';
+	import { CallError } from '$lib/client/call';
 	import { cupboard } from '$lib/client/cupboard';
 	import { projectDay } from '$lib/ui/platform/project-day';
-	import { sentenceOf } from '$lib/ui/platform/api';
 	import SchemeEditor from '$lib/ui/documents/SchemeEditor.svelte';
 
 	let { data } = $props();
@@ -35,151 +37,153 @@
 	// svelte-ignore state_referenced_locally
 	let holidays = $state(writeHolidays(data.frame.project.workCalendar.holidays));
 	const read = $derived(readHolidays(holidays, projectDay()));
-	let fault = $state('');
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		if (read.faults.length) {
-			fault = `Holidays, line ${read.faults[0]}: write a day and what it is called, such as “25 Dec 2026, Christmas Day”.`;
-			return;
-		}
-		try {
-			await cupboard.changeSettings({
-				project: data.frame.project.id,
-				outsideLevel: outside === 'nothing' ? null : outside,
-				manageNeedsTwoStep: twoStep,
-				keepPosition,
-				ownDomains: domains.split(/[\s,;]+/).filter(Boolean),
-				releasePurposes,
-				titleBlock: {
-					left: block.left / 100,
-					top: block.top / 100,
-					right: block.right / 100,
-					bottom: block.bottom / 100
-				},
-				workCalendar: { weekend, holidays: read.holidays },
-				stamps: stamps
-					.split('\n')
-					.map((line) => line.trim())
-					.filter(Boolean)
-			});
-			toast('The settings are changed.');
-			await refreshAll();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+	async function submit() {
+		if (read.faults.length)
+			throw new CallError(
+				'invalid',
+				`Holidays, line ${read.faults[0]}: write a day and what it is called, such as “25 Dec 2026, Christmas Day”.`,
+				{ field: 'holidays' }
+			);
+		await cupboard.changeSettings({
+			project: data.frame.project.id,
+			outsideLevel: outside === 'nothing' ? null : outside,
+			manageNeedsTwoStep: twoStep,
+			keepPosition,
+			ownDomains: domains.split(/[\s,;]+/).filter(Boolean),
+			releasePurposes,
+			titleBlock: {
+				left: block.left / 100,
+				top: block.top / 100,
+				right: block.right / 100,
+				bottom: block.bottom / 100
+			},
+			workCalendar: { weekend, holidays: read.holidays },
+			stamps: stamps
+				.split('\n')
+				.map((line) => line.trim())
+				.filter(Boolean)
+		});
+		toast('The settings are changed.');
+		await refreshAll();
 	}
 </script>
 
 <svelte:head><title>Settings · {data.frame.project.name}</title></svelte:head>
 <div class="h-full overflow-auto px-5 py-3">
 	<h1 class="mb-3 text-[21px]">Settings of {data.frame.project.name}</h1>
-	<form onsubmit={submit} class="max-w-[560px] space-y-4 border border-ink bg-sheet p-4">
-		<label class="block"
-			><span class="font-semibold">People outside may go up to</span>
-			<span class="block text-[12px] text-ink-2"
-				>What they have been given beyond it is capped at once; passes follow it too.</span
+	<div class="max-w-[560px] border border-ink bg-sheet p-4">
+		<Form act={submit} button="Change settings" onPage>
+			<label class="block"
+				><span class="font-semibold">People outside may go up to</span>
+				<span class="block text-[12px] text-ink-2"
+					>What they have been given beyond it is capped at once; passes follow it too.</span
+				>
+				<Select
+					choices={[
+						{ value: 'nothing', label: 'nothing at all' },
+						...LEVELS.map((level) => ({ value: level, label: levelLabel(level) }))
+					]}
+					bind:value={outside}
+					class="mt-1 max-w-[240px]"
+				/></label
 			>
-			<Select
-				choices={[
-					{ value: 'nothing', label: 'nothing at all' },
-					...LEVELS.map((level) => ({ value: level, label: levelLabel(level) }))
-				]}
-				bind:value={outside}
-				class="mt-1 max-w-[240px]"
-			/></label
-		>
-		<label class="flex items-start gap-2"
-			><input type="checkbox" class="mt-1 accent-act" bind:checked={twoStep} /><span
-				><b class="font-semibold">Manage needs two-step sign-in</b><span class="block text-[12px] text-ink-2"
-					>Whoever has not set it up on their own page goes up to Organise, and controllers do not control,
-					until they have.</span
-				></span
-			></label
-		>
-		<label class="flex items-start gap-2"
-			><input type="checkbox" class="mt-1 accent-act" bind:checked={keepPosition} /><span
-				><b class="font-semibold">Photographs keep where they were taken</b><span
-					class="block text-[12px] text-ink-2"
-					>Otherwise the position is taken out of JPEG files before they leave the phone or computer; the
-					picture stays as it was.</span
-				></span
-			></label
-		>
-		<label class="block"
-			><span class="font-semibold">Mail domains of your own organisation</span>
-			<span class="block text-[12px] text-ink-2"
-				>Who is invited from one of these is a colleague; everybody else comes from outside.</span
+			<label class="flex items-start gap-2"
+				><input type="checkbox" class="mt-1 accent-act" bind:checked={twoStep} /><span
+					><b class="font-semibold">Manage needs two-step sign-in</b><span
+						class="block text-[12px] text-ink-2"
+						>Whoever has not set it up on their own page goes up to Organise, and controllers do not control,
+						until they have.</span
+					></span
+				></label
 			>
-			<input class="field mt-1 max-w-[400px]" bind:value={domains} placeholder="vennholm.example" /></label
-		>
-		<fieldset>
-			<legend class="font-semibold">Purposes that need a release</legend>
-			<p class="text-[12px] text-ink-2">
-				For these nobody issues a revision alone; it goes through a release, checked and approved by a second
-				person.
-			</p>
-			<div class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
-				{#each PURPOSES as purpose (purpose)}<label class="flex items-center gap-1.5"
-						><input
-							type="checkbox"
-							class="accent-act"
-							value={purpose}
-							bind:group={releasePurposes}
-						/>{PURPOSE_LABEL[purpose]}</label
-					>{/each}
-			</div>
-		</fieldset>
-		<fieldset>
-			<legend class="font-semibold">Days on which nobody works</legend>
-			<p class="text-[12px] text-ink-2">
-				Days by which something is due are counted without them, and no lock is proposed to end on one.
-			</p>
-			<div class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
-				{#each WEEKDAYS as weekday (weekday)}<label class="flex items-center gap-1.5"
-						><input type="checkbox" class="accent-act" value={weekday} bind:group={weekend} />{weekday}</label
-					>{/each}
-			</div>
-			<label class="mt-2 block"
-				><span class="label">Holidays, one a line: the day and what it is called</span><textarea
-					class="field max-w-[320px]"
-					rows="5"
-					placeholder="25 Dec 2026, Christmas Day"
-					aria-invalid={read.faults.length > 0}
-					bind:value={holidays}></textarea></label
+			<label class="flex items-start gap-2"
+				><input type="checkbox" class="mt-1 accent-act" bind:checked={keepPosition} /><span
+					><b class="font-semibold">Photographs keep where they were taken</b><span
+						class="block text-[12px] text-ink-2"
+						>Otherwise the position is taken out of JPEG files before they leave the phone or computer; the
+						picture stays as it was.</span
+					></span
+				></label
 			>
-			{#if read.faults.length}<p class="text-[12px] text-fault">
-					{read.faults.length === 1 ? 'Line' : 'Lines'}
-					{read.faults.join(', ')}: write a day and what it is called.
-				</p>{/if}
-		</fieldset>
-		<fieldset>
-			<legend class="font-semibold">Place of the title block on PDF sheets</legend>
-			<p class="text-[12px] text-ink-2">
-				In percent of the sheet from its upper left corner. Number and revision are read there before a
-				release goes out.
-			</p>
-			<div class="mt-1 flex flex-wrap gap-3">
-				{#each ['left', 'top', 'right', 'bottom'] as const as side (side)}<label
-						><span class="label">{side}</span><input
-							class="field w-[80px] font-mono"
-							type="number"
-							min="0"
-							max="100"
+			<label class="block"
+				><span class="font-semibold">Mail domains of your own organisation</span>
+				<span class="block text-[12px] text-ink-2"
+					>Who is invited from one of these is a colleague; everybody else comes from outside.</span
+				>
+				<input class="field mt-1 max-w-[400px]" bind:value={domains} placeholder="vennholm.example" /></label
+			>
+			<fieldset>
+				<legend class="font-semibold">Purposes that need a release</legend>
+				<p class="text-[12px] text-ink-2">
+					For these nobody issues a revision alone; it goes through a release, checked and approved by a
+					second person.
+				</p>
+				<div class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+					{#each PURPOSES as purpose (purpose)}<label class="flex items-center gap-1.5"
+							><input
+								type="checkbox"
+								class="accent-act"
+								value={purpose}
+								bind:group={releasePurposes}
+							/>{PURPOSE_LABEL[purpose]}</label
+						>{/each}
+				</div>
+			</fieldset>
+			<fieldset>
+				<legend class="font-semibold">Days on which nobody works</legend>
+				<p class="text-[12px] text-ink-2">
+					Days by which something is due are counted without them, and no lock is proposed to end on one.
+				</p>
+				<div class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+					{#each WEEKDAYS as weekday (weekday)}<label class="flex items-center gap-1.5"
+							><input
+								type="checkbox"
+								class="accent-act"
+								value={weekday}
+								bind:group={weekend}
+							/>{weekday}</label
+						>{/each}
+				</div>
+				<div class="mt-2 max-w-[400px]">
+					<Field
+						label="Holidays, one a line: the day and what it is called"
+						name="holidays"
+						bind:value={holidays}
+						placeholder="25 Dec 2026, Christmas Day"
+						lines={5}
+					/>
+				</div>
+				{#if read.faults.length}<p class="text-[12px] text-fault">
+						{read.faults.length === 1 ? 'Line' : 'Lines'}
+						{read.faults.join(', ')}: write a day and what it is called.
+					</p>{/if}
+			</fieldset>
+			<fieldset>
+				<legend class="font-semibold">Place of the title block on PDF sheets</legend>
+				<p class="text-[12px] text-ink-2">
+					In percent of the sheet from its upper left corner. Number and revision are read there before a
+					release goes out.
+				</p>
+				<div class="mt-1 flex flex-wrap gap-3">
+					{#each ['left', 'top', 'right', 'bottom'] as const as side (side)}<Field
+							label={side}
+							name={side}
 							bind:value={block[side]}
-						/></label
-					>{/each}
-			</div>
-		</fieldset>
-		<label class="block"
-			><span class="font-semibold">Stamps for marking up sheets</span>
-			<span class="block text-[12px] text-ink-2">One a line; day and name are added when one is set.</span>
-			<textarea class="field mt-1 max-w-[320px]" rows="5" bind:value={stamps}></textarea></label
-		>
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<button class="button button-act">Change settings</button>
-	</form>
+							type="number"
+							min={0}
+							max={100}
+							mono
+						/>{/each}
+				</div>
+			</fieldset>
+			<label class="block"
+				><span class="font-semibold">Stamps for marking up sheets</span>
+				<span class="block text-[12px] text-ink-2">One a line; day and name are added when one is set.</span>
+				<textarea class="field mt-1 max-w-[320px]" rows="5" bind:value={stamps}></textarea></label
+			>
+		</Form>
+	</div>
 	<div class="mt-5">
 		<SchemeEditor project={data.frame.project.id} scheme={data.frame.project.revisions} />
 	</div>
