@@ -147,6 +147,7 @@ test('what was filled in through a lost line while somebody took the schedule in
 	const { rows } = await held<Schedule>(oke, id, 'schedule');
 	expect(JSON.stringify(rows)).not.toContain('P-77');
 	await oke.getByRole('button', { name: 'Give back unchanged' }).click();
+	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
 	for (const page of [oke, rhosyn]) await page.context().close();
 });
 

@@ -37,7 +37,7 @@ const text = (words: string) =>
 describe('what can be done with a document is told by the same rule that the runner asks', () => {
 	it('every act of a document has its rule, and every rule its act', () => {
 		const ruled = CONTRACTS.flatMap(({ name, at }) =>
-			'applies' in at && at.applies ? [[name, at.applies] as const] : []
+			at.kind !== 'release' && 'applies' in at && at.applies ? [[name, at.applies] as const] : []
 		);
 		for (const [name, rule] of ruled) expect(rule, name).toBe(DOCUMENT_RULES[name as DocumentAct]);
 		const plain = ['downloadDocument', 'makePass'];

@@ -103,7 +103,7 @@ describe('building and approving', () => {
 		const made = await build([id]);
 		expect(await refused(see(made.number, 'halla'))).toMatchObject({ code: 'not-found' });
 		await world.act('ines', askApproval, { release: made.id });
-		expect((await see(made.number, 'halla')).mayApprove).toBe(true);
+		expect((await see(made.number, 'halla')).can.approveRelease).toEqual({ may: true, why: '' });
 		expect(
 			await refused(world.act('ines', approveRelease, { release: made.id, digest: 'a'.repeat(64) }))
 		).toMatchObject({

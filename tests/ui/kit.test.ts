@@ -391,7 +391,7 @@ describe('a place is picked', () => {
 			without: ['ls'],
 			picked
 		}).querySelector<HTMLInputElement>('[role=combobox]')!;
-		type(field, 'mar');
+		field.click();
 		await vi.waitFor(() => expect(options().map(said)).toEqual(['Marine works', 'Marine works / Quay wall']));
 		type(field, 'quay');
 		await vi.waitFor(() => expect(options()).toHaveLength(1));

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { EVERY_CAP, SUBJECT_KINDS } from '../core/access/decide';
 import { LEVELS } from '../core/access/levels';
+import { canDo } from './shapes/can';
+import { PLACE_ACTS, PLACE_RULES } from '../core/places/may';
 import { PLACE_KINDS, act, done, view } from './act';
 import { accessRow, effectRow, known, reachRow, reachSummary } from './shapes/access';
 import { day, email, flag, id, moment, name, note, projectKey, reason, several } from './fields';
@@ -15,7 +17,14 @@ export const closePlace = act({
 	path: '/places/{place}/closing',
 	input: z.strictObject({ place: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.place, level: 'manage', only: ['folder', 'document'], past: EVERY_CAP },
+	at: {
+		kind: 'place',
+		id: (i) => i.place,
+		level: 'manage',
+		only: ['folder', 'document'],
+		past: EVERY_CAP,
+		asks: PLACE_RULES.closePlace
+	},
 	events: ['place.closed']
 });
 
@@ -26,7 +35,14 @@ export const openPlace = act({
 	path: '/places/{place}/closing',
 	input: z.strictObject({ place: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.place, level: 'manage', only: ['folder', 'document'], past: EVERY_CAP },
+	at: {
+		kind: 'place',
+		id: (i) => i.place,
+		level: 'manage',
+		only: ['folder', 'document'],
+		past: EVERY_CAP,
+		asks: PLACE_RULES.openPlace
+	},
 	events: ['place.opened']
 });
 
@@ -38,7 +54,7 @@ export const freezePlace = act({
 	path: '/places/{place}/freeze',
 	input: z.strictObject({ place: id, reason }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP, asks: PLACE_RULES.freezePlace },
 	events: ['place.frozen']
 });
 
@@ -49,7 +65,7 @@ export const thawPlace = act({
 	path: '/places/{place}/freeze',
 	input: z.strictObject({ place: id }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP, asks: PLACE_RULES.thawPlace },
 	events: ['place.thawed']
 });
 
@@ -60,7 +76,13 @@ export const markSensitive = act({
 	path: '/places/{place}/sensitive',
 	input: z.strictObject({ place: id, sensitive: z.boolean() }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
+	at: {
+		kind: 'place',
+		id: (i) => i.place,
+		level: 'manage',
+		past: EVERY_CAP,
+		asks: PLACE_RULES.markSensitive
+	},
 	events: ['place.marked-sensitive']
 });
 
@@ -118,7 +140,7 @@ export const letIn = act({
 		/** The grant of each line, in their order. */
 		grants: z.array(id)
 	}),
-	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP, asks: PLACE_RULES.letIn },
 	events: ['access.given', 'access.barred', ...BROUGHT_EVENTS]
 });
 
@@ -298,7 +320,8 @@ export const access = view({
 			z.strictObject({ id: z.string(), name: z.string(), kind: z.string(), code: z.string().nullable() })
 		),
 		level: z.enum(LEVELS),
-		mayManage: z.boolean(),
+		/** What can be done here now, by the name of the act. */
+		can: canDo(PLACE_ACTS),
 		rows: z.array(accessRow),
 		people: z.array(reachRow),
 		passes: z.number(),

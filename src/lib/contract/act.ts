@@ -2,6 +2,8 @@ import { z } from 'zod';
 import type { Cap } from '../core/access/decide';
 import type { Level } from '../core/access/levels';
 import type { Rule } from '../core/documents/may';
+import type { PlaceRule } from '../core/places/may';
+import type { ReleaseRole, ReleaseRule } from '../core/releases/may';
 
 /** What a place is. */
 export const PLACE_KINDS = ['shelf', 'folder', 'document'] as const;
@@ -25,7 +27,9 @@ export type At<I> =
 			 * handed in past a lock is kept beside the line (L5).
 			 */
 			past?: readonly Cap[];
-			/** Asked of a document before anything runs; of other places nothing is asked beyond the level. */
+			/** Asked of the place before anything runs. */
+			asks?: PlaceRule;
+			/** Asked of a document before anything runs. */
 			applies?: Rule;
 	  }
 	/**
@@ -43,8 +47,9 @@ export type At<I> =
 	| {
 			kind: 'release';
 			id: (input: I) => string;
-			/** `route`: controllers, the builder and the approver. */
-			who: 'route' | 'controller' | 'approver';
+			who: ReleaseRole;
+			/** Asked before anything runs; the release's row is then held while the act runs. For acts only. */
+			applies?: ReleaseRule;
 	  }
 	/** The pass of a release; of a folder or document; of either, before anything was proven. */
 	| { kind: 'pass'; secret: (input: I) => string }

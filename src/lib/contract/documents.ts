@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { LEVELS } from '../core/access/levels';
 import { LIVE_KINDS } from '../core/live/live';
 import { PURPOSES } from '../core/revisions/revisions';
-import { DOCUMENT_ACTS, DOCUMENT_RULES, type DocumentAct } from '../core/documents/may';
+import { DOCUMENT_ACTS, DOCUMENT_RULES } from '../core/documents/may';
+import { canDo } from './shapes/can';
+import { PLACE_RULES } from '../core/places/may';
 import { act, done, view } from './act';
 import { base } from './shapes/versions';
 import { documentRow as documentRowShape, sheetWord, sideRow, versionRow } from './shapes/documents';
@@ -157,7 +159,13 @@ export const addDocument = act({
 		note: note.default('')
 	}),
 	output: z.strictObject({ id: z.string(), number: z.string(), label: z.string() }),
-	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder', 'shelf'] },
+	at: {
+		kind: 'place',
+		id: (i) => i.folder,
+		level: 'work',
+		only: ['folder', 'shelf'],
+		asks: PLACE_RULES.addDocument
+	},
 	events: ['document.added']
 });
 
@@ -212,8 +220,6 @@ export const documentRow = view({
 	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
 
-const mayBe = z.strictObject({ may: z.boolean(), why: z.string() });
-
 export const documentView = view({
 	name: 'documentView',
 	summary: 'A document with its versions, its lock and where it is',
@@ -226,9 +232,7 @@ export const documentView = view({
 		level: z.enum(LEVELS),
 		levelLabel: z.string(),
 		/** What can be done with it now, by the name of the act; where it cannot, the sentence of the refusal. */
-		can: z.strictObject(
-			Object.fromEntries(DOCUMENT_ACTS.map((name) => [name, mayBe])) as Record<DocumentAct, typeof mayBe>
-		),
+		can: canDo(DOCUMENT_ACTS),
 		way: z.array(
 			z.strictObject({ id: z.string(), name: z.string(), kind: z.string(), code: z.string().nullable() })
 		),

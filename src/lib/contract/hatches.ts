@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { PLACE_RULES } from '../core/places/may';
 import { act, done } from './act';
 import { day, email, id, name, note, number, projectKey, ranged, reason } from './fields';
 
@@ -31,7 +32,13 @@ export const makeHatch = act({
 		tell: z.strictObject({ name, email }).nullable().default(null)
 	}),
 	output: z.strictObject({ id: z.string(), link: z.string() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'manage', only: ['shelf', 'folder'] },
+	at: {
+		kind: 'place',
+		id: (i) => i.place,
+		level: 'manage',
+		only: ['shelf', 'folder'],
+		asks: PLACE_RULES.makeHatch
+	},
 	events: ['hatch.made']
 });
 

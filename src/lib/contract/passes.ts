@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { AUDIENCES } from '../core/passes/passes';
 import { EVERY_CAP } from '../core/access/decide';
+import { PLACE_RULES } from '../core/places/may';
 import { PLACE_KINDS, act, done, view } from './act';
 import { RETURNED_EVENTS } from './releases';
 import { VERDICTS } from '../core/releases';
@@ -239,7 +240,7 @@ export const makePass = act({
 		message: passMessage
 	}),
 	output: z.strictObject({ id: z.string(), link: z.string(), mailed: z.number() }),
-	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP },
+	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP, asks: PLACE_RULES.makePass },
 	events: ['pass.made']
 });
 

@@ -3,6 +3,8 @@ import { workCalendar } from './shapes/calendar';
 import { DOCUMENT_RULES } from '../core/documents/may';
 import { LEVELS } from '../core/access/levels';
 import { MOST_TAGS } from '../core/files/settle';
+import { canDo } from './shapes/can';
+import { PLACE_ACTS, PLACE_RULES } from '../core/places/may';
 import { PLACE_KINDS, act, done, view } from './act';
 import { PURPOSES } from '../core/revisions/revisions';
 import { documentRow, sheetArea } from './shapes/documents';
@@ -116,7 +118,13 @@ export const makeFolder = act({
 	path: '/places/{parent}/folders',
 	input: z.strictObject({ parent: id, name }),
 	output: z.strictObject({ id: z.string() }),
-	at: { kind: 'place', id: (i) => i.parent, level: 'work', only: ['shelf', 'folder'] },
+	at: {
+		kind: 'place',
+		id: (i) => i.parent,
+		level: 'work',
+		only: ['shelf', 'folder'],
+		asks: PLACE_RULES.makeFolder
+	},
 	events: ['folder.made']
 });
 
@@ -127,7 +135,13 @@ export const renameFolder = act({
 	path: '/places/{folder}',
 	input: z.strictObject({ folder: id, name }),
 	output: done,
-	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder', 'shelf'] },
+	at: {
+		kind: 'place',
+		id: (i) => i.folder,
+		level: 'work',
+		only: ['folder', 'shelf'],
+		asks: PLACE_RULES.renameFolder
+	},
 	events: ['folder.renamed']
 });
 
@@ -138,7 +152,7 @@ export const moveFolder = act({
 	path: '/places/{folder}/move',
 	input: z.strictObject({ folder: id, to: id }),
 	output: z.strictObject({ from: z.string().nullable() }),
-	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder'] },
+	at: { kind: 'place', id: (i) => i.folder, level: 'work', only: ['folder'], asks: PLACE_RULES.moveFolder },
 	events: ['folder.moved']
 });
 
@@ -209,8 +223,7 @@ export const folder = view({
 			id: z.string(),
 			name: z.string(),
 			kind: z.enum(PLACE_KINDS),
-			closed: z.boolean(),
-			mine: z.boolean()
+			closed: z.boolean()
 		}),
 		level: z.enum(LEVELS),
 		levelLabel: z.string(),
@@ -239,7 +252,9 @@ export const folder = view({
 		),
 		direct: z.number(),
 		documents: z.number(),
-		inHand: z.number()
+		inHand: z.number(),
+		/** What can be done here now, by the name of the act. */
+		can: canDo(PLACE_ACTS)
 	}),
 	at: { kind: 'place', id: (i) => i.place, level: 'view', only: ['shelf', 'folder'] }
 });

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { CHECKS, VERDICTS } from '../core/releases';
+import { RELEASE_ACTS, RELEASE_RULES } from '../core/releases/may';
 import { PURPOSES, type Purpose } from '../core/revisions/revisions';
 import { act, done, view } from './act';
+import { canDo } from './shapes/can';
 import { build, check } from './shapes/releases';
 import { day, id, moment, name, projectKey, ranged, reason } from './fields';
 
@@ -15,7 +17,7 @@ export const askApproval = act({
 	path: '/releases/{release}/ask',
 	input: z.strictObject({ release: id }),
 	output: done,
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.askApproval },
 	events: ['release.asked']
 });
 
@@ -30,7 +32,7 @@ export const approveRelease = act({
 		digest: z.string().regex(/^[0-9a-f]{64}$/, 'Say which build was looked at.')
 	}),
 	output: done,
-	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
+	at: { kind: 'release', id: (i) => i.release, who: 'approver', applies: RELEASE_RULES.approveRelease },
 	events: ['release.approved']
 });
 
@@ -41,7 +43,7 @@ export const sendBack = act({
 	path: '/releases/{release}/send-back',
 	input: z.strictObject({ release: id, reason }),
 	output: done,
-	at: { kind: 'release', id: (i) => i.release, who: 'approver' },
+	at: { kind: 'release', id: (i) => i.release, who: 'approver', applies: RELEASE_RULES.sendBack },
 	events: ['release.sent-back']
 });
 
@@ -83,7 +85,7 @@ export const issueRelease = act({
 	path: '/releases/{release}/issue',
 	input: issueInput,
 	output: z.strictObject({ number: z.number(), documents: z.number(), pass: z.string() }),
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.issueRelease },
 	events: ['release.issued', 'document.issued', 'release.superseded']
 });
 
@@ -94,7 +96,7 @@ export const withdrawPass = act({
 	path: '/releases/{release}/pass',
 	input: z.strictObject({ release: id }),
 	output: done,
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.withdrawPass },
 	events: ['pass.withdrawn']
 });
 
@@ -141,7 +143,7 @@ export const changeRelease = act({
 		replyBy: day.nullable().optional()
 	}),
 	output: done,
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.changeRelease },
 	events: ['release.changed']
 });
 
@@ -152,7 +154,7 @@ export const cancelRelease = act({
 	path: '/releases/{release}/cancelled',
 	input: z.strictObject({ release: id, reason }),
 	output: done,
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.cancelRelease },
 	events: ['release.cancelled']
 });
 
@@ -170,7 +172,7 @@ export const acceptChecks = act({
 		reason
 	}),
 	output: done,
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.acceptChecks },
 	events: ['release.accepted']
 });
 
@@ -181,7 +183,7 @@ export const addToRelease = act({
 	path: '/releases/{release}/documents',
 	input: z.strictObject({ release: id, documents: z.array(id).min(1, 'Choose a document.').max(MOST_ITEMS) }),
 	output: z.strictObject({ added: z.number() }),
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.addToRelease },
 	events: ['release.changed']
 });
 
@@ -192,7 +194,7 @@ export const leaveOut = act({
 	path: '/releases/{release}/documents/{document}',
 	input: z.strictObject({ release: id, document: id }),
 	output: done,
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.leaveOut },
 	events: ['release.changed']
 });
 
@@ -203,7 +205,7 @@ export const takeNewest = act({
 	path: '/releases/{release}/documents/{document}/newest',
 	input: z.strictObject({ release: id, document: id }),
 	output: z.strictObject({ label: z.string() }),
-	at: { kind: 'release', id: (i) => i.release, who: 'controller' },
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.takeNewest },
 	events: ['release.changed']
 });
 
@@ -306,8 +308,8 @@ export const releaseView = view({
 		controller: z.boolean(),
 		build: build.nullable(),
 		digest: z.string().nullable(),
-		hand: z.boolean(),
-		mayApprove: z.boolean(),
+		/** What can be done with it now, by the name of the act. */
+		can: canDo(RELEASE_ACTS),
 		pass: z
 			.strictObject({
 				endsAt: moment,

@@ -40,7 +40,7 @@ export const COLUMNS: Column<(typeof SHEETS)[number]>[] = [
 		head: 'Versions',
 		text: (one) => String(one.saves),
 		by: (one) => one.saves,
-		class: 'text-right',
+		right: true,
 		from: 'sm'
 	}
 ];

@@ -1,7 +1,7 @@
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import * as contract from '../../contract/access';
 import { Problem } from '../../core/acts/problem';
-import { beneath, idsOf } from './reach';
+import { beneath } from './reach';
 import { member, pass, person, place } from '../platform/db/schema';
 import { foldScope, holdTree, makeScope } from './scopes';
 import { does } from '../platform/runner/act';
@@ -69,27 +69,13 @@ export const freezePlace = does(contract.freezePlace, {
 });
 
 export const thawPlace = does(contract.thawPlace, {
-	async run({ tx, place: at, reach, tell }) {
+	async run({ tx, place: at, tell }) {
 		const done = await tx
 			.update(place)
 			.set({ frozenAt: null, frozenBy: null, frozenReason: null })
 			.where(and(eq(place.id, at.id), sql`frozen_at is not null`))
 			.returning();
-		if (!done.length) {
-			const above = reach.freezeAt(at.path);
-			const [from] = above
-				? await tx
-						.select({ name: place.name })
-						.from(place)
-						.where(and(eq(place.id, idsOf(above.path).at(-1)!), reach.sees(place.scope)))
-				: [];
-			throw new Problem(
-				'conflict',
-				above
-					? `The freeze stands further up${from ? `, at ${from.name}` : ''}. Thaw it there.`
-					: 'It is not frozen.'
-			);
-		}
+		if (!done.length) throw new Problem('conflict', 'It is not frozen.');
 		tell({
 			kind: 'place.thawed',
 			placeId: at.id,

@@ -1,3 +1,4 @@
+import { canAt } from './can';
 import { and, asc, count, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import * as contract from '../../contract/access';
 import { decide } from '../../core/access/decide';
@@ -44,7 +45,8 @@ async function namesOf(db: Querier, project: Project, model: AccessModel) {
 const plural = (n: number) => `${n} ${n === 1 ? 'person' : 'people'}`;
 
 export const access = answers(contract.access, {
-	async run({ db, project, place: here, level, reach, now }) {
+	async run(context) {
+		const { db, project, place: here, level, reach, now } = context;
 		const model = await loadModel(db, project.id);
 		const names = await namesOf(db, project, model);
 		const entries = entriesAt(model, here.scope, now.getTime());
@@ -60,7 +62,7 @@ export const access = answers(contract.access, {
 			.where(openPassesAt(project.id, idsOf(here.path), now));
 		const freeze = reach.freezeAt(here.path);
 		const [standing] = await db
-			.select({ number: document.number })
+			.select({ number: document.number, state: document.state })
 			.from(document)
 			.where(eq(document.id, here.id));
 		return {
@@ -80,7 +82,7 @@ export const access = answers(contract.access, {
 			},
 			way: await breadcrumb(db, here, reach),
 			level,
-			mayManage: allows(level, 'manage'),
+			can: canAt(context, standing?.state === 'archived', null),
 			rows,
 			people,
 			passes: passes!.n,

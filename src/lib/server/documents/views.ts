@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, isNull, like, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { CONTRACTS } from '../../contract';
+import { told } from '../../core/acts/answer';
 import * as contract from '../../contract/documents';
 import { lookingOnly } from '../../core/access/may';
 import {
@@ -93,20 +94,11 @@ export const documentView = answers(contract.documentView, {
 });
 
 /** What the reader can do with a document now, as the acts would answer. */
-async function canDo(
-	db: Querier,
-	context: ContextOf['place']
-): Promise<Record<DocumentAct, { may: boolean; why: string }>> {
+async function canDo(db: Querier, context: ContextOf['place']) {
 	const held = await readDocument(db, context.place.id);
 	const facts = await documentFacts(db, context, held, context.now);
 	const looksAsOther = context.self.id !== context.person.id;
-	const answer = (name: DocumentAct) => {
-		const asked = looksAsOther ? lookingOnly() : mayDo(askingOf(name), facts);
-		return asked.may ? { may: true, why: '' } : { may: false, why: asked.problem.sentence };
-	};
-	return Object.fromEntries(DOCUMENT_ACTS.map((name) => [name, answer(name)])) as Awaited<
-		ReturnType<typeof canDo>
-	>;
+	return told(DOCUMENT_ACTS, (name) => (looksAsOther ? lookingOnly() : mayDo(askingOf(name), facts)));
 }
 
 /** What the contract of an act asks for. */

@@ -26,7 +26,10 @@ async function program(lines: string) {
 	await chmod(join(home, 'soffice'), 0o755);
 }
 const made = () =>
-	makeStandIn({ path: join(home, 'memo.doc'), mediaType: 'application/msword', to: join(home, 'made.pdf') }, 1);
+	makeStandIn(
+		{ path: join(home, 'memo.doc'), mediaType: 'application/msword', to: join(home, 'made.pdf') },
+		1
+	);
 
 it('one that has to wait longer than it may work is waited for', async () => {
 	await program('sleep 1.5; mkdir -p "$out"; echo printed > "$out/file.pdf"');

@@ -1,3 +1,4 @@
+import { canAt } from '../access/can';
 import { and, asc, eq, inArray, lt, ne, or, sql, type SQL } from 'drizzle-orm';
 import * as contract from '../../contract/places';
 import { allows, levelLabel } from '../../core/access/levels';
@@ -277,7 +278,8 @@ async function overdueReleases(db: Querier, projectId: string, today: string) {
 }
 
 export const folder = answers(contract.folder, {
-	async run({ db, project, place: here, level, reach, person: me }) {
+	async run(context) {
+		const { db, project, place: here, level, reach } = context;
 		const way = idsOf(here.path);
 		// Shown are the shelves, and at every step of the way down the folders beside it and in it.
 		const shown = db
@@ -320,8 +322,7 @@ export const folder = answers(contract.folder, {
 				id: here.id,
 				name: here.name,
 				kind: here.kind,
-				closed: here.closed,
-				mine: here.createdBy === me.id
+				closed: here.closed
 			},
 			level,
 			levelLabel: levelLabel(level),
@@ -342,7 +343,8 @@ export const folder = answers(contract.folder, {
 			})),
 			direct: direct!.n,
 			documents: counted.get(here.id) ?? 0,
-			inHand: held.get(here.id) ?? 0
+			inHand: held.get(here.id) ?? 0,
+			can: canAt(context, false, null)
 		};
 	}
 });

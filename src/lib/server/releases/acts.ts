@@ -3,10 +3,9 @@ import * as contract from '../../contract/releases';
 import { Problem } from '../../core/acts/problem';
 import { releaseNumber } from '../../core/releases';
 import type { Reach } from '../access/reach';
-import type { Querier, Tx } from '../platform/db';
+import type { Tx } from '../platform/db';
 import {
 	document,
-	event,
 	member,
 	person,
 	project,
@@ -18,20 +17,9 @@ import {
 } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
 import { checkRelease } from './checks';
-import { does, type Project, type Release } from '../platform/runner/act';
+import { does, type Project } from '../platform/runner/act';
+import { handsIn } from '../platform/runner/held-release';
 import { visiblePlaces } from '../platform/runner/locate';
-
-/** Kinds of event by which somebody has a hand in a release: who does any of these never decides on it. */
-const HANDS = ['release.built', 'release.changed', 'release.asked', 'release.accepted'];
-
-/** Everybody who began, changed or asked for the approval of a release, by what the trail says (T3). */
-export async function handsIn(tx: Querier, releaseId: string): Promise<Set<string>> {
-	const rows = await tx
-		.selectDistinct({ actor: event.actor })
-		.from(event)
-		.where(and(eq(event.releaseId, releaseId), inArray(event.kind, HANDS)));
-	return new Set(rows.flatMap((r) => r.actor ?? []));
-}
 
 async function checkApprover(
 	tx: Tx,
@@ -144,40 +132,16 @@ async function addItems(
 	return inserted.length;
 }
 
-/**
- * Holds a release for a change, which opens its build again: whatever was approved is asked anew. Raises `conflict` when
- * it is issued or cancelled, or when who changes it is asked to decide on it.
- */
-export async function reopen(tx: Tx, releaseId: string, by: { id: string }): Promise<Release> {
-	const row = await openRelease(tx, releaseId);
-	if (row.approverId === by.id)
-		throw new Problem(
-			'conflict',
-			'You are asked to decide on this release, and whoever decides does not change what is decided on. Send it back with what you miss, or have somebody else asked.'
-		);
+/** Opens the build of a release that is held, since it changes: whatever was approved is asked anew. */
+export async function reopen(tx: Tx, releaseId: string): Promise<void> {
 	await tx
 		.update(release)
 		.set({ state: 'building', askedAt: null, approvedAt: null, approvedDigest: null })
 		.where(eq(release.id, releaseId));
-	return row;
-}
-
-/** Holds a release that is not issued yet. Raises `conflict` for one that is, or was cancelled. */
-async function openRelease(tx: Tx, releaseId: string): Promise<Release> {
-	const [row] = await tx.select().from(release).where(eq(release.id, releaseId)).for('update');
-	if (row!.state === 'issued' || row!.state === 'superseded')
-		throw new Problem(
-			'conflict',
-			`Release ${releaseNumber(row!.number)} is issued; it cannot change any more.`
-		);
-	if (row!.state === 'cancelled')
-		throw new Problem('conflict', `Release ${releaseNumber(row!.number)} was cancelled.`);
-	return row!;
 }
 
 export const changeRelease = does(contract.changeRelease, {
-	async run({ tx, project: here, person: by, release: about, tell }, input) {
-		const before = await openRelease(tx, about.id);
+	async run({ tx, project: here, person: by, release: before, tell }, input) {
 		// What is not named stays as it is.
 		const next = {
 			title: input.title ?? before.title,
@@ -188,12 +152,12 @@ export const changeRelease = does(contract.changeRelease, {
 		};
 		const changed = (Object.keys(next) as (keyof typeof next)[]).filter((key) => next[key] !== before[key]);
 		if (!changed.length) return {};
-		await checkApprover(tx, here, next.approverId, (await handsIn(tx, about.id)).add(by.id));
+		await checkApprover(tx, here, next.approverId, (await handsIn(tx, before.id)).add(by.id));
 		await checkRecipient(tx, here, next.recipientId);
 		await tx
 			.update(release)
 			.set({ ...next, state: 'building', askedAt: null, approvedAt: null, approvedDigest: null })
-			.where(eq(release.id, about.id));
+			.where(eq(release.id, before.id));
 		const names = await tx
 			.select({ id: person.id, name: person.name })
 			.from(person)
@@ -201,9 +165,9 @@ export const changeRelease = does(contract.changeRelease, {
 		const nameOf = (one: string) => names.find((n) => n.id === one)?.name ?? '';
 		tell({
 			kind: 'release.changed',
-			releaseId: about.id,
+			releaseId: before.id,
 			details: {
-				number: about.number,
+				number: before.number,
 				title: next.title,
 				purpose: next.purpose,
 				changed: changed.map((key) => key.replace(/Id$/, '')),
@@ -219,15 +183,14 @@ export const changeRelease = does(contract.changeRelease, {
 export const cancelRelease = does(contract.cancelRelease, {
 	async run(context, input) {
 		const { tx, person: by, release: about, now, tell } = context;
-		const before = await openRelease(tx, about.id);
 		await tx
 			.update(release)
 			.set({ state: 'cancelled', cancelledAt: now, cancelledReason: input.reason })
 			.where(eq(release.id, about.id));
-		if (before.state !== 'building' && before.approverId !== by.id)
+		if (about.state !== 'building' && about.approverId !== by.id)
 			await tellNotices(context, {
 				kind: 'approval-asked',
-				people: [before.approverId],
+				people: [about.approverId],
 				releaseId: about.id,
 				sentence: `${by.name} cancelled release ${releaseNumber(about.number)}, “${about.title}”: ${input.reason}`,
 				way: `releases/${about.number}`
@@ -243,8 +206,8 @@ export const cancelRelease = does(contract.cancelRelease, {
 
 export const acceptChecks = does(contract.acceptChecks, {
 	async run({ tx, services, person: by, release: about, now, tell }, input) {
-		const held = await reopen(tx, about.id, by);
-		const items = await checkRelease(services, tx, held, false);
+		await reopen(tx, about.id);
+		const items = await checkRelease(services, tx, about, false);
 		for (const one of input.checks) {
 			const item = items.find((i) => i.documentId === one.document);
 			const check = item?.checks.find((c) => c.name === one.check);
@@ -278,8 +241,8 @@ export const acceptChecks = does(contract.acceptChecks, {
 });
 
 export const addToRelease = does(contract.addToRelease, {
-	async run({ tx, project: here, person: by, reach, release: about, tell }, input) {
-		await reopen(tx, about.id, by);
+	async run({ tx, project: here, reach, release: about, tell }, input) {
+		await reopen(tx, about.id);
 		const added = await addItems(tx, reach, here.id, about.id, input.documents);
 		if (!added) throw new Problem('conflict', 'They are in this release already.');
 		tell({ kind: 'release.changed', releaseId: about.id, details: { number: about.number, added } });
@@ -288,8 +251,8 @@ export const addToRelease = does(contract.addToRelease, {
 });
 
 export const leaveOut = does(contract.leaveOut, {
-	async run({ tx, person: by, release: about, tell }, input) {
-		await reopen(tx, about.id, by);
+	async run({ tx, release: about, tell }, input) {
+		await reopen(tx, about.id);
 		const [gone] = await tx
 			.delete(releaseItem)
 			.where(and(eq(releaseItem.releaseId, about.id), eq(releaseItem.documentId, input.document)))
@@ -309,8 +272,8 @@ export const leaveOut = does(contract.leaveOut, {
 });
 
 export const takeNewest = does(contract.takeNewest, {
-	async run({ tx, person: by, release: about, tell }, input) {
-		await reopen(tx, about.id, by);
+	async run({ tx, release: about, tell }, input) {
+		await reopen(tx, about.id);
 		const [row] = await tx
 			.select({ versionId: version.id, label: version.label, number: document.number })
 			.from(document)

@@ -1,15 +1,19 @@
 import { and, asc, desc, eq, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
+import { CONTRACTS } from '../../contract';
 import * as contract from '../../contract/releases';
+import { lookingOnly } from '../../core/access/may';
+import { told } from '../../core/acts/answer';
+import { mayRelease, RELEASE_ACTS } from '../../core/releases/may';
 import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
 import { label, nextIssue, parse } from '../../core/revisions/revisions';
 import { worst } from '../../core/releases';
+import { releaseFacts } from '../platform/runner/held-release';
 import { answers, type Project, type Release } from '../platform/runner/act';
 import { itemOnRoute } from './acts-approval';
 import type { Querier } from '../platform/db';
 import { pass, person, recipient, release, releaseItem, verdict, version } from '../platform/db/schema';
-import { handsIn } from './acts';
 import { buildOf, checkRelease, releaseItems } from './checks';
 import type { Services } from '../platform/services';
 
@@ -128,8 +132,13 @@ async function answersOf(db: Querier, releaseId: string) {
 	return new Map(rows.map((r) => [r.documentId, r]));
 }
 
+/** What the contract of an act of a release asks for. */
+const ASKED = new Map(
+	CONTRACTS.flatMap(({ name, at }) => (at.kind === 'release' ? [[name, at] as const] : []))
+);
+
 export const releaseView = answers(contract.releaseView, {
-	async run({ db, project, reach, person: me, services }, input) {
+	async run({ db, project, reach, person: me, self, services, now }, input) {
 		const [about] = await db
 			.select()
 			.from(release)
@@ -157,12 +166,12 @@ export const releaseView = answers(contract.releaseView, {
 		const done = about.state === 'issued' || about.state === 'superseded';
 		const checks = done || about.state === 'cancelled' ? [] : await checkRelease(services, db, about, false);
 		const looked = checks.length ? await buildOf(db, about, checks) : null;
-		const hands = done ? new Set<string>() : await handsIn(db, about.id);
 		const earlier = done ? new Map<string, string>() : await earlierRevisions(db, about.id);
 		const later = done
 			? await laterRevisions(db, about.id)
 			: new Map<string, { label: string; at: string }>();
 		const answers = done ? await answersOf(db, about.id) : new Map();
+		const facts = await releaseFacts(db, about, { id: me.id, controller }, now);
 		const items = (await releaseItems(db, about.id)).map((row) => {
 			const current = parse(project.settings.revisions, row.chosenLabel);
 			const verdictOf = answers.get(row.documentId);
@@ -218,9 +227,9 @@ export const releaseView = answers(contract.releaseView, {
 			/** What an approval approves, and by what it says so. */
 			build: looked?.build ?? null,
 			digest: looked?.digest ?? null,
-			/** Whether the reader had a hand in it, and so never decides on it. */
-			hand: hands.has(me.id),
-			mayApprove: about.approverId === me.id && about.state === 'in-review' && !hands.has(me.id),
+			can: told(RELEASE_ACTS, (name) =>
+				me.id === self.id ? mayRelease(ASKED.get(name)!, facts) : lookingOnly()
+			),
 			pass: held && {
 				endsAt: held.endsAt.toISOString(),
 				withdrawnAt: held.withdrawnAt?.toISOString() ?? null,

@@ -7,11 +7,12 @@
 	/** Freezes a place with a reason, or thaws it. */
 	let {
 		place,
-		freeze,
+		thaws,
 		done
 	}: {
 		place: { id: string; name: string };
-		freeze: { here: boolean } | null;
+		/** Whether the freeze stands here, so that it can be thawed here. */
+		thaws: boolean;
 		done: () => Promise<void> | void;
 	} = $props();
 	let asking = $state(false);
@@ -29,7 +30,7 @@
 	}
 </script>
 
-{#if freeze?.here}<button class="button" onclick={thaw}>Thaw</button>
+{#if thaws}<button class="button" onclick={thaw}>Thaw</button>
 {:else}<button class="button" onclick={() => (asking = true)}>Freeze</button>{/if}
 {#if asking}<ReasonDialog
 		bind:open={asking}

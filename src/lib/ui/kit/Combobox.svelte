@@ -94,6 +94,7 @@
 						{placeholder}
 						{disabled}
 						value={typed ?? labelOf(value)}
+						onclick={() => (open = true)}
 						oninput={(event) => {
 							typed = event.currentTarget.value;
 							open = true;

@@ -156,7 +156,7 @@
 					>{/if}
 				{#each columns as column (column.id)}
 					<th
-						class="px-2 py-1.5 {column.from ? FROM[column.from] : ''} {column.class ?? ''}"
+						class="px-2 py-1.5 {column.from ? FROM[column.from] : ''} {column.right ? 'text-right' : ''}"
 						aria-sort={order?.column === column.id ? (order.down ? 'descending' : 'ascending') : undefined}
 						>{#if column.quiet}<span class="sr-only">{column.head}</span>{:else if column.by}<button
 								class="inline-flex items-center gap-1 hover:text-act"
@@ -179,7 +179,7 @@
 					data-key={id}
 					aria-rowindex={many ? index + 2 : undefined}
 					tabindex={selection || open ? (id === stop ? 0 : -1) : undefined}
-					class="border-b border-rule-2 align-top {selection?.has(id) ? 'bg-act-soft' : ''} {rowClass?.(
+					class="border-b border-rule-2 align-baseline {selection?.has(id) ? 'bg-act-soft' : ''} {rowClass?.(
 						row
 					) ?? ''}"
 					onkeydown={(event) => press(event, row, id)}
@@ -196,7 +196,9 @@
 								/>{/if}</td
 						>{/if}
 					{#each columns as column (column.id)}<td
-							class="px-2 py-1.5 {column.from ? FROM[column.from] : ''} {column.class ?? ''}"
+							class="px-2 py-1.5 {column.from ? FROM[column.from] : ''} {column.right
+								? 'text-right'
+								: ''} {column.class ?? ''}"
 							>{#if column.cell}{@render column.cell(row)}{:else}{column.text?.(row) ?? ''}{/if}</td
 						>{/each}
 				</tr>

@@ -11,8 +11,10 @@ export interface Column<Row> {
 	cell?: Snippet<[Row]>;
 	/** What the rows are put in order by; without it they are not, by this column. */
 	by?: (row: Row) => string | number;
-	/** Classes of its cells and its head. */
+	/** Classes of its cells. */
 	class?: string;
+	/** Figures stand under each other at the right. */
+	right?: boolean;
 	/** From which width of the page on it stands there. */
 	from?: 'sm' | 'md';
 }

@@ -2,6 +2,8 @@
 	import { goto } from '$app/navigation';
 	import { refresh } from '../platform/refresh';
 	import type { Level } from '../../core/access/levels';
+	import type { Can } from '../../core/acts/answer';
+	import type { PlaceAct } from '../../core/places/may';
 	import { toast } from '../kit/toast';
 	import { cupboard } from '../../client/cupboard';
 	import Dialog from '../kit/Dialog.svelte';
@@ -28,20 +30,18 @@
 		code,
 		documents,
 		inHand,
-		mayOrganise,
-		mayManage,
+		can,
 		outsideLevel,
 		retentionDays
 	}: {
-		place: { id: string; name: string; kind: string; mine: boolean };
+		place: { id: string; name: string; kind: string };
 		project: string;
 		/** The folder around it, when one may look at that. */
 		parent: string | null;
 		code: string;
 		documents: number;
 		inHand: number;
-		mayOrganise: boolean;
-		mayManage: boolean;
+		can: Can<PlaceAct>;
 		outsideLevel: Level | null;
 		retentionDays: number;
 	} = $props();
@@ -54,7 +54,6 @@
 	let kind = $state<LiveKind>('text');
 	let name = $state('');
 	let to = $state<{ id: string; name: string } | null>(null);
-	const mayChange = $derived(mayOrganise || place.mine);
 
 	function begin(what: typeof kind) {
 		kind = what;
@@ -84,6 +83,7 @@
 		});
 		await goto(parent ? `/${code}/place/${parent}` : `/${code}/shelves`);
 	}
+	const OTHERS = 'Removing what others added needs Organise.';
 	const titles = { make: 'New folder', rename: 'Rename', move: 'Move' };
 </script>
 
@@ -92,22 +92,20 @@
 		class="button"
 		onclick={() => begin(one)}>New {one}</button
 	>{/each}
-{#if mayChange}
-	<Menu
-		label="Folder"
-		groups={[
-			[
-				{ word: 'Rename…', act: () => ask('rename') },
-				place.kind === 'folder' && { word: 'Move…', act: () => ask('move') }
-			],
-			mayManage && [
-				{ word: 'Make a pass…', act: () => (passing = true) },
-				{ word: 'Open a hatch…', act: () => (hatching = true) }
-			],
-			[{ word: 'Remove…', act: () => (removing = true) }]
-		]}
-	/>
-{/if}
+<Menu
+	label="Folder"
+	groups={[
+		[
+			{ word: 'Rename…', act: () => ask('rename'), why: can.renameFolder.why },
+			place.kind === 'folder' && { word: 'Move…', act: () => ask('move'), why: can.moveFolder.why }
+		],
+		can.makePass.may && [
+			{ word: 'Make a pass…', act: () => (passing = true) },
+			{ word: 'Open a hatch…', act: () => (hatching = true), why: can.makeHatch.why }
+		],
+		[{ word: 'Remove…', act: () => (removing = true), why: can.renameFolder.may ? '' : OTHERS }]
+	]}
+/>
 
 <Dialog
 	bind:open={() => asking !== null, (open) => !open && (asking = null)}
@@ -127,7 +125,7 @@
 	</Form>
 </Dialog>
 {#if beginning}<BeginLiveDialog bind:open={beginning} {kind} {place} {code} />{/if}
-{#if mayManage}
+{#if can.makePass.may}
 	{#if passing}<PassDialog
 			bind:open={passing}
 			{place}

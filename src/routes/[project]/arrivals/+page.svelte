@@ -86,7 +86,7 @@
 				},
 				{ id: 'checked', head: 'Checked', cell: checked, class: 'max-w-[200px] text-[12px]' },
 				{ id: 'state', head: 'State', cell: state, by: (row) => row.state },
-				{ id: 'do', head: 'Do', quiet: true, cell: acts, class: 'text-right whitespace-nowrap' }
+				{ id: 'do', head: 'Do', quiet: true, cell: acts, class: 'whitespace-nowrap', right: true }
 			]}
 		/>
 	</div>

@@ -140,7 +140,7 @@
 						class: 'whitespace-nowrap text-ink-2'
 					},
 					{ id: 'state', head: 'State', cell: state, by: (p) => p.state },
-					{ id: 'do', head: 'Do', quiet: true, cell: passActs, class: 'text-right' }
+					{ id: 'do', head: 'Do', quiet: true, cell: passActs, right: true }
 				]}
 			/>
 		</section>
@@ -185,7 +185,7 @@
 						class: 'text-ink-2'
 					},
 					{ id: 'state', head: 'State', cell: state, by: (h) => h.state },
-					{ id: 'do', head: 'Do', quiet: true, cell: hatchActs, class: 'text-right' }
+					{ id: 'do', head: 'Do', quiet: true, cell: hatchActs, right: true }
 				]}
 			/>
 		</section>

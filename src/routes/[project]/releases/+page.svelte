@@ -68,7 +68,8 @@
 					head: 'Documents',
 					text: (r) => String(r.documents),
 					by: (r) => r.documents,
-					class: 'text-right font-mono',
+					class: 'font-mono',
+					right: true,
 					from: 'sm'
 				},
 				{
@@ -76,7 +77,7 @@
 					head: 'Issued',
 					text: (r) => (r.issuedAt ? dayText(r.issuedAt) : ''),
 					by: (r) => (r.issuedAt ? String(r.issuedAt) : ''),
-					class: 'pl-6 text-ink-2',
+					class: 'text-ink-2',
 					from: 'md'
 				},
 				{ id: 'client', head: 'Client', text: reply, class: 'text-ink-2', from: 'md' }

@@ -47,7 +47,7 @@
 					by: (row) => String(row.until),
 					class: 'whitespace-nowrap text-ink-2'
 				},
-				{ id: 'do', head: 'Do', quiet: true, cell: restore, class: 'text-right whitespace-nowrap' }
+				{ id: 'do', head: 'Do', quiet: true, cell: restore, class: 'whitespace-nowrap', right: true }
 			]}
 		/>
 	</div>

@@ -105,7 +105,7 @@
 					{ id: 'place', head: 'Place', cell: accessOf, by: placeName },
 					{ id: 'since', head: 'Since', text: (row) => dayText(row.at), by: since, class: 'text-ink-2' },
 					{ id: 'until', head: 'Until', text: until, by: ends, class: 'text-ink-2' },
-					{ id: 'do', head: 'Do', quiet: true, cell: ending, class: 'text-right' }
+					{ id: 'do', head: 'Do', quiet: true, cell: ending, right: true }
 				]}
 			/>
 		</section>

@@ -1,9 +1,11 @@
 import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { allows, cap, type Level } from '../../../core/access/levels';
-import { heldAt, lookingOnly, mayHere, type PlaceFacts } from '../../../core/access/may';
+import { heldAt, lookingOnly, type HeldLock } from '../../../core/access/may';
+import { mayAt, type PlaceRule, type SpotFacts } from '../../../core/places/may';
 import { orRefuse } from '../../../core/acts/answer';
 import { mayDo, type Asking } from '../../../core/documents/may';
+import { mayRelease, type ReleaseRole, type ReleaseRule } from '../../../core/releases/may';
 import { Problem } from '../../../core/acts/problem';
 import { live, loadReach, Reach } from '../../access/reach';
 import type { Querier } from '../db';
@@ -14,6 +16,7 @@ import type { Actor, Person, Proof } from './actor';
 import type { At, Method } from '../../../contract/act';
 import type { Pass, Project } from './act';
 import { documentFacts, heldLock, holdDocument } from './held';
+import { holdRelease, releaseFacts } from './held-release';
 
 const NOT_FOUND = () => new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
 
@@ -133,7 +136,7 @@ const openLockHere = and(eq(lock.documentId, place.id), isNull(lock.endedAt));
 
 async function atPlace(
 	db: Querier,
-	at: Asking & { kind: 'place' | 'document'; only?: string[]; removed?: boolean },
+	at: Asking & { kind: 'place' | 'document'; only?: string[]; removed?: boolean; asks?: PlaceRule },
 	id: string,
 	asked: Asked
 ) {
@@ -155,17 +158,11 @@ async function atPlace(
 	const isDocument = row.place.kind === 'document';
 	if ((at.kind === 'document' && !isDocument) || (at.only && !at.only.includes(row.place.kind)))
 		throw NOT_FOUND();
-	const here: PlaceFacts = {
-		uncapped: uncapped!,
-		freeze: reach.freezeAt(row.place.path),
-		archived: row.state === 'archived',
-		lock: row.lock && heldLock({ ...row.lock, holder: row.holder! }, context.person.id),
-		timeZone: row.project.timeZone,
-		now: asked.now
-	};
+	const lockHere = row.lock && heldLock({ ...row.lock, holder: row.holder! }, context.person.id);
+	const here = spotFacts(context, row.place, row.state === 'archived', lockHere, asked.now);
 	// What a lock keeps others from is changing; a view tells of the lock itself.
 	const past = asked.method === 'GET' ? [...(at.past ?? []), 'inHand' as const] : at.past;
-	orRefuse(mayHere(at.level, here, past));
+	orRefuse(mayAt({ level: at.level, past, asks: at.asks }, here));
 	if (!isDocument || !at.applies)
 		return { ...context, place: row.place, level: heldAt(here, past), document: null };
 	// Once the row is held, nothing of this changes any more.
@@ -175,9 +172,32 @@ async function atPlace(
 	return { ...context, place: row.place, level: heldAt(facts, past), document: held };
 }
 
+/** What the rules ask of a place and a person. */
+export function spotFacts(
+	{ project: here, reach, person: asker }: { project: Project; reach: Reach; person: { id: string } },
+	at: typeof place.$inferSelect,
+	archived: boolean,
+	inHand: HeldLock | null,
+	now: Date
+): SpotFacts {
+	const freeze = reach.freezeAt(at.path);
+	return {
+		uncapped: reach.level(at.scope)!,
+		freeze,
+		archived,
+		lock: inHand,
+		timeZone: here.timeZone,
+		now,
+		kind: at.kind,
+		own: at.createdBy === asker.id,
+		closed: at.closed,
+		frozenHere: freeze?.path === at.path
+	};
+}
+
 async function atRelease(
 	db: Querier,
-	at: { who: 'route' | 'controller' | 'approver' },
+	at: { who: ReleaseRole; applies?: ReleaseRule },
 	id: string,
 	asked: Asked
 ) {
@@ -185,14 +205,13 @@ async function atRelease(
 	const [row] = await db.select().from(release).where(eq(release.id, id));
 	const context = await asMember(db, await projectBy(db, row?.projectId ?? ''), asked);
 	if (!row) throw NOT_FOUND();
-	const controller = context.reach.subject.controller;
-	const approver = row.approverId === context.person.id && row.state !== 'building';
-	if (!controller && !approver) throw NOT_FOUND();
-	if (at.who === 'controller' && !controller)
-		throw new Problem('needs-level', 'Only a document controller of the project can do this.');
-	if (at.who === 'approver' && row.approverId !== context.person.id)
-		throw new Problem('needs-level', 'Only the person asked for approval can do this.');
-	return { ...context, release: row };
+	const { controller } = context.reach.subject;
+	const { person: by } = context;
+	if (!controller && !(row.approverId === by.id && row.state !== 'building')) throw NOT_FOUND();
+	// Once the row is held, nothing of it changes any more.
+	const held = at.applies ? await holdRelease(db, id) : row;
+	orRefuse(mayRelease(at, await releaseFacts(db, held, { id: by.id, controller }, asked.now)));
+	return { ...context, release: held };
 }
 
 /** What a pass still asks for before it opens. */

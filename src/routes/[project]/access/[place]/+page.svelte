@@ -118,11 +118,11 @@
 		{#if data.place.sensitive}<span class="tag bg-fault-soft text-fault">sensitive</span>{/if}
 		<div class="ml-auto flex flex-wrap gap-1.5">
 			{#if data.frame.me.mayTry}<TryAs project={data.frame.project.id} to={back} />{/if}
-			{#if data.mayManage}
-				{#if data.place.kind !== 'shelf'}<button class="button" onclick={close}
+			{#if data.can.letIn.may}
+				{#if data.can.closePlace.may || data.can.openPlace.may}<button class="button" onclick={close}
 						>{data.place.closed ? 'Inherit access again' : 'Stop inheriting access'}</button
 					>{/if}
-				<FreezeButton place={data.place} freeze={data.freeze} done={again} />
+				<FreezeButton place={data.place} thaws={data.can.thawPlace.may} done={again} />
 				<button class="button" onclick={sensitive}
 					>{data.place.sensitive ? 'Not sensitive' : 'Mark sensitive'}</button
 				>
@@ -181,7 +181,7 @@
 									>{row.about}</td
 								>
 								<td class="{cell} whitespace-nowrap">
-									{#if row.here && data.mayManage}
+									{#if row.here && data.can.letIn.may}
 										<LevelChange {row} place={data.place.id} {levels} done={again} />
 									{:else}<b class="font-semibold {row.level === null ? 'text-fault' : ''}"
 											>{row.level ? levelLabel(row.level) : 'Barred'}</b
@@ -204,8 +204,9 @@
 									{#if row.kind !== 'controllers'}<button class="link text-ink-2" onclick={() => why(row)}
 											>Why?</button
 										>{/if}
-									{#if row.here && data.mayManage}<button class="link ml-2" onclick={() => (changing = row)}
-											>Change</button
+									{#if row.here && data.can.letIn.may}<button
+											class="link ml-2"
+											onclick={() => (changing = row)}>Change</button
 										>{/if}
 									{#if row.mayEnd}<button class="link ml-2" onclick={() => end(row.grant!, row.name)}
 											>End</button
@@ -250,7 +251,7 @@
 			{/if}
 		</div>
 		<aside class="space-y-4 border-l border-rule bg-sheet px-4 py-4 lg:overflow-auto">
-			{#if data.mayManage}<InviteBox
+			{#if data.can.letIn.may}<InviteBox
 					places={[data.place.id]}
 					known={data.known}
 					outsideLevel={data.outsideLevel}
@@ -264,7 +265,7 @@
 					known={data.known}
 					done={again}
 				/>{/each}
-			{#if person}<WhyPanel place={data.place.id} {person} {version} end={data.mayManage ? end : null} />
+			{#if person}<WhyPanel place={data.place.id} {person} {version} end={data.can.letIn.may ? end : null} />
 			{:else if entryRow}
 				<section class="space-y-2 border-t border-rule pt-4">
 					<h2 class="text-[15px]">{entryRow.name}</h2>
@@ -285,7 +286,7 @@
 							</li>{/each}
 					</ul>
 				</section>
-			{:else if !data.mayManage}<p class="text-ink-2">
+			{:else if !data.can.letIn.may}<p class="text-ink-2">
 					You may see who reaches this {kindWord}. To change it takes Manage; ask one of those who have it.
 				</p>
 				<button class="button" onclick={() => (person = data.frame.me.id)}>Why do I have this level?</button>

@@ -14,7 +14,6 @@
 	import { attempt } from '$lib/ui/platform/api';
 	import Avatar from '$lib/ui/kit/Avatar.svelte';
 	import type DocumentActions from '$lib/ui/documents/DocumentActions.svelte';
-	import { allows } from '$lib/core/access/levels';
 	import type { DocumentView } from '$lib/ui/documents/document-view';
 	import DocumentList from '$lib/ui/places/DocumentList.svelte';
 	import { gatherDropped, type Batch } from '$lib/ui/adding/files';
@@ -32,7 +31,7 @@
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
-	const mayWork = $derived(allows(data.level, 'work'));
+	const mayWork = $derived(data.can.addDocument.may);
 	const controller = $derived(data.frame.me.controller);
 
 	let rows = $state.raw<DocumentRow[]>([]);
@@ -245,7 +244,7 @@
 			{#if selection.size}<SelectionMenu
 					documents={selectedDocuments}
 					folders={selectedFolders}
-					mayManage={data.level === 'manage'}
+					mayManage={data.can.letIn.may}
 					project={data.frame.project.id}
 					{code}
 					{mayWork}
@@ -261,9 +260,9 @@
 				>{pictures ? 'List' : 'Pictures'}</button
 			>
 			<a class="button" href="/{code}/access/{data.place.id}">Access</a>
-			{#if data.level === 'manage'}<FreezeButton
+			{#if data.can.freezePlace.may || data.can.thawPlace.may}<FreezeButton
 					place={data.place}
-					freeze={data.freeze}
+					thaws={data.can.thawPlace.may}
 					done={() => refresh('cupboard:folder')}
 				/>{/if}
 			{#if mayWork}
@@ -274,8 +273,7 @@
 					{code}
 					documents={data.documents}
 					inHand={data.inHand}
-					mayOrganise={allows(data.level, 'organise')}
-					mayManage={data.level === 'manage'}
+					can={data.can}
 					outsideLevel={data.frame.project.outsideLevel}
 					retentionDays={data.frame.project.retentionDays}
 				/>

@@ -84,7 +84,7 @@
 				{#if done}<a class="button" href={addressOf('coverNoteFile', { release: about.id })} target="_blank"
 						>Cover note</a
 					>{/if}
-				{#if done && data.controller && data.pass && !data.pass.withdrawnAt}<button
+				{#if data.can.withdrawPass.may}<button
 						class="button"
 						onclick={() =>
 							act(
@@ -93,8 +93,10 @@
 								'The pass is withdrawn. Copies already downloaded stay where they are.'
 							)}>Withdraw pass</button
 					>{/if}
-				{#if data.mayApprove}
-					<button class="button" onclick={() => (sendingBack = true)}>Send back</button>
+				{#if data.can.sendBack.may}<button class="button" onclick={() => (sendingBack = true)}
+						>Send back</button
+					>{/if}
+				{#if data.can.approveRelease.may}
 					<button
 						class="button button-act"
 						disabled={!!busy || changes.length > 0}
@@ -106,13 +108,16 @@
 							)}>Approve</button
 					>
 				{/if}
-				{#if data.controller && open}
-					<button class="button" onclick={() => (editing = true)}>Change…</button>
-					<button class="button" onclick={() => (cancelling = true)}>Cancel release…</button>
-				{/if}
+				{#if data.can.changeRelease.may}<button class="button" onclick={() => (editing = true)}
+						>Change…</button
+					>{/if}
+				{#if data.can.cancelRelease.may}<button class="button" onclick={() => (cancelling = true)}
+						>Cancel release…</button
+					>{/if}
 				{#if data.controller && about.state === 'building'}<button
 						class="button button-act"
-						disabled={!!busy || data.stopping > 0 || asking > 0 || !data.items.length}
+						disabled={!!busy || data.stopping > 0 || asking > 0 || !data.can.askApproval.may}
+						title={data.can.askApproval.why}
 						onclick={() =>
 							act(
 								'ask',
@@ -120,7 +125,7 @@
 								`${about.approver} is asked to approve.`
 							)}>Ask for approval</button
 					>{/if}
-				{#if data.controller && about.state === 'approved'}<button
+				{#if data.can.issueRelease.may}<button
 						class="button button-act"
 						disabled={!!busy || data.stopping > 0}
 						onclick={() => (issuing = true)}>Issue…</button
@@ -135,7 +140,7 @@
 				<b>Cancelled {dayText(about.cancelledAt ?? about.createdAt)}:</b>
 				{about.cancelledReason} The number is not used again.
 			</p>{/if}
-		{#if data.mayApprove && changes.length}
+		{#if data.can.approveRelease.may && changes.length}
 			<div class="mb-3 border-l-4 border-wait bg-wait-soft px-3 py-2" role="status">
 				<b>Changed since you opened this page:</b>
 				<ul class="list-disc pl-5">
@@ -144,8 +149,8 @@
 				<button class="button mt-1" onclick={() => (seen = data.build)}>I have looked at it</button>
 			</div>
 		{/if}
-		{#if data.hand && about.state === 'in-review' && !data.controller}<p class="mb-3 text-ink-2">
-				You had a hand in this build, so somebody else decides on it.
+		{#if data.can.sendBack.may && !data.can.approveRelease.may}<p class="mb-3 text-ink-2">
+				{data.can.approveRelease.why}
 			</p>{/if}
 		{#if about.sentBackReason && about.state === 'building'}<p
 				class="mb-3 border-l-4 border-fault bg-fault-soft px-3 py-2"
@@ -207,7 +212,7 @@
 			release={about.number}
 			{done}
 			mayMend={data.controller}
-			mayChange={data.controller && open}
+			mayChange={data.can.leaveOut.may}
 			{leaveOut}
 			{remedy}
 			accept={(checks) => (accepting = checks)}
