@@ -46,7 +46,16 @@ function cookieIn(headers: Headers, name: string): string | undefined {
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 /** Addresses that can be guessed: passes and hatches may have endings of their maker's choice. */
-const GUESSABLE = /^\/(?:api\/v1\/)?(?:pass|passes|hatch|hatches|invited|renew)\//;
+const GUESSABLE = /^\/(?:api\/v1\/)?(?:pass|passes|hatch|hatches|invited|invitations|renew|renewals)\//;
+
+/**
+ * Whether a change without a token comes from our own pages. Browsers say where one comes from; a program that says
+ * nothing brings no cookie that would give it anything either, only what it was given: the secret of an invitation.
+ */
+function fromOurPages(headers: Headers, own: string): boolean {
+	const origin = headers.get('origin');
+	return origin === null ? !headers.has('cookie') && !headers.has('sec-fetch-site') : origin === own;
+}
 
 /**
  * Everything that holds for every request, in this order: how full the process is, how large the body may be, who asks,
@@ -64,9 +73,8 @@ async function admit(event: RequestEvent): Promise<() => void> {
 	locals.actor = lookingAs(await auth.actor(event.request.headers), event.cookies.get(TRY_COOKIE));
 	locals.proofs = readProofs(config.secret, event.cookies.getAll());
 	load.checkMemory(config.memoryMark, locals.actor !== null);
-	// A change must come from our own pages, unless it comes with a token: nobody sends that unasked.
 	const { method, headers } = event.request;
-	if (CHANGES.has(method) && locals.actor?.via !== 'token' && headers.get('origin') !== url.origin)
+	if (CHANGES.has(method) && locals.actor?.via !== 'token' && !fromOurPages(headers, url.origin))
 		throw new Problem('wrong-origin', 'This request did not come from a page of Cupboard.');
 	if (CHANGES.has(method) && locals.actor?.scope === 'read')
 		throw new Problem('needs-level', 'This token is for reading only. Nothing was changed.');

@@ -1,11 +1,14 @@
+import { eq } from 'drizzle-orm';
+import { unzipSync } from 'fflate';
 import { randomBytes } from 'node:crypto';
 import { connect, createServer, type Server, type Socket } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import WebSocket from 'ws';
+import { addPerson } from '../../src/lib/server/people/acts';
 import { makeToken, withdrawToken } from '../../src/lib/server/people/acts-account';
 import { makeHatch } from '../../src/lib/server/hatches/acts';
 import { makePass } from '../../src/lib/server/passes/acts';
-import { account } from '../../src/lib/server/platform/db/schema';
+import { account, mail } from '../../src/lib/server/platform/db/schema';
 import { hashPassword } from '../../src/lib/server/platform/auth/passwords';
 import { ServerProcess } from './server';
 import { TestWorld } from './world';
@@ -336,6 +339,45 @@ describe('signing in', () => {
 			statuses.add((await fetch(`${server.origin}/pass/linkspan-drawings-${i}`, { headers: guess })).status);
 		expect(statuses).toEqual(new Set([404, 429]));
 		expect((await fetch(server.origin + pass)).status).toBe(200);
+	});
+});
+
+describe('programs', () => {
+	it('come in by an invitation without what only browsers say; pages of others do not', async () => {
+		const email = 'robot@vennholm.example';
+		await world.act('ines', addPerson, { project: 'VFT', name: 'A. Robot', email, department: null });
+		const [sent] = await world.db.select().from(mail).where(eq(mail.toAddress, email));
+		const secret = /\/invited\/(\S+)/.exec(sent!.body)![1]!;
+		const accept = (headers: Record<string, string>, by = secret) =>
+			fetch(`${server.origin}/api/v1/invitations/${by}`, {
+				method: 'POST',
+				headers: { 'content-type': 'application/json', ...headers },
+				body: JSON.stringify({ password: 'slack water under the quay' })
+			});
+		for (const headers of [
+			{ origin: 'http://evil.example' },
+			{ 'sec-fetch-site': 'cross-site' },
+			{ cookie: 'cupboard.session_token=x' }
+		] as Record<string, string>[])
+			expect((await accept(headers)).status, JSON.stringify(headers)).toBe(403);
+		expect((await accept({}, 'x'.repeat(30))).status).toBe(404);
+		expect(await (await accept({})).json()).toMatchObject({ email });
+		expect(cookieOf(await signIn(email, 'slack water under the quay'))).toContain('session_token');
+	});
+
+	it('take several documents as a zip with a token', async () => {
+		const { id } = await world.add('oke', 'for the zip');
+		const zip = (documents: unknown) =>
+			fetch(`${server.origin}/api/v1/zip/VFT`, {
+				method: 'POST',
+				headers: { authorization: `Bearer ${token}`, 'content-type': 'application/json' },
+				body: JSON.stringify({ documents })
+			});
+		const answer = await zip([id]);
+		expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'application/zip']);
+		const files = Object.values(unzipSync(new Uint8Array(await answer.arrayBuffer())));
+		expect(files.map((one) => new TextDecoder().decode(one))).toEqual(['for the zip']);
+		expect((await zip('all')).status).toBe(422);
 	});
 });
 

@@ -20,6 +20,36 @@ afterAll(() => world.close());
 const numbers = async (who: string, at: string) =>
 	(await world.read(who, documentsIn, { place: at })).rows.map((r) => r.number);
 
+describe('the list of a folder', () => {
+	it('comes in pages that go on after the last row, whatever is added or removed meanwhile', async () => {
+		const folder = (await world.act('oke', makeFolder, { parent: world.folder, name: 'Pages' })).id;
+		const made: Record<number, string> = {};
+		const put = async (serial: number) => {
+			const upload = await world.send('oke', `sketch ${serial}`);
+			made[serial] = (
+				await world.act('oke', addDocument, {
+					folder,
+					upload,
+					number: `VFT-MW-LS-00-MO-${String(serial).padStart(4, '0')}`,
+					title: `Sketch ${serial}`
+				})
+			).id;
+		};
+		for (const serial of [2, 10, 4, 6, 8]) await put(serial);
+		const page = (after?: string) => world.read('oke', documentsIn, { place: folder, limit: 2, after });
+		const serials = (rows: { number: string }[]) => rows.map((r) => Number(r.number.slice(-4)));
+		const first = await page();
+		expect(serials(first.rows)).toEqual([2, 4]);
+		await put(3);
+		await world.act('oke', removePlace, { place: made[2]!, reason: 'gone' });
+		const second = await page(first.next);
+		expect(serials(second.rows)).toEqual([6, 8]);
+		const third = await page(second.next);
+		expect(serials(third.rows)).toEqual([10]);
+		expect(third).not.toHaveProperty('next');
+	});
+});
+
 describe('adding', () => {
 	it('refuses empty and over-large files, bad names and numbers, and keeps nothing of them', async () => {
 		expect(await refused(world.send('oke', ''))).toMatchObject({

@@ -50,10 +50,10 @@ describe('the client', () => {
 
 	it('asks with a query: lists once for each member, and nothing for what is not there', async () => {
 		await cupboard.proposals({ place: 'abcdefghjk', files: ['a b.pdf', 'c&d.pdf'] });
-		await cupboard.documentsIn({ place: 'abcdefghjk', offset: 0, limit: undefined });
+		await cupboard.documentsIn({ place: 'abcdefghjk', limit: 5, after: undefined });
 		expect(asked.map(({ address }) => address)).toEqual([
 			'/api/v1/places/abcdefghjk/proposals?files=a+b.pdf&files=c%26d.pdf',
-			'/api/v1/places/abcdefghjk/documents?offset=0'
+			'/api/v1/places/abcdefghjk/documents?limit=5'
 		]);
 		expect(asked.every(({ body }) => body === undefined)).toBe(true);
 	});

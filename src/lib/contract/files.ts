@@ -169,7 +169,7 @@ export const FILES = {
 		method: 'POST',
 		path: '/zip/{project}',
 		input: z.strictObject({ project: projectKey }),
-		takes: ['application/x-www-form-urlencoded', 'multipart/form-data'],
+		takes: ['application/json', 'application/x-www-form-urlencoded', 'multipart/form-data'],
 		answers: ['application/zip']
 	}),
 	sendFile: file({

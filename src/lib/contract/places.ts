@@ -318,10 +318,15 @@ export const documentsIn = view({
 	path: '/places/{place}/documents',
 	input: z.strictObject({
 		place: id,
-		offset: z.coerce.number().int().min(0).default(0),
+		/** The number of the last row that is known; rows come after it. */
+		after: z.string().max(200).optional(),
 		limit: z.coerce.number().int().min(1).max(5_000).default(200)
 	}),
-	output: z.strictObject({ rows: z.array(documentRow) }),
+	output: z.strictObject({
+		rows: z.array(documentRow),
+		/** What to ask on with; left out when these are the last. */
+		next: z.string().optional()
+	}),
 	at: { kind: 'place', id: (i) => i.place, level: 'view', only: ['shelf', 'folder'] }
 });
 

@@ -25,7 +25,7 @@ export const PROBLEM_MEANS: Record<ProblemCode, string> = {
 	'needs-sign-in': 'Sign in first, or send a token.',
 	'needs-level': 'You may look at it, but not do this; what is needed and what you have stand beside.',
 	'needs-proof': 'The link asks for a proof first: a password, an account, or a code from a mail.',
-	'wrong-origin': 'A change without a token did not come from a page of Cupboard.',
+	'wrong-origin': 'A change with a cookie, or from a browser, did not come from a page of Cupboard.',
 	'in-hand': 'Somebody else has the document in hand; who and since when stand beside.',
 	frozen: 'The place is frozen; by whom and why stand beside.',
 	'stale-base': 'Others stored versions since the one this was made from; say where it goes.',

@@ -2,6 +2,7 @@ import { eq, sql, type SQL } from 'drizzle-orm';
 import { isStale } from '../../core/locks/locks';
 import { allows } from '../../core/access/levels';
 import type { DocumentRow } from '../../core/documents/rows';
+import { nameKey } from '../../core/files/names';
 import type { Reach } from '../access/reach';
 import type { Project } from '../platform/runner/act';
 import { among, type Querier } from '../platform/db';
@@ -10,20 +11,27 @@ import { content, document, lock, person, place, releaseItem, seen, version } fr
 /** Most rows of one answer; lists that can be longer come in pages. */
 const MOST_ROWS = 5_000;
 
+/** A page of a list: so many rows after the one with this number; from the first on when none is named. */
+export interface Page {
+	limit: number;
+	after: string | undefined;
+}
+
 /** One page of ids by number, found in the index before anything is joined to them. */
-const pageOf = (where: SQL, limit: number, offset: number): SQL => sql`${place.id} = any(array(
-	select ${place.id} from ${place} where ${where} order by ${place.nameKey}, ${place.id} limit ${limit} offset ${offset}))`;
+const idsOfPage = (where: SQL, { limit, after }: Page): SQL => sql`${place.id} = any(array(
+	select ${place.id} from ${place} where ${where}${after === undefined ? sql`` : sql` and ${place.nameKey} > ${nameKey(after)}`}
+	order by ${place.nameKey} limit ${limit}))`;
 
 /**
  * Rows of documents as lists show them, for one reader.
- * @param where which documents; the caller has put access into it. With an offset it may name columns of places only
+ * @param where which documents; the caller has put access into it. With a page it may name columns of places only
  */
 export async function documentRows(
 	db: Querier,
 	{ project, reach, readerId }: { project: Project; reach: Reach; readerId: string },
 	where: SQL,
 	now: Date,
-	page: { limit: number; offset?: number } = { limit: MOST_ROWS }
+	page?: Page
 ): Promise<DocumentRow[]> {
 	const rows = await db
 		.select({
@@ -54,9 +62,9 @@ export async function documentRows(
 		.innerJoin(document, eq(document.id, place.id))
 		.innerJoin(version, eq(version.id, document.currentVersionId))
 		.innerJoin(content, eq(content.hash, version.hash))
-		.where(page.offset === undefined ? where : pageOf(where, page.limit, page.offset))
-		.orderBy(document.number, document.id)
-		.limit(page.limit);
+		.where(page ? idsOfPage(where, page) : where)
+		.orderBy(page ? place.nameKey : document.number, document.id)
+		.limit(page?.limit ?? MOST_ROWS);
 	if (!rows.length) return [];
 	const around = await surroundings(db, project.id, readerId, rows);
 	// Field by field: spreading rows of twenty fields took as long as asking for them.

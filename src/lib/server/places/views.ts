@@ -61,7 +61,10 @@ export const projectFrame = answers(contract.projectFrame, {
 export const documentsIn = answers(contract.documentsIn, {
 	async run({ db, project, place: here, reach, person: me, now }, input) {
 		const where = and(eq(place.parentId, here.id), eq(place.kind, 'document'), live(), reach.seesInFolder())!;
-		return { rows: await documentRows(db, { project, reach, readerId: me.id }, where, now, input) };
+		const { limit, after } = input;
+		const rows = await documentRows(db, { project, reach, readerId: me.id }, where, now, { limit, after });
+		const last = rows.length === limit ? rows.at(-1) : undefined;
+		return { rows, ...(last ? { next: last.number } : {}) };
 	}
 });
 

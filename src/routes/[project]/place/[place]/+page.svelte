@@ -68,17 +68,16 @@
 					data.direct <= first.length
 				)
 					selection.delete(id);
-			if (data.direct > first.length) void rest(place, first.length);
+			if (data.direct > first.length) void rest(place, first.at(-1)?.number);
 		});
 	});
-	async function rest(place: string, from: number) {
-		for (let offset = from; place === data.place.id;) {
-			const answer = await attempt(() => cupboard.documentsIn({ place, offset, limit: '2000' }));
+	async function rest(place: string, after: string | undefined) {
+		while (after && place === data.place.id) {
+			const answer = await attempt(() => cupboard.documentsIn({ place, after, limit: '2000' }));
 			if (!answer?.rows.length || place !== data.place.id) return;
 			const known = new Set(rows.map((r) => r.id));
 			rows = [...rows, ...answer.rows.filter((r) => !known.has(r.id))];
-			offset += answer.rows.length;
-			if (answer.rows.length < 2000) return;
+			after = answer.next;
 		}
 	}
 
