@@ -13,7 +13,7 @@ import {
 	degrees
 } from '@cantoo/pdf-lib';
 import { Document, HeadingLevel, Packer, Paragraph, Table, TableCell, TableRow, WidthType } from 'docx';
-import ExcelJS from 'exceljs';
+import ExcelJS from '@protobi/exceljs';
 import sharp from 'sharp';
 import { readDxf } from '../../src/lib/core/dxf/read';
 import { flatten } from '../../src/lib/core/dxf/flatten';

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import ExcelJS from 'exceljs';
+import ExcelJS from '@protobi/exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readFile } from 'node:fs/promises';
 import { columnSchema, type ColumnFields } from '../../src/lib/core/schedule/column';

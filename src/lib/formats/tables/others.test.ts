@@ -1,7 +1,7 @@
 /** Schedules that LibreOffice wrote: number formats, a comment, formulas, joined cells and an empty row. */
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import excel from 'exceljs';
+import excel from '@protobi/exceljs';
 import { describe, expect, it } from 'vitest';
 import { Unreadable } from '../package/fault';
 import { notKept } from './not-kept';

@@ -1,4 +1,4 @@
-import excel from 'exceljs';
+import excel from '@protobi/exceljs';
 import { dateToSerial, format } from 'numfmt';
 import { withoutTrailing } from '../../core/compare/tables';
 import type { ShownTable } from '../../core/files/shown';

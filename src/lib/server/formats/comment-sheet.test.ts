@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import ExcelJS from 'exceljs';
+import ExcelJS from '@protobi/exceljs';
 import { describe, expect, it } from 'vitest';
 import type { RemarkRow } from '../../core/remarks/remarks';
 import { commentSheet } from './comment-sheet';

@@ -1,4 +1,4 @@
-import ExcelJS from 'exceljs';
+import ExcelJS from '@protobi/exceljs';
 import type { Content } from 'pdfmake/interfaces';
 import { dayOf } from '../../core/time/days';
 import { plainRemark, type RemarkRow } from '../../core/remarks/remarks';

@@ -1,4 +1,4 @@
-import ExcelJS from 'exceljs';
+import ExcelJS from '@protobi/exceljs';
 import { cellText } from '../../../core/schedule/cell';
 import type { CellValue, Column, Schedule, Total } from '../../../core/schedule/column';
 import { RULES_SHEET, rulesTable } from '../../../core/schedule/exchange';
