@@ -228,10 +228,18 @@ describe('a pass that was made', () => {
 	const change = (one: string, more: object, who = 'oke') =>
 		world.act(who, changePass, { ...on(one), ...more });
 
+	const seen = async (who: string, id: string) =>
+		(await world.read(who, passes, { project: 'VFT' })).passes.find((p) => p.id === id)!;
+
 	it('is looked up again by who made it and nobody else, and lies encrypted', async () => {
 		const { id, link, secret } = await pass();
 		expect(await address('oke', id)).toMatchObject({ link });
-		expect(await refused(address('ines', id))).toMatchObject({ code: 'not-found' });
+		// Who manages the place sees that there is a pass, and not its address.
+		expect(await refused(address('ines', id))).toMatchObject({
+			code: 'needs-level',
+			sentence: (await seen('ines', id)).can.passAddress.why
+		});
+		expect((await seen('oke', id)).can.passAddress.may).toBe(true);
 		expect(await refused(address('petra', id))).toMatchObject({ code: 'not-found' });
 		expect(JSON.stringify(await world.db.select().from(passTable))).not.toContain(secret);
 	});
@@ -292,7 +300,12 @@ describe('a pass that was made', () => {
 		expect(
 			await refused(world.act('rhosyn', sendPass, { ...on(id), emails: ['x@pilots.example'] }))
 		).toMatchObject({ code: 'needs-level' });
-		expect(await refused(address('rhosyn', id))).toMatchObject({ code: 'not-found' });
+		const { can } = await seen('rhosyn', id);
+		expect(can.changePass).toEqual(can.sendPass);
+		expect(await refused(address('rhosyn', id))).toMatchObject({
+			code: 'needs-level',
+			sentence: can.passAddress.why
+		});
 		expect(await world.act('rhosyn', withdrawPasses, { project: 'VFT', passes: [id] })).toEqual({
 			withdrawn: 1
 		});

@@ -4,6 +4,8 @@ import { mentionText } from '../../src/lib/core/remarks/remarks';
 import { lastingPosition, passagesIn } from '../../src/lib/core/text/passages';
 import { fragmentOf, readText, rewriteText } from '../../src/lib/core/text/shared';
 import { letIn } from '../../src/lib/server/access/acts';
+import { freezePlace, thawPlace } from '../../src/lib/server/access/acts-standing';
+import { takeLock } from '../../src/lib/server/locks/acts';
 import { addLiveText } from '../../src/lib/server/live/acts-texts';
 import {
 	addRemark,
@@ -44,6 +46,44 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 
+describe('what can be done with a remark is told as the acts answer', () => {
+	it('to whoever made it, works there or only looks, while it is free, in somebody’s hand, frozen and settled', async () => {
+		const { id } = await world.add();
+		await world.act('halla', addRemark, { document: id, anchor: { on: 'whole' }, text: 'Scale missing.' });
+		const inputs = {
+			answerRemark: { text: 'We see.' },
+			settleRemark: { note: 'Done.' },
+			reopenRemark: {},
+			assignRemark: { assign: { kind: 'person', id: idOf('oke') } }
+		};
+		const acts = { answerRemark, settleRemark, reopenRemark, assignRemark };
+		const seen = { yes: 0, no: 0 };
+		const tryAll = async (where: string) => {
+			for (const who of ['petra', 'halla', 'rhosyn', 'oke', 'ines'])
+				for (const name of ['answerRemark', 'assignRemark', 'settleRemark', 'reopenRemark'] as const) {
+					const [row] = await on(id, who);
+					const { may, why } = row!.can[name];
+					seen[may ? 'yes' : 'no']++;
+					const doing = world.act(who, acts[name] as never, { document: id, remark: 1, ...inputs[name] });
+					if (may) await doing;
+					else expect((await refused(doing)).sentence, `${where}: ${who} ${name}`).toBe(why);
+				}
+		};
+		await tryAll('free');
+		await world.act('oke', takeLock, { document: id, purpose: 'hinge' });
+		expect((await on(id, 'rhosyn'))[0]!.can.settleRemark).toMatchObject({
+			may: false,
+			why: expect.stringContaining('somebody with Work here') as string
+		});
+		await tryAll('in hand');
+		await world.act('ines', freezePlace, { place: world.folder, reason: 'tried' });
+		await tryAll('frozen');
+		await world.act('ines', thawPlace, { place: world.folder });
+		expect(seen.yes).toBeGreaterThan(15);
+		expect(seen.no).toBeGreaterThan(15);
+	});
+});
+
 describe('remarks', () => {
 	it('are numbered on their document, answered, settled and opened again', async () => {
 		const { id } = await world.add();
@@ -57,7 +97,14 @@ describe('remarks', () => {
 		await world.act('rhosyn', answerRemark, { document: id, remark: 2, text: 'We do.' });
 		await world.act('oke', settleRemark, { document: id, remark: 2, note: 'Moved by 200.' });
 		expect(await on(id, 'petra')).toMatchObject([
-			{ number: 1, by: 'Halla Brandt', from: 'AR', label: 'P01.1', settled: null, maySettle: false },
+			{
+				number: 1,
+				by: 'Halla Brandt',
+				from: 'AR',
+				label: 'P01.1',
+				settled: null,
+				can: { settleRemark: { may: false } }
+			},
 			{
 				number: 2,
 				anchor: { on: 'place', page: 1, x: 120.5, y: 40 },

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { PASS_ACTS } from '../core/passes/may';
+import { canDo } from './shapes/can';
 import { AUDIENCES } from '../core/passes/passes';
 import { EVERY_CAP } from '../core/access/decide';
 import { PLACE_RULES } from '../core/places/may';
@@ -263,7 +265,8 @@ export const passes = view({
 	output: z.strictObject({
 		passes: z.array(
 			z.strictObject({
-				mayChange: z.boolean(),
+				/** What can be done with it now, by the name of the act or view. */
+				can: canDo(PASS_ACTS),
 				endsAt: moment,
 				lastUsedAt: moment.nullable(),
 				createdAt: moment,
@@ -286,7 +289,6 @@ export const passes = view({
 				embeddable: z.boolean(),
 				label: z.string().nullable(),
 				by: z.string().nullable(),
-				mine: z.boolean(),
 				emails: z.array(z.string())
 			})
 		),

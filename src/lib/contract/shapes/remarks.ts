@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { REMARK_ACTS } from '../../core/remarks/may';
+import { canDo } from './can';
 import { moment } from '../fields';
 import { type Anchor, type AnswerRow, type RemarkRow } from '../../core/remarks/remarks';
 
@@ -46,6 +48,6 @@ export const remarkRow = z.strictObject({
 	/** Day on which it is due, or null. */
 	due: z.string().nullable(),
 	settled: z.strictObject({ by: z.string(), at: moment, note: z.string() }).nullable(),
-	/** Whether the reader may settle or reopen it. */
-	maySettle: z.boolean()
+	/** What the reader can do with it now, by the name of the act. */
+	can: canDo(REMARK_ACTS)
 }) satisfies z.ZodType<RemarkRow>;

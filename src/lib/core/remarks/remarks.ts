@@ -1,3 +1,4 @@
+import type { Can } from '../acts/answer';
 import { allows, type Level } from '../access/levels';
 
 /** What a remark is about: a place on a sheet, a passage of a text, a cell, an entity, a version, or the whole document. */
@@ -88,8 +89,8 @@ export interface RemarkRow {
 	/** Day on which it is due, or null. */
 	due: string | null;
 	settled: { by: string; at: string; note: string } | null;
-	/** Whether the reader may settle or reopen it. */
-	maySettle: boolean;
+	/** What the reader can do with it now, by the name of the act. */
+	can: Can<'answerRemark' | 'settleRemark' | 'reopenRemark' | 'assignRemark'>;
 }
 
 /** What decides who may settle a remark. */

@@ -2,6 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { told, yes } from '../../core/acts/answer';
+import { REMARK_ACTS } from '../../core/remarks/may';
 import ExcelJS from '@protobi/exceljs';
 import { describe, expect, it } from 'vitest';
 import type { RemarkRow } from '../../core/remarks/remarks';
@@ -25,7 +27,7 @@ const remark = (number: number, from: string, text: string, more: Partial<Remark
 	assigned: null,
 	due: null,
 	settled: null,
-	maySettle: true,
+	can: told(REMARK_ACTS, () => yes),
 	...more
 });
 const remarks = [

@@ -1,9 +1,10 @@
 import { and, eq, inArray, notInArray } from 'drizzle-orm';
 import * as contract from '../../contract/passes';
-import { levelLabel } from '../../core/access/levels';
 import { widenings, type PassTerms } from '../../core/passes/passes';
 import { releaseNumber } from '../../core/releases';
+import { orRefuse } from '../../core/acts/answer';
 import { Problem } from '../../core/acts/problem';
+import { PASS_RULES, type PassAct } from '../../core/passes/may';
 import { dayWordsOf } from '../../core/time/days';
 import { daysLater } from '../../core/time/spans';
 import type { Tx } from '../platform/db';
@@ -13,7 +14,7 @@ import { hashPassword } from '../platform/auth/passwords';
 import type { Reach } from '../access/reach';
 import { does, type Pass } from '../platform/runner/act';
 import { endOfDay } from '../access/entries';
-import { checkSettings, MOST_DAYS, nameAt, ownPasses, passMail } from './acts';
+import { checkSettings, MOST_DAYS, nameAt, ownPasses, passFacts, passMail } from './acts';
 
 interface Here {
 	tx: Tx;
@@ -24,18 +25,11 @@ interface Here {
 }
 
 /** A pass that somebody may change or send, still open, with what it leads to in words. */
-async function openPassOf(context: Here, passId: string) {
+async function askedPass(context: Here, act: PassAct, passId: string) {
 	const [own] = await ownPasses(context.tx, context, [passId]);
 	if (!own) throw new Problem('not-found', 'There is no such pass, or it is not yours.');
 	const { pass: held, release, runs } = own;
-	if (!runs)
-		throw new Problem(
-			'needs-level',
-			`Changing or sending a pass needs ${levelLabel('manage')} where it leads. You may still withdraw it.`,
-			{ needed: 'manage' }
-		);
-	if (held.withdrawnAt || held.endsAt <= context.now)
-		throw new Problem('conflict', 'The pass has ended. Make a new one.');
+	orRefuse(PASS_RULES[act](passFacts(held, runs, context.person.id, context.now)));
 	const what = release ? `release ${releaseNumber(release)}` : await nameAt(context.tx, held.placeId);
 	const named = await context.tx
 		.select({ email: passPerson.email })
@@ -57,7 +51,7 @@ const termsOf = (held: Pass, emails: string[]): PassTerms => ({
 export const changePass = does(contract.changePass, {
 	async run(context, input) {
 		const { tx, project, now, tell } = context;
-		const { held, release, what, emails: before } = await openPassOf(context, input.pass);
+		const { held, release, what, emails: before } = await askedPass(context, 'changePass', input.pass);
 		const emails = input.emails ? [...new Set(input.emails)] : before;
 		const endsAt = input.until === undefined ? held.endsAt : endOfDay(input.until, project, now)!;
 		if (endsAt > daysLater(now, MOST_DAYS))
@@ -141,8 +135,8 @@ const CALLED: Record<string, string> = {
 export const sendPass = does(contract.sendPass, {
 	async run(context, input) {
 		const { tx, project, person: by, now, services, mail, tell } = context;
-		const { held, release, what } = await openPassOf(context, input.pass);
-		const link = addressOf(services.config, held, by.id);
+		const { held, release, what } = await askedPass(context, 'sendPass', input.pass);
+		const link = addressOf(services.config, held);
 		const to = [...new Set(input.emails)];
 		if (held.audience === 'named') {
 			const named = await tx
@@ -184,14 +178,11 @@ export const sendPass = does(contract.sendPass, {
 	}
 });
 
-/** The address of a pass, for who made it and nobody else. */
+/** The address of a pass, as it was kept for who made it. */
 export function addressOf(
 	{ origin, secret }: { origin: string; secret: string },
-	held: Pick<Pass, 'createdBy' | 'sealedSecret'>,
-	personId: string
+	held: Pick<Pass, 'sealedSecret'>
 ): string {
-	if (held.createdBy !== personId)
-		throw new Problem('needs-level', 'Only who made a pass can look its address up.');
 	const code = held.sealedSecret && decrypt(secret, 'pass', held.sealedSecret);
 	if (!code)
 		throw new Problem('conflict', 'The address of this pass was not kept. Withdraw it and make a new one.');

@@ -2,6 +2,7 @@ import { and, eq, inArray, or } from 'drizzle-orm';
 import * as contract from '../../contract/passes';
 import type { Audience } from '../../core/passes/passes';
 import { allows, rank } from '../../core/access/levels';
+import type { PassFacts } from '../../core/passes/may';
 import { Problem } from '../../core/acts/problem';
 import { dayWordsOf } from '../../core/time/days';
 import { daysLater } from '../../core/time/spans';
@@ -230,6 +231,19 @@ export async function ownPasses(
 export function runsPass(reach: Reach, scope: string | null): boolean {
 	return reach.subject.controller || (scope !== null && allows(reach.level(scope), 'manage'));
 }
+
+/** What the rules ask of a pass and a person. */
+export const passFacts = (
+	held: Pick<typeof pass.$inferSelect, 'createdBy' | 'withdrawnAt' | 'endsAt' | 'sealedSecret'>,
+	runs: boolean,
+	askerId: string,
+	now: Date
+): PassFacts => ({
+	own: held.createdBy === askerId,
+	runs,
+	over: held.withdrawnAt !== null || held.endsAt <= now,
+	addressKept: held.sealedSecret !== null
+});
 
 export async function nameAt(tx: Tx, placeId: string | null): Promise<string> {
 	const [at] = placeId ? await tx.select().from(place).where(eq(place.id, placeId)) : [];

@@ -2,13 +2,15 @@ import { and, asc, count, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle
 import { alias } from 'drizzle-orm/pg-core';
 import * as contract from '../../contract/passes';
 import { allows } from '../../core/access/levels';
+import { orRefuse, told } from '../../core/acts/answer';
 import { Problem } from '../../core/acts/problem';
+import { PASS_ACTS, PASS_RULES } from '../../core/passes/may';
 import { beneath, idsOf, live, type Reach } from '../access/reach';
 import { answers } from '../platform/runner/act';
 import { passAsks } from '../platform/runner/locate';
 import { addressOf } from './acts-given';
 import { versionByPass, withinPass } from './acts-open';
-import { runsPass } from './acts';
+import { passFacts, runsPass } from './acts';
 import { releaseItems } from '../releases/checks';
 import type { Querier } from '../platform/db';
 import {
@@ -62,7 +64,8 @@ export const passes = answers(contract.passes, {
 				embeddable: pass.embeddable,
 				label: version.label,
 				by: maker.name,
-				mine: sql<boolean>`${pass.createdBy} = ${me.id}`,
+				sealedSecret: pass.sealedSecret,
+				createdBy: pass.createdBy,
 				createdAt: pass.createdAt,
 				withdrawnAt: pass.withdrawnAt,
 				emails: sql<
@@ -119,9 +122,11 @@ export const passes = answers(contract.passes, {
 						? ('used up' as const)
 						: ('open' as const);
 		return {
-			passes: rows.map(({ seen, ...row }) => ({
+			passes: rows.map(({ seen, sealedSecret, createdBy, ...row }) => ({
 				...row,
-				mayChange: runsPass(reach, seen),
+				can: told(PASS_ACTS, (name) =>
+					PASS_RULES[name](passFacts({ ...row, sealedSecret, createdBy }, runsPass(reach, seen), me.id, now))
+				),
 				endsAt: row.endsAt.toISOString(),
 				lastUsedAt: row.lastUsedAt?.toISOString() ?? null,
 				createdAt: row.createdAt.toISOString(),
@@ -141,19 +146,21 @@ export const passes = answers(contract.passes, {
 });
 
 export const passAddress = answers(contract.passAddress, {
-	async run({ db, project, reach, person: me, services }, input) {
+	async run({ db, project, reach, person: me, services, now }, input) {
 		const [found] = await db
 			.select({ held: pass, scope: place.scope })
 			.from(pass)
 			.leftJoin(place, eq(place.id, pass.placeId))
-			.where(and(eq(pass.id, input.pass), eq(pass.projectId, project.id), eq(pass.createdBy, me.id)));
-		const held = found && runsPass(reach, found.scope) ? found.held : null;
+			.where(and(eq(pass.id, input.pass), eq(pass.projectId, project.id)));
+		const runs = found !== undefined && runsPass(reach, found.scope);
+		const held = runs || found?.held.createdBy === me.id ? found?.held : undefined;
 		if (!held) throw new Problem('not-found', 'There is no such pass, or it is not yours.');
+		orRefuse(PASS_RULES.passAddress(passFacts(held, runs, me.id, now)));
 		const named = await db
 			.select({ email: passPerson.email })
 			.from(passPerson)
 			.where(eq(passPerson.passId, held.id));
-		return { link: addressOf(services.config, held, me.id), emails: named.map((n) => n.email) };
+		return { link: addressOf(services.config, held), emails: named.map((n) => n.email) };
 	}
 });
 

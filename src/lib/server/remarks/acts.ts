@@ -6,7 +6,11 @@ import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
 import type { LiveKind } from '../../core/live/live';
 import { Problem } from '../../core/acts/problem';
-import { maySettle, mentionsIn, plainRemark, type Anchor } from '../../core/remarks/remarks';
+import { orRefuse } from '../../core/acts/answer';
+import { mayRemark, type RemarkAct } from '../../core/remarks/may';
+import { mentionsIn, plainRemark, type Anchor } from '../../core/remarks/remarks';
+import { heldLock, readDocument } from '../platform/runner/held';
+import { spotFacts } from '../platform/runner/locate';
 import { markPassage } from '../../core/text/passages';
 import { loadModel } from '../access/model';
 import type { Tx } from '../platform/db';
@@ -260,18 +264,20 @@ export const answerRemark = does(contract.answerRemark, {
 	}
 });
 
+/** Raises what the rules of remarks answer, when they say no. */
+async function ask(context: Here, act: RemarkAct, row: typeof remark.$inferSelect): Promise<void> {
+	const { tx, place: at, person: by, now } = context;
+	const { row: about, open } = await readDocument(tx, at.id);
+	const facts = spotFacts(context, at, about.state === 'archived', open && heldLock(open, by.id), now);
+	const who = { id: by.id, departments: context.reach.subject.departments };
+	orRefuse(mayRemark(act, { ...facts, remark: { ...row, settled: row.settledAt !== null }, who }));
+}
+
 async function settle(context: Here, input: z.output<typeof remarkInput>, said: string | null) {
 	const { tx, person: by, now, tell } = context;
 	const { remark: row, number } = await theRemark(context, input);
-	const who = { id: by.id, departments: context.reach.subject.departments };
-	if (!maySettle(row, who, context.level))
-		throw new Problem(
-			'needs-level',
-			'Whoever made it, whom it was given to, or somebody with Work here settles a remark.'
-		);
 	const settling = said !== null;
-	if (settling === (row.settledAt !== null))
-		throw new Problem('conflict', settling ? 'It is settled already.' : 'It is open already.');
+	await ask(context, settling ? 'settleRemark' : 'reopenRemark', row);
 	await tx
 		.update(remark)
 		.set(
@@ -308,7 +314,7 @@ export const reopenRemark = does(contract.reopenRemark, {
 export const assignRemark = does(contract.assignRemark, {
 	async run(context, input) {
 		const { remark: row, number } = await theRemark(context, input);
-		if (row.settledAt) throw new Problem('conflict', 'It is settled; open it again first.');
+		await ask(context, 'assignRemark', row);
 		const about = { id: row.id, number: row.number, document: number, text: row.text };
 		const to = await assign(context, about, input.assign, input.due ?? null, new Set());
 		context.tell({

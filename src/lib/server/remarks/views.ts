@@ -3,15 +3,20 @@ import { alias } from 'drizzle-orm/pg-core';
 import * as contract from '../../contract/remarks';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
-import { maySettle, type RemarkRow } from '../../core/remarks/remarks';
+import { told } from '../../core/acts/answer';
+import { mayRemark, REMARK_ACTS } from '../../core/remarks/may';
+import type { RemarkRow } from '../../core/remarks/remarks';
 import { beneath, live, type Reach } from '../access/reach';
 import { loadModel } from '../access/model';
-import { answers } from '../platform/runner/act';
+import { answers, type Project } from '../platform/runner/act';
+import { heldLock } from '../platform/runner/held';
+import { spotFacts } from '../platform/runner/locate';
 import { among, type Querier } from '../platform/db';
 import {
 	department,
 	departmentMember,
 	document,
+	lock,
 	member,
 	person,
 	place,
@@ -28,26 +33,41 @@ const departmentOf = (projectId: string) => sql<string | null>`(select d.code fr
 	join ${department} d on d.id = m.department_id
 	where m.person_id = ${remark.createdBy} and d.project_id = ${projectId} order by d.code limit 1)`;
 
+/** Who reads a list. */
+interface Reader {
+	project: Project;
+	reach: Reach;
+	person: { id: string };
+	now: Date;
+}
+
 /**
  * Remarks as lists show them, with their answers.
  * @param where which; the caller has put access into it
  */
 async function remarkRows(
 	db: Querier,
-	{ projectId, reach, readerId }: { projectId: string; reach: Reach; readerId: string },
+	{ project, reach, person: reader, now }: Reader,
 	where: SQL,
 	order: SQL[] = [asc(remark.number)]
 ): Promise<RemarkRow[]> {
-	const [assigned, settler] = [alias(person, 'assigned'), alias(person, 'settler')];
+	const [assigned, settler, holder] = [
+		alias(person, 'assigned'),
+		alias(person, 'settler'),
+		alias(person, 'holder')
+	];
 	const rows = await db
 		.select({
 			remark,
 			label: version.label,
 			number: document.number,
 			title: document.title,
-			scope: place.scope,
+			place,
+			state: document.state,
+			lock,
+			holder: holder.name,
 			by: person.name,
-			from: departmentOf(projectId),
+			from: departmentOf(project.id),
 			assigned: assigned.name,
 			department: department.name,
 			settler: settler.name
@@ -60,6 +80,8 @@ async function remarkRows(
 		.leftJoin(assigned, eq(assigned.id, remark.assignedPerson))
 		.leftJoin(department, eq(department.id, remark.assignedDepartment))
 		.leftJoin(settler, eq(settler.id, remark.settledBy))
+		.leftJoin(lock, and(eq(lock.documentId, document.id), isNull(lock.endedAt)))
+		.leftJoin(holder, eq(holder.id, lock.holderId))
 		.where(where)
 		.orderBy(...order)
 		.limit(MOST);
@@ -108,22 +130,35 @@ async function remarkRows(
 		settled: r.settledAt
 			? { by: row.settler!, at: r.settledAt.toISOString(), note: r.settledNote ?? '' }
 			: null,
-		maySettle: maySettle(r, { id: readerId, departments }, reach.level(row.scope))
+		can: told(REMARK_ACTS, (act) =>
+			mayRemark(act, {
+				...spotFacts(
+					{ project, reach, person: reader },
+					row.place,
+					row.state === 'archived',
+					row.lock && heldLock({ ...row.lock, holder: row.holder! }, reader.id),
+					now
+				),
+				remark: { ...r, settled: r.settledAt !== null },
+				who: { id: reader.id, departments }
+			})
+		)
 	}));
 }
 
 export const remarks = answers(contract.remarks, {
-	async run({ db, project, reach, place: here, person: me, level }) {
-		const of = { projectId: project.id, reach, readerId: me.id };
+	async run(context) {
+		const { db, place: here, level } = context;
 		return {
-			remarks: await remarkRows(db, of, eq(remark.documentId, here.id)),
+			remarks: await remarkRows(db, context, eq(remark.documentId, here.id)),
 			mayRemark: allows(level, 'remark')
 		};
 	}
 });
 
 export const remarksWithin = answers(contract.remarksWithin, {
-	async run({ db, project, reach, person: me }, input) {
+	async run(context, input) {
+		const { db, project, reach, person: me } = context;
 		const [folder] = input.place
 			? await db
 					.select({ path: place.path })
@@ -149,9 +184,11 @@ export const remarksWithin = answers(contract.remarksWithin, {
 			input.filter === 'mine' ? mine : undefined,
 			input.by ? eq(remark.createdBy, input.by) : undefined
 		)!;
-		const of = { projectId: project.id, reach, readerId: me.id };
 		return {
-			remarks: await remarkRows(db, of, where, [sql`${remark.due} asc nulls last`, desc(remark.createdAt)])
+			remarks: await remarkRows(db, context, where, [
+				sql`${remark.due} asc nulls last`,
+				desc(remark.createdAt)
+			])
 		};
 	}
 });

@@ -217,19 +217,21 @@
 						</p>
 					</form>
 				{:else if remarks.mayRemark}<p class="mt-1.5 flex flex-wrap gap-1.5">
-						<button class="button" onclick={() => ([answering, settling] = [row.number, null])}>Answer</button
-						>
-						{#if row.settled}{#if row.maySettle}<button
-									class="button"
-									onclick={() => void attempt(() => remarks.reopen(row.number))}>Open again</button
-								>{/if}
-						{:else}
-							{#if row.maySettle}<button
-									class="button"
-									onclick={() => ([settling, answering] = [row.number, null])}>Settle…</button
-								>{/if}
-							<button class="button" onclick={() => (giving = row.number)}>Give to…</button>
-						{/if}
+						{#if row.can.answerRemark.may}<button
+								class="button"
+								onclick={() => ([answering, settling] = [row.number, null])}>Answer</button
+							>{/if}
+						{#if row.can.reopenRemark.may}<button
+								class="button"
+								onclick={() => void attempt(() => remarks.reopen(row.number))}>Open again</button
+							>{/if}
+						{#if row.can.settleRemark.may}<button
+								class="button"
+								onclick={() => ([settling, answering] = [row.number, null])}>Settle…</button
+							>{/if}
+						{#if row.can.assignRemark.may}<button class="button" onclick={() => (giving = row.number)}
+								>Give to…</button
+							>{/if}
 					</p>{/if}
 			</li>
 		{:else}<li class="py-2 text-ink-2">

@@ -205,10 +205,11 @@
 {#snippet state(one: { state: string })}<span class="tag {LOOK[one.state]}">{one.state}</span>{/snippet}
 {#snippet passActs(p: Pass)}{#if p.state === 'open' || p.state === 'used up'}<span
 			class="flex justify-end gap-2"
-			>{#if p.mine && p.mayChange}<button class="link" onclick={() => (looking = { ...p, name: nameOf(p) })}
+			>{#if p.can.passAddress.may}<button class="link" onclick={() => (looking = { ...p, name: nameOf(p) })}
 					>Address</button
-				>{/if}{#if p.mayChange}<button class="link" onclick={() => (changing = { ...p, name: nameOf(p) })}
-					>Change</button
+				>{/if}{#if p.can.changePass.may}<button
+					class="link"
+					onclick={() => (changing = { ...p, name: nameOf(p) })}>Change</button
 				>{/if}<button class="link" onclick={() => withdraw([p])}>Withdraw</button></span
 		>{/if}{/snippet}
 {#snippet into(h: Hatch)}<a class="link" href="{base}/place/{h.place}">{h.placeName}</a>{/snippet}

@@ -90,7 +90,7 @@
 					>
 					{#each list as row (row.id)}<tr class="border-b border-rule-2">
 							<td
-								>{#if !row.settled && row.maySettle}<input
+								>{#if row.can.settleRemark.may}<input
 										type="checkbox"
 										class="size-6 accent-act"
 										aria-label="Settle remark {row.number}"
@@ -120,7 +120,7 @@
 							<td
 								>{#if row.settled}<span class="text-done"
 										>settled by {row.settled.by}{row.settled.note ? `: ${row.settled.note}` : ''}</span
-									>{:else if row.maySettle}<textarea
+									>{:else if row.can.settleRemark.may}<textarea
 										class="field !min-h-[34px]"
 										rows="1"
 										maxlength="2000"
