@@ -22,7 +22,7 @@ const settlers =
 				);
 
 /** When what can be done with a remark applies, by the name of the act. The runner's acts and the lists ask the same. */
-export const REMARK_RULES = {
+const REMARK_RULES = {
 	answerRemark: () => yes,
 	settleRemark: settlers(({ remark }) => (remark.settled ? no('conflict', 'It is settled already.') : yes)),
 	reopenRemark: settlers(({ remark }) => (remark.settled ? yes : no('conflict', 'It is open already.'))),
