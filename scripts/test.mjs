@@ -70,10 +70,12 @@ await command(async () => {
 					['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings', '--output', 'human']
 				],
 				['format', ['prettier', '--check', '--log-level', 'warn', '.']],
-				['house rules', ['depcruise', '--config', '.dependency-cruiser.cjs', 'src']],
 				['nothing unused', ['knip', '--no-config-hints']]
 			]),
-			beside([['lint', ['eslint', '.', '--max-warnings', '0']]])
+			beside([
+				['lint', ['eslint', '.', '--max-warnings', '0']],
+				['house rules', ['depcruise', '--config', '.dependency-cruiser.cjs', 'src']]
+			])
 		]);
 	}
 	/** The build and the unit tests need nothing of each other, and each leaves half of the machine idle. */
