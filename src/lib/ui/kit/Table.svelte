@@ -2,7 +2,7 @@
 	import ArrowDown from '@lucide/svelte/icons/arrow-down';
 	import ArrowUp from '@lucide/svelte/icons/arrow-up';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
-	import { tick, untrack } from 'svelte';
+	import { untrack } from 'svelte';
 	import type { SvelteSet } from 'svelte/reactivity';
 	import { between, inOrder, nextOrder, type Column, type Order } from './table';
 
@@ -61,7 +61,8 @@
 	/** The row that the keyboard is at, and the one that Shift counts from. */
 	let at = $state<string | null>(null);
 	let from = $state<string | null>(null);
-	const stop = $derived(at !== null && keys.includes(at) ? at : keys[0]);
+	/** The row that the keyboard goes to as soon as it is drawn. */
+	let wanted = $state<string | null>(null);
 
 	let box = $state<HTMLDivElement>();
 	const many = $derived(fills && rows.length > MANY);
@@ -89,6 +90,12 @@
 					.flatMap(({ index }) => (shown[index] ? [{ index, row: shown[index] }] : []))
 			: shown.map((row, index) => ({ index, row }))
 	);
+	const stop = $derived(drawn.some(({ row }) => key(row) === at) ? at : drawn[0] ? key(drawn[0].row) : null);
+	$effect(() => {
+		if (wanted === null || !drawn.some(({ row }) => key(row) === wanted)) return;
+		box?.querySelector<HTMLElement>(`tr[data-index="${keys.indexOf(wanted)}"]`)?.focus();
+		wanted = null;
+	});
 	const above = $derived(many ? ($virtual.getVirtualItems()[0]?.start ?? 0) : 0);
 	const below = $derived(many ? $virtual.getTotalSize() - ($virtual.getVirtualItems().at(-1)?.end ?? 0) : 0);
 
@@ -111,13 +118,11 @@
 			if (on) selection!.add(id);
 			else selection!.delete(id);
 	}
-	async function go(to: number) {
-		const next = keys[Math.max(0, Math.min(keys.length - 1, to))];
-		if (next === undefined) return;
-		at = next;
-		if (many) $virtual.scrollToIndex(keys.indexOf(next));
-		await tick();
-		box?.querySelector<HTMLElement>(`tr[data-index="${keys.indexOf(next)}"]`)?.focus();
+	function go(to: number) {
+		const next = Math.max(0, Math.min(keys.length - 1, to));
+		wanted = keys[next] ?? null;
+		// A row far away is drawn once it has been scrolled to.
+		if (many) $virtual.scrollToIndex(next);
 	}
 	function press(event: KeyboardEvent, row: Row, id: string) {
 		if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -129,7 +134,7 @@
 			End: keys.length - 1
 		};
 		const to = steps[event.key];
-		if (to !== undefined) void go(to);
+		if (to !== undefined) go(to);
 		else if (event.key === ' ' && selection) mark(id, event.shiftKey);
 		else if (event.key === 'Enter' && open) open(row);
 		else return;

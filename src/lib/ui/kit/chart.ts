@@ -51,7 +51,7 @@ export function drawChart(
 				color: LINES.map(colour),
 				textStyle: words,
 				grid: { left: 44, right: 12, top: 34, bottom: 26 },
-				legend: { top: 4, textStyle: words, itemHeight: 8 },
+				legend: { top: 4, right: 12, textStyle: words, itemHeight: 8 },
 				// Rich text, since the pages allow no styles that a script writes into them.
 				tooltip: { trigger: 'axis', renderMode: 'richText' },
 				xAxis: {
