@@ -154,10 +154,6 @@
 						lines={5}
 					/>
 				</div>
-				{#if read.faults.length}<p class="text-[12px] text-fault">
-						{read.faults.length === 1 ? 'Line' : 'Lines'}
-						{read.faults.join(', ')}: write a day and what it is called.
-					</p>{/if}
 			</fieldset>
 			<fieldset>
 				<legend class="font-semibold">Place of the title block on PDF sheets</legend>
