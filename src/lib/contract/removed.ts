@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { DOCUMENT_RULES } from '../core/documents/may';
+import { PLACE_RULES } from '../core/places/may';
 import { act } from './act';
 import { id, projectKey, reason } from './fields';
 
@@ -15,6 +16,7 @@ export const removePlace = act({
 		id: (i) => i.place,
 		level: 'work',
 		past: ['archived'],
+		asks: PLACE_RULES.removePlace,
 		applies: DOCUMENT_RULES.removePlace
 	},
 	events: ['place.removed']

@@ -44,6 +44,8 @@ export const PLACE_RULES = {
 	addDocument: always,
 	renameFolder: madeBy('Renaming'),
 	moveFolder: notOnShelf(madeBy('Moving')),
+	// Documents have a rule of their own; what lies in a folder is asked for when it goes.
+	removePlace: (facts, held) => (facts.kind === 'document' ? yes : madeBy('Removing')(facts, held)),
 	makePass: always,
 	makeHatch: always,
 	letIn: always,

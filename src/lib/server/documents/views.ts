@@ -1,9 +1,8 @@
 import { and, asc, desc, eq, isNull, like, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { CONTRACTS } from '../../contract';
-import { told } from '../../core/acts/answer';
+import { canNow } from '../platform/runner/can';
 import * as contract from '../../contract/documents';
-import { lookingOnly } from '../../core/access/may';
 import {
 	DOCUMENT_ACTS,
 	DOCUMENT_RULES,
@@ -97,8 +96,7 @@ export const documentView = answers(contract.documentView, {
 async function canDo(db: Querier, context: ContextOf['place']) {
 	const held = await readDocument(db, context.place.id);
 	const facts = await documentFacts(db, context, held, context.now);
-	const looksAsOther = context.self.id !== context.person.id;
-	return told(DOCUMENT_ACTS, (name) => (looksAsOther ? lookingOnly() : mayDo(askingOf(name), facts)));
+	return canNow(context, DOCUMENT_ACTS, (name) => mayDo(askingOf(name), facts));
 }
 
 /** What the contract of an act asks for. */

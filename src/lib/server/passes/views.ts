@@ -2,7 +2,8 @@ import { and, asc, count, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle
 import { alias } from 'drizzle-orm/pg-core';
 import * as contract from '../../contract/passes';
 import { allows } from '../../core/access/levels';
-import { orRefuse, told } from '../../core/acts/answer';
+import { orRefuse } from '../../core/acts/answer';
+import { canNow } from '../platform/runner/can';
 import { Problem } from '../../core/acts/problem';
 import { PASS_ACTS, PASS_RULES } from '../../core/passes/may';
 import { beneath, idsOf, live, type Reach } from '../access/reach';
@@ -34,7 +35,7 @@ function runs(reach: Reach) {
 }
 
 export const passes = answers(contract.passes, {
-	async run({ db, project, reach, person: me, now }, input) {
+	async run({ db, project, reach, person: me, self, now }, input) {
 		const maker = alias(person, 'maker');
 		const [around] = input.place
 			? await db
@@ -124,7 +125,7 @@ export const passes = answers(contract.passes, {
 		return {
 			passes: rows.map(({ seen, sealedSecret, createdBy, ...row }) => ({
 				...row,
-				can: told(PASS_ACTS, (name) =>
+				can: canNow({ self, person: me }, PASS_ACTS, (name) =>
 					PASS_RULES[name](passFacts({ ...row, sealedSecret, createdBy }, runsPass(reach, seen), me.id, now))
 				),
 				endsAt: row.endsAt.toISOString(),

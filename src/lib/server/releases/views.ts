@@ -2,8 +2,7 @@ import { and, asc, desc, eq, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { CONTRACTS } from '../../contract';
 import * as contract from '../../contract/releases';
-import { lookingOnly } from '../../core/access/may';
-import { told } from '../../core/acts/answer';
+import { canNow } from '../platform/runner/can';
 import { mayRelease, RELEASE_ACTS } from '../../core/releases/may';
 import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
@@ -227,9 +226,7 @@ export const releaseView = answers(contract.releaseView, {
 			/** What an approval approves, and by what it says so. */
 			build: looked?.build ?? null,
 			digest: looked?.digest ?? null,
-			can: told(RELEASE_ACTS, (name) =>
-				me.id === self.id ? mayRelease(ASKED.get(name)!, facts) : lookingOnly()
-			),
+			can: canNow({ self, person: me }, RELEASE_ACTS, (name) => mayRelease(ASKED.get(name)!, facts)),
 			pass: held && {
 				endsAt: held.endsAt.toISOString(),
 				withdrawnAt: held.withdrawnAt?.toISOString() ?? null,

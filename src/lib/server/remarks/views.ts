@@ -3,7 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import * as contract from '../../contract/remarks';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
-import { told } from '../../core/acts/answer';
+import { canNow } from '../platform/runner/can';
 import { mayRemark, REMARK_ACTS } from '../../core/remarks/may';
 import type { RemarkRow } from '../../core/remarks/remarks';
 import { beneath, live, type Reach } from '../access/reach';
@@ -38,6 +38,8 @@ interface Reader {
 	project: Project;
 	reach: Reach;
 	person: { id: string };
+	/** Who looks as them, or themselves. */
+	self: { id: string };
 	now: Date;
 }
 
@@ -47,7 +49,7 @@ interface Reader {
  */
 async function remarkRows(
 	db: Querier,
-	{ project, reach, person: reader, now }: Reader,
+	{ project, reach, person: reader, self, now }: Reader,
 	where: SQL,
 	order: SQL[] = [asc(remark.number)]
 ): Promise<RemarkRow[]> {
@@ -130,7 +132,7 @@ async function remarkRows(
 		settled: r.settledAt
 			? { by: row.settler!, at: r.settledAt.toISOString(), note: r.settledNote ?? '' }
 			: null,
-		can: told(REMARK_ACTS, (act) =>
+		can: canNow({ self, person: reader }, REMARK_ACTS, (act) =>
 			mayRemark(act, {
 				...spotFacts(
 					{ project, reach, person: reader },

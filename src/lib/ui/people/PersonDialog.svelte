@@ -64,17 +64,19 @@
 	const wanted = $derived(departments.filter((d) => chosen[d.id] && chosen[d.id] !== 'out'));
 	$effect(() => {
 		if (!person) return;
-		const asked = person;
+		// A late answer to what was chosen before says nothing of what is chosen now.
+		let current = true;
 		cupboard
 			.effectOfDepartments({
 				project,
-				person: asked,
+				person,
 				departments: wanted.map((d) => d.id + (chosen[d.id] === 'lead' ? '*' : '')).join(','),
 				controller,
 				leaving
 			})
-			.then((answer) => asked === person && (meaning = answer))
-			.catch((error: unknown) => ((meaning = null), (unknown = sentenceOf(error))));
+			.then((answer) => current && (meaning = answer))
+			.catch((error: unknown) => current && ((meaning = null), (unknown = sentenceOf(error))));
+		return () => (current = false);
 	});
 
 	/** What is done about somebody at once, beside the form. */

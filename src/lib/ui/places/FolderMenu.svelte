@@ -83,7 +83,6 @@
 		});
 		await goto(parent ? `/${code}/place/${parent}` : `/${code}/shelves`);
 	}
-	const OTHERS = 'Removing what others added needs Organise.';
 	const titles = { make: 'New folder', rename: 'Rename', move: 'Move' };
 </script>
 
@@ -103,7 +102,7 @@
 			{ word: 'Make a pass…', act: () => (passing = true) },
 			{ word: 'Open a hatch…', act: () => (hatching = true), why: can.makeHatch.why }
 		],
-		[{ word: 'Remove…', act: () => (removing = true), why: can.renameFolder.may ? '' : OTHERS }]
+		[{ word: 'Remove…', act: () => (removing = true), why: can.removePlace.why }]
 	]}
 />
 
