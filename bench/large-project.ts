@@ -1,4 +1,6 @@
 import postgres from 'postgres';
+import type { Level } from '../src/lib/core/access/levels';
+import { firstSettings } from '../src/lib/server/people/first-settings';
 import { secretHash } from '../src/lib/server/platform/ids';
 
 /** What the large project holds; the sizes that the budgets name. */
@@ -24,36 +26,17 @@ export const FOLDER = 'f000000001';
  * Makes a project of a million documents straight in PostgreSQL: the acts would take hours, and what is measured is
  * the reading. Triggers are off while it fills; what they keep is worked out at the end.
  */
-export async function makeLargeProject(url: string): Promise<void> {
+export async function makeLargeProject(
+	url: string,
+	{ documents, inOne }: { documents: number; inOne: number } = SIZE
+): Promise<void> {
 	const sql = postgres(url, { max: 1, onnotice: () => {} });
 	const id = (letter: string, n: string) => `'${letter}' || lpad((${n})::text, 9, '0')`;
-	const settings = JSON.stringify({
-		numbering: {
-			separator: '-',
-			parts: [
-				{ key: 'kind', label: 'Kind', values: null, pattern: '[A-Z]+' },
-				{ key: 'serial', label: 'Serial', values: null, pattern: '[A-Z0-9]+' }
-			],
-			serialDigits: 8
-		},
-		revisions: {
-			sequences: [
-				{ key: 'preliminary', prefix: 'P', digits: 2 },
-				{ key: 'contractual', prefix: 'C', digits: 2 }
-			],
-			purposes: {}
-		},
-		lockLimitDays: 5,
-		retentionDays: 60,
-		maxFileBytes: 20e9,
-		outsideLevel: 'download',
-		manageNeedsTwoStep: false,
-		keepPosition: true,
-		stamps: [],
-		ownDomains: [],
-		releasePurposes: [],
-		titleBlock: { left: 0.5, top: 0.6, right: 1, bottom: 1 }
-	});
+	const settings = JSON.stringify(firstSettings('BIG', 'big.example'));
+	const words = (list: readonly (Level | null)[]) =>
+		`(array[${list.map((level) => (level ? `'${level}'` : 'null')).join(',')}])`;
+	const held = words(['view', 'download', 'remark', 'work']);
+	const given = words(['view', 'download', 'remark', 'work', 'organise', null]);
 	const steps = [
 		`set synchronous_commit = off; set session_replication_role = replica; set work_mem = '256MB'; set maintenance_work_mem = '512MB'`,
 		`drop index if exists document_number_words, findable_words`,
@@ -76,16 +59,16 @@ export async function makeLargeProject(url: string): Promise<void> {
 			from generate_series(401, ${SIZE.folders}) n join place q on q.id = ${id('f', '1 + n % 400')}`,
 		// Ordinary entries of the shelves, the reader's own, and the rest over people, departments and groups.
 		`insert into access_grant (id, place_id, subject_kind, subject_id, level) select ${id('a', 'n')}, ${id('s', 'n')}, 'department', ${id('e', 'n')}, 'work' from generate_series(1, 20) n`,
-		`insert into access_grant (id, place_id, subject_kind, subject_id, level, granted_by) select ${id('b', 'n')}, ${id('f', '1 + (n - 1) * 40')}, 'person', '${READER.id}', (array['look','take','remark','work'])[1 + n % 4], 'u000000001' from generate_series(1, ${SIZE.ofOne}) n`,
+		`insert into access_grant (id, place_id, subject_kind, subject_id, level, granted_by) select ${id('b', 'n')}, ${id('f', '1 + (n - 1) * 40')}, 'person', '${READER.id}', ${held}[1 + n % 4], 'u000000001' from generate_series(1, ${SIZE.ofOne}) n`,
 		`insert into access_grant (id, place_id, subject_kind, subject_id, level, granted_by)
 			select ${id('c', 'n')}, ${id('f', '1 + (n * 13) % 2000')},
 				(array['person','department','group'])[1 + n % 3],
 				case n % 3 when 0 then ${id('u', '1 + n % 199')} when 1 then ${id('e', '1 + n % 20')} else ${id('g', '1 + n % 20')} end,
-				(array['look','take','remark','work','tidy', null])[1 + n % 6], 'u000000001'
+				${given}[1 + n % 6], 'u000000001'
 			from generate_series(1, ${SIZE.grants - SIZE.ofOne - 20}) n on conflict do nothing`,
 		`update place p set scope = (select q.id from place q where p.path like q.path || '%' and (q.kind = 'shelf' or exists (select 1 from access_grant g where g.place_id = q.id)) order by length(q.path) desc limit 1) where kind = 'folder'`,
 		`insert into content (hash, size, media_type, preview) select lpad(to_hex(n), 64, '0'), 1000 + n, (array['application/pdf','image/vnd.dxf','image/jpeg'])[1 + n % 3], 'none' from generate_series(0, 999) n`,
-		`create temporary table spread as select n, case when n <= ${SIZE.inOne} then '${FOLDER}' else ${id('f', '2 + n % 1999')} end as folder from generate_series(1, ${SIZE.documents}) n`,
+		`create temporary table spread as select n, case when n <= ${inOne} then '${FOLDER}' else ${id('f', '2 + n % 1999')} end as folder from generate_series(1, ${documents}) n`,
 		`insert into place (id, project_id, parent_id, path, kind, name, name_key, scope, created_by)
 			select ${id('d', 'n')}, 'p000000001', f.id, f.path || ${id('d', 'n')}, 'document',
 				(array['Linkspan','Tower','Quay wall','Fender','Duct','Stair','Roof','Pile'])[1 + n % 8] || ' ' || (array['general arrangement','section','details','schedule','calculation'])[1 + (n / 8) % 5] || ' ' || n,

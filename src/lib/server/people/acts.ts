@@ -1,13 +1,10 @@
 import { and, count, eq, isNull, sql } from 'drizzle-orm';
 import * as contract from '../../contract/people';
-import { DEFAULT_STAMPS } from '../../core/markup/stamps';
-import { standardRule } from '../../core/numbering/numbering';
 import { Problem } from '../../core/acts/problem';
-import { USUAL_TITLE_BLOCK } from '../../core/documents/title-block';
-import { DEFAULT_SCHEME } from '../../core/revisions/revisions';
 import { department, departmentMember, member, person, project, recipient } from '../platform/db/schema';
 import { cameIn, inviteLink, isOwnAddress, joinInside, joinOutside } from '../access/newcomers';
 import { does } from '../platform/runner/act';
+import { firstSettings } from './first-settings';
 
 export const makeProject = does(contract.makeProject, {
 	async run({ tx, person: by, now, newId, tell }, input) {
@@ -26,20 +23,7 @@ export const makeProject = does(contract.makeProject, {
 			client: input.client,
 			timeZone: input.timeZone,
 			nextRelease: input.firstRelease,
-			settings: {
-				numbering: standardRule(input.code, []),
-				revisions: DEFAULT_SCHEME,
-				lockLimitDays: 5,
-				retentionDays: 60,
-				maxFileBytes: 20 * 1024 ** 3,
-				outsideLevel: 'download',
-				manageNeedsTwoStep: false,
-				keepPosition: true,
-				stamps: [...DEFAULT_STAMPS],
-				ownDomains: [by.email.split('@')[1]!],
-				releasePurposes: ['construction', 'as-built'],
-				titleBlock: USUAL_TITLE_BLOCK
-			},
+			settings: firstSettings(input.code, by.email.split('@')[1]!),
 			createdAt: now
 		});
 		await tx
