@@ -32,7 +32,17 @@ export async function makeLargeProject(
 ): Promise<void> {
 	const sql = postgres(url, { max: 1, onnotice: () => {} });
 	const id = (letter: string, n: string) => `'${letter}' || lpad((${n})::text, 9, '0')`;
-	const settings = JSON.stringify(firstSettings('BIG', 'big.example'));
+	const settings = JSON.stringify({
+		...firstSettings('BIG', 'big.example'),
+		numbering: {
+			separator: '-',
+			parts: [
+				{ key: 'kind', label: 'Kind', values: null, pattern: '[A-Z]+' },
+				{ key: 'serial', label: 'Serial', values: null, pattern: '[A-Z0-9]+' }
+			],
+			serialDigits: 8
+		}
+	});
 	const words = (list: readonly (Level | null)[]) =>
 		`(array[${list.map((level) => (level ? `'${level}'` : 'null')).join(',')}])`;
 	const held = words(['view', 'download', 'remark', 'work']);

@@ -149,7 +149,7 @@ describe('what stands written in files', () => {
 	const read = async (bytes: Uint8Array | string, mediaType: string) => {
 		const path = join(made, 'file');
 		await writeFile(path, bytes);
-		return writtenIn(path, mediaType, bytes.length);
+		return writtenIn({ path, mediaType, size: bytes.length });
 	};
 	const at = new Date('2026-11-23T08:00:00Z');
 	const WORD = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';

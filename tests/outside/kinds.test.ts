@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { EML, IFC } from '../../src/lib/core/files/file-kinds';
+import { EML, IFC } from '../../src/lib/core/files/kinds';
 import { DrawingPages, leftOutWords } from '../../src/lib/core/dxf/pages';
 import { decodeDxf, readDxf } from '../../src/lib/core/dxf/read';
 import type { Shown, ShownMail } from '../../src/lib/core/files/shown';

@@ -305,7 +305,6 @@ export const versionContent = view({
 		preview: z.enum(['waiting', 'made', 'none', 'failed']).nullable(),
 		inspection: z
 			.strictObject({
-				shows: z.enum(['table', 'text', 'none', 'pdf', 'dxf', 'picture', 'pages', 'mail', 'markdown']),
 				fault: z.string().nullable(),
 				unchecked: z.boolean(),
 				pages: z.number().optional(),

@@ -12,11 +12,6 @@ export const MEDIA_TYPE = {
 } as const;
 export type Ending = keyof typeof MEDIA_TYPE;
 
-/** Kinds of file that are read as text in paragraphs. */
-export const TEXT_KINDS: readonly string[] = [MEDIA_TYPE.docx, MEDIA_TYPE.odt, MEDIA_TYPE.md, 'text/plain'];
-/** Kinds of file that are read as schedules. */
-export const TABLE_KINDS: readonly string[] = [MEDIA_TYPE.xlsx, MEDIA_TYPE.ods, MEDIA_TYPE.csv];
-
 /** A file that was made here. */
 export interface WrittenFile {
 	bytes: Uint8Array;

@@ -1,5 +1,5 @@
 import { allows, type Level } from '../access/levels';
-import { MEDIA_TYPE, TABLE_KINDS, TEXT_KINDS } from '../files/media';
+import { FILE_KINDS } from '../files/kinds';
 
 /** Kinds of document that several edit at once. */
 export const LIVE_KINDS = ['text', 'schedule', 'drawing'] as const;
@@ -18,9 +18,7 @@ export const HANDED_IN_AS = {
 
 /** What a file of a kind becomes when it is edited together, or null when it cannot be. */
 export function liveKindOf(mediaType: string): LiveKind | null {
-	if (TEXT_KINDS.includes(mediaType) || mediaType === MEDIA_TYPE.html) return 'text';
-	if (TABLE_KINDS.includes(mediaType)) return 'schedule';
-	return mediaType === MEDIA_TYPE.dxf ? 'drawing' : null;
+	return FILE_KINDS.get(mediaType)?.live ?? null;
 }
 
 /** Whether with Remark one suggests in it; elsewhere one reads (L9). */

@@ -1,6 +1,6 @@
 import { wayOut, type Asking } from '../../core/files/giving';
+import { isInline } from '../../core/files/kinds';
 import { Problem } from '../../core/acts/problem';
-import { INLINE_TYPES } from '../formats/sniff';
 import type { Services } from '../platform/services';
 import { fileResponse, safeHeaders } from '../platform/http/respond';
 
@@ -49,7 +49,7 @@ export async function contentOut(
 	file: Held,
 	way: Way
 ): Promise<Response> {
-	const out = wayOut(askingOf(request, INLINE_TYPES.has(file.mediaType)), way.mayGive);
+	const out = wayOut(askingOf(request, isInline(file.mediaType)), way.mayGive);
 	if (out === 'no') throw new Problem('wrong-origin', 'A download begins when somebody chooses it.');
 	if (out === 'made' || (out !== 'give' && way.copies))
 		throw new Problem(

@@ -10,6 +10,8 @@ export interface ArchiveEntry {
 	locked: boolean;
 }
 
+/** Most entries of a table of contents that are read. */
+const MOST_CHECKED = 100_000;
 /** Most entries that are listed, and most bytes of one that are unpacked. */
 const MOST_LISTED = 5_000;
 const MOST_UNPACKED = 200e6;
@@ -32,6 +34,17 @@ function walk(zip: yauzl.ZipFile, each: (entry: yauzl.Entry) => boolean): Promis
 		zip.on('error', () => failed(DAMAGED()));
 		zip.readEntry();
 	});
+}
+
+/** Reads the table of contents of an archive. Raises `invalid` when it is damaged. */
+export async function checkArchive(path: string): Promise<void> {
+	const zip = await open(path);
+	let count = 0;
+	try {
+		await walk(zip, () => ++count > MOST_CHECKED);
+	} finally {
+		zip.close();
+	}
 }
 
 /** The files in a stored archive by its own table of contents. Raises `invalid` when it is damaged. */

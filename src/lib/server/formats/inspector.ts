@@ -4,22 +4,15 @@ import { randomUUID } from 'node:crypto';
 import type { Store } from '../platform/store/store';
 import type { Inspection } from '../platform/db/schema';
 import type { DrawingLayers } from './drawing';
-import { PRINTABLE, PRINTED, SERVER_PICTURES } from '../../core/files/file-kinds';
+import { familyOf, isPrintable } from '../../core/files/kinds';
 import { Problem } from '../../core/acts/problem';
 import type { Shown, ShownWord } from '../../core/files/shown';
 import type { ArchiveEntry } from './archive';
 import { WorkerPool } from './pool';
-import type { ShownPicture } from './shown';
+import type { ShownPicture, StoredFile } from './readers/reader';
 import { installed, standInFor } from './stand-in';
 import type { CopyTask } from './stamp';
 import type { WriteTask } from './worker';
-
-/** A file that a worker can open. */
-interface Openable {
-	path: string;
-	mediaType: string;
-	size: number;
-}
 
 /** What is said where a program is not installed on the server. */
 const MISSING: Record<string, string> = {
@@ -65,7 +58,7 @@ export class Inspector {
 	 * What is opened to show a stored file: itself, or what another program makes of it once. A sentence where that
 	 * program is not installed.
 	 */
-	private async openable(hash: string, mediaType: string, size: number): Promise<Openable | string> {
+	private async openable(hash: string, mediaType: string, size: number): Promise<StoredFile | string> {
 		const path = await this.store.localPath(hash);
 		const wanted = standInFor(mediaType);
 		if (!wanted) return { path, mediaType, size };
@@ -92,7 +85,7 @@ export class Inspector {
 	}
 
 	/** The same for one that has to be shown: raises `invalid` with the sentence. */
-	private async opened(hash: string, mediaType: string, size: number): Promise<Openable> {
+	private async opened(hash: string, mediaType: string, size: number): Promise<StoredFile> {
 		const openable = await this.openable(hash, mediaType, size);
 		if (typeof openable === 'string') throw new Problem('invalid', openable);
 		return openable;
@@ -104,15 +97,15 @@ export class Inspector {
 		try {
 			return (await this.pool.run({ task: 'inspect', path, mediaType, size })) as Inspection;
 		} catch {
-			return { shows: 'none', fault: 'The file is too large or too tangled to open here.', unchecked: false };
+			return { fault: 'The file is too large or too tangled to open here.', unchecked: false };
 		}
 	}
 
 	/** What stands written in a stored file; empty when it holds nothing, or cannot be read. */
 	async written(hash: string, mediaType: string, size: number): Promise<string> {
-		const read = (file: Openable) => this.pool.run({ task: 'written', ...file }).then(String, () => '');
+		const read = (file: StoredFile) => this.pool.run({ task: 'written', ...file }).then(String, () => '');
 		const own = await read({ path: await this.store.localPath(hash), mediaType, size });
-		if (own || !PRINTED.includes(mediaType)) return own;
+		if (own || familyOf(mediaType) !== 'printed') return own;
 		// What cannot be read itself is read as it is printed.
 		const printed = await this.openable(hash, mediaType, size).catch(() => '');
 		return typeof printed === 'string' ? '' : read(printed);
@@ -151,7 +144,7 @@ export class Inspector {
 	): Promise<Uint8Array> {
 		// Marks are burned into what they were made on: of phones' pictures, the one that everything opens.
 		const opened =
-			marks && SERVER_PICTURES.includes(file.mediaType)
+			marks && familyOf(file.mediaType) === 'phone'
 				? await this.opened(file.hash, file.mediaType, file.size)
 				: { path: await this.store.localPath(file.hash), mediaType: file.mediaType, size: file.size };
 		return this.write({ task: 'copy', ...opened, text, marks });
@@ -173,7 +166,7 @@ export class Inspector {
 	 */
 	async shown(hash: string, mediaType: string, size: number, printed = false): Promise<Shown> {
 		const file =
-			PRINTABLE.includes(mediaType) && !printed
+			isPrintable(mediaType) && !printed
 				? { path: await this.store.localPath(hash), mediaType, size }
 				: await this.openable(hash, mediaType, size);
 		if (typeof file === 'string') return { kind: 'none', sentence: file };

@@ -4,10 +4,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { EML, IFC, isComparedAsSheet, isSheetKind, isShownByServer, MSG } from '../../core/files/file-kinds';
+import { comparedAs, EML, IFC, isSheetKind, isShownByServer, MSG } from '../../core/files/kinds';
 import type { Shown, ShownMail } from '../../core/files/shown';
 import type { Inspection } from '../platform/db/schema';
-import type { ShownPicture } from './shown';
+import type { ShownPicture } from './readers/reader';
 import { standInFor } from './stand-in';
 import work from './worker';
 
@@ -55,7 +55,7 @@ describe('a scan of several pages (TIFF)', () => {
 		expect(pages.map(({ info }) => info.width)).toEqual([400, 400, 297]);
 		expect(Buffer.compare(pages[0]!.data, pages[1]!.data)).not.toBe(0);
 		expect(await work({ task: 'preview', ...scan, to: join(home, 'scan.webp') })).toBe(true);
-		expect(await inspected('scan.tif', 'image/tiff')).toMatchObject({ shows: 'pages', fault: null });
+		expect(await inspected('scan.tif', 'image/tiff')).toMatchObject({ unchecked: false, fault: null });
 	});
 
 	it('carries marks into a copy, on the page they were made on', async () => {
@@ -92,10 +92,14 @@ describe('a scan of several pages (TIFF)', () => {
 
 	it('counts as a sheet that is marked and compared', () => {
 		for (const kind of ['image/tiff', 'image/heic'])
-			expect([isShownByServer(kind), isSheetKind(kind), isComparedAsSheet(kind)]).toEqual([true, true, true]);
-		expect([isSheetKind('application/msword'), isComparedAsSheet('application/msword')]).toEqual([
+			expect([isShownByServer(kind), isSheetKind(kind), comparedAs(kind, 'application/pdf')]).toEqual([
+				true,
+				true,
+				'sheets'
+			]);
+		expect([isSheetKind('application/msword'), comparedAs('application/msword', 'image/tiff')]).toEqual([
 			false,
-			true
+			'sheets'
 		]);
 	});
 });
@@ -125,7 +129,7 @@ describe.each([
 	});
 
 	it('opens', async () => {
-		expect(await inspected(name, kind)).toMatchObject({ shows: 'mail', fault: null });
+		expect(await inspected(name, kind)).toMatchObject({ unchecked: false, fault: null });
 	});
 });
 

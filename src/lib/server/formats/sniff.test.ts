@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { HEAD_BYTES, INLINE_TYPES, sniff } from './sniff';
+import { isInline } from '../../core/files/kinds';
+import { HEAD_BYTES, sniff } from './sniff';
 
 const text = (value: string) => new TextEncoder().encode(value);
 const png = Uint8Array.from([
@@ -57,7 +58,7 @@ describe('the kind of a file', () => {
 
 	it('never lets a page or an unknown kind be shown', () => {
 		for (const type of ['text/html', 'application/octet-stream', 'application/zip', 'application/xhtml+xml'])
-			expect(INLINE_TYPES.has(type)).toBe(false);
+			expect(isInline(type)).toBe(false);
 	});
 
 	it('tells what compound files hold by their directory, whatever they are called', async () => {

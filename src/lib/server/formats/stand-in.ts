@@ -6,7 +6,7 @@
 import { access, copyFile, mkdir, mkdtemp, readdir, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { delimiter, join } from 'node:path';
-import { PRINTABLE, PRINTED } from '../../core/files/file-kinds';
+import { familyOf, FILE_KINDS } from '../../core/files/kinds';
 import { bounded } from './limits';
 
 export interface StandInTask {
@@ -25,9 +25,9 @@ const PATIENCE = 240;
 
 /** What a kind is shown through, with the program that makes it; null for kinds that are opened themselves. */
 export function standInFor(mediaType: string): { mediaType: string; program: string; ending: string } | null {
-	if (/^image\/hei[cf]$/.test(mediaType))
+	if (familyOf(mediaType) === 'phone')
 		return { mediaType: 'image/jpeg', program: 'heif-convert', ending: 'jpg' };
-	if (PRINTED.includes(mediaType) || PRINTABLE.includes(mediaType))
+	if (FILE_KINDS.get(mediaType)?.printed)
 		return { mediaType: 'application/pdf', program: 'soffice', ending: 'pdf' };
 	return null;
 }
@@ -86,20 +86,6 @@ async function opened(path: string, home: string, work: number): Promise<string>
 	return join(home, first);
 }
 
-/** Endings that tell LibreOffice how to read; it looks at names before it looks at bytes. */
-const ENDINGS: Record<string, string> = {
-	'application/msword': 'doc',
-	'application/vnd.ms-excel': 'xls',
-	'application/vnd.ms-powerpoint': 'ppt',
-	'application/rtf': 'rtf',
-	'application/vnd.openxmlformats-officedocument.wordprocessingml.document': 'docx',
-	'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet': 'xlsx',
-	'application/vnd.openxmlformats-officedocument.presentationml.presentation': 'pptx',
-	'application/vnd.oasis.opendocument.text': 'odt',
-	'application/vnd.oasis.opendocument.spreadsheet': 'ods',
-	'application/vnd.oasis.opendocument.presentation': 'odp'
-};
-
 /** Settings of LibreOffice: nothing in a file runs, and nothing is fetched from elsewhere in the server's name. */
 const SETTINGS = `<?xml version="1.0" encoding="UTF-8"?>
 <oor:items xmlns:oor="http://openoffice.org/2001/registry" xmlns:xs="http://www.w3.org/2001/XMLSchema" xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance">
@@ -120,7 +106,8 @@ async function printed(path: string, mediaType: string, home: string, work: numb
 	const profile = join(home, 'profile', 'user');
 	await mkdir(profile, { recursive: true });
 	await writeFile(join(profile, 'registrymodifications.xcu'), SETTINGS);
-	const file = join(home, `file.${ENDINGS[mediaType]}`);
+	// LibreOffice looks at the ending of a name before it looks at bytes.
+	const file = join(home, `file.${FILE_KINDS.get(mediaType)!.endings[0]}`);
 	await copyFile(path, file);
 	const made = join(home, 'made');
 	await apart(

@@ -14,7 +14,7 @@ import {
 	type Ground
 } from '../../core/markup/burn';
 import type { Mark, Scale } from '../../core/markup/mark';
-import { SERVER_PICTURES } from '../../core/files/file-kinds';
+import { familyOf, isSheetKind } from '../../core/files/kinds';
 import { MOST_PICTURE_PIXELS } from '../formats/limits';
 
 /** Longer side of a drawing's picture in pixels. */
@@ -29,23 +29,18 @@ export interface GivenMarks {
 
 /** Kinds of file whose copies can carry marks; a picture or drawing becomes a PDF by it. */
 export function canCarryMarks(mediaType: string): boolean {
-	return (
-		['application/pdf', 'image/png', 'image/jpeg', 'image/webp', 'image/vnd.dxf'].includes(mediaType) ||
-		SERVER_PICTURES.includes(mediaType)
-	);
+	return isSheetKind(mediaType);
 }
 
 /** A copy of a sheet as PDF with marks burned in. Raises what the readers raise for locked or damaged files. */
 export async function markedPdf(path: string, mediaType: string, given: GivenMarks): Promise<Uint8Array> {
 	const bytes = await readFile(path);
-	const pdf =
-		mediaType === 'application/pdf'
-			? await pdfLib.PDFDocument.load(bytes)
-			: await pdfLib.PDFDocument.create();
+	const family = familyOf(mediaType);
+	const pdf = family === 'pdf' ? await pdfLib.PDFDocument.load(bytes) : await pdfLib.PDFDocument.create();
 	const grounds =
-		mediaType === 'application/pdf'
+		family === 'pdf'
 			? pdf.getPages().map(pdfGround)
-			: mediaType === 'image/vnd.dxf'
+			: family === 'drawing'
 				? await drawingsOn(pdf, bytes, given.marks)
 				: await picturesOn(pdf, bytes, mediaType, given.marks);
 	const scales = new Map(Object.entries(given.scales).map(([page, scale]) => [Number(page), scale]));

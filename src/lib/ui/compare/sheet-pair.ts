@@ -1,5 +1,6 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import type { Sheet } from '../../core/dxf/sheet';
+import { familyOf } from '../../core/files/kinds';
 import { DrawnSheet } from '../viewers/draw-sheet';
 import { withoutLock } from '../../formats/pdf/attachments-locked';
 import { openPdf } from '../viewers/pdf';
@@ -156,7 +157,8 @@ async function open({ url, mediaType, made }: Side, signal: AbortSignal): Promis
 	const response = await fetch(url, { signal });
 	if (!response.ok) throw new Error('One of the two files could not be fetched.');
 	const bytes = await response.arrayBuffer();
-	if (mediaType === 'application/pdf') {
+	const family = familyOf(mediaType);
+	if (family === 'pdf') {
 		const data = new Uint8Array(bytes.slice(0));
 		const loading = await openPdf({ data: withoutLock(data) ?? data });
 		const close = () => void loading.destroy();
@@ -172,7 +174,7 @@ async function open({ url, mediaType, made }: Side, signal: AbortSignal): Promis
 			);
 		}
 	}
-	if (mediaType === 'image/vnd.dxf') {
+	if (family === 'drawing') {
 		const reading = new AbortController();
 		const close = () => reading.abort();
 		signal.addEventListener('abort', close);

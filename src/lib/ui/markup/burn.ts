@@ -10,7 +10,7 @@ import {
 } from '../../core/markup/burn';
 import type { Mark } from '../../core/markup/mark';
 import type { Sheet } from '../../core/dxf/sheet';
-import { SERVER_PICTURES } from '../../core/files/file-kinds';
+import { familyOf } from '../../core/files/kinds';
 import { DrawnSheet, GROUNDS } from '../viewers/draw-sheet';
 import { readPage, readShown } from '../viewers/shown';
 import { readDrawing } from '../viewers/read-drawing';
@@ -27,19 +27,20 @@ export async function burnedPdf(
 ): Promise<Uint8Array> {
 	const lib = await import('@cantoo/pdf-lib');
 	const { bytes, mediaType, title } = burning;
+	const family = familyOf(mediaType);
 	const pdf =
-		mediaType === 'application/pdf'
+		family === 'pdf'
 			? await lib.PDFDocument.load(bytes).catch(() => {
 					throw new Error('This PDF is locked or damaged; marks cannot be burned into a copy.');
 				})
 			: await lib.PDFDocument.create();
 	pdf.setTitle(title);
 	const grounds =
-		mediaType === 'application/pdf'
+		family === 'pdf'
 			? pdf.getPages().map(pdfGround)
-			: mediaType === 'image/vnd.dxf'
+			: family === 'drawing'
 				? await drawings(pdf, bytes, burning.marks)
-				: SERVER_PICTURES.includes(mediaType)
+				: family === 'scan' || family === 'phone'
 					? await pagesOfServer(pdf, burning.shown, burning.marks)
 					: [await pictureGround(pdf, await picture(bytes, mediaType))];
 	await burn(lib, pdf, grounds, burning);

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import type { PassPlaceView } from '../../core/documents/rows';
 	import Revision from '../documents/Revision.svelte';
-	import { dayText, kindText, plural, sizeText } from '../platform/words';
+	import { kindWord } from '../../core/files/kinds';
+	import { dayText, plural, sizeText } from '../platform/words';
 
 	/** A folder or document as the holder of a pass sees it. */
 	let { view, secret }: { view: PassPlaceView; secret: string } = $props();
@@ -66,7 +67,7 @@
 							<td class="pr-4"><Revision label={item.label} issued={item.issued} /></td>
 							<td class="pr-4 whitespace-nowrap text-ink-2">{dayText(item.changedAt)}</td>
 							<td class="pr-4 whitespace-nowrap text-ink-2"
-								>{kindText(item.mediaType, '')}, {sizeText(item.size)}</td
+								>{kindWord(item.mediaType, '')}, {sizeText(item.size)}</td
 							>
 							<td class="text-right whitespace-nowrap"
 								><a class="link" href="{base}/view/{item.id}{inside}">View</a>

@@ -18,7 +18,8 @@
 	import { rememberList } from './flip';
 	import LockTag from '../locks/LockTag.svelte';
 	import Revision from '../documents/Revision.svelte';
-	import { agoText, firstName, kindText, plural, sizeText } from '../platform/words';
+	import { kindWord } from '../../core/files/kinds';
+	import { agoText, firstName, plural, sizeText } from '../platform/words';
 
 	/**
 	 * The list of a folder: the folders in it, then its documents; virtualised, sorted and filtered here, kept where it
@@ -358,7 +359,7 @@
 									></span
 								>
 								<span class="{seen('kind')} truncate text-ink-2" role="gridcell"
-									>{kindText(row.mediaType, row.fileName)}</span
+									>{kindWord(row.mediaType, row.fileName)}</span
 								>
 								<span class="{seen('size')} pr-3 text-right text-ink-2" role="gridcell"
 									>{sizeText(row.size)}</span

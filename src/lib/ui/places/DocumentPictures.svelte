@@ -6,7 +6,7 @@
 	import type { DocumentRow } from '../../core/documents/rows';
 	import LockTag from '../locks/LockTag.svelte';
 	import Revision from '../documents/Revision.svelte';
-	import { kindText } from '../platform/words';
+	import { kindWord } from '../../core/files/kinds';
 
 	/** The documents of a folder by their pictures; what has none shows its kind. */
 	let {
@@ -94,7 +94,7 @@
 									alt=""
 									loading="lazy"
 									class="h-full w-full object-contain"
-								/>{:else}<span class="text-[#55645d]">{kindText(row.mediaType, row.fileName)}</span>{/if}
+								/>{:else}<span class="text-[#55645d]">{kindWord(row.mediaType, row.fileName)}</span>{/if}
 						</div>
 						<div class="flex min-h-0 flex-1 flex-col gap-0.5 px-2 py-1">
 							<div class="flex items-center gap-1.5">

@@ -14,7 +14,8 @@
 	import Revision from '../documents/Revision.svelte';
 	import SideVersions from '../documents/SideVersions.svelte';
 	import VersionTable from '../documents/VersionTable.svelte';
-	import { kindText, sizeText } from '../platform/words';
+	import { kindWord } from '../../core/files/kinds';
+	import { sizeText } from '../platform/words';
 
 	/** The title block of the chosen document: what it is, its versions and trail, what you can do now. */
 	let {
@@ -114,7 +115,7 @@
 		<div class="border-r">
 			<dt class="cell-label">File</dt>
 			<dd>
-				{row.kind === 'file' ? '' : `Live ${row.kind}, handed in as `}{kindText(row.mediaType, row.fileName)}, {sizeText(
+				{row.kind === 'file' ? '' : `Live ${row.kind}, handed in as `}{kindWord(row.mediaType, row.fileName)}, {sizeText(
 					row.size
 				)}
 			</dd>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { agoText, dayText, initials, kindText, plural, sizeText, takenText, whenText } from './words';
+import { agoText, dayText, initials, plural, sizeText, takenText, whenText } from './words';
 
 const zone = 'Europe/Stockholm';
 
@@ -39,14 +39,11 @@ describe('words', () => {
 		expect(takenText({ latitude: 57.2 })).toBe('');
 	});
 
-	it('initials and kinds', () => {
+	it('initials', () => {
 		expect([initials('Oke Lindvar'), initials('Ines van der Maddock'), initials('Tarn')]).toEqual([
 			'OL',
 			'IM',
 			'T'
 		]);
-		expect(kindText('application/pdf', 'a')).toBe('PDF');
-		expect(kindText('application/octet-stream', 'model.ifc')).toBe('IFC');
-		expect(kindText('application/octet-stream', 'noname')).toBe('File');
 	});
 });

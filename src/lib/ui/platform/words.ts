@@ -43,27 +43,6 @@ export function initials(name: string): string {
 	return ((words[0]?.[0] ?? '') + (words.length > 1 ? words.at(-1)![0]! : '')).toUpperCase();
 }
 
-const KINDS: Record<string, string> = {
-	'application/pdf': 'PDF',
-	'image/vnd.dxf': 'DXF',
-	'image/jpeg': 'JPEG',
-	'image/png': 'PNG',
-	'image/svg+xml': 'SVG',
-	'image/webp': 'WebP',
-	'text/markdown': 'Markdown',
-	'text/csv': 'CSV',
-	'text/plain': 'Text',
-	'application/zip': 'Zip',
-	'application/vnd.openxmlformats-officedocument.wordprocessingml.document': 'DOCX',
-	'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet': 'XLSX',
-	'application/vnd.oasis.opendocument.text': 'ODT'
-};
-
-/** Short word for a kind of file; the extension when the kind has none. */
-export function kindText(mediaType: string, fileName: string): string {
-	return KINDS[mediaType] ?? (/\.([A-Za-z0-9]{1,5})$/.exec(fileName)?.[1]?.toUpperCase() || 'File');
-}
-
 /** What an event says, after the name of who did it, by the project's clock. */
 export function eventText(event: Pick<EventRow, 'kind' | 'details'>): string {
 	return textOf(event, { day: dayText, moment: whenText });

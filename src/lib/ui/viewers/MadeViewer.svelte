@@ -5,7 +5,7 @@
 	import MadePages from './MadePages.svelte';
 	import MailViewer from './MailViewer.svelte';
 	import type { Face } from './sheet-face';
-	import { readShown } from './shown';
+	import { readShown, type FileWithin } from './shown';
 	import TableViewer from './TableViewer.svelte';
 	import TextViewer from './TextViewer.svelte';
 	import { Unreadable } from '../../formats/package/fault';
@@ -33,7 +33,7 @@
 		/** Where the files that came with a mail are; null where they are not given out. */
 		entries: string | null;
 		/** Shows one of them. */
-		open: (file: { url: string; mediaType: string; fileName: string; size: number }) => void;
+		open: (file: FileWithin) => void;
 		failed: (sentence: string) => void;
 		layer?: Snippet<[Face]>;
 	} = $props();

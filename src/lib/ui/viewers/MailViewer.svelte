@@ -6,6 +6,7 @@
 	import { toast } from '../kit/toast';
 	import { projectZone } from '../platform/project-day';
 	import { dayText, plural, sizeText, timeText } from '../platform/words';
+	import type { FileWithin } from './shown';
 
 	/** Shows a mail: who wrote to whom, what it says, and the files that came with it. */
 	let {
@@ -22,7 +23,7 @@
 		/** Where the files that came with it are; null where they are not given out. */
 		entries: string | null;
 		/** Shows one of them. */
-		open: (file: { url: string; mediaType: string; fileName: string; size: number }) => void;
+		open: (file: FileWithin) => void;
 	} = $props();
 
 	type Attachment = ShownMail['attachments'][number];

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { addressOf } from '../../client/cupboard';
-	import { isSheetKind } from '../../core/files/file-kinds';
+	import { isSheetKind } from '../../core/files/kinds';
 	import type { Present, RoomMode } from '../../core/live/live';
 	import type { VersionRow } from '../../core/documents/rows';
 	import RefusedBar from '../live/RefusedBar.svelte';

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { decodeText, tellEncoding, type Encoding, type Told } from '../../core/files/encoding';
+	import { familyOf } from '../../core/files/kinds';
 	import EncodingChoice from './EncodingChoice.svelte';
 	import { readText } from './read-office';
 	import { bytesToShow, textToShow } from './shown';
@@ -20,7 +21,7 @@
 		made?: boolean;
 		failed: (sentence: string) => void;
 	} = $props();
-	const plain = $derived(mediaType === 'text/plain' && !made);
+	const plain = $derived(familyOf(mediaType) === 'text' && !made);
 	let text = $state<string | null>(null);
 	let html = $state('');
 	let bytes: ArrayBuffer | null = null;

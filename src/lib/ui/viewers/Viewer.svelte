@@ -1,17 +1,11 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { Face } from './sheet-face';
-	import DxfViewer from './DxfViewer.svelte';
-	import PdfViewer from './PdfViewer.svelte';
-	import PictureViewer from './PictureViewer.svelte';
-	import FilmViewer from './FilmViewer.svelte';
 	import MadeViewer from './MadeViewer.svelte';
-	import { isShownByServer, PICTURES, PRINTABLE } from '../../core/files/file-kinds';
-	import { TABLE_KINDS, TEXT_KINDS } from '../../core/files/media';
-	import TableViewer from './TableViewer.svelte';
-	import TextViewer from './TextViewer.svelte';
-	import ZipViewer from './ZipViewer.svelte';
-	import { kindText, sizeText } from '../platform/words';
+	import { familyOf, isPrintable, isServerFamily, kindWord } from '../../core/files/kinds';
+	import { sizeText } from '../platform/words';
+	import type { FileWithin } from './shown';
+	import { VIEWERS } from './viewers';
 
 	/** Shows a stored file by its kind; what cannot be shown says why and offers the download. */
 	let {
@@ -38,51 +32,31 @@
 	} = $props();
 
 	/** A file inside the archive that is shown, instead of the archive itself. */
-	let inside = $state<{ url: string; mediaType: string; fileName: string; size: number } | null>(null);
+	let inside = $state<FileWithin | null>(null);
 	const shown = $derived(
 		inside
 			? { ...inside, download: download && `${inside.url}&download` }
 			: { url: file ?? made, mediaType, fileName, size, download }
 	);
-	/** Kinds that the server shows to everybody, and what is wanted as it is printed. */
+	/** As it is printed, where it can be shown as text or cells too. */
 	let printed = $state(false);
-	const byServer = $derived(!inside && (file === null || printed || isShownByServer(mediaType)));
 	/** Addresses whose archives can be listed. */
 	const LISTED = /\/versions\/[^/]+\/file$/;
 	const entries = $derived(file && LISTED.test(file) ? file.replace(/\/file$/, '/entries') : null);
-	/** Largest file of each kind that is shown, in bytes; sound and film are streamed. */
-	const MOST: Record<string, number> = {
-		text: 40e6,
-		table: 40e6,
-		dxf: 60e6,
-		picture: 200e6,
-		zip: 2e9,
-		pdf: 2e9
-	};
-	function kindOf(mediaType: string) {
-		return mediaType === 'application/pdf'
-			? 'pdf'
-			: mediaType === 'image/vnd.dxf'
-				? 'dxf'
-				: PICTURES.includes(mediaType)
-					? 'picture'
-					: TABLE_KINDS.includes(mediaType)
-						? 'table'
-						: TEXT_KINDS.includes(mediaType)
-							? 'text'
-							: mediaType === 'application/zip' && !inside && entries
-								? 'zip'
-								: /^(audio|video)\//.test(mediaType)
-									? 'film'
-									: null;
-	}
-	const kind = $derived(byServer ? 'made' : kindOf(shown.mediaType));
+	const family = $derived(familyOf(shown.mediaType));
+	/** Who shows it here; 'server' where what the server makes of it is shown, null where nothing is. */
+	const viewer = $derived.by(() => {
+		if (!inside && (file === null || printed || isServerFamily(family))) return 'server';
+		// What lies within an archive is listed by the server, for stored ones.
+		if (isServerFamily(family) || (family === 'archive' && (inside || !entries))) return null;
+		return VIEWERS[family];
+	});
 	let fault = $state('');
 	const why = $derived(
 		fault ||
-			(kind === null
-				? `${kindText(shown.mediaType, shown.fileName)} files are not shown here.`
-				: shown.size > (MOST[kind] ?? Infinity)
+			(viewer === null
+				? `${kindWord(shown.mediaType, shown.fileName)} files are not shown here.`
+				: viewer !== 'server' && shown.size > viewer.most
 					? `With ${sizeText(shown.size)} the file is too large to show here.`
 					: '')
 	);
@@ -107,7 +81,7 @@
 			<button class="button" onclick={() => (inside = null)}>Back to {fileName}</button>
 			<span class="truncate">{inside.fileName}</span>
 		</p>{/if}
-	{#if !inside && PRINTABLE.includes(mediaType)}<p
+	{#if !inside && isPrintable(mediaType)}<p
 			class="flex shrink-0 items-center gap-2 border-b border-rule bg-sheet px-3 py-1"
 		>
 			<button class="button" aria-pressed={printed} onclick={() => (printed = !printed)}
@@ -127,10 +101,10 @@
 			</div>
 		{:else}
 			{#key shown.url + String(printed)}
-				{@const one = { url: shown.url, title, failed }}
-				{#if kind === 'made'}<MadeViewer
-						{...one}
+				{#if viewer === 'server'}<MadeViewer
 						url={made}
+						{title}
+						{failed}
 						{printed}
 						mediaType={shown.mediaType}
 						withheld={!download}
@@ -138,13 +112,14 @@
 						open={(within) => (inside = within)}
 						layer={printed ? undefined : layer}
 					/>
-				{:else if kind === 'pdf'}<PdfViewer {...one} layer={inside ? undefined : layer} />
-				{:else if kind === 'dxf'}<DxfViewer {...one} layer={inside ? undefined : layer} />
-				{:else if kind === 'picture'}<PictureViewer {...one} layer={inside ? undefined : layer} />
-				{:else if kind === 'table'}<TableViewer {...one} mediaType={shown.mediaType} />
-				{:else if kind === 'zip'}<ZipViewer {...one} open={(within) => (inside = within)} />
-				{:else if kind === 'film'}<FilmViewer {...one} sound={shown.mediaType.startsWith('audio/')} />
-				{:else}<TextViewer {...one} mediaType={shown.mediaType} />{/if}
+				{:else if viewer}<viewer.view
+						url={shown.url}
+						{title}
+						{failed}
+						mediaType={shown.mediaType}
+						open={(within) => (inside = within)}
+						layer={inside ? undefined : layer}
+					/>{/if}
 			{/key}
 		{/if}
 	</div>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { plural, sizeText } from '../platform/words';
+	import type { FileWithin } from './shown';
 
 	/** Lists what an archive holds, each file to be opened. */
 	let {
@@ -12,7 +13,7 @@
 		url: string;
 		title: string;
 		/** Shows one file of the archive; its address can be downloaded with `&download`. */
-		open: (file: { url: string; mediaType: string; fileName: string; size: number }) => void;
+		open: (file: FileWithin) => void;
 		failed: (sentence: string) => void;
 	} = $props();
 

@@ -1,5 +1,6 @@
 import { Unreadable } from '../../formats/package/fault';
 import { checkPackage } from '../../formats/package/size';
+import { familyOf, ODT } from '../../core/files/kinds';
 import { decodeText, type Encoding } from '../../core/files/encoding';
 
 /**
@@ -31,19 +32,20 @@ export async function readText(
 ): Promise<string> {
 	const written = () => decodeText(new Uint8Array(bytes), encoding).text;
 	try {
-		if (mediaType === 'text/plain') {
+		const family = familyOf(mediaType);
+		if (family === 'text') {
 			return written()
 				.split(/\r?\n/)
 				.map((line) => `<p>${escape(line)}</p>`)
 				.join('');
 		}
-		if (mediaType === 'text/markdown') {
+		if (family === 'markdown') {
 			const { marked } = await import('marked');
 			return await cleanHtml(await marked.parse(written(), { gfm: true }));
 		}
-		if (mediaType === 'text/html') return await cleanHtml(written());
+		if (family === 'web') return await cleanHtml(written());
 		checkPackage(new Uint8Array(bytes));
-		if (mediaType === 'application/vnd.oasis.opendocument.text') {
+		if (mediaType === ODT) {
 			const { readOdt } = await import('./read-odt');
 			return await cleanHtml(await readOdt(bytes));
 		}

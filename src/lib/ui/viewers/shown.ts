@@ -11,6 +11,14 @@ export interface FileToShow {
 	made?: boolean;
 }
 
+/** A file inside another one: of an archive, or that came with a mail. */
+export interface FileWithin {
+	url: string;
+	mediaType: string;
+	fileName: string;
+	size: number;
+}
+
 /** The address of a part of what the server makes of a file. */
 export function partOf(url: string, part: 'page' | 'words', page: number, width?: number): string {
 	return `${url}?part=${part}&page=${page}${width ? `&width=${width}` : ''}`;

@@ -9,7 +9,8 @@
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import SortArrivals from '$lib/ui/hatches/SortArrivals.svelte';
-	import { kindText, plural, sizeText, whenText } from '$lib/ui/platform/words';
+	import { kindWord } from '$lib/core/files/kinds';
+	import { plural, sizeText, whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
@@ -111,7 +112,7 @@
 	/>{/if}
 
 {#snippet file(row: Row)}<b class="font-semibold [overflow-wrap:anywhere]">{row.fileName}</b><span
-		class="block text-[11.5px] text-ink-2">{kindText(row.mediaType, row.fileName)}, {sizeText(row.size)}</span
+		class="block text-[11.5px] text-ink-2">{kindWord(row.mediaType, row.fileName)}, {sizeText(row.size)}</span
 	>{/snippet}
 {#snippet from(row: Row)}{row.sender}{#if row.senderEmail}<span class="block text-[11.5px] text-ink-2"
 			>{row.senderEmail}</span

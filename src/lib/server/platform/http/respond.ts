@@ -1,7 +1,8 @@
 import { relative } from 'node:path';
 import { Readable } from 'node:stream';
 import { Problem } from '../../../core/acts/problem';
-import { HEAD_BYTES, INLINE_TYPES, sniff } from '../../formats/sniff';
+import { isInline } from '../../../core/files/kinds';
+import { HEAD_BYTES, sniff } from '../../formats/sniff';
 import { log } from '../log';
 import { BODY } from './bodies';
 import { AWAY_PROBLEM, databaseIsAway } from './away';
@@ -59,7 +60,7 @@ export function safeHeaders(
 	file: { mediaType: string; fileName: string },
 	how: 'show' | 'download'
 ): Headers {
-	const inline = how === 'show' && INLINE_TYPES.has(file.mediaType);
+	const inline = how === 'show' && isInline(file.mediaType);
 	return new Headers({
 		'content-type': inline
 			? file.mediaType.startsWith('text/')

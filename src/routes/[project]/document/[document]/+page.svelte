@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { isSheetKind } from '$lib/core/files/file-kinds';
+	import { isSheetKind } from '$lib/core/files/kinds';
 	import { goto } from '$app/navigation';
 	import { readAhead, refresh } from '$lib/ui/platform/refresh';
 	import { onMount, setContext, untrack } from 'svelte';

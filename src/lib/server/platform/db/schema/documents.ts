@@ -25,8 +25,6 @@ const SIDE_STATES = ['open', 'merged', 'dropped'] as const;
 
 /** What inspecting a stored file showed. */
 export interface Inspection {
-	/** Kind of viewer that shows it. */
-	shows: 'pdf' | 'dxf' | 'picture' | 'pages' | 'mail' | 'table' | 'text' | 'markdown' | 'none';
 	/** What is wrong with the file, or null. */
 	fault: string | null;
 	/** The kind of file is not opened by the inspection. */

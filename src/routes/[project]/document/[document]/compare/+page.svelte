@@ -1,16 +1,14 @@
 <script lang="ts">
 	import { addressOf } from '$lib/client/cupboard';
 	import { goto } from '$app/navigation';
-	import { isComparedAsSheet, isShownByServer } from '$lib/core/files/file-kinds';
+	import { comparedAs, isShownByServer, kindWord } from '$lib/core/files/kinds';
 	import SheetCompare from '$lib/ui/compare/SheetCompare.svelte';
 	import TableCompare from '$lib/ui/compare/TableCompare.svelte';
 	import TextCompare from '$lib/ui/compare/TextCompare.svelte';
 	import { allows, type Level } from '$lib/core/access/levels';
-	import { TABLE_KINDS, TEXT_KINDS } from '$lib/core/files/media';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import RevisionRail from '$lib/ui/documents/RevisionRail.svelte';
 	import { useShortcuts } from '$lib/ui/platform/shortcuts.svelte';
-	import { kindText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
@@ -31,17 +29,7 @@
 	}
 	const before = $derived(version(data.view, data.from));
 	const after = $derived(data.side ? side(data.view, data.side) : version(data.other ?? data.view, data.to));
-	const both = (kinds: readonly string[]) =>
-		kinds.includes(before.mediaType) && kinds.includes(after.mediaType);
-	const kind = $derived(
-		isComparedAsSheet(before.mediaType) && isComparedAsSheet(after.mediaType)
-			? 'sheets'
-			: both(TABLE_KINDS)
-				? 'tables'
-				: both(TEXT_KINDS)
-					? 'texts'
-					: null
-	);
+	const kind = $derived(comparedAs(before.mediaType, after.mediaType));
 	const same = $derived(data.from.hash === (data.side ?? data.to).hash);
 	let fault = $state('');
 	let total = $state(0);
@@ -95,7 +83,7 @@
 				<p class="border border-ink bg-sheet p-6">
 					{#if same}The two have the very same bytes; nothing differs.
 					{:else if fault}{fault}
-					{:else}{kindText(data.from.mediaType, data.from.fileName)} and {kindText(
+					{:else}{kindWord(data.from.mediaType, data.from.fileName)} and {kindWord(
 							after.mediaType,
 							(data.side ?? data.to).fileName
 						)} files are not compared here.{/if}

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { json, type RequestHandler } from '@sveltejs/kit';
-import { EML, MSG } from '$lib/core/files/file-kinds';
+import { familyOf } from '$lib/core/files/kinds';
 import { Problem } from '$lib/core/acts/problem';
 import { downloadDocument, openDocument } from '$lib/server/documents/acts';
 import { readView, runAct } from '$lib/server/platform/runner/run';
@@ -29,8 +29,9 @@ export const GET: RequestHandler = async ({ locals, params, request, url }) => {
 	const { services } = locals.app;
 	try {
 		const file = await readView(services, versionContent, locals.actor, params);
-		const isMail = file.mediaType === EML || file.mediaType === MSG;
-		if (file.mediaType !== 'application/zip' && !isMail)
+		const family = familyOf(file.mediaType);
+		const isMail = family === 'mail';
+		if (family !== 'archive' && !isMail)
 			throw new Problem('invalid', 'This is neither an archive nor a mail.');
 		const name = url.searchParams.get('name');
 		if (name === null) return json(await entriesOf(services, file, isMail));

@@ -1,10 +1,12 @@
 /** Mails that were saved as files (EML: RFC 5322 and MIME; MSG: MS-OXMSG). Runs in the format workers. */
 import { readFile } from 'node:fs/promises';
-import { EML } from '../../core/files/file-kinds';
-import type { ShownMail } from '../../core/files/shown';
+import { EML } from '../../../core/files/kinds';
+import type { ShownMail } from '../../../core/files/shown';
+import { KEPT, type Reader, type StoredFile } from './reader';
+import { paragraphs, withoutTags } from './words';
 
 /** Mails of more bytes are kept and downloaded, not read. */
-export const MOST_MAIL_BYTES = 150_000_000;
+const MOST_MAIL_BYTES = 150_000_000;
 /** Most attachments that are listed. */
 const MOST_ATTACHMENTS = 500;
 
@@ -23,48 +25,44 @@ interface ReadMail {
 	attachments: Attached[];
 }
 
-/** What a mail says and which files came with it, as it is shown. Throws when it is damaged. */
-export async function shownMail(path: string, mediaType: string, size: number): Promise<ShownMail> {
-	const { head, sent, html, text, attachments } = await read(path, mediaType, size);
+/** What it says and which files came with it. */
+async function shown(file: StoredFile): Promise<ShownMail> {
+	const { head, sent, html, text, attachments } = await read(file);
 	return {
 		kind: 'mail',
 		head,
 		sent,
-		html: html ?? paragraphs(text),
+		html: html ?? paragraphs(text.split(/\r?\n/)),
 		attachments: attachments.map(({ name, bytes }) => ({ name, size: bytes.byteLength }))
 	};
 }
 
+export const mail: Reader = {
+	called: 'file',
+	async inspect(file) {
+		if (file.size > MOST_MAIL_BYTES) return KEPT;
+		await shown(file);
+		return {};
+	},
+	shown,
+	/** Its head, and what it says. The words of its attachments are not its own. */
+	async written(file) {
+		const { head, html, text, attachments } = await read(file);
+		return [
+			...head.map(({ value }) => value),
+			text || withoutTags(html ?? ''),
+			...attachments.map(({ name }) => name)
+		].join('\n');
+	}
+};
+
 /** One of the files that came with a mail, by its name; null when there is none. */
-export async function attachment(
-	path: string,
-	mediaType: string,
-	size: number,
-	name: string
-): Promise<Uint8Array | null> {
-	const { attachments } = await read(path, mediaType, size);
+export async function attachment(file: StoredFile, name: string): Promise<Uint8Array | null> {
+	const { attachments } = await read(file);
 	return attachments.find((one) => one.name === name)?.bytes ?? null;
 }
 
-/**
- * The words of a mail: its head, and what it says. Those of its attachments are not its own.
- * @param plain takes the tags out of HTML
- */
-export async function writtenInMail(
-	path: string,
-	mediaType: string,
-	size: number,
-	plain: (html: string) => string
-): Promise<string> {
-	const { head, html, text, attachments } = await read(path, mediaType, size);
-	return [
-		...head.map(({ value }) => value),
-		text || plain(html ?? ''),
-		...attachments.map(({ name }) => name)
-	].join('\n');
-}
-
-async function read(path: string, mediaType: string, size: number): Promise<ReadMail> {
+async function read({ path, mediaType, size }: StoredFile): Promise<ReadMail> {
 	if (size > MOST_MAIL_BYTES) throw new Error('The mail is too large to open.');
 	const bytes = await readFile(path);
 	const mail = mediaType === EML ? await readEml(bytes) : await readMsg(bytes);
@@ -149,9 +147,3 @@ const moment = (said: string | undefined) => {
 
 const written = (name: string | undefined, address: string | undefined) =>
 	name && address && name !== address ? `${name} <${address}>` : name || (address ?? '');
-
-const paragraphs = (text: string) =>
-	text
-		.split(/\r?\n/)
-		.map((line) => `<p>${line.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`) || '&#160;'}</p>`)
-		.join('');

@@ -10,11 +10,39 @@ import {
 	IFCSITE,
 	LogLevel
 } from 'web-ifc';
-import { modelPicture, type Body } from '../../core/model/picture';
-import type { ShownTable } from '../../core/files/shown';
+import { modelPicture, SIDES, type Body } from '../../../core/model/picture';
+import type { ShownTable } from '../../../core/files/shown';
+import { KEPT, NOT_SHOWN, type Reader } from './reader';
 
 /** Models of more bytes are kept and downloaded, not read. */
-export const MOST_MODEL_BYTES = 400_000_000;
+const MOST_MODEL_BYTES = 400_000_000;
+
+export const model: Reader = {
+	called: 'file',
+	async inspect({ path, size }) {
+		if (size > MOST_MODEL_BYTES) return KEPT;
+		// What its reader does not understand may be newer than it, and is no fault of the file.
+		return modelTables(path).then(
+			() => ({}),
+			() => KEPT
+		);
+	},
+	async shown({ path, size }) {
+		if (size > MOST_MODEL_BYTES) return NOT_SHOWN;
+		return { kind: 'table', tables: await modelTables(path), views: [...SIDES] };
+	},
+	async page({ path }, page, width) {
+		const view = await modelView(path, page - 1, Math.min(width, MOST_VIEW_PIXELS));
+		return { bytes: await view.webp({ quality: 90, effort: 1 }).toBuffer(), mediaType: 'image/webp' };
+	},
+	async written({ path, size }) {
+		if (size > MOST_MODEL_BYTES) return '';
+		return (await modelTables(path)).flatMap((t) => t.rows.map((row) => row.join(' '))).join('\n');
+	},
+	async preview({ path }, to, across) {
+		await (await modelView(path, 0, across)).webp({ quality: 80 }).toFile(to);
+	}
+};
 
 /** A value of the model as text: names come wrapped, and in a notation of their own that the reader resolves. */
 const textOf = (value: unknown): string => {
@@ -38,7 +66,7 @@ const table = (name: string, rows: string[][]): ShownTable => ({
  * What a model holds: what it is of, its storeys with their heights and how much stands on each, and how many elements of
  * each class there are. Throws when it is damaged.
  */
-export function modelTables(path: string): Promise<ShownTable[]> {
+function modelTables(path: string): Promise<ShownTable[]> {
 	return withModel(path, (api, model) => {
 		const ids = (type: number) => {
 			const found = api.GetLineIDsWithType(model, type);
@@ -100,6 +128,8 @@ async function withModel<T>(path: string, act: (api: IfcAPI, model: number) => T
 	}
 }
 
+/** Most pixels along the longer side of a picture. */
+const MOST_VIEW_PIXELS = 2_000;
 /** Most triangles of a model that are drawn. */
 const MOST_TRIANGLES = 3_000_000;
 /** Glass and openings are seen through, and would hide what stands behind them. */
@@ -111,7 +141,7 @@ const LEAST_SOLID = 0.5;
  * @param most pixels along the longer side
  * Throws when the model is damaged, or when nothing of it can be seen.
  */
-export async function modelView(path: string, side: number, most: number): Promise<Sharp> {
+async function modelView(path: string, side: number, most: number): Promise<Sharp> {
 	const bodies = await withModel(path, bodiesOf);
 	const picture = modelPicture(bodies, side, most);
 	if (!picture) throw new Error('Nothing of the model can be seen.');
