@@ -6,7 +6,7 @@ import { compareTables, type ComparedTable, type Table } from '../core/compare/t
 import { compareTexts, type ComparedBlock } from '../core/compare/texts';
 import { decodeDxf, DxfError, readDxf } from '../core/dxf/read';
 
-export interface Pixels {
+interface Pixels {
 	data: Uint8ClampedArray;
 	width: number;
 	height: number;
@@ -18,13 +18,13 @@ export interface SheetAnswer {
 	places: ChangedPlace[];
 	shift: { x: number; y: number };
 	tolerance: number;
-	milliseconds: number;
 }
 
 /** What can be asked of this worker, and what it answers. */
 export interface Compares {
+	ink: { input: Pixels; answer: Mask };
 	sheets: {
-		input: { before: Pixels; after: Pixels; options: SheetOptions };
+		input: { before: Mask; after: Mask; options: SheetOptions };
 		answer: SheetAnswer;
 	};
 	drawings: { input: { before: ArrayBuffer; after: ArrayBuffer }; answer: DrawingChange[] };
@@ -33,19 +33,10 @@ export interface Compares {
 }
 
 const answers: { [K in keyof Compares]: (input: Compares[K]['input']) => Compares[K]['answer'] } = {
+	ink: ({ data, width, height }) => packMask(data, width, height),
 	sheets({ before, after, options }) {
-		const a = packMask(before.data, before.width, before.height);
-		const b = packMask(after.data, after.width, after.height);
-		const begin = performance.now();
-		const found = compareSheets(a, b, options);
-		const milliseconds = performance.now() - begin;
-		return {
-			together: together(a, found.takenAway, found.added),
-			places: found.places,
-			shift: found.shift,
-			tolerance: found.tolerance,
-			milliseconds
-		};
+		const { places, shift, tolerance, takenAway, added } = compareSheets(before, after, options);
+		return { together: together(before, takenAway, added), places, shift, tolerance };
 	},
 	drawings: ({ before, after }) =>
 		compareDrawings(readDxf(decodeDxf(new Uint8Array(before))), readDxf(decodeDxf(new Uint8Array(after)))),
@@ -94,10 +85,16 @@ function together(before: Mask, takenAway: Mask, added: Mask): ImageBitmap {
 	return canvas.transferToImageBitmap();
 }
 
+/** What of an answer is handed over and not copied. */
+function partsOf(answer: object): Transferable[] {
+	if ('together' in answer) return [answer.together as ImageBitmap];
+	return 'bits' in answer ? [(answer as Mask).bits.buffer] : [];
+}
+
 self.onmessage = (event: MessageEvent<{ what: keyof Compares; input: never }>) => {
 	try {
 		const answer = answers[event.data.what](event.data.input) as object;
-		self.postMessage({ answer }, { transfer: 'together' in answer ? [answer.together as ImageBitmap] : [] });
+		self.postMessage({ answer }, { transfer: partsOf(answer) });
 	} catch (error) {
 		self.postMessage({
 			fault: error instanceof DxfError ? error.message : 'These two cannot be compared.'

@@ -3,6 +3,7 @@ import { flattenSome } from '../dxf/flatten';
 import { inModel, layoutsOf } from '../dxf/layouts';
 import { numberOf, valueOf, type Drawing, type Entity, type Group } from '../dxf/read';
 import { multilineText, plainText } from '../dxf/texts';
+import { withoutSame } from './same-entities';
 
 type DrawingChangeKind = 'added' | 'removed' | 'moved' | 'edited';
 
@@ -97,9 +98,9 @@ class Reader {
 		return entities.filter((e) => e.type !== 'VIEWPORT').map((e) => this.item(e));
 	}
 
-	/** The content of a block as one line of text, so that an edited block is found at every insertion. */
-	private content(name: string, depth = 0): string {
-		const key = name.toUpperCase();
+	/** The content of the block that is put in, as one text, so that an edited block is found at every insertion. */
+	content(groups: readonly Group[], depth = 0): string {
+		const key = (valueOf(groups, 2) ?? '').toUpperCase();
 		const known = this.contents.get(key);
 		if (known !== undefined) return known;
 		this.contents.set(key, '');
@@ -135,7 +136,7 @@ class Reader {
 			for (const child of entity.children)
 				if (child.type === 'ATTRIB')
 					properties.set(`attribute ${valueOf(child.groups, 2) ?? ''}`, textOf(child));
-			properties.set('content of the block', this.content(name, depth));
+			properties.set('content of the block', this.content(groups, depth));
 		}
 		if (type === 'DIMENSION') {
 			form.push(valueOf(groups, 70) ?? '');
@@ -254,6 +255,12 @@ export function compareDrawings(before: Drawing, after: Drawing): DrawingChange[
 	return changes;
 }
 
+/** Whether an entity that reads the same in both looks the same: it may show another part of its drawing. */
+function looksAsItReads(a: Side, b: Side, { type, groups }: Entity): boolean {
+	if (type === 'INSERT') return a.reader.content(groups) === b.reader.content(groups);
+	return type !== 'DIMENSION';
+}
+
 /**
  * Compares the entities of one page. Handles are never looked at: programs number them anew with every save.
  * The order of looking matters, each step taking out what it explains: the same; the same place and form with other
@@ -267,7 +274,8 @@ function compareEntities(
 	after: readonly Entity[],
 	page: number
 ): DrawingChange[] {
-	let rest = pairUp(a.reader.items(before), b.reader.items(after), (i) => i.whole);
+	const [restBefore, restAfter] = withoutSame(before, after, (entity) => looksAsItReads(a, b, entity));
+	let rest = pairUp(a.reader.items(restBefore), b.reader.items(restAfter), (i) => i.whole);
 	const changes: DrawingChange[] = [];
 	const boxes = { before: a.boxes, after: b.boxes };
 	const tell = (kind: DrawingChangeKind, a: Item | null, b: Item | null, what: DrawingChange['what']) => {

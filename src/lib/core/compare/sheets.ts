@@ -32,6 +32,8 @@ export interface SheetOptions {
 
 /** Farthest shift that is looked for, in pixels. */
 const FARTHEST = 120;
+/** Most pixels that a shift is mended by after it was found. */
+const MOST_STEPS = 4;
 const CELL = 16;
 /** Pixels of ink from which a sheet counts as full. */
 const FULL = 200_000;
@@ -75,11 +77,18 @@ function align(a: Mask, b: Mask): { x: number; y: number } {
 	const every = a.ink > FULL ? 8 : 2;
 	let best = { x: 0, y: 0 };
 	let most = shared(a, b, 0, 0, every);
-	for (let y = y0 - 2; y <= y0 + 2; y++)
-		for (let x = x0 - 2; x <= x0 + 2; x++) {
-			const n = shared(a, b, x, y, every);
-			if (n > most) [most, best] = [n, { x, y }];
-		}
+	const better = (x: number, y: number) => {
+		const n = shared(a, b, x, y, every);
+		if (n > most) [most, best] = [n, { x, y }];
+	};
+	better(x0, y0);
+	// What the profiles say is off by a pixel or two where much has changed: from there uphill.
+	for (let step = 0; step < MOST_STEPS; step++) {
+		const from = best;
+		for (let y = from.y - 1; y <= from.y + 1; y++)
+			for (let x = from.x - 1; x <= from.x + 1; x++) if (x !== from.x || y !== from.y) better(x, y);
+		if (best === from) break;
+	}
 	return best;
 }
 
@@ -128,6 +137,7 @@ function placesOf(takenAway: Mask, added: Mask, least: number): ChangedPlace[] {
 	const gather = (mask: Mask, which: 'takenAway' | 'added') => {
 		for (let i = 0; i < mask.bits.length; i++) {
 			let word = mask.bits[i]!;
+			if (!word) continue;
 			const y = Math.floor(i / mask.stride);
 			while (word) {
 				const bit = 31 - Math.clz32(word & -word);

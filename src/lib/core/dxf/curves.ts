@@ -8,10 +8,12 @@ function segments(sweep: number): number {
 /** Points of an arc from `start` over `sweep` radians, counter-clockwise when positive. */
 export function arc(cx: number, cy: number, radius: number, start: number, sweep: number): Point[] {
 	const n = segments(sweep);
-	return Array.from({ length: n + 1 }, (_, i) => {
+	const points: Point[] = [];
+	for (let i = 0; i <= n; i++) {
 		const angle = start + (sweep * i) / n;
-		return [cx + radius * Math.cos(angle), cy + radius * Math.sin(angle)];
-	});
+		points.push([cx + radius * Math.cos(angle), cy + radius * Math.sin(angle)]);
+	}
+	return points;
 }
 
 /** Points of an ellipse given by centre, end of the major axis relative to it, ratio and parameters. */

@@ -7,7 +7,7 @@
 	import type { SheetAnswer } from '../../workers/compare.worker';
 	import { moves, prepare, ViewPort } from '../viewers/view-port.svelte';
 	import { plural } from '../platform/words';
-	import { compareInWorker } from './ask';
+	import { compareDrawn, compareInWorker } from './ask';
 	import { cloudedPdf } from './clouded-pdf';
 	import { drawDivided, drawFlags, drawMarks, drawPicture } from './draw-comparison';
 	import DrawingChanges from './DrawingChanges.svelte';
@@ -92,16 +92,15 @@
 	onMount(() => {
 		void (async () => {
 			try {
-				pair = await SheetPair.open(before, after, abort.signal);
+				let items: Promise<DrawingChange[]> | null = null;
+				pair = await SheetPair.open(before, after, abort.signal, (a, b) => {
+					items = compareInWorker('drawings', { before: a, after: b }, { signal: abort.signal });
+					// Awaited below; until then a failure must not count as unhandled.
+					items.catch(() => {});
+				});
 				({ pages, names } = pair);
 				await compare();
-				const { before: a, after: b } = pair;
-				if (names && a.bytes && b.bytes)
-					changes = await compareInWorker(
-						'drawings',
-						{ before: a.bytes, after: b.bytes },
-						{ signal: abort.signal }
-					);
+				changes = await items;
 			} catch (error) {
 				if (!abort.signal.aborted) failed((error as Error).message);
 			}
@@ -112,11 +111,6 @@
 		};
 	});
 
-	const pixels = (canvas: HTMLCanvasElement) => {
-		const { data, width, height } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
-		return { data, width, height };
-	};
-
 	async function compare() {
 		if (!pair) return;
 		status = 'drawing both';
@@ -124,12 +118,8 @@
 		const both = await pair.render(asked);
 		if (byHand) both.after = placed(both);
 		status = 'comparing';
-		const [a, b] = [pixels(both.before), pixels(both.after)];
-		const found = await compareInWorker(
-			'sheets',
-			{ before: a, after: b, options: { tolerance, ...(byHand ? { shift: { x: 0, y: 0 } } : {}) } },
-			{ give: [a.data.buffer, b.data.buffer], signal: abort.signal }
-		);
+		const options = { tolerance, ...(byHand ? { shift: { x: 0, y: 0 } } : {}) };
+		const found = await compareDrawn(both.before, both.after, options, abort.signal);
 		const first = rendered === null;
 		rendered = both;
 		renderedPage = asked;

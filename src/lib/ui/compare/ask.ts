@@ -1,4 +1,5 @@
-import type { Compares } from '../../workers/compare.worker';
+import type { SheetOptions } from '../../core/compare/sheets';
+import type { Compares, SheetAnswer } from '../../workers/compare.worker';
 
 /** Comparing never takes longer than this; what does is given up, in milliseconds. */
 const PATIENCE = 60_000;
@@ -35,4 +36,23 @@ export function compareInWorker<K extends keyof Compares>(
 		worker.onerror = () => fail('These two cannot be compared.');
 		worker.postMessage({ what, input }, give);
 	});
+}
+
+/**
+ * Compares two drawn sheets: each is turned into ink in a worker of its own, both at once, and these are laid on each
+ * other in a third. Raises what {@link compareInWorker} raises.
+ */
+export async function compareDrawn(
+	before: HTMLCanvasElement,
+	after: HTMLCanvasElement,
+	options: SheetOptions,
+	signal: AbortSignal
+): Promise<SheetAnswer> {
+	const [a, b] = await Promise.all([inkOf(before, signal), inkOf(after, signal)]);
+	return compareInWorker('sheets', { before: a, after: b, options }, { signal });
+}
+
+function inkOf(canvas: HTMLCanvasElement, signal: AbortSignal): Promise<Compares['ink']['answer']> {
+	const { data, width, height } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+	return compareInWorker('ink', { data, width, height }, { give: [data.buffer], signal });
 }

@@ -152,11 +152,20 @@ async function openedMade(url: string, signal: AbortSignal): Promise<Opened> {
 	};
 }
 
-async function open({ url, mediaType, made }: Side, signal: AbortSignal): Promise<Opened> {
-	if (made) return openedMade(url, signal);
+/** The bytes of a file; null where the reader may only look, and pages come drawn from the server. */
+async function fetched({ url, made }: Side, signal: AbortSignal): Promise<ArrayBuffer | null> {
+	if (made) return null;
 	const response = await fetch(url, { signal });
 	if (!response.ok) throw new Error('One of the two files could not be fetched.');
-	const bytes = await response.arrayBuffer();
+	return response.arrayBuffer();
+}
+
+async function open(
+	{ url, mediaType }: Side,
+	bytes: ArrayBuffer | null,
+	signal: AbortSignal
+): Promise<Opened> {
+	if (!bytes) return openedMade(url, signal);
 	const family = familyOf(mediaType);
 	if (family === 'pdf') {
 		const data = new Uint8Array(bytes.slice(0));
@@ -201,10 +210,20 @@ export class SheetPair {
 		readonly after: Opened
 	) {}
 
-	/** Raises an Error whose message is a sentence when one of the two cannot be opened. */
-	static async open(before: Side, after: Side, signal: AbortSignal): Promise<SheetPair> {
-		const [a, b] = await Promise.all([open(before, signal), open(after, signal)]);
-		return new SheetPair(a, b);
+	/**
+	 * Raises an Error whose message is a sentence when one of the two cannot be opened.
+	 * @param drawings called with the bytes when both are drawings, before these are opened
+	 */
+	static async open(
+		before: Side,
+		after: Side,
+		signal: AbortSignal,
+		drawings?: (before: ArrayBuffer, after: ArrayBuffer) => void
+	): Promise<SheetPair> {
+		const [a, b] = await Promise.all([fetched(before, signal), fetched(after, signal)]);
+		const both = [before, after].every(({ mediaType }) => familyOf(mediaType) === 'drawing');
+		if (a && b && both) drawings?.(a, b);
+		return new SheetPair(...(await Promise.all([open(before, a, signal), open(after, b, signal)])));
 	}
 
 	/** What the pages of two drawings are called, those of the newer first; null unless both are drawings. */

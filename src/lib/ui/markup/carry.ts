@@ -1,6 +1,6 @@
 import type { Mark } from '../../core/markup/mark';
 import { boxOf } from '../../core/markup/shape';
-import { compareInWorker } from '../compare/ask';
+import { compareDrawn, compareInWorker } from '../compare/ask';
 import { SheetPair, type Side } from '../compare/sheet-pair';
 
 /** Units of the sheet in a pixel at which PDF pages are compared (72 points and 150 dots an inch). */
@@ -63,16 +63,7 @@ async function changesOn(
 		return changes.map(({ box: [left, low, right, high] }) => ({ left, right, top: low, bottom: high }));
 	}
 	const both = await pair.render(page);
-	const pixels = (canvas: HTMLCanvasElement) => {
-		const { data, width, height } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
-		return { data, width, height };
-	};
-	const [a, b] = [pixels(both.before), pixels(both.after)];
-	const { places, shift } = await compareInWorker(
-		'sheets',
-		{ before: a, after: b, options: {} },
-		{ give: [a.data.buffer, b.data.buffer], signal }
-	);
+	const { places, shift } = await compareDrawn(both.before, both.after, {}, signal);
 	const full = await pair.after.size(page);
 	const k = (full.width / both.after.width) * (mediaType === 'application/pdf' ? POINTS_PER_PIXEL : 1);
 	return places.map((p) => ({
