@@ -1,5 +1,11 @@
 export type Point = [x: number, y: number];
 
+/**
+ * Points one after the other as x and y. Plain lists: of the hundred thousand short ones in a drawing, typed arrays take
+ * three times the memory, and longer to hand to another thread.
+ */
+export type Flat = readonly number[];
+
 /** Segments for an arc of `sweep` radians: fine enough that the chord error stays under 0.2 % of the radius. */
 function segments(sweep: number): number {
 	return Math.max(2, Math.ceil(Math.abs(sweep) / (Math.PI / 24)));

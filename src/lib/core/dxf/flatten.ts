@@ -63,6 +63,14 @@ export function flattenSome(
 	return new Flattener(drawing, layers).run(entities);
 }
 
+/** Texts and attributes of some entities of a drawing, and nothing of its lines, which are most of a large one. */
+export function wordsOf(drawing: Drawing, entities: readonly Entity[]): Pick<Sheet, 'texts' | 'attributes'> {
+	const { texts, attributes } = new Flattener(drawing, [], true).run(
+		entities.map((entity, of) => ({ entity, of }))
+	);
+	return { texts, attributes };
+}
+
 const RADIANS = Math.PI / 180;
 
 class Flattener {
@@ -82,7 +90,8 @@ class Flattener {
 
 	constructor(
 		private readonly drawing: Drawing,
-		layers: Sheet['layers']
+		layers: Sheet['layers'],
+		private readonly wordsOnly = false
 	) {
 		for (const { name, visible } of layers) {
 			this.layerIndex.set(name.toUpperCase(), this.layers.length);
@@ -139,13 +148,24 @@ class Flattener {
 		return layer;
 	}
 
+	private readonly dashes = new Map<string, number[]>();
+
+	/** Dash lengths of a line type; one list for all lines that have it. */
+	private dashOf(lineType: string, dashScale: number): number[] {
+		const key = `${lineType.toUpperCase()} ${dashScale}`;
+		let dash = this.dashes.get(key);
+		if (!dash) {
+			const plain = this.drawing.lineTypes.get(lineType.toUpperCase()) ?? [];
+			this.dashes.set(key, (dash = plain.map((d) => Math.abs(d) * this.scale * dashScale)));
+		}
+		return dash;
+	}
+
 	private stroke(points: Point[], m: Matrix, style: Style, dashScale = 1, wide = 0): void {
-		if (points.length < 2 || this.full()) return;
+		if (this.wordsOnly || points.length < 2 || this.full()) return;
 		const flat = placed(points, m);
 		if (flat.some((v) => !Number.isFinite(v))) return;
-		const dash = (this.drawing.lineTypes.get(style.lineType.toUpperCase()) ?? []).map(
-			(d) => Math.abs(d) * this.scale * dashScale
-		);
+		const dash = this.dashOf(style.lineType, dashScale);
 		const weight = style.weight >= 0 ? Math.min(style.weight, 211) / 100 : 0.25;
 		this.strokes.push({
 			of: this.of,
@@ -159,7 +179,7 @@ class Flattener {
 	}
 
 	private fill(loops: Point[][], m: Matrix, style: Style, gradient: Fill['gradient'] = null): void {
-		if (this.full()) return;
+		if (this.wordsOnly || this.full()) return;
 		const flat = loops.map((l) => placed(l, m));
 		if (flat.some((l) => l.some((v) => !Number.isFinite(v)))) return;
 		this.fills.push({ of: this.of, loops: flat, layer: this.on(style), colour: style.colour, gradient });

@@ -1,5 +1,5 @@
 import { indexColour } from './colours';
-import type { Point } from './curves';
+import type { Flat, Point } from './curves';
 import { numberOf, valueOf, type Group } from './read';
 
 /** Colours that pass into each other across an area. */
@@ -7,7 +7,7 @@ export interface Gradient {
 	/** Along a line from its first end to its second, or around its first end out to its second. */
 	way: 'along' | 'around';
 	/** x and y of both ends in drawing units. */
-	ends: Float64Array;
+	ends: Flat;
 	/** Colours at even distances from the first end to the second. */
 	colours: number[];
 }

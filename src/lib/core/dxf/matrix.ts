@@ -1,4 +1,4 @@
-import type { Point } from './curves';
+import type { Flat, Point } from './curves';
 
 /** Placement of a block: x' = a x + c y + e, y' = b x + d y + f. */
 export type Matrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number];
@@ -19,13 +19,11 @@ export function times(m: Matrix, n: Matrix): Matrix {
 }
 
 /** Points one after the other as x and y, placed. */
-export function placed(points: readonly Point[], m: Matrix): Float64Array {
-	const flat = new Float64Array(points.length * 2);
-	points.forEach(([x, y], i) => {
-		flat[2 * i] = m[0] * x + m[2] * y + m[4];
-		flat[2 * i + 1] = m[1] * x + m[3] * y + m[5];
-	});
-	return flat;
+export function placed(points: readonly Point[], m: Matrix): Flat {
+	const flat: number[] = [];
+	for (const [x, y] of points) flat.push(m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]);
+	// A copy has no room to grow, and no holes.
+	return flat.slice();
 }
 
 /** How many times larger lengths become, on the average of all directions. */

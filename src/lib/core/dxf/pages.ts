@@ -1,6 +1,6 @@
-import { flatten, flattenSome } from './flatten';
+import { flatten, wordsOf } from './flatten';
 import { entityWord } from './kinds';
-import { layoutsOf, type Layout } from './layouts';
+import { inModel, layoutsOf, type Layout } from './layouts';
 import { layOut } from './paper';
 import type { Drawing } from './read';
 import type { Sheet } from './sheet';
@@ -39,13 +39,8 @@ export class DrawingPages {
 	/** Attributes and texts of the sheets and of the model, each once and without what windows show of it. */
 	written(): Pick<Sheet, 'attributes' | 'texts'> {
 		const own = [
-			...this.layouts.map((l) =>
-				flattenSome(
-					this.drawing,
-					l.entities.map((entity, of) => ({ entity, of }))
-				)
-			),
-			this.page(1)
+			...this.layouts.map((l) => wordsOf(this.drawing, l.entities)),
+			wordsOf(this.drawing, this.drawing.entities.filter(inModel))
 		];
 		return { attributes: own.flatMap((s) => s.attributes), texts: own.flatMap((s) => s.texts) };
 	}

@@ -2,6 +2,7 @@ import { boxOf } from './box';
 import { flattenSome } from './flatten';
 import type { Layout } from './layouts';
 import { numberOf, type Drawing, type Group } from './read';
+import type { Flat } from './curves';
 import type { Fill, Sheet, Stroke } from './sheet';
 
 /** Most pieces that all windows of a sheet together show of the model. */
@@ -124,13 +125,13 @@ function windowOf(g: readonly Group[], layers: ReadonlyMap<string, string>): Win
 const within = ([left, bottom, right, top]: Box, x: number, y: number) =>
 	x >= left && x <= right && y >= bottom && y <= top;
 
-function placed(points: Float64Array, { place }: Window): Float64Array {
-	const out = new Float64Array(points.length);
-	for (let i = 0; i < points.length; i += 2) [out[i], out[i + 1]] = place(points[i]!, points[i + 1]!);
-	return out;
+function placed(points: Flat, { place }: Window): Flat {
+	const out: number[] = [];
+	for (let i = 0; i < points.length; i += 2) out.push(...place(points[i]!, points[i + 1]!));
+	return out.slice();
 }
 
-const moved = (stroke: Stroke, points: Float64Array, layer: number, scale: number): Stroke => ({
+const moved = (stroke: Stroke, points: Flat, layer: number, scale: number): Stroke => ({
 	...stroke,
 	points,
 	layer,
@@ -139,7 +140,7 @@ const moved = (stroke: Stroke, points: Float64Array, layer: number, scale: numbe
 });
 
 /** The parts of a line within a box (Liang and Barsky, 1984), joined where they follow each other. */
-export function clippedLine(points: Float64Array, [left, bottom, right, top]: Box): Float64Array[] {
+export function clippedLine(points: Flat, [left, bottom, right, top]: Box): Flat[] {
 	const parts: number[][] = [];
 	let open: number[] | null = null;
 	for (let i = 0; i + 3 < points.length; i += 2) {
@@ -165,11 +166,11 @@ export function clippedLine(points: Float64Array, [left, bottom, right, top]: Bo
 		open.push(x1 + to * dx, y1 + to * dy);
 		if (to < 1) open = null;
 	}
-	return parts.map((p) => Float64Array.from(p));
+	return parts;
 }
 
 /** An area within a box (Sutherland and Hodgman, 1974). */
-export function clippedArea(points: Float64Array, [left, bottom, right, top]: Box): Float64Array {
+export function clippedArea(points: Flat, [left, bottom, right, top]: Box): Flat {
 	let corners: [number, number][] = [];
 	for (let i = 0; i < points.length; i += 2) corners.push([points[i]!, points[i + 1]!]);
 	const sides: [axis: 0 | 1, at: number, sign: 1 | -1][] = [
@@ -191,5 +192,5 @@ export function clippedArea(points: Float64Array, [left, bottom, right, top]: Bo
 		});
 		corners = next;
 	}
-	return Float64Array.from(corners.flat());
+	return corners.flat();
 }

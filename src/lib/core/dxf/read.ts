@@ -98,6 +98,31 @@ export function decodeDxf(bytes: Uint8Array): string {
 	return new TextDecoder(version >= 'AC1021' ? 'utf-8' : (CODE_PAGES[page] ?? 'windows-1252')).decode(bytes);
 }
 
+/** Most values of one code that are kept in mind. */
+const MOST_REPEATED = 256;
+/** From this many values on that all were new, a code is taken for one whose values do not repeat. */
+const MOST_NEW = 2_000;
+
+/** Groups that stand in a drawing again and again (layers, markers, zeros) are kept once: they are most of a large one. */
+class Repeated {
+	private readonly known = new Map<number, { values: Map<string, Group>; fresh: number }>();
+
+	get(code: number, value: string): Group {
+		let of = this.known.get(code);
+		if (!of) this.known.set(code, (of = { values: new Map(), fresh: 0 }));
+		if (of.fresh > MOST_NEW) return [code, value];
+		const same = of.values.get(value);
+		if (same) {
+			of.fresh = 0;
+			return same;
+		}
+		const group: Group = [code, value];
+		of.fresh++;
+		if (of.values.size < MOST_REPEATED) of.values.set(value, group);
+		return group;
+	}
+}
+
 const CHILD_OF: Record<string, string[]> = { INSERT: ['ATTRIB'], POLYLINE: ['VERTEX'] };
 
 /**
@@ -127,6 +152,7 @@ export function readDxf(text: string): Drawing {
 		at = end + 1;
 		return value;
 	};
+	const repeated = new Repeated();
 	let held: Group | null = null;
 	const next = (): Group | null => {
 		if (held) {
@@ -143,7 +169,7 @@ export function readDxf(text: string): Drawing {
 				throw new DxfError(
 					`This is not a DXF drawing: “${codeText.slice(0, 20)}” stands where a group code should.`
 				);
-			if (code !== 999) return [code, value];
+			if (code !== 999) return repeated.get(code, value);
 		}
 	};
 	/** Groups up to the next code 0, which stays for the next reader. */

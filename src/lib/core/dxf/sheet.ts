@@ -1,3 +1,4 @@
+import type { Flat } from './curves';
 import type { Gradient } from './gradient';
 
 /** What a drawing comes down to for showing it, in drawing units with y upward. */
@@ -26,7 +27,7 @@ interface Item {
 }
 /** A line; from a point to itself it is a dot. */
 export interface Stroke extends Item {
-	points: Float64Array;
+	points: Flat;
 	/** Millimetres on paper. */
 	weight: number;
 	/** Width in drawing units, for lines that are drawn as wide as something; 0 for those drawn by their weight. */
@@ -35,7 +36,7 @@ export interface Stroke extends Item {
 	dash: number[];
 }
 export interface Fill extends Item {
-	loops: Float64Array[];
+	loops: Flat[];
 	gradient: Gradient | null;
 }
 export interface Text extends Item {
@@ -55,5 +56,5 @@ export interface Text extends Item {
 }
 
 /** Whether a line goes nowhere and is shown as a dot. */
-export const isDot = (points: Float64Array): boolean =>
+export const isDot = (points: Flat): boolean =>
 	points.length === 4 && points[0] === points[2] && points[1] === points[3];

@@ -6,7 +6,7 @@ import { areaOf, lengthOf, SnapIndex } from './snap';
 const sheet = (...lines: [number, number, number, number, number?][]): Sheet => ({
 	strokes: lines.map(([x1, y1, x2, y2, layer = 0]) => ({
 		of: 0,
-		points: Float64Array.of(x1, y1, x2, y2),
+		points: [x1, y1, x2, y2],
 		layer,
 		colour: -1,
 		weight: 0.25,

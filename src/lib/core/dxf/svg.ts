@@ -1,8 +1,11 @@
+import type { Flat } from './curves';
 import type { Gradient } from './gradient';
 import { LETTER_SIZE } from './letters';
 import { isDot, type Sheet } from './sheet';
 
 const INK = '#17231f';
+/** Most lines of one path. */
+const MOST_JOINED = 500;
 
 function css(colour: number): string {
 	return colour < 0 ? INK : '#' + colour.toString(16).padStart(6, '0');
@@ -55,9 +58,15 @@ export function sheetToSvg(sheet: Sheet, width: number, edge = 0.02): string {
 	const x = (v: number) => ((v - left + margin) * scale).toFixed(1);
 	const y = (v: number) => ((top + margin - v) * scale).toFixed(1);
 	const shown = (layer: number) => sheet.layers[layer]!.visible;
-	const path = (points: Float64Array) => {
-		let d = `M${x(points[0]!)} ${y(points[1]!)}`;
-		for (let i = 2; i < points.length; i += 2) d += `L${x(points[i]!)} ${y(points[i + 1]!)}`;
+	const path = (points: Flat) => {
+		let last = `${x(points[0]!)} ${y(points[1]!)}`;
+		let d = `M${last}`;
+		for (let i = 2; i < points.length; i += 2) {
+			const next = `${x(points[i]!)} ${y(points[i + 1]!)}`;
+			// Curves have many points, which fall together in a small picture; a line to itself is a dot.
+			if (next !== last || points.length === 4) d += `L${next}`;
+			last = next;
+		}
 		return d;
 	};
 	const parts = [
@@ -71,6 +80,13 @@ export function sheetToSvg(sheet: Sheet, width: number, edge = 0.02): string {
 		const d = f.loops.map((l) => path(l) + 'Z').join('');
 		parts.push(`<path fill-rule="evenodd" fill="${fill}" d="${d}"/>`);
 	});
+	// Lines that look alike and follow each other are one path: a picture of one element a line takes ten times the memory.
+	let look = '';
+	let paths: string[] = [];
+	const lines = () => {
+		if (paths.length) parts.push(`<path fill="none" ${look} d="${paths.join('')}"/>`);
+		paths = [];
+	};
 	for (const s of sheet.strokes) {
 		if (!shown(s.layer)) continue;
 		const dash =
@@ -79,10 +95,12 @@ export function sheetToSvg(sheet: Sheet, width: number, edge = 0.02): string {
 				: '';
 		const weight = Math.max(lineWidth(s.weight, w), s.wide * scale).toFixed(2);
 		const ends = isDot(s.points) ? ' stroke-linecap="round"' : '';
-		parts.push(
-			`<path fill="none" stroke="${css(s.colour)}" stroke-width="${weight}"${ends}${dash} d="${path(s.points)}"/>`
-		);
+		const own = `stroke="${css(s.colour)}" stroke-width="${weight}"${ends}${dash}`;
+		if (own !== look || paths.length === MOST_JOINED) lines();
+		look = own;
+		paths.push(path(s.points));
 	}
+	lines();
 	for (const t of sheet.texts) {
 		const size = t.height * scale * LETTER_SIZE;
 		if (!shown(t.layer) || size < 2) continue;
