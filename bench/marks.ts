@@ -1,9 +1,8 @@
-import { chromium } from '@playwright/test';
-import postgres from 'postgres';
 import WebSocket from 'ws';
 import { writeMark } from '../src/lib/core/markup/shared';
-import { FOLDER, READER } from './large-project';
+import { READER } from './large-project';
 import type { Line } from './measure';
+import { addDocument, asController, inBrowser, SIGNED_IN, stamp } from './reader';
 import { Typist } from './together';
 
 const MARKS = 2_000;
@@ -66,15 +65,8 @@ async function draw(room: string): Promise<void> {
  * them, in ms, shortest first.
  */
 async function frames(address: string, marks: number): Promise<Record<'dragged' | 'zoomed', number[]>> {
-	const browser = await chromium.launch({
-		executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-		args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage']
-	});
-	try {
-		const page = await browser.newPage({
-			viewport: { width: 1280, height: 800 },
-			extraHTTPHeaders: { authorization: `Bearer ${READER.token}` }
-		});
+	return inBrowser(async (browser) => {
+		const page = await browser.newPage(SIGNED_IN);
 		// A browser sends no token with a websocket; this passes it on with one.
 		await page.routeWebSocket(/\/live\/rooms\//, (route) => {
 			const server = new WebSocket(route.url(), { headers: { authorization: `Bearer ${READER.token}` } });
@@ -125,36 +117,16 @@ async function frames(address: string, marks: number): Promise<Record<'dragged' 
 			await page.mouse.up();
 		});
 		return { dragged, zoomed };
-	} finally {
-		await browser.close();
-	}
+	});
 }
 
 /** Moving an A0 sheet with 2,000 marks on it in a browser without a graphics card, against the same sheet with none. */
 export async function marking(): Promise<Line[]> {
 	const base = process.env.ORIGIN!;
-	const headers = { authorization: `Bearer ${READER.token}` };
-	const sql = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
-	const control = (yes: boolean) => sql`update member set controller = ${yes} where person_id = ${READER.id}`;
-	try {
-		await control(true);
-		const add = async (number: string) => {
-			const sent = await fetch(`${base}/api/v1/uploads?project=BIG&name=${number}.pdf`, {
-				method: 'POST',
-				headers: { ...headers, 'content-type': 'application/octet-stream' },
-				body: sheet()
-			});
-			const { upload } = (await sent.json()) as { upload: string };
-			const made = await fetch(`${base}/api/v1/places/${FOLDER}/documents`, {
-				method: 'POST',
-				headers: { ...headers, 'content-type': 'application/json' },
-				body: JSON.stringify({ upload, number, title: 'A sheet with marks' })
-			});
-			if (!made.ok) throw new Error(await made.text());
-			return (await made.json()) as { id: string; label: string };
-		};
-		const stamp = Date.now().toString(36).toUpperCase();
-		const [plain, marked] = [await add(`SHEET-${stamp}A`), await add(`SHEET-${stamp}B`)];
+	return asController(async () => {
+		const number = `SHEET-${stamp()}`;
+		const plain = await addDocument(`${number}A`, 'a.pdf', sheet());
+		const marked = await addDocument(`${number}B`, 'b.pdf', sheet());
 		await draw(`marks/${marked.id}/${marked.label}`);
 		const without = await frames(`${base}/big/document/${plain.id}`, 0);
 		const taken = await frames(`${base}/big/document/${marked.id}`, MARKS);
@@ -166,8 +138,5 @@ export async function marking(): Promise<Line[]> {
 			budget: 17,
 			baseline: { what: 'with no marks', value: p95(without[gesture]) }
 		}));
-	} finally {
-		await control(false);
-		await sql.end();
-	}
+	});
 }

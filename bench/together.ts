@@ -1,10 +1,10 @@
 import { performance } from 'node:perf_hooks';
 import { HocuspocusProvider, HocuspocusProviderWebsocket } from '@hocuspocus/provider';
-import postgres from 'postgres';
 import WebSocket from 'ws';
 import * as Y from 'yjs';
 import { FOLDER, READER } from './large-project';
 import type { Line } from './measure';
+import { asController, call, stamp } from './reader';
 
 const PEOPLE = 30;
 /** Every person types this often, in milliseconds, for so long. */
@@ -86,31 +86,19 @@ async function measure(room: string, people: number): Promise<number> {
 
 /** From a keystroke to everybody else's document, with all of them typing, and with two. */
 export async function together(): Promise<Line[]> {
-	const sql = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
-	const control = (yes: boolean) => sql`update member set controller = ${yes} where person_id = ${READER.id}`;
-	const call = async (method: string, path: string, body?: unknown) => {
-		const response = await fetch(`${process.env.ORIGIN}/api/v1${path}`, {
-			method,
-			headers: { authorization: `Bearer ${READER.token}`, 'content-type': 'application/json' },
-			body: body === undefined ? undefined : JSON.stringify(body)
-		});
-		if (!response.ok) throw new Error(`${path}: ${response.status} ${(await response.text()).slice(0, 200)}`);
-		return response.json() as Promise<Record<string, never>>;
-	};
-	try {
-		await control(true);
+	return asController(async () => {
 		const paragraph = {
 			type: 'paragraph',
 			content: [{ type: 'text', text: 'The quay wall stands on piles. ' }]
 		};
-		const { id } = await call('POST', `/places/${FOLDER}/live-texts`, {
-			number: `LIVE-${Date.now().toString(36).toUpperCase()}`,
+		const { id } = await call<{ id: string }>('POST', `/places/${FOLDER}/live-texts`, {
+			number: `LIVE-${stamp()}`,
 			title: 'A text that all write in',
 			text: { type: 'doc', content: Array.from({ length: 200 }, () => paragraph) }
 		});
-		const { room } = await call('GET', `/documents/${String(id)}/live`);
-		const two = await measure(String(room), 2);
-		const many = await measure(String(room), PEOPLE);
+		const { room } = await call<{ room: string }>('GET', `/documents/${id}/live`);
+		const two = await measure(room, 2);
+		const many = await measure(room, PEOPLE);
 		return [
 			{
 				what: `keystroke to the others, ${PEOPLE} people typing in one text`,
@@ -120,8 +108,5 @@ export async function together(): Promise<Line[]> {
 				baseline: { what: 'with two people', value: two }
 			}
 		];
-	} finally {
-		await control(false);
-		await sql.end();
-	}
+	});
 }

@@ -1,4 +1,3 @@
-import { createHash, type Hash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { open, readdir, rm, stat, statfs } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -14,6 +13,7 @@ import { noteUpload, type Received, type Sender } from './content';
 import { content, upload } from '../platform/db/schema';
 import { HEAD_BYTES } from '../formats/sniff';
 import { newId } from '../platform/ids';
+import { Sha256 } from '../platform/store/hashing';
 import type { Services } from '../platform/services';
 
 /** Path of the endpoint within the application. */
@@ -42,27 +42,30 @@ function senderOf(text: string | null | undefined): Sender | null {
 
 /** Hashes of what has arrived so far, by upload. */
 class Hashes {
-	private readonly known = new Map<string, { at: number; hash: Hash }[]>();
+	private readonly known = new Map<string, { at: number; hash: Sha256 }[]>();
 
-	/** The hash of exactly the first `offset` bytes, read again from the file as far as it is not remembered. */
-	async upTo(id: string, file: string, offset: number): Promise<Hash> {
+	/** The hash of exactly the first `offset` bytes, read again from the file as far as it is not remembered; the caller's own. */
+	async upTo(id: string, file: string, offset: number): Promise<Sha256> {
 		const states = this.known.get(id) ?? [];
 		const best = states.filter((s) => s.at <= offset).at(-1);
-		const hash = best ? best.hash.copy() : createHash('sha256');
+		const hash = best ? best.hash.copy() : new Sha256();
 		const from = best?.at ?? 0;
 		if (from < offset) {
 			const rest = createReadStream(file, { start: from, end: offset - 1, highWaterMark: 1024 * 1024 });
-			for await (const chunk of rest) hash.update(chunk as Buffer);
+			for await (const chunk of rest) await hash.update(chunk as Buffer);
 		}
 		return hash;
 	}
 
-	keep(id: string, at: number, hash: Hash): void {
-		const states = (this.known.get(id) ?? []).filter((s) => s.at < at);
-		this.known.set(id, [...states.slice(-2), { at, hash: hash.copy() }]);
+	keep(id: string, at: number, hash: Sha256): void {
+		const states = this.known.get(id) ?? [];
+		const kept = states.filter((s) => s.at < at).slice(-2);
+		for (const state of states) if (!kept.includes(state)) state.hash.forget();
+		this.known.set(id, [...kept, { at, hash: hash.copy() }]);
 	}
 
 	forget(id: string): void {
+		for (const state of this.known.get(id) ?? []) state.hash.forget();
 		this.known.delete(id);
 	}
 }
@@ -82,23 +85,28 @@ class HashingStore extends FileStore {
 		let kept = offset;
 		const through = new Transform({
 			transform(chunk: Buffer, _, done) {
-				hash.update(chunk);
-				at += chunk.byteLength;
-				if (at - kept >= SNAPSHOT) {
-					hashes.keep(id, at, hash);
-					kept = at;
-				}
-				done(null, chunk);
+				hash.update(chunk).then(() => {
+					at += chunk.byteLength;
+					if (at - kept >= SNAPSHOT) {
+						hashes.keep(id, at, hash);
+						kept = at;
+					}
+					done(null, chunk);
+				}, done);
 			}
 		});
 		source.on('error', (error) => through.destroy(error));
 		// The library keeps to itself why it could not write; whether there is room left is easily asked.
-		const end = await super.write(source.pipe(through), id, offset).catch(async (error: unknown) => {
+		try {
+			const end = await super.write(source.pipe(through), id, offset);
+			if (end === at) hashes.keep(id, at, hash);
+			return end;
+		} catch (error) {
 			const { bavail, bsize } = await statfs(this.directory);
 			throw bavail * bsize < LEAST_FREE ? FULL : error;
-		});
-		if (end === at) hashes.keep(id, at, hash);
-		return end;
+		} finally {
+			hash.forget();
+		}
 	}
 }
 
@@ -223,7 +231,8 @@ class Resumable {
 			throw new Problem('invalid', 'The file has not arrived whole yet.', { offset, size });
 		if (size === 0) throw new Problem('invalid', 'The file is empty. It was not kept.');
 		const path = this.store.file(id);
-		const hash = (await this.store.hashes.upTo(id, path, size)).digest('hex');
+		const whole = await this.store.hashes.upTo(id, path, size);
+		const hash = await whole.digest().finally(() => whole.forget());
 		const head = Buffer.alloc(Math.min(HEAD_BYTES, size));
 		const file = await open(path, 'r');
 		await file.read(head, 0, head.length, 0).finally(() => file.close());

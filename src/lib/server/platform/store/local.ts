@@ -4,6 +4,7 @@ import { createReadStream } from 'node:fs';
 import { mkdir, open, readdir, rename, rm, stat, type FileHandle } from 'node:fs/promises';
 import { hostname } from 'node:os';
 import { join } from 'node:path';
+import { Sha256 } from './hashing';
 import { TooLarge, type Store, type Stored } from './store';
 
 const HASH = /^[0-9a-f]{64}$/;
@@ -53,7 +54,7 @@ export class LocalStore implements Store {
 	async put(source: AsyncIterable<Uint8Array>, limit: number): Promise<Stored> {
 		const temporary = join(this.incoming, [hostname(), process.pid, randomUUID()].join('~'));
 		const file = await open(temporary, 'wx');
-		const hasher = createHash('sha256');
+		const hasher = new Sha256();
 		let size = 0;
 		let writing = Promise.resolve();
 		try {
@@ -63,8 +64,8 @@ export class LocalStore implements Store {
 			for await (const chunk of source) {
 				size += chunk.byteLength;
 				if (size > limit) throw new TooLarge(limit);
-				hasher.update(chunk);
 				batch.push(chunk);
+				await hasher.update(chunk);
 				waiting += chunk.byteLength;
 				if (waiting < BATCH) continue;
 				await writing;
@@ -78,7 +79,7 @@ export class LocalStore implements Store {
 			await writeAll(file, batch);
 			await file.sync();
 			await file.close();
-			const hash = hasher.digest('hex');
+			const hash = await hasher.digest();
 			await this.place(temporary, hash);
 			return { hash, size };
 		} catch (error) {
@@ -86,6 +87,8 @@ export class LocalStore implements Store {
 			await file.close().catch(() => {});
 			await rm(temporary, { force: true });
 			throw error;
+		} finally {
+			hasher.forget();
 		}
 	}
 
