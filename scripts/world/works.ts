@@ -97,14 +97,15 @@ export async function revise(
 			: doc.run.form === 'jpeg'
 				? 'photo'
 				: 'text';
-	const { label } = await stage.act(by, handIn, {
+	const made = await stage.act(by, handIn, {
 		document: doc.id,
 		upload,
 		note: note ?? NOTES[kind]![(doc.edits - 2) % NOTES[kind]!.length]!,
 		keepLock: keep,
 		base: doc.label
 	});
-	doc.label = label!;
+	if (made.kept !== 'on-the-line') throw new Error(`${doc.number} was not stored on the line.`);
+	doc.label = made.label;
 	if (!keep) doc.lockedBy = null;
 }
 

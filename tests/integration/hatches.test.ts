@@ -258,7 +258,10 @@ describe('notices', () => {
 			lines: [{ subject: { kind: 'person', id }, level: 'view' }]
 		});
 		expect(JSON.stringify(await world.read('petra', notices, { project: 'VFT' }))).toContain(doc);
-		await world.act('oke', letIn, { place: doc, lines: [{ subject: { kind: 'person', id }, level: null }] });
+		await world.act('oke', letIn, {
+			place: doc,
+			lines: [{ subject: { kind: 'person', id }, level: 'barred' }]
+		});
 		expect(JSON.stringify(await world.read('petra', notices, { project: 'VFT' }))).not.toContain(doc);
 		expect(await world.db.select().from(notice).where(eq(notice.placeId, doc))).toHaveLength(1);
 	});

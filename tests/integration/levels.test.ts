@@ -172,7 +172,7 @@ describe('what others were brought in under (A8)', () => {
 	it('ends theirs when it becomes a bar, counted before and told after', async () => {
 		const told = await world.read('oke', effectOfChange, { place: at, grant, level: 'barred' });
 		expect(told.lines.map((l) => l.name).sort()).toEqual(['Halla Brandt', 'Petra Quill']);
-		await world.act('oke', changeAccess, { place: at, grant, level: null });
+		await world.act('oke', changeAccess, { place: at, grant, level: 'barred' });
 		expect(await petraLevel()).toBeNull();
 		const kinds = (await world.read('oke', activity, { project: 'VFT', place: at })).events;
 		expect(kinds.find((e) => e.kind === 'access.ended')).toMatchObject({

@@ -175,7 +175,7 @@ describe('a broken lock', () => {
 		await world.revise(document, 'oke');
 		const upload = await world.send('rhosyn', 'what Rhosyn drew meanwhile');
 		const brought = await world.act('rhosyn', handIn, { document, upload, note: 'my week' });
-		expect(brought).toEqual({ label: null, side: 1, same: false });
+		expect(brought).toEqual({ kept: 'beside', side: 1 });
 		const view = await world.read('oke', documentView, { document });
 		expect(view.versions).toHaveLength(2);
 		expect(view.sides).toMatchObject([
@@ -215,15 +215,16 @@ describe('a broken lock', () => {
 	it('lets a side version be merged by who holds the lock, once, or dropped with a reason', async () => {
 		const document = await hold('oke');
 		const side = async (content: string) =>
-			(
-				await world.act('rhosyn', handIn, {
-					document,
-					upload: await world.send('rhosyn', content),
-					note: content,
-					base: 'P01.1'
-				})
-			).side;
-		expect([await side('one'), await side('two')]).toEqual([1, 2]);
+			world.act('rhosyn', handIn, {
+				document,
+				upload: await world.send('rhosyn', content),
+				note: content,
+				base: 'P01.1'
+			});
+		expect([await side('one'), await side('two')]).toEqual([
+			{ kept: 'beside', side: 1 },
+			{ kept: 'beside', side: 2 }
+		]);
 		expect(await refused(world.act('rhosyn', mergeSide, { document, side: 1 }))).toMatchObject({
 			code: 'in-hand'
 		});
@@ -239,7 +240,7 @@ describe('a broken lock', () => {
 		await world.act('oke', discardSide, { document, side: 3, reason: 'drawn on the wrong grid' });
 		expect((await told('rhosyn', 'side-version')).at(-1)!.sentence).toContain('wrong grid');
 		const { sides, versions, row } = await world.read('oke', documentView, { document });
-		expect(sides.map((s) => s.state)).toEqual(['dropped', 'merged', 'merged']);
+		expect(sides.map((s) => s.state)).toEqual(['discarded', 'merged', 'merged']);
 		expect(versions.map((v) => v.label)).toEqual(['P01.3', 'P01.2', 'P01.1']);
 		expect(row.lock?.mine).toBe(true);
 	});

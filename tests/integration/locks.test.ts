@@ -33,9 +33,8 @@ describe('locks (L1 to L3)', () => {
 		await world.act('oke', takeLock, { document: id, purpose: 'pit wall' });
 		const upload = await world.send('rhosyn', 'something else');
 		expect(await world.act('rhosyn', handIn, { document: id, upload, note: 'mine' })).toEqual({
-			label: null,
-			side: 1,
-			same: false
+			kept: 'beside',
+			side: 1
 		});
 		expect(await world.revise(id, 'oke', 'kept', true)).toBe('P01.2');
 		const seen = await world.read('rhosyn', documentView, { document: id });
@@ -94,7 +93,7 @@ describe('versions (L6 to L8)', () => {
 		const { id } = await world.add('oke', 'the same');
 		await world.act('oke', takeLock, { document: id, purpose: '' });
 		const upload = await world.send('oke', 'the same');
-		const same = { label: 'P01.1', side: null, same: true };
+		const same = { kept: 'as-it-was', label: 'P01.1' };
 		const saved = { document: id, upload, note: 'x', keepLock: true };
 		expect(await world.act('oke', handIn, saved)).toEqual(same);
 		expect((await world.read('oke', documentView, { document: id })).row.lock?.mine).toBe(true);

@@ -139,7 +139,9 @@ export class TestWorld {
 		await this.act(who, takeLock, { document, purpose: 'a change' }).catch(() => {});
 		const upload = await this.send(who, content);
 		const base = (await this.read(who, documentRow, { document })).label;
-		return (await this.act(who, handIn, { document, upload, note: 'changed', keepLock, base })).label!;
+		const made = await this.act(who, handIn, { document, upload, note: 'changed', keepLock, base });
+		if (made.kept !== 'on-the-line') throw new Error(`It was not stored on the line: ${made.kept}`);
+		return made.label;
 	}
 
 	/** Approves a release as it stands, having looked at it. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { EVERY_CAP, SUBJECT_KINDS } from '../core/access/decide';
-import { LEVELS } from '../core/access/levels';
+import { GIVEN, LEVELS } from '../core/access/levels';
 import { canDo } from './shapes/can';
 import { PLACE_ACTS, PLACE_RULES } from '../core/places/may';
 import { PLACE_KINDS, act, done, view } from './act';
@@ -97,11 +97,14 @@ export const tryAs = act({
 	events: ['access.tried']
 });
 
-export const level = z.enum(LEVELS, 'Choose a level.').nullable();
+/** How far a grant goes, or that it bars; inside, a bar is no level. */
+export const level = z
+	.enum(GIVEN, 'Choose a level.')
+	.transform((given) => (given === 'barred' ? null : given));
 
 export const bringCount = z.number().int().min(0).max(500);
 
-/** How far a grant goes; a level of null bars. */
+/** How far a grant goes, and how long. */
 export const terms = {
 	level,
 	until: day.nullable().default(null),
@@ -216,7 +219,7 @@ export const effectOfChange = view({
 	name: 'effectOfChange',
 	summary: 'What changing the level of a grant would mean, before it is done (A13)',
 	path: '/places/{place}/access/{grant}/change-effect',
-	input: z.strictObject({ place: id, grant: id, level: z.enum([...LEVELS, 'barred']) }),
+	input: z.strictObject({ place: id, grant: id, level: z.enum(GIVEN) }),
 	output: effectRow,
 	at: { kind: 'place', id: (i) => i.place, level: 'manage', past: EVERY_CAP }
 });
@@ -350,7 +353,7 @@ export const why = view({
 		own: z.string().nullable(),
 		level: z.enum(LEVELS).nullable(),
 		/** Before freezes, archives and limits. */
-		decided: z.enum(LEVELS).nullable(),
+		held: z.enum(LEVELS).nullable(),
 		/** What decided, then what else was considered. */
 		reasons: z.array(z.string()),
 		/** What lowers it; says so when nothing does. */

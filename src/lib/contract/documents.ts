@@ -32,7 +32,12 @@ export const handIn = act({
 		/** Keep it beside the line whatever it was made from. */
 		beside: z.boolean().default(false)
 	}),
-	output: z.strictObject({ label: z.string().nullable(), side: z.number().nullable(), same: z.boolean() }),
+	/** What became of the file: a version on the line, one beside it, or nothing, for it was the newest already. */
+	output: z.discriminatedUnion('kept', [
+		z.strictObject({ kept: z.literal('on-the-line'), label: z.string() }),
+		z.strictObject({ kept: z.literal('beside'), side: z.number() }),
+		z.strictObject({ kept: z.literal('as-it-was'), label: z.string() })
+	]),
 	// Past a lock of another it is kept beside the line (L5).
 	at: {
 		kind: 'document',

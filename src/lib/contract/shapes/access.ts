@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { LEVELS } from '../../core/access/levels';
+import { GIVEN, LEVELS } from '../../core/access/levels';
 import { moment } from '../fields';
 import { type AccessRow, type EffectRow, type ReachRow, type ReachSummary } from '../../core/access/rows';
 import { type Known } from '../../core/access/invite';
@@ -35,8 +35,7 @@ export const accessRow = z.strictObject({
 	about: z.string(),
 	outside: z.boolean(),
 	people: z.number(),
-	/** Null is a bar. */
-	level: z.enum(LEVELS).nullable(),
+	level: z.enum(GIVEN),
 	exactly: z.boolean(),
 	/** Whether it stands here, so that it can be changed and ended here. */
 	here: z.boolean(),

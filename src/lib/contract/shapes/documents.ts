@@ -27,8 +27,8 @@ export const documentRow = z.strictObject({
 	/** The folder it lies in, when one may look at that too. */
 	folder: z.string().nullable(),
 	scope: z.string(),
-	/** The reader's level before freezes. */
-	level: z.enum(LEVELS),
+	/** The level that the reader holds; what caps it (a freeze, a lock, the archive) is in the `level` of its view. */
+	held: z.enum(LEVELS),
 	frozen: z.strictObject({ by: z.string(), reason: z.string() }).nullable(),
 	closed: z.boolean(),
 	number: z.string(),
@@ -68,7 +68,7 @@ export const sideRow = z.strictObject({
 	hash: z.string(),
 	size: z.number(),
 	mediaType: z.string(),
-	state: z.enum(['open', 'merged', 'dropped']),
+	state: z.enum(['open', 'merged', 'discarded']),
 	decidedBy: z.string().nullable(),
 	reason: z.string().nullable()
 }) satisfies z.ZodType<SideRow>;

@@ -34,7 +34,7 @@ export interface Standing {
 export interface Explanation {
 	level: Level | null;
 	/** Before freezes, archives and limits. */
-	decided: Level | null;
+	held: Level | null;
 	/** What decided, then what else was considered. */
 	reasons: string[];
 	/** What lowers it; says so when nothing does. */
@@ -108,7 +108,7 @@ export function explain(
 	});
 	return {
 		level,
-		decided,
+		held: decided,
 		reasons,
 		caps: capSentences(who, decided, level, standing, day),
 		changes: whatWouldChange(name, who, weighed, way, verdict.decisive, decided, called),

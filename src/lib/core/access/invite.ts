@@ -1,6 +1,6 @@
 import { dayTyped } from '../time/typed';
 import { plain } from '../words/plain';
-import { LEVELS, levelLabel, type Level } from './levels';
+import { GIVEN, LEVELS, levelLabel, type Given, type Level } from './levels';
 
 /** A person, department or group that a line may name. */
 export interface Known {
@@ -24,7 +24,7 @@ export interface InviteLine {
 	/** Somebody not known yet, by mail address. */
 	fresh: { name: string; email: string } | null;
 	/** Null is a bar. */
-	level: Level | null;
+	level: Given;
 	/** Last day, as YYYY-MM-DD. */
 	until: string | null;
 	fault: string | null;
@@ -38,11 +38,10 @@ export function mailIn(text: string): string | null {
 	return found === text.trim() ? found.toLowerCase() : null;
 }
 
-/** A level by its word; `Barred` and `Bar` are null, anything else undefined. */
-function readLevel(text: string): Level | null | undefined {
+/** A level by its word; `Barred` and `Bar` bar, anything else is undefined. */
+function readLevel(text: string): Given | undefined {
 	const word = plain(text);
-	if (word === 'barred' || word === 'bar') return null;
-	return LEVELS.find((level) => level === word);
+	return word === 'bar' ? 'barred' : GIVEN.find((given) => given === word);
 }
 
 /** Cuts a line into its parts at tabs, semicolons or commas; a comma inside quotes stays. */

@@ -2,7 +2,12 @@
 export const LEVELS = ['drop', 'view', 'download', 'remark', 'work', 'organise', 'manage'] as const;
 export type Level = (typeof LEVELS)[number];
 
-const LABELS: Record<Level, string> = {
+/** What a grant can say: a level, or that it bars. */
+export const GIVEN = [...LEVELS, 'barred'] as const;
+export type Given = (typeof GIVEN)[number];
+
+const LABELS: Record<Given, string> = {
+	barred: 'Barred',
 	drop: 'Drop',
 	view: 'View',
 	download: 'Download',
@@ -12,8 +17,8 @@ const LABELS: Record<Level, string> = {
 	manage: 'Manage'
 };
 
-/** The word a person reads for a level. */
-export function levelLabel(level: Level): string {
+/** The word a person reads for a level, or a bar. */
+export function levelLabel(level: Given): string {
 	return LABELS[level];
 }
 

@@ -1,5 +1,5 @@
 import type { SubjectKind } from './decide';
-import type { Level } from './levels';
+import type { Given, Level } from './levels';
 
 /** One line of the access of a place: a subject, how far it goes, and where that comes from. Times are ISO 8601. */
 export interface AccessRow {
@@ -14,8 +14,7 @@ export interface AccessRow {
 	about: string;
 	outside: boolean;
 	people: number;
-	/** Null is a bar. */
-	level: Level | null;
+	level: Given;
 	exactly: boolean;
 	/** Whether it stands here, so that it can be changed and ended here. */
 	here: boolean;

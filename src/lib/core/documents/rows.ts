@@ -19,8 +19,8 @@ export interface DocumentRow {
 	/** The folder it lies in, when one may look at that too. */
 	folder: string | null;
 	scope: string;
-	/** The reader's level before freezes. */
-	level: Level;
+	/** The level that the reader holds; what caps it (a freeze, a lock, the archive) is in the `level` of its view. */
+	held: Level;
 	frozen: { by: string; reason: string } | null;
 	closed: boolean;
 	number: string;
@@ -60,7 +60,7 @@ export interface SideRow {
 	hash: string;
 	size: number;
 	mediaType: string;
-	state: 'open' | 'merged' | 'dropped';
+	state: 'open' | 'merged' | 'discarded';
 	decidedBy: string | null;
 	reason: string | null;
 }

@@ -123,7 +123,7 @@ export const documentTagged = event('document.tagged', {
 export const versionDropped = event('version.dropped', {
 	details: z.strictObject({ number: z.string(), side: z.number(), reason: z.string() }),
 	touches: ['documents'],
-	says: (d) => `dropped side version ${d.side} of ${doc(d)}: ${d.reason}`
+	says: (d) => `discarded side version ${d.side} of ${doc(d)}: ${d.reason}`
 });
 
 export const versionHandedIn = event('version.handed-in', {

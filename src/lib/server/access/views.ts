@@ -100,7 +100,7 @@ export const access = answers(contract.access, {
 
 const ORDER = { everyone: 0, department: 1, leads: 2, group: 3, person: 4, controllers: 5 };
 function kindOrder(row: AccessRow): number {
-	return (row.level === null ? 10 : 0) + ORDER[row.kind] + (row.outside ? 0.5 : 0);
+	return (row.level === 'barred' ? 10 : 0) + ORDER[row.kind] + (row.outside ? 0.5 : 0);
 }
 
 type Names = Awaited<ReturnType<typeof namesOf>>;
@@ -138,7 +138,7 @@ function accessRow(
 		about,
 		outside: company || (self?.outside ?? false),
 		people: people.length,
-		level: g.level,
+		level: g.level ?? 'barred',
 		exactly: g.exactly,
 		here: g.placeId === here.id,
 		from: null,

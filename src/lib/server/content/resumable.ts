@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
-import { open, readdir, rm, stat, statfs } from 'node:fs/promises';
+import { open, readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Transform, type Readable } from 'node:stream';
+import type { Readable } from 'node:stream';
 import { FileStore } from '@tus/file-store';
 import { Server as TusServer } from '@tus/server';
 import { eq } from 'drizzle-orm';
@@ -13,6 +13,7 @@ import { noteUpload, type Received, type Sender } from './content';
 import { content, upload } from '../platform/db/schema';
 import { HEAD_BYTES } from '../formats/sniff';
 import { newId } from '../platform/ids';
+import { Batches } from '../platform/store/batches';
 import { Sha256 } from '../platform/store/hashing';
 import type { Services } from '../platform/services';
 
@@ -24,8 +25,6 @@ const KEPT = DAY;
 /** A state of the hash is kept this often, so that after a break only so much is read again; in bytes. */
 const SNAPSHOT = 64 * 1024 * 1024;
 
-/** With less room than this on the disk, in bytes, it counts as full. */
-const LEAST_FREE = 1024 * 1024;
 const FULL = {
 	status_code: 507,
 	body: 'The disk of the server is full. What has arrived is kept; go on when there is room.'
@@ -78,34 +77,31 @@ class HashingStore extends FileStore {
 		return join(this.directory, id);
 	}
 
+	/** What came until it broke off stays; how much that is, is what the file says. */
 	override async write(source: Readable, id: string, offset: number): Promise<number> {
 		const hash = await this.hashes.upTo(id, this.file(id), offset);
-		const { hashes } = this;
+		const file = await open(this.file(id), 'r+');
+		const batches = new Batches(file, offset);
 		let at = offset;
 		let kept = offset;
-		const through = new Transform({
-			transform(chunk: Buffer, _, done) {
-				hash.update(chunk).then(() => {
-					at += chunk.byteLength;
-					if (at - kept >= SNAPSHOT) {
-						hashes.keep(id, at, hash);
-						kept = at;
-					}
-					done(null, chunk);
-				}, done);
-			}
-		});
-		source.on('error', (error) => through.destroy(error));
-		// The library keeps to itself why it could not write; whether there is room left is easily asked.
 		try {
-			const end = await super.write(source.pipe(through), id, offset);
-			if (end === at) hashes.keep(id, at, hash);
-			return end;
+			for await (const chunk of source as AsyncIterable<Buffer>) {
+				await batches.add(chunk);
+				await hash.update(chunk);
+				at += chunk.byteLength;
+				if (at - kept < SNAPSHOT) continue;
+				this.hashes.keep(id, at, hash);
+				kept = at;
+			}
+			await batches.end();
+			this.hashes.keep(id, at, hash);
+			return at;
 		} catch (error) {
-			const { bavail, bsize } = await statfs(this.directory);
-			throw bavail * bsize < LEAST_FREE ? FULL : error;
+			await batches.end().catch(() => {});
+			throw (error as NodeJS.ErrnoException).code === 'ENOSPC' ? FULL : error;
 		} finally {
 			hash.forget();
+			await file.close();
 		}
 	}
 }

@@ -13,15 +13,8 @@ import { answerBroken, endLock, giveBack } from '../locks/acts';
 
 type Here = ContextOf['document'] & Acting;
 
-/** What became of a file: a version on the line, one beside it, or nothing, for it was the newest already. */
-interface HandedIn {
-	label: string | null;
-	side: number | null;
-	same: boolean;
-}
-
 export const handIn = does(contract.handIn, {
-	async run(context, input): Promise<HandedIn> {
+	async run(context, input) {
 		const { tx, project, document: held, person: by, now, newId, tell, enqueue } = context;
 		const [file] = await ownUploads(tx, { personId: by.id }, [input.upload], now);
 		const mine = held.open?.holderId === by.id ? held.open : null;
@@ -32,12 +25,15 @@ export const handIn = does(contract.handIn, {
 					`These are the same bytes as ${held.current.label}; there is nothing new to hand in.`
 				);
 			if (!input.keepLock) await giveBack(context, mine, held.row);
-			return { label: held.current.label, side: null, same: true };
+			return { kept: 'as-it-was' as const, label: held.current.label };
 		}
 		const known = await knownBase(tx, held.row.id, by.id);
 		const from = input.base ?? known.label;
 		if (!mine || input.beside || (input.base !== undefined && input.base !== held.current.label))
-			return { label: null, side: await setBeside(context, { ...input, base: from }, file!), same: false };
+			return {
+				kept: 'beside' as const,
+				side: await setBeside(context, { ...input, base: from }, file!)
+			};
 		const told = input.base === undefined ? baseSentence(known) : null;
 		if (told)
 			throw new Problem(
@@ -60,7 +56,7 @@ export const handIn = does(contract.handIn, {
 			documentId: input.document,
 			details: { number: held.row.number, label: next, note: input.note, hash: file!.hash, size: file!.size }
 		});
-		return { label: next, side: null, same: false };
+		return { kept: 'on-the-line' as const, label: next };
 	}
 });
 
@@ -125,10 +121,7 @@ async function openSide({ tx }: Acting, input: { document: string; side: number 
 		.where(and(eq(sideVersion.documentId, input.document), eq(sideVersion.number, input.side)));
 	if (!found) throw new Problem('not-found', `There is no side version ${input.side}.`);
 	if (found.state !== 'open')
-		throw new Problem(
-			'conflict',
-			`Side version ${input.side} was ${found.state === 'dropped' ? 'discarded' : found.state} already.`
-		);
+		throw new Problem('conflict', `Side version ${input.side} was ${found.state} already.`);
 	return found;
 }
 
@@ -176,7 +169,7 @@ export const discardSide = does(contract.discardSide, {
 		const side = await openSide(context, input);
 		await tx
 			.update(sideVersion)
-			.set({ state: 'dropped', decidedBy: by.id, decidedAt: now, reason: input.reason })
+			.set({ state: 'discarded', decidedBy: by.id, decidedAt: now, reason: input.reason })
 			.where(eq(sideVersion.id, side.id));
 		tell({
 			kind: 'version.dropped',

@@ -91,7 +91,7 @@ export async function documentRows(
 			size: row.size,
 			preview: row.preview,
 			folder: allows(reach.level(around.folders.get(row.folder!) ?? ''), 'view') ? row.folder : null,
-			level: reach.level(row.scope) ?? 'view',
+			held: reach.level(row.scope) ?? 'view',
 			frozen: frozenOf(reach, row.path),
 			changedAt: row.changedAt.toISOString(),
 			changedBy: (row.changedById && around.names.get(row.changedById)) ?? null,

@@ -120,7 +120,7 @@ export const passes = answers(contract.passes, {
 				: row.endsAt <= now
 					? ('ended' as const)
 					: used
-						? ('used up' as const)
+						? ('used-up' as const)
 						: ('open' as const);
 		return {
 			passes: rows.map(({ seen, sealedSecret, createdBy, ...row }) => ({

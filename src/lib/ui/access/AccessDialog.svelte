@@ -25,7 +25,7 @@
 	} = $props();
 
 	const before = untrack(() => row!);
-	let level = $state<Level | 'barred'>(before.level ?? 'barred');
+	let level = $state(before.level);
 	let until = $state(before.until ? dayOf(before.until, projectZone()) : '');
 	let exactly = $state(before.exactly);
 	let bringCount = $state(before.bringCount);
@@ -35,7 +35,7 @@
 		await cupboard.changeAccess({
 			place,
 			grant: row!.grant!,
-			level: level === 'barred' ? null : level,
+			level,
 			until: until || null,
 			exactly,
 			bringCount: level === 'barred' ? 0 : bringCount,

@@ -48,7 +48,7 @@
 		if (line.level === 'drop' && !levels.includes('drop'))
 			return { ...line, fault: 'Files are put into a folder, not into a document.' };
 		const outside = line.fresh ? !isColleague(line.fresh.email) : line.known?.outside;
-		if (line.fault || !outside || line.level === null) return line;
+		if (line.fault || !outside || line.level === 'barred') return line;
 		if (outsideLevel === null) return { ...line, fault: 'This project gives nothing to people outside.' };
 		if (rank(line.level) > rank(outsideLevel))
 			return { ...line, fault: `People outside get ${levelLabel(outsideLevel)} at most in this project.` };
@@ -141,7 +141,7 @@
 									? plural(l.known!.people, 'person', 'people')
 									: ''}</span
 						><span class="ml-auto shrink-0 font-semibold"
-							>{l.level ? levelLabel(l.level) : 'Barred'}{l.until ? `, until ${dayText(l.until)}` : ''}</span
+							>{levelLabel(l.level)}{l.until ? `, until ${dayText(l.until)}` : ''}</span
 						>{/if}
 				</li>
 			{/each}

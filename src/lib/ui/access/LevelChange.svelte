@@ -24,11 +24,10 @@
 		done: () => Promise<void>;
 	} = $props();
 
-	const standing = $derived<Level | 'barred'>(row.level ?? 'barred');
-	let chosen = $derived<Level | 'barred'>(standing);
+	const standing = $derived(row.level);
+	let chosen = $derived(standing);
 	let meaning = $state('');
 	let busy = $state(false);
-	const word = (level: Level | 'barred') => (level === 'barred' ? 'Barred' : levelLabel(level));
 
 	$effect(() => {
 		const [level, from] = [chosen, standing];
@@ -49,12 +48,10 @@
 		};
 		const [from, to, name, grant] = [standing, chosen, row.name, row.grant];
 		busy = true;
-		const answer = await attempt(() =>
-			cupboard.changeAccess({ place, grant: grant!, level: to === 'barred' ? null : to })
-		);
+		const answer = await attempt(() => cupboard.changeAccess({ place, grant: grant!, level: to }));
 		busy = false;
 		if (!answer) return;
-		toast.success(`${name}: ${word(from)} became ${word(to)}.`, {
+		toast.success(`${name}: ${levelLabel(from)} became ${levelLabel(to)}.`, {
 			takeBack: () =>
 				void attempt(() => cupboard.changeAccess({ place, grant: grant!, ...before })).then(done)
 		});

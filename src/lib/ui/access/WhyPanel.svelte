@@ -45,9 +45,9 @@
 		<Ladder level={answer.level} />
 		<div class="space-y-1.5 border-l-4 border-act bg-act-soft px-3 py-2">
 			{#each answer.reasons as reason, i (i)}<p>
-					{#if i === 0 && answer.decided && reason.startsWith(levelLabel(answer.decided))}<b
-							>{levelLabel(answer.decided)}</b
-						>{reason.slice(levelLabel(answer.decided).length)}{:else}{reason}{/if}
+					{#if i === 0 && answer.held && reason.startsWith(levelLabel(answer.held))}<b
+							>{levelLabel(answer.held)}</b
+						>{reason.slice(levelLabel(answer.held).length)}{:else}{reason}{/if}
 				</p>{/each}
 			{#each answer.caps as cap, i (i)}<p>{cap}</p>{/each}
 		</div>

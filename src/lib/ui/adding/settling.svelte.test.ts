@@ -109,7 +109,9 @@ function answer(method: string, path: string, body: Record<string, string>): unk
 	const document = [...server.documents.values()].find((one) => one.id === id)!;
 	if (more === 'lock') return server.locks.push(document.id);
 	document.bytes = body.upload!;
-	return { side: document.holder && !document.mine ? 1 : null };
+	return document.holder && !document.mine
+		? { kept: 'beside', side: 1 }
+		: { kept: 'on-the-line', label: 'P01.2' };
 }
 
 const file = (name: string, content = name) => new File([content], name);

@@ -329,17 +329,17 @@ export class Settling {
 			line.locked = true;
 		}
 		try {
-			const { side, same } = await cupboard.handIn({
+			const { kept } = await cupboard.handIn({
 				document: known.id,
 				upload,
 				note,
 				...(line.madeFrom ? { base: line.madeFrom } : {})
 			});
-			line.hint = same
-				? `the very bytes of ${known.label}`
-				: side === null
-					? `next version of ${known.title}`
-					: `set beside ${known.label}`;
+			line.hint = {
+				'as-it-was': `the very bytes of ${known.label}`,
+				'on-the-line': `next version of ${known.title}`,
+				beside: `set beside ${known.label}`
+			}[kept];
 		} catch (error) {
 			if (!(error instanceof CallError) || error.code !== 'stale-base') throw error;
 			line.madeFrom = String(error.facts.newest);

@@ -97,8 +97,8 @@
 				...(told && answer === 'newest' ? { base: known!.since.at(-1)!.label } : {}),
 				beside: answer === 'beside'
 			});
-			if (made.side) toast.success(`Kept as side version ${made.side}, beside the line.`);
-			else if (made.same)
+			if (made.kept === 'beside') toast.success(`Kept as side version ${made.side}, beside the line.`);
+			else if (made.kept === 'as-it-was')
 				toast(
 					`These are the very bytes of ${made.label}: no new version was made${keep ? '' : ', and the lock is given back'}.`
 				);

@@ -44,9 +44,7 @@
 				<span>{side.by}, {whenText(side.at)}{side.base ? `, made from ${side.base}` : ''}</span>
 				<span class="min-w-0 flex-1 truncate" title={side.note}>{side.note}</span>
 				{#if side.state !== 'open'}<span class="text-[12px]"
-						>{side.state === 'dropped' ? 'discarded' : side.state} by {side.decidedBy}{side.reason
-							? `: ${side.reason}`
-							: ''}</span
+						>{side.state} by {side.decidedBy}{side.reason ? `: ${side.reason}` : ''}</span
 					>{/if}
 				<span class="ml-auto flex gap-2 text-[12px] whitespace-nowrap">
 					<a class="link" href="/{code}/document/{row.id}?side={side.number}">Open</a>

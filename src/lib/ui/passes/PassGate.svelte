@@ -11,7 +11,7 @@
 		secret
 	}: {
 		gate: {
-			asks: 'account' | 'address' | 'password' | null;
+			asks: 'account' | 'address' | 'password' | 'nothing';
 			alsoPassword: boolean;
 			project: string;
 			demo: boolean;

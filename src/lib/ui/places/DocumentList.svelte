@@ -324,7 +324,7 @@
 										tabindex="-1">{row.title}</a
 									>{#each row.tags.slice(0, 3) as tag (tag)}<span
 											class="ml-1.5 border border-rule px-1 text-[11px] text-ink-2">{tag}</span
-										>{/each}{#if row.level === 'view'}<span
+										>{/each}{#if row.held === 'view'}<span
 											class="tag ml-1.5 bg-rule-2 text-[11px] font-normal"
 											><EyeIcon size={11} aria-hidden="true" />view only</span
 										>{/if}<span

@@ -34,7 +34,7 @@
 		open: 'bg-done-soft text-done',
 		withdrawn: 'bg-rule-2',
 		ended: 'bg-rule-2',
-		'used up': 'bg-rule-2'
+		'used-up': 'bg-rule-2'
 	};
 	const nameOf = (p: Pass) =>
 		p.release
@@ -202,8 +202,10 @@
 
 {#snippet leads(p: Pass)}<a class="link block truncate font-semibold" href={wayTo(p)}>{nameOf(p)}</a
 	>{#if p.label}<span class="text-[11.5px] text-ink-2">exactly {p.label}</span>{/if}{/snippet}
-{#snippet state(one: { state: string })}<span class="tag {LOOK[one.state]}">{one.state}</span>{/snippet}
-{#snippet passActs(p: Pass)}{#if p.state === 'open' || p.state === 'used up'}<span
+{#snippet state(one: { state: string })}<span class="tag {LOOK[one.state]}"
+		>{one.state.replace('-', ' ')}</span
+	>{/snippet}
+{#snippet passActs(p: Pass)}{#if p.state === 'open' || p.state === 'used-up'}<span
 			class="flex justify-end gap-2"
 			>{#if p.can.passAddress.may}<button class="link" onclick={() => (looking = { ...p, name: nameOf(p) })}
 					>Address</button

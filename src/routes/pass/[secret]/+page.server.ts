@@ -8,7 +8,7 @@ export const load: PageServerLoad = async (event) => {
 	const { secret } = event.params;
 	event.setHeaders({ 'cache-control': 'private, no-store' });
 	const gate = await openForPage(event, secret);
-	if (gate.asks) return { secret, gate, release: null, place: null };
+	if (gate.asks !== 'nothing') return { secret, gate, release: null, place: null };
 	if (gate.leadsTo === 'release')
 		return { secret, gate, release: await pageView(event, passView, { secret }), place: null };
 	const folder = event.url.searchParams.get('folder') ?? undefined;

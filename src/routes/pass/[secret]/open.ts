@@ -22,15 +22,15 @@ export function keepProof({ cookies, locals }: Pick<RequestEvent, 'cookies' | 'l
 
 /**
  * Opens a pass for a page: what it still asks for, or nothing; then the use is counted and remembered.
- * @returns the gate; `asks` is null when the pass is open
+ * @returns the gate; `asks` is nothing when the pass is open
  */
 export async function openForPage(event: Event, secret: string) {
 	const gate = await pageView(event, passGate, { secret });
 	if (gate.accounts && !event.locals.actor) return { ...gate, asks: 'account' as const };
-	if (gate.asks && gate.asks !== 'account') return gate;
+	if (gate.asks !== 'nothing' && gate.asks !== 'account') return gate;
 	if (!gate.opened) {
 		const { proof } = await pageAct(event, openPass, { secret });
 		if (proof) keepProof(event, proof);
 	}
-	return { ...gate, asks: null };
+	return { ...gate, asks: 'nothing' as const };
 }

@@ -219,11 +219,11 @@ export function passAsks(
 	held: Pass,
 	proof: Proof | null,
 	actor: Actor
-): 'account' | 'address' | 'password' | null {
+): 'account' | 'address' | 'password' | 'nothing' {
 	if (held.audience === 'accounts' && !actor) return 'account';
-	if (proof) return null;
+	if (proof) return 'nothing';
 	if (held.audience === 'named') return 'address';
-	return held.passwordHash ? 'password' : null;
+	return held.passwordHash ? 'password' : 'nothing';
 }
 
 const USED_UP = (used: number) =>
@@ -284,7 +284,7 @@ async function byPass(
 	const found = (await projectBy(db, row.projectId))!;
 	if (kind === 'any-pass') return { pass: row, project: found, proof };
 	const asks = passAsks(row, proof, actor);
-	if (asks)
+	if (asks !== 'nothing')
 		throw new Problem(
 			'needs-proof',
 			{

@@ -1,15 +1,16 @@
 import { DAY } from '../../../core/time/spans';
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { mkdir, open, readdir, rename, rm, stat, type FileHandle } from 'node:fs/promises';
+import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import { hostname } from 'node:os';
 import { join } from 'node:path';
+import { Batches } from './batches';
 import { Sha256 } from './hashing';
 import { TooLarge, type Store, type Stored } from './store';
 
 const HASH = /^[0-9a-f]{64}$/;
-/** Bytes gathered before they are written. */
-const BATCH = 1024 * 1024;
+/** Bytes that are read at once. */
+const READ = 1024 * 1024;
 
 /** The store on a local folder: `objects/ab/abcd…`, with `incoming/` for what is still arriving. */
 export class LocalStore implements Store {
@@ -56,34 +57,22 @@ export class LocalStore implements Store {
 		const file = await open(temporary, 'wx');
 		const hasher = new Sha256();
 		let size = 0;
-		let writing = Promise.resolve();
+		const batches = new Batches(file);
 		try {
-			// One batch is written while the next arrives and is hashed; memory stays at two batches.
-			let batch: Uint8Array[] = [];
-			let waiting = 0;
 			for await (const chunk of source) {
 				size += chunk.byteLength;
 				if (size > limit) throw new TooLarge(limit);
-				batch.push(chunk);
+				await batches.add(chunk);
 				await hasher.update(chunk);
-				waiting += chunk.byteLength;
-				if (waiting < BATCH) continue;
-				await writing;
-				writing = writeAll(file, batch);
-				// Awaited above or below; until then a failure must not count as unhandled.
-				writing.catch(() => {});
-				batch = [];
-				waiting = 0;
 			}
-			await writing;
-			await writeAll(file, batch);
+			await batches.end();
 			await file.sync();
 			await file.close();
 			const hash = await hasher.digest();
 			await this.place(temporary, hash);
 			return { hash, size };
 		} catch (error) {
-			await writing.catch(() => {});
+			await batches.end().catch(() => {});
 			await file.close().catch(() => {});
 			await rm(temporary, { force: true });
 			throw error;
@@ -109,7 +98,7 @@ export class LocalStore implements Store {
 		} catch (error) {
 			// Another file system: copied, and hashed once more on the way.
 			if ((error as NodeJS.ErrnoException).code !== 'EXDEV') throw error;
-			const copied = await this.put(createReadStream(path, { highWaterMark: BATCH }), Infinity);
+			const copied = await this.put(createReadStream(path, { highWaterMark: READ }), Infinity);
 			if (copied.hash !== hash) throw new Error('The file changed while it was taken over');
 			await rm(path, { force: true });
 		}
@@ -123,7 +112,7 @@ export class LocalStore implements Store {
 	}
 
 	read(hash: string, range?: { start: number; end: number }) {
-		return createReadStream(this.path(hash), { ...range, highWaterMark: 1024 * 1024 });
+		return createReadStream(this.path(hash), { ...range, highWaterMark: READ });
 	}
 
 	async localPath(hash: string): Promise<string> {
@@ -148,19 +137,6 @@ export class LocalStore implements Store {
 		for (const folder of await readdir(this.objects)) {
 			for (const name of await readdir(join(this.objects, folder))) if (HASH.test(name)) yield name;
 		}
-	}
-}
-
-/** Writes every byte of some chunks; a write may take only a part of what it is given. */
-async function writeAll(file: FileHandle, chunks: Uint8Array[]): Promise<void> {
-	let rest = chunks;
-	while (rest.length) {
-		let { bytesWritten } = await file.writev(rest);
-		let whole = 0;
-		while (whole < rest.length && bytesWritten >= rest[whole]!.byteLength)
-			bytesWritten -= rest[whole++]!.byteLength;
-		rest = rest.slice(whole);
-		if (bytesWritten && rest[0]) rest[0] = rest[0].subarray(bytesWritten);
 	}
 }
 

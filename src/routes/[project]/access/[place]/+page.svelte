@@ -55,7 +55,7 @@
 		if (!effect) return;
 		const row = data.rows.find((r) => r.grant === grant);
 		asking = {
-			title: `End ${row?.level ? levelLabel(row.level) : 'the bar'} for ${name}?`,
+			title: `End ${row && row.level !== 'barred' ? levelLabel(row.level) : 'the bar'} for ${name}?`,
 			text: `${effectText(effect)}${row?.brought ? ` ${plural(row.brought, 'person', 'people')} they brought in lose it too.` : ''} Copies already downloaded stay where they are.`,
 			button: 'End it',
 			act: () => cupboard.endAccess({ place: data.place.id, grant })
@@ -183,8 +183,8 @@
 								<td class="{cell} whitespace-nowrap">
 									{#if row.here && data.can.letIn.may}
 										<LevelChange {row} place={data.place.id} {levels} done={again} />
-									{:else}<b class="font-semibold {row.level === null ? 'text-fault' : ''}"
-											>{row.level ? levelLabel(row.level) : 'Barred'}</b
+									{:else}<b class="font-semibold {row.level === 'barred' ? 'text-fault' : ''}"
+											>{levelLabel(row.level)}</b
 										>{/if}
 									{#if row.exactly}<span class="text-[11.5px] text-ink-2">exactly</span>{/if}
 								</td>
@@ -270,7 +270,7 @@
 				<section class="space-y-2 border-t border-rule pt-4">
 					<h2 class="text-[15px]">{entryRow.name}</h2>
 					<p>
-						{entryRow.level ? levelLabel(entryRow.level) : 'Barred'}, {entryRow.here
+						{levelLabel(entryRow.level)}, {entryRow.here
 							? 'given here'
 							: `from ${entryRow.from?.name ?? 'a place above'}`}{entryRow.by
 							? ` by ${entryRow.by} on ${dayText(entryRow.at)}`

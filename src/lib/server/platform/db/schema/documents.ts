@@ -21,7 +21,7 @@ import { project } from './project';
 
 const PREVIEWS = ['waiting', 'made', 'none', 'failed'] as const;
 const LOCK_ENDS = ['handed-in', 'given-back', 'handed-over', 'broken'] as const;
-const SIDE_STATES = ['open', 'merged', 'dropped'] as const;
+const SIDE_STATES = ['open', 'merged', 'discarded'] as const;
 
 /** What inspecting a stored file showed. */
 export interface Inspection {
