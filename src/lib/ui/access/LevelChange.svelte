@@ -73,12 +73,12 @@
 {#if chosen !== standing}
 	<div class="mt-1 max-w-[300px] space-y-1 border-l-4 border-wait bg-wait-soft px-2 py-1 whitespace-normal">
 		<p role="status" class="text-[12px]">
-			<b class="font-semibold">{word(standing)} → {word(chosen)}.</b>
+			<b class="font-semibold">{levelLabel(standing)} → {levelLabel(chosen)}.</b>
 			{meaning || 'Working out what it means…'}
 		</p>
 		<p class="flex gap-1.5">
 			<button class="button button-act" disabled={busy || !meaning} onclick={change}
-				>Change to {word(chosen)}</button
+				>Change to {levelLabel(chosen)}</button
 			><button class="button" disabled={busy} onclick={() => (chosen = standing)}>Leave as it is</button>
 		</p>
 	</div>

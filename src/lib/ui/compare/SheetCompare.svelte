@@ -92,15 +92,15 @@
 	onMount(() => {
 		void (async () => {
 			try {
-				let items: Promise<DrawingChange[]> | null = null;
 				pair = await SheetPair.open(before, after, abort.signal, (a, b) => {
-					items = compareInWorker('drawings', { before: a, after: b }, { signal: abort.signal });
-					// Awaited below; until then a failure must not count as unhandled.
-					items.catch(() => {});
+					const sides = { before: a, after: b };
+					compareInWorker('drawings', sides, { signal: abort.signal }).then(
+						(found) => (changes = found),
+						(error: Error) => failed(error.message)
+					);
 				});
 				({ pages, names } = pair);
 				await compare();
-				changes = await items;
 			} catch (error) {
 				if (!abort.signal.aborted) failed((error as Error).message);
 			}

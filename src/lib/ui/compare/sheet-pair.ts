@@ -25,6 +25,9 @@ const MOST_PIXELS = 24e6;
 /** Pixels along the longer side of a drawing, which has no paper size of its own. */
 const DRAWING_PIXELS = 4_400;
 
+/** Points of a drawing nearer to each other than this are drawn as one, in pixels. */
+const HALF_A_PIXEL = 0.5;
+
 /** An opened file that can be rendered page by page. */
 interface Opened {
 	pages: number;
@@ -106,7 +109,7 @@ function openedDrawing(drawing: ReadDrawing, bytes: ArrayBuffer, close: () => vo
 			const { width, height, unit } = await size(page);
 			const [canvas, context] = ground(width * scale, height * scale);
 			const shown = await sheet(page);
-			new DrawnSheet(shown).draw(
+			new DrawnSheet(shown, shown.box, HALF_A_PIXEL / (unit * scale)).draw(
 				context,
 				{
 					x: 20 * scale,

@@ -11,8 +11,11 @@ interface Batch {
 	dash: number[];
 	strokes: Stroke[];
 	/** Made anew when something of it is hidden or shown. */
-	path: Path2D | null;
+	paths: Path2D[] | null;
 }
+
+/** Most lines of one path: a canvas takes far longer for one of thousands than for many of some. */
+const MOST_JOINED = 100;
 
 /** Where a sheet goes on a canvas: pixel = (drawing unit from its top left) × scale × ratio + (x, y) × ratio. */
 export interface SheetPlace {
@@ -39,10 +42,14 @@ export class DrawnSheet {
 	private readonly batches: Batch[];
 	private hidden: ReadonlySet<number> = new Set();
 
-	/** @param box what the sheet's upper left corner is taken from; its own when left out */
+	/**
+	 * @param box what the sheet's upper left corner is taken from; its own when left out
+	 * @param detail drawing units within which points of a line fall together, where it is drawn at one scale only
+	 */
 	constructor(
 		readonly sheet: Sheet,
-		private readonly box: Sheet['box'] = sheet.box
+		private readonly box: Sheet['box'] = sheet.box,
+		private readonly detail = 0
 	) {
 		const byLook = new Map<string, Batch>();
 		for (const s of sheet.strokes) {
@@ -51,7 +58,7 @@ export class DrawnSheet {
 			let batch = byLook.get(key);
 			if (!batch) {
 				const { layer, colour, weight, wide, dash } = s;
-				batch = { layer, colour, weight, wide, dot, dash, strokes: [], path: null };
+				batch = { layer, colour, weight, wide, dot, dash, strokes: [], paths: null };
 				byLook.set(key, batch);
 			}
 			batch.strokes.push(s);
@@ -66,19 +73,32 @@ export class DrawnSheet {
 		this.hidden = entities;
 		if (!different.size) return;
 		for (const batch of this.batches)
-			if (batch.path && batch.strokes.some((s) => different.has(s.of))) batch.path = null;
+			if (batch.paths && batch.strokes.some((s) => different.has(s.of))) batch.paths = null;
 	}
 
-	private pathOf(batch: Batch): Path2D {
-		if (batch.path) return batch.path;
+	private pathsOf(batch: Batch): Path2D[] {
+		if (batch.paths) return batch.paths;
 		const [left, , , top] = this.box;
-		const path = new Path2D();
+		const paths: Path2D[] = [];
+		let path = new Path2D();
+		let joined = MOST_JOINED;
 		for (const { points, of } of batch.strokes) {
 			if (this.hidden.has(of)) continue;
-			path.moveTo(points[0]! - left, top - points[1]!);
-			for (let i = 2; i < points.length; i += 2) path.lineTo(points[i]! - left, top - points[i + 1]!);
+			if (joined++ === MOST_JOINED) {
+				paths.push((path = new Path2D()));
+				joined = 1;
+			}
+			let [x, y] = [points[0]!, points[1]!];
+			path.moveTo(x - left, top - y);
+			const last = points.length - 2;
+			for (let i = 2; i <= last; i += 2) {
+				const [nextX, nextY] = [points[i]!, points[i + 1]!];
+				if (i < last && Math.abs(nextX - x) + Math.abs(nextY - y) < this.detail) continue;
+				[x, y] = [nextX, nextY];
+				path.lineTo(x - left, top - y);
+			}
 		}
-		return (batch.path = path);
+		return (batch.paths = paths);
 	}
 
 	get width(): number {
@@ -135,7 +155,7 @@ export class DrawnSheet {
 			context.setLineDash(
 				b.dash.some((d) => d * scale > 1.5) ? b.dash.map((d) => Math.max(d, 0.5 / scale)) : []
 			);
-			context.stroke(this.pathOf(b));
+			for (const path of this.pathsOf(b)) context.stroke(path);
 		}
 		context.setLineDash([]);
 		for (const t of sheet.texts) {
