@@ -24,7 +24,7 @@ import { refused, TestWorld } from './world';
 let world: TestWorld;
 let doc = '';
 const id = (who: string) => world.people[who]!.person.id;
-const personLine = (who: string, level: string | null, more = {}) => ({
+const personLine = (who: string, level: string, more = {}) => ({
 	subject: { kind: 'person', id: id(who) },
 	level,
 	...more
@@ -100,7 +100,7 @@ describe('letting people in', () => {
 			() => [{ subject: { kind: 'person', id: 'zzzzzzzzzz' }, level: 'view' }],
 			'not in this project'
 		],
-		['a bar on oneself', () => [personLine('oke', null)], 'cannot bar yourself'],
+		['a bar on oneself', () => [personLine('oke', 'barred')], 'cannot bar yourself'],
 		[
 			'more for outsiders than the project gives',
 			() => [{ subject: { email: 'x@far.example' }, level: 'work' }],
@@ -131,11 +131,11 @@ describe('letting people in', () => {
 	});
 
 	it('keeps the last Manage but document control', async () => {
-		const bar = world.act('ines', letIn, { place: at, lines: [personLine('oke', null)] });
+		const bar = world.act('ines', letIn, { place: at, lines: [personLine('oke', 'barred')] });
 		expect((await refused(bar)).sentence).toContain('last with Manage here');
 		await world.act('ines', letIn, {
 			place: at,
-			lines: [personLine('halla', 'manage'), personLine('oke', null)]
+			lines: [personLine('halla', 'manage'), personLine('oke', 'barred')]
 		});
 		expect(await levelOf('oke', at)).toBeNull();
 	});
@@ -372,7 +372,7 @@ describe('scopes in the database', () => {
 						world.act('ines', letIn, {
 							place: here,
 							lines: [
-								personLine(among(['petra', 'halla', 'rhosyn']), among(['view', 'work', null, 'manage']))
+								personLine(among(['petra', 'halla', 'rhosyn']), among(['view', 'work', 'barred', 'manage']))
 							]
 						})
 					);

@@ -27,7 +27,7 @@ let at = '';
 let doc: { id: string; number: string };
 let serial = 0;
 const id = (who: string) => world.people[who]!.person.id;
-const line = (who: string, level: string | null, more = {}) => ({
+const line = (who: string, level: string, more = {}) => ({
 	subject: { kind: 'person', id: id(who) },
 	level,
 	...more
@@ -65,7 +65,7 @@ describe('a closed place (A3)', () => {
 			place: world.shelf,
 			lines: [{ subject: { kind: 'leads', id: world.departments.AR }, level: 'manage' }]
 		});
-		await give(at, line('halla', null));
+		await give(at, line('halla', 'barred'));
 		await world.act('oke', closePlace, { place: inner.id });
 		expect(await levelOf('halla', inner.id)).toBeNull();
 		const said = await world.read('oke', why, { place: inner.id, person: id('halla') });
@@ -201,7 +201,7 @@ describe('what others were brought in under (A8)', () => {
 			code: 'invalid'
 		});
 		expect(await refused(give(doc.id, line('petra', 'drop')))).toMatchObject({ code: 'invalid' });
-		expect(await refused(give(at, line('ines', null)))).toMatchObject({
+		expect(await refused(give(at, line('ines', 'barred')))).toMatchObject({
 			sentence: expect.stringContaining('Take away that role')
 		});
 	});

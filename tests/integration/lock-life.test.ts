@@ -236,7 +236,7 @@ describe('a broken lock', () => {
 		expect(await world.act('oke', mergeSide, { document, side: 2, upload: joined })).toEqual({
 			label: 'P01.3'
 		});
-		expect(await side('three')).toBe(3);
+		expect(await side('three')).toEqual({ kept: 'beside', side: 3 });
 		await world.act('oke', discardSide, { document, side: 3, reason: 'drawn on the wrong grid' });
 		expect((await told('rhosyn', 'side-version')).at(-1)!.sentence).toContain('wrong grid');
 		const { sides, versions, row } = await world.read('oke', documentView, { document });

@@ -46,7 +46,7 @@ describe('locks (L1 to L3)', () => {
 		const { id } = await world.add();
 		const upload = await world.send('oke', 'without a lock');
 		expect(await world.act('oke', handIn, { document: id, upload, note: 'x' })).toMatchObject({
-			label: null
+			kept: 'beside'
 		});
 		expect(await world.revise(id)).toBe('P01.2');
 		expect((await world.read('oke', documentView, { document: id })).row.lock).toBeNull();

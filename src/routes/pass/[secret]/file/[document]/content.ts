@@ -11,7 +11,7 @@ export async function byPass({ locals, params }: Pick<RequestEvent, 'locals' | '
 	let { proofs } = locals;
 	const { leadsTo, opened, asks } = await readView(services, passGate, locals.actor, { secret }, { proofs });
 	// A program opens nothing first: its request is one use, like that of a browser that comes back with its proof.
-	if (!opened && !asks) {
+	if (!opened && asks === 'nothing') {
 		const { proof } = await runAct(services, openPass, locals.actor, { secret }, { proofs });
 		if (proof) proofs = [...proofs, proof];
 	}
