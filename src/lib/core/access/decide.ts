@@ -91,21 +91,31 @@ export function nearestOf<E extends Entry>(
 		for (const entry of way[distance]!.entries) {
 			if (entry.endsAt !== null && entry.endsAt <= now) continue;
 			if (!wanted(entry)) continue;
-			if (!found.some((f) => sameSubject(f.entry, entry))) found.push({ entry, distance });
+			if (!isFound(found, entry)) found.push({ entry, distance });
 		}
 	}
 	return found;
+}
+
+/** Whether a nearer entry of the same subject was found. A plain loop: this runs for each entry of every decision. */
+function isFound(found: readonly Found[], entry: Entry): boolean {
+	for (const nearer of found) if (sameSubject(nearer.entry, entry)) return true;
+	return false;
 }
 
 /**
  * What of the nearest entries still counts when places on the way are closed: of those that stand above a closed
  * place, only bars and Manage (A3). What stands at the closed place itself counts.
  */
-export function reaching<E extends Entry>(found: readonly Found<E>[], way: readonly Step<E>[]): Found<E>[] {
-	const closed = way.findIndex((step) => step.closed);
+export function reaching<E extends Entry>(
+	found: readonly Found<E>[],
+	way: readonly Step<E>[]
+): readonly Found<E>[] {
+	let closed = 0;
+	while (closed < way.length && !way[closed]!.closed) closed++;
+	if (closed >= way.length - 1) return found;
 	return found.filter(
-		({ entry, distance }) =>
-			closed < 0 || distance <= closed || entry.level === null || entry.level === 'manage'
+		({ entry, distance }) => distance <= closed || entry.level === null || entry.level === 'manage'
 	);
 }
 
@@ -145,8 +155,8 @@ export function weigh<E extends Entry>(found: readonly Found<E>[]): Verdict<E> {
 
 /** How somebody's level at a place came about: what was found, what of it counts, and what decided. */
 export interface Weighed<E extends Entry = Entry> {
-	found: Found<E>[];
-	counting: Found<E>[];
+	found: readonly Found<E>[];
+	counting: readonly Found<E>[];
 	verdict: Verdict<E>;
 	/** A closed place would have given more than there was before it was closed; then what was holds (A3). */
 	heldDown: boolean;

@@ -64,7 +64,7 @@ function why(steps: { entries: Grant[]; closed?: boolean }[], standing = free, w
 describe('why (A9)', () => {
 	it('says what decided, what else was considered, that nothing caps it, and what would change it', () => {
 		const answer = why([{ entries: [grant({})] }, { entries: [structures('view')] }]);
-		expect(answer).toMatchObject({ level: 'remark', decided: 'remark', grantId: 'g' });
+		expect(answer).toMatchObject({ level: 'remark', held: 'remark', grantId: 'g' });
 		expect(answer.reasons).toEqual([
 			'Remark, given here by Oke Lindvar on 11-23.',
 			'Structures also has View, given on Marine works by Ines Maddock on 11-12. The higher one holds.'

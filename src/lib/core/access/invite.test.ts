@@ -25,7 +25,7 @@ describe('a list of whom to let in', () => {
 			['petra', 'remark', null, null],
 			['b.hollin@tarnsteel.example', 'download', '2026-12-31', null],
 			['dc', 'work', null, null],
-			['bs', null, null, 'The same as line 1. Each can be named once.']
+			['bs', 'barred', null, 'The same as line 1. Each can be named once.']
 		]);
 	});
 

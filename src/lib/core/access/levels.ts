@@ -22,9 +22,11 @@ export function levelLabel(level: Given): string {
 	return LABELS[level];
 }
 
+const RANKS = Object.fromEntries(LEVELS.map((level, i) => [level, i])) as Record<Level, number>;
+
 /** Position of a level on the ladder: 0 (Drop) to 6 (Manage). */
 export function rank(level: Level): number {
-	return LEVELS.indexOf(level);
+	return RANKS[level];
 }
 
 /** Whether somebody holding `held` may do what asks for `needed`. Holding nothing (null) allows nothing. */

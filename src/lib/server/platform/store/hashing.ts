@@ -53,7 +53,11 @@ class Thread {
 
 	private started(): Worker {
 		if (this.worker) return this.worker;
-		const worker = new Worker(THREAD, { eval: true });
+		const worker = new Worker(THREAD, {
+			eval: true,
+			// It keeps only hashes; without this it would grow by what it never needs.
+			resourceLimits: { maxYoungGenerationSizeMb: 2, maxOldGenerationSizeMb: 32 }
+		});
 		worker.unref();
 		worker.on('message', ({ asked, answer }: { asked: number; answer: string }) => {
 			this.waiting.get(asked)?.done(answer);
