@@ -57,7 +57,7 @@ export const EML = 'message/rfc822';
 export const MSG = 'application/vnd.ms-outlook';
 export const IFC = 'application/x-ifc';
 export const ODT = 'application/vnd.oasis.opendocument.text';
-export const LOCKED_OFFICE = 'application/x-locked-office';
+const LOCKED_OFFICE = 'application/x-locked-office';
 
 const kinds: Record<string, FileKind> = {
 	'application/pdf': { word: 'PDF', family: 'pdf', endings: ['pdf'], inline: true },

@@ -6,7 +6,7 @@ import type { Reader } from './reader';
 import { MOST_READ, paragraphs, withoutTags } from './words';
 
 /** The beginning of a text file in whichever encoding it is, up to a bound. */
-export async function plainText(path: string): Promise<string> {
+async function plainText(path: string): Promise<string> {
 	const file = await open(path);
 	try {
 		const { buffer, bytesRead } = await file.read({ buffer: Buffer.alloc(MOST_READ), position: 0 });
