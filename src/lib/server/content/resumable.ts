@@ -46,7 +46,7 @@ class Hashes {
 	/** The hash of exactly the first `offset` bytes, read again from the file as far as it is not remembered; the caller's own. */
 	async upTo(id: string, file: string, offset: number): Promise<Sha256> {
 		const states = this.known.get(id) ?? [];
-		const best = states.filter((s) => s.at <= offset).at(-1);
+		const best = states.filter((s) => s.at <= offset && !s.hash.lost).at(-1);
 		const hash = best ? best.hash.copy() : new Sha256();
 		const from = best?.at ?? 0;
 		if (from < offset) {

@@ -116,10 +116,13 @@
 		status = 'drawing both';
 		const asked = page;
 		const both = await pair.render(asked);
-		if (byHand) both.after = placed(both);
+		if (byHand) {
+			both.after = placed(both);
+			both.ink.after = null;
+		}
 		status = 'comparing';
 		const options = { tolerance, ...(byHand ? { shift: { x: 0, y: 0 } } : {}) };
-		const found = await compareDrawn(both.before, both.after, options, abort.signal);
+		const found = await compareDrawn(both, options, abort.signal);
 		const first = rendered === null;
 		rendered = both;
 		renderedPage = asked;

@@ -1,4 +1,5 @@
 import type { SheetOptions } from '../../core/compare/sheets';
+import type { RenderedPair } from './sheet-pair';
 import type { Compares, SheetAnswer } from '../../workers/compare.worker';
 
 /** Comparing never takes longer than this; what does is given up, in milliseconds. */
@@ -39,20 +40,28 @@ export function compareInWorker<K extends keyof Compares>(
 }
 
 /**
- * Compares two drawn sheets: each is turned into ink in a worker of its own, both at once, and these are laid on each
- * other in a third. Raises what {@link compareInWorker} raises.
+ * Compares two drawn sheets: what is not ink yet is turned into it in a worker of its own, both at once, and these are
+ * laid on each other in a third. Raises what {@link compareInWorker} raises.
  */
 export async function compareDrawn(
-	before: HTMLCanvasElement,
-	after: HTMLCanvasElement,
+	{ before, after, ink }: RenderedPair,
 	options: SheetOptions,
 	signal: AbortSignal
 ): Promise<SheetAnswer> {
-	const [a, b] = await Promise.all([inkOf(before, signal), inkOf(after, signal)]);
+	const [a, b] = await Promise.all([ink.before ?? inkOf(before, signal), ink.after ?? inkOf(after, signal)]);
 	return compareInWorker('sheets', { before: a, after: b, options }, { signal });
 }
 
-function inkOf(canvas: HTMLCanvasElement, signal: AbortSignal): Promise<Compares['ink']['answer']> {
-	const { data, width, height } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+function inkOf(picture: RenderedPair['before'], signal: AbortSignal): Promise<Compares['ink']['answer']> {
+	const { width, height } = picture;
+	const canvas = picture instanceof ImageBitmap ? drawnOn(picture) : picture;
+	const { data } = canvas.getContext('2d')!.getImageData(0, 0, width, height);
 	return compareInWorker('ink', { data, width, height }, { give: [data.buffer], signal });
+}
+
+function drawnOn(picture: ImageBitmap): HTMLCanvasElement {
+	const canvas = document.createElement('canvas');
+	[canvas.width, canvas.height] = [picture.width, picture.height];
+	canvas.getContext('2d', { willReadFrequently: true })!.drawImage(picture, 0, 0);
+	return canvas;
 }

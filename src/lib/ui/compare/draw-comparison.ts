@@ -29,8 +29,8 @@ export function drawPicture(
 export function drawDivided(
 	context: CanvasRenderingContext2D,
 	port: ViewPort,
-	before: HTMLCanvasElement,
-	after: HTMLCanvasElement,
+	before: HTMLCanvasElement | ImageBitmap,
+	after: HTMLCanvasElement | ImageBitmap,
 	divide: number
 ): void {
 	drawPicture(context, port, after);

@@ -1,22 +1,28 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist';
+import type { Mask } from '../../core/compare/mask';
 import type { Sheet } from '../../core/dxf/sheet';
 import { familyOf } from '../../core/files/kinds';
-import { DrawnSheet } from '../viewers/draw-sheet';
 import { withoutLock } from '../../formats/pdf/attachments-locked';
 import { openPdf } from '../viewers/pdf';
-import { readDrawing, type ReadDrawing } from '../viewers/read-drawing';
 import { readPage, readShown, type FileToShow } from '../viewers/shown';
+import { DrawnDrawing } from './drawn-drawing';
+
+type Box = Sheet['box'];
 
 /** One of the two files to compare. */
 export type Side = FileToShow;
 
+/** A rendered sheet. */
+type Picture = HTMLCanvasElement | ImageBitmap;
+
 /** Two sheets rendered at one resolution. */
 export interface RenderedPair {
-	before: HTMLCanvasElement;
-	after: HTMLCanvasElement;
+	before: Picture;
+	after: Picture;
+	/** Their ink, where it is known already. */
+	ink: { before: Mask | null; after: Mask | null };
 	/** Where a box of drawing units (left, bottom, right, top) lies in pixels; null unless both are drawings. */
-	inPixels:
-		((box: [number, number, number, number]) => { x: number; y: number; w: number; h: number }) | null;
+	inPixels: ((box: Box) => { x: number; y: number; w: number; h: number }) | null;
 }
 
 /** Resolution at which sheets are compared, in dots an inch, and the most pixels of one. */
@@ -24,21 +30,24 @@ const DPI = 150;
 const MOST_PIXELS = 24e6;
 /** Pixels along the longer side of a drawing, which has no paper size of its own. */
 const DRAWING_PIXELS = 4_400;
+/** White around a drawing, in pixels. */
+const EDGE = 20;
 
-/** Points of a drawing nearer to each other than this are drawn as one, in pixels. */
-const HALF_A_PIXEL = 0.5;
+interface Rendered {
+	picture: Picture;
+	ink: Mask | null;
+}
 
 /** An opened file that can be rendered page by page. */
 interface Opened {
 	pages: number;
 	/** Size of a page in pixels at the resolution of comparing. */
 	size(page: number): Promise<{ width: number; height: number }>;
-	render(page: number, scale: number): Promise<HTMLCanvasElement>;
+	render(page: number, scale: number): Promise<Rendered>;
 	/** The file itself; null where the reader may only look, and pages come drawn from the server. */
 	bytes: ArrayBuffer | null;
-	/** Of a drawing: what its pages are called, and each of them as lines. */
-	names?: string[];
-	sheet?(page: number): Promise<Sheet>;
+	/** Of a drawing. */
+	drawing?: DrawnDrawing;
 	close(): void;
 }
 
@@ -66,7 +75,7 @@ function openedPdf(pdf: PDFDocumentProxy, bytes: ArrayBuffer, close: () => void)
 			const viewport = one.getViewport({ scale: (DPI / 72) * scale });
 			const [canvas] = ground(viewport.width, viewport.height);
 			await one.render({ canvas, viewport, background: '#fff' }).promise;
-			return canvas;
+			return { picture: canvas, ink: null };
 		}
 	};
 }
@@ -81,48 +90,28 @@ function openedPicture(image: HTMLImageElement, bytes: ArrayBuffer): Opened {
 		render(_, scale) {
 			const [canvas, context] = ground(size.width * scale, size.height * scale);
 			context.drawImage(image, 0, 0, canvas.width, canvas.height);
-			return Promise.resolve(canvas);
+			return Promise.resolve({ picture: canvas, ink: null });
 		}
 	};
 }
 
-function openedDrawing(drawing: ReadDrawing, bytes: ArrayBuffer, close: () => void): Opened {
-	const read = new Map<number, Promise<Sheet>>();
-	const sheet = (page: number) => {
-		const known = read.get(page) ?? drawing.page(page);
-		read.set(page, known);
-		return known;
-	};
-	const size = async (page: number) => {
-		const [left, bottom, right, top] = (await sheet(page)).box;
-		const unit = DRAWING_PIXELS / Math.max(right - left, top - bottom);
-		return { unit, width: (right - left) * unit + 40, height: (top - bottom) * unit + 40 };
-	};
+/** Pixels of a drawing unit at full size, and the size of what a box encloses. */
+function sizeOf([left, bottom, right, top]: Box): { unit: number; width: number; height: number } {
+	const unit = DRAWING_PIXELS / Math.max(right - left, top - bottom);
+	return { unit, width: (right - left) * unit + 2 * EDGE, height: (top - bottom) * unit + 2 * EDGE };
+}
+
+function openedDrawing(drawing: DrawnDrawing, bytes: ArrayBuffer, close: () => void): Opened {
+	const within = (page: number) => Math.min(page, drawing.names.length);
 	return {
 		pages: drawing.names.length,
 		bytes,
-		names: drawing.names,
-		sheet,
+		drawing,
 		close,
-		size,
+		size: async (page) => sizeOf(await drawing.box(within(page))),
 		async render(page, scale) {
-			const { width, height, unit } = await size(page);
-			const [canvas, context] = ground(width * scale, height * scale);
-			const shown = await sheet(page);
-			new DrawnSheet(shown, shown.box, HALF_A_PIXEL / (unit * scale)).draw(
-				context,
-				{
-					x: 20 * scale,
-					y: 20 * scale,
-					scale: unit * scale,
-					ratio: 1,
-					thinnest: 3 * scale,
-					width: canvas.width,
-					height: canvas.height
-				},
-				shown.layers.map((l) => l.visible)
-			);
-			return canvas;
+			const box = await drawing.box(within(page));
+			return drawing.draw(within(page), box, { unit: sizeOf(box).unit, edge: EDGE, scale });
 		}
 	};
 }
@@ -150,7 +139,7 @@ async function openedMade(url: string, signal: AbortSignal): Promise<Opened> {
 			const image = await readPage(url, number, Math.ceil(canvas.width), signal);
 			context.drawImage(image, 0, 0, canvas.width, canvas.height);
 			URL.revokeObjectURL(image.src);
-			return canvas;
+			return { picture: canvas, ink: null };
 		}
 	};
 }
@@ -190,7 +179,7 @@ async function open(
 		const reading = new AbortController();
 		const close = () => reading.abort();
 		signal.addEventListener('abort', close);
-		return openedDrawing(await readDrawing(bytes.slice(0), reading.signal), bytes, close);
+		return openedDrawing(await DrawnDrawing.open(bytes.slice(0), reading.signal), bytes, close);
 	}
 	const image = new Image();
 	image.src = URL.createObjectURL(new Blob([bytes], { type: mediaType }));
@@ -199,6 +188,20 @@ async function open(
 	});
 	return openedPicture(image, bytes);
 }
+
+/** A page of a drawing, and what of it there is. */
+interface DrawingPage {
+	drawing: DrawnDrawing;
+	page: number;
+	box: Box;
+}
+
+const pairOf = (before: Rendered, after: Rendered, inPixels: RenderedPair['inPixels']): RenderedPair => ({
+	before: before.picture,
+	after: after.picture,
+	ink: { before: before.ink, after: after.ink },
+	inPixels
+});
 
 const sameName = (a: string, b: string) => a.toUpperCase() === b.toUpperCase();
 
@@ -231,16 +234,17 @@ export class SheetPair {
 
 	/** What the pages of two drawings are called, those of the newer first; null unless both are drawings. */
 	get names(): string[] | null {
-		const [before, after] = [this.before.names, this.after.names];
+		const [before, after] = [this.before.drawing?.names, this.after.drawing?.names];
 		if (!before || !after) return null;
 		return [...after, ...before.filter((name) => !after.some((other) => sameName(name, other)))];
 	}
 
 	/** The page of one of two drawings that has the name of a page of both; null where it has none. */
-	private async sheetOf(side: Opened, page: number): Promise<{ page: number; sheet: Sheet } | null> {
-		const name = this.names?.[page - 1];
-		const at = name === undefined ? -1 : side.names!.findIndex((own) => sameName(own, name));
-		return at < 0 ? null : { page: at + 1, sheet: await side.sheet!(at + 1) };
+	private async pageOf(side: Opened, page: number): Promise<DrawingPage | null> {
+		const drawing = side.drawing!;
+		const name = this.names![page - 1]!;
+		const at = drawing.names.findIndex((own) => sameName(own, name));
+		return at < 0 ? null : { drawing, page: at + 1, box: await drawing.box(at + 1) };
 	}
 
 	get pages(): number {
@@ -252,42 +256,33 @@ export class SheetPair {
 		const sizes = await Promise.all([this.before.size(page), this.after.size(page)]);
 		const scale = scaleFor(sizes);
 		// Of two kinds, the second is brought to the width of the first.
-		const same = Boolean(this.before.sheet) === Boolean(this.after.sheet);
+		const same = Boolean(this.before.drawing) === Boolean(this.after.drawing);
 		const fit = same ? 1 : sizes[0]!.width / sizes[1]!.width;
 		const before = await this.before.render(page, scale);
 		const after = await this.after.render(page, scale * fit);
-		return { before, after, inPixels: null };
+		return pairOf(before, after, null);
 	}
 
 	/** Drawings share their units: one box around both needs no aligning. What one has not is blank. */
 	private async renderDrawings(page: number): Promise<RenderedPair> {
-		const [a, b] = [await this.sheetOf(this.before, page), await this.sheetOf(this.after, page)];
-		if (a && b) {
-			const [p, q] = [a.sheet.box, b.sheet.box];
-			a.sheet.box = b.sheet.box = [
-				Math.min(p[0], q[0]),
-				Math.min(p[1], q[1]),
-				Math.max(p[2], q[2]),
-				Math.max(p[3], q[3])
-			];
-		}
-		const size = await (b ? this.after.size(b.page) : this.before.size(a!.page));
-		const scale = scaleFor([size]);
-		const blank = () => ground(size.width * scale, size.height * scale)[0];
-		const before = a ? await this.before.render(a.page, scale) : blank();
-		const after = b ? await this.after.render(b.page, scale) : blank();
-		const [left, , right, top] = (b ?? a)!.sheet.box;
-		const k = (before.width - 40 * scale) / (right - left);
-		return {
-			before,
-			after,
-			inPixels: ([l, low, r, t]) => ({
-				x: 20 * scale + (l - left) * k,
-				y: 20 * scale + (top - t) * k,
-				w: (r - l) * k,
-				h: (t - low) * k
-			})
-		};
+		const [a, b] = await Promise.all([this.pageOf(this.before, page), this.pageOf(this.after, page)]);
+		const [p, q] = [(a ?? b)!.box, (b ?? a)!.box];
+		const box: Box = [Math.min(p[0], q[0]), Math.min(p[1], q[1]), Math.max(p[2], q[2]), Math.max(p[3], q[3])];
+		const { unit, width, height } = sizeOf(box);
+		const scale = scaleFor([{ width, height }]);
+		const drawn = (side: DrawingPage | null) =>
+			side
+				? side.drawing.draw(side.page, box, { unit, edge: EDGE, scale })
+				: { picture: ground(width * scale, height * scale)[0], ink: null };
+		const [before, after] = await Promise.all([drawn(a), drawn(b)]);
+		const [left, , , top] = box;
+		const k = unit * scale;
+		return pairOf(before, after, ([l, low, r, t]) => ({
+			x: EDGE * scale + (l - left) * k,
+			y: EDGE * scale + (top - t) * k,
+			w: (r - l) * k,
+			h: (t - low) * k
+		}));
 	}
 
 	close(): void {

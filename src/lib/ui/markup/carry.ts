@@ -57,13 +57,13 @@ async function changesOn(
 	signal: AbortSignal
 ): Promise<Area[]> {
 	const { before, after } = pair;
-	if (before.sheet && after.sheet && before.bytes && after.bytes) {
+	if (before.drawing && after.drawing && before.bytes && after.bytes) {
 		const sides = { before: before.bytes, after: after.bytes };
 		const changes = await compareInWorker('drawings', sides, { signal });
 		return changes.map(({ box: [left, low, right, high] }) => ({ left, right, top: low, bottom: high }));
 	}
 	const both = await pair.render(page);
-	const { places, shift } = await compareDrawn(both.before, both.after, {}, signal);
+	const { places, shift } = await compareDrawn(both, {}, signal);
 	const full = await pair.after.size(page);
 	const k = (full.width / both.after.width) * (mediaType === 'application/pdf' ? POINTS_PER_PIXEL : 1);
 	return places.map((p) => ({

@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { Sha256 } from './hashing';
+import { HashThread, Sha256 } from './hashing';
 
 const plain = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 const MORE = randomBytes(3_000_000);
@@ -54,4 +54,20 @@ it('many at once do not mix', async () => {
 		})
 	);
 	expect(hashes).toEqual(sizes.map((size) => plain(MORE.subarray(0, size))));
+});
+
+it('says so when the thread ended that knew it, and the next one is hashed by a new thread', async () => {
+	const thread = new HashThread();
+	const hash = new Sha256(thread);
+	await hash.update(MORE);
+	const copy = hash.copy();
+	await thread.end();
+	expect([hash.lost, copy.lost]).toEqual([true, true]);
+	await expect(hash.digest()).rejects.toThrow('ended');
+	await expect(copy.update(MORE)).rejects.toThrow('ended');
+	hash.forget();
+	const next = new Sha256(thread);
+	await next.update(MORE);
+	expect(await next.digest()).toBe(plain(MORE));
+	await thread.end();
 });

@@ -15,10 +15,10 @@ parentPort.on('message', ({ id, what, bytes, from, asked }) => {
 	if (what === 'begin') hashes.set(id, createHash('sha256'));
 	else if (what === 'copy') hashes.set(id, hashes.get(from).copy());
 	else if (what === 'forget') hashes.delete(id);
-	else if (what === 'update') {
-		hashes.get(id).update(bytes);
-		parentPort.postMessage({ asked, answer: '' });
-	} else parentPort.postMessage({ asked, answer: hashes.get(id).copy().digest('hex') });
+	else {
+		const answer = what === 'update' ? (hashes.get(id).update(bytes), '') : hashes.get(id).copy().digest('hex');
+		parentPort.postMessage({ asked, answer });
+	}
 });`;
 
 interface Asked {
@@ -27,10 +27,12 @@ interface Asked {
 }
 
 /** The thread that hashes, begun when it is first needed. It keeps the process alive only while somebody waits for it. */
-class Thread {
+export class HashThread {
 	private worker: Worker | null = null;
 	private readonly waiting = new Map<number, Asked>();
 	private last = 0;
+	/** How often it has ended; what it knew is lost each time. */
+	ended = 0;
 
 	/** A number for a hash. */
 	fresh(): number {
@@ -51,6 +53,11 @@ class Thread {
 		});
 	}
 
+	/** Ends it; whoever waits for it is told so. It begins again when it is needed. */
+	async end(): Promise<void> {
+		await this.worker?.terminate();
+	}
+
 	private started(): Worker {
 		if (this.worker) return this.worker;
 		const worker = new Worker(THREAD, {
@@ -64,16 +71,19 @@ class Thread {
 			this.waiting.delete(asked);
 			if (!this.waiting.size) worker.unref();
 		});
-		worker.on('error', (error) => {
+		// What goes wrong in it ends it, which is told below.
+		worker.on('error', () => {});
+		worker.on('exit', () => {
 			this.worker = null;
-			for (const { failed } of this.waiting.values()) failed(error as Error);
+			this.ended++;
+			for (const { failed } of this.waiting.values()) failed(new Error('The thread that hashes ended'));
 			this.waiting.clear();
 		});
 		this.worker = worker;
 		return worker;
 	}
 }
-const thread = new Thread();
+const shared = new HashThread();
 
 /** A part that is shared with the thread, and when that is done with it. */
 interface Part {
@@ -92,6 +102,15 @@ export class Sha256 {
 	private small = 0;
 	private id: number | null = null;
 	private parts: Part[] = [];
+	/** How often the thread had ended when it learnt of this. */
+	private begun = 0;
+
+	constructor(private readonly thread = shared) {}
+
+	/** Whether the thread ended that knew it: what is asked of it then fails, and it has to be begun anew. */
+	get lost(): boolean {
+		return this.id !== null && this.begun !== this.thread.ended;
+	}
 
 	/** Takes more in; settles when there is room for more after it. The bytes may be changed then. */
 	async update(bytes: Uint8Array): Promise<void> {
@@ -99,12 +118,14 @@ export class Sha256 {
 		this.head.push(new Uint8Array(bytes));
 		this.small += bytes.byteLength;
 		if (this.small <= SMALL) return;
-		this.id = thread.fresh();
-		thread.tell({ id: this.id, what: 'begin' });
+		this.id = this.thread.fresh();
+		this.begun = this.thread.ended;
+		this.thread.tell({ id: this.id, what: 'begin' });
 		for (const piece of this.head.splice(0)) await this.feed(piece);
 	}
 
 	private async feed(bytes: Uint8Array): Promise<void> {
+		this.check();
 		for (let at = 0; at < bytes.byteLength;) {
 			const part = this.part;
 			await part.free;
@@ -114,6 +135,10 @@ export class Sha256 {
 			at += fits;
 			if (part.filled === PART) this.hand(part);
 		}
+	}
+
+	private check(): void {
+		if (this.lost) throw new Error('The thread that hashes ended');
 	}
 
 	/** The part that is filled now. */
@@ -130,7 +155,7 @@ export class Sha256 {
 	/** Gives a part to the thread, and begins with the other one. */
 	private hand(part: Part): void {
 		const bytes = part.bytes.subarray(0, part.filled);
-		part.free = thread.ask({ id: this.id!, what: 'update', bytes });
+		part.free = this.thread.ask({ id: this.id!, what: 'update', bytes });
 		// Awaited before it is filled again, or with the digest; until then a failure must not count as unhandled.
 		part.free.catch(() => {});
 		part.filled = 0;
@@ -139,13 +164,15 @@ export class Sha256 {
 
 	/** Another that knows the same, and goes its own way from here. */
 	copy(): Sha256 {
-		const other = new Sha256();
+		const other = new Sha256(this.thread);
 		other.head = [...this.head];
 		other.small = this.small;
 		if (this.id === null) return other;
+		this.check();
 		if (this.part.filled) this.hand(this.part);
-		other.id = thread.fresh();
-		thread.tell({ id: other.id, what: 'copy', from: this.id });
+		other.id = this.thread.fresh();
+		other.begun = this.begun;
+		this.thread.tell({ id: other.id, what: 'copy', from: this.id });
 		return other;
 	}
 
@@ -156,14 +183,15 @@ export class Sha256 {
 			for (const piece of this.head) hash.update(piece);
 			return hash.digest('hex');
 		}
+		this.check();
 		if (this.part.filled) this.hand(this.part);
 		await Promise.all(this.parts.map((part) => part.free));
-		return thread.ask({ id: this.id, what: 'digest' });
+		return this.thread.ask({ id: this.id, what: 'digest' });
 	}
 
 	/** Gives back what the thread keeps of it. */
 	forget(): void {
-		if (this.id !== null) thread.tell({ id: this.id, what: 'forget' });
+		if (this.id !== null && !this.lost) this.thread.tell({ id: this.id, what: 'forget' });
 		this.id = null;
 		this.parts = [];
 	}
