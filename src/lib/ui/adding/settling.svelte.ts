@@ -7,7 +7,6 @@ import { CallError } from '../../client/call';
 import { sentenceOf } from '../platform/api';
 import type { Batch, Gathered } from './files';
 import { queue, type Sending } from './sending.svelte';
-import { unpack, UnpackError } from './unpack';
 import { sizeText } from '../platform/words';
 
 /** A document that has a number already, as far as one may work on it. */
@@ -254,6 +253,8 @@ export class Settling {
 	async unpack(line: Line): Promise<void> {
 		line.state = 'going';
 		try {
+			// Few archives are unpacked, and what unpacks them is larger than the rest of a folder's page.
+			const { unpack } = await import('./unpack');
 			const { files, empty } = await unpack(
 				line.file,
 				(done, all) => (line.hint = `unpacking ${done} of ${all}`)
@@ -266,7 +267,7 @@ export class Settling {
 		} catch (error) {
 			line.state = 'fault';
 			line.hint = '';
-			line.fault = error instanceof UnpackError ? error.message : 'The archive could not be unpacked.';
+			line.fault = error instanceof Error && error.name === 'UnpackError' ? error.message : 'The archive could not be unpacked.';
 		}
 	}
 

@@ -7,7 +7,9 @@ const MOST_BYTES = 4e9;
 const MOST_GROWTH = 200;
 
 /** An archive that is not unpacked, with the sentence why. */
-export class UnpackError extends Error {}
+export class UnpackError extends Error {
+	override name = 'UnpackError';
+}
 
 /**
  * Unpacks a zip archive in the browser into the files and folders it holds, one after the other.
