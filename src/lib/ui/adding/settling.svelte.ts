@@ -267,7 +267,10 @@ export class Settling {
 		} catch (error) {
 			line.state = 'fault';
 			line.hint = '';
-			line.fault = error instanceof Error && error.name === 'UnpackError' ? error.message : 'The archive could not be unpacked.';
+			line.fault =
+				error instanceof Error && error.name === 'UnpackError'
+					? error.message
+					: 'The archive could not be unpacked.';
 		}
 	}
 
