@@ -51,7 +51,12 @@ class Hashes {
 		const from = best?.at ?? 0;
 		if (from < offset) {
 			const rest = createReadStream(file, { start: from, end: offset - 1, highWaterMark: 1024 * 1024 });
-			for await (const chunk of rest) await hash.update(chunk as Buffer);
+			try {
+				for await (const chunk of rest) await hash.update(chunk as Buffer);
+			} catch (error) {
+				hash.forget();
+				throw error;
+			}
 		}
 		return hash;
 	}
@@ -80,6 +85,17 @@ class HashingStore extends FileStore {
 	/** What came until it broke off stays; how much that is, is what the file says. */
 	override async write(source: Readable, id: string, offset: number): Promise<number> {
 		const hash = await this.hashes.upTo(id, this.file(id), offset);
+		try {
+			return await this.writeOn(source, id, offset, hash);
+		} catch (error) {
+			throw (error as NodeJS.ErrnoException).code === 'ENOSPC' ? FULL : error;
+		} finally {
+			hash.forget();
+		}
+	}
+
+	/** Writes what comes from an offset on, and takes it into the hash. Gives where it ended. */
+	private async writeOn(source: Readable, id: string, offset: number, hash: Sha256): Promise<number> {
 		const file = await open(this.file(id), 'r+');
 		const batches = new Batches(file, offset);
 		let at = offset;
@@ -98,9 +114,8 @@ class HashingStore extends FileStore {
 			return at;
 		} catch (error) {
 			await batches.end().catch(() => {});
-			throw (error as NodeJS.ErrnoException).code === 'ENOSPC' ? FULL : error;
+			throw error;
 		} finally {
-			hash.forget();
 			await file.close();
 		}
 	}

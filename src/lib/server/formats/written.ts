@@ -1,9 +1,7 @@
 import { familyOf } from '../../core/files/kinds';
 import type { StoredFile } from './readers/reader';
 import { READERS } from './readers/readers';
-
-/** Most characters of one file that are kept for finding: a manual of a thousand pages. */
-const MOST_WRITTEN = 3_000_000;
+import { MOST_WRITTEN } from './readers/words';
 
 /**
  * What stands written in a stored file, for finding it by its words: its spaces drawn together and cut at a bound; empty

@@ -20,7 +20,10 @@ export class DrawnDrawing {
 	static async open(bytes: ArrayBuffer, signal: AbortSignal): Promise<DrawnDrawing> {
 		const worker = new Worker(new URL('../../workers/sheet.worker.ts', import.meta.url), { type: 'module' });
 		signal.addEventListener('abort', () => worker.terminate());
-		const given = await asked(worker, { bytes, font: FONT });
+		const given = await asked(worker, { bytes, font: FONT }).catch((error: unknown) => {
+			worker.terminate();
+			throw error;
+		});
 		return new DrawnDrawing(worker, (given as { names: string[] }).names);
 	}
 

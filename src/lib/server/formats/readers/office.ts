@@ -7,12 +7,10 @@ import { readTables } from '../../../formats/tables/read';
 import { checkArchive, listArchive, openEntry } from '../archive';
 import { KEPT, NOT_SHOWN, type Reader, type StoredFile } from './reader';
 import { text } from './text';
-import { MOST_READ, paragraphs, withoutTags } from './words';
+import { MOST_READ, MOST_WRITTEN, paragraphs, withoutTags } from './words';
 
 /** Most rows of a sheet and columns of a row that are shown. */
 const MOST_CELLS = { rows: 20_000, columns: 200 };
-/** Most characters whose words are kept. */
-const MOST_WRITTEN = 3_000_000;
 
 /** Which parts hold the words, by how the media type is called. */
 const PARTS: readonly (readonly [kind: RegExp, parts: RegExp])[] = [

@@ -3,6 +3,9 @@
 /** Most bytes of one part of an office file, or of a plain text, that are read. */
 export const MOST_READ = 20_000_000;
 
+/** Most characters of one file that are kept for finding: a manual of a thousand pages. */
+export const MOST_WRITTEN = 3_000_000;
+
 const escapeHtml = (text: string) => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
 
 /** Lines as paragraphs of HTML; an empty one keeps its height. */
