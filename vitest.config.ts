@@ -1,5 +1,6 @@
 import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vitest/config';
+import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 /** The reader of DOCX is another one in the browser, which is where texts are brought in. */
 const IN_BROWSERS = [{ find: /^mammoth$/, replacement: 'mammoth/mammoth.browser.js' }];
@@ -8,8 +9,19 @@ const NO_PAGE = [
 	{ find: '$app/state', replacement: new URL('tests/ui/no-page.ts', import.meta.url).pathname }
 ];
 
+/** Files that take longest go first, so that none is left running alone at the end. */
+const LONG = ['crash', 'front-door', 'askable-release', 'contract', 'releases', 'askable', 'live-text'];
+class LongestFirst extends BaseSequencer {
+	override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+		const place = ({ moduleId }: TestSpecification) =>
+			LONG.findIndex((name) => moduleId.endsWith(`/${name}.test.ts`)) + 1 || LONG.length + 1;
+		return (await super.sort(files)).sort((a, b) => place(a) - place(b));
+	}
+}
+
 export default defineConfig({
 	test: {
+		sequence: { sequencer: LongestFirst },
 		projects: [
 			{
 				resolve: { alias: [...IN_BROWSERS, ...NO_PAGE] },

@@ -49,7 +49,7 @@ export const stamp = (): string => Date.now().toString(36).toUpperCase();
 /** A browser without a graphics card, as long as something is done with it. */
 export async function inBrowser<T>(act: (browser: Browser) => Promise<T>): Promise<T> {
 	const browser = await chromium.launch({
-		executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+		executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
 		args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage']
 	});
 	try {

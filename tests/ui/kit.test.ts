@@ -22,6 +22,7 @@ import PlacePicker from '../../src/lib/ui/kit/PlacePicker.svelte';
 import Progress from '../../src/lib/ui/kit/Progress.svelte';
 import ReasonDialog from '../../src/lib/ui/kit/ReasonDialog.svelte';
 import Select from '../../src/lib/ui/kit/Select.svelte';
+import SuggestedInput from '../../src/lib/ui/kit/SuggestedInput.svelte';
 import Table from '../../src/lib/ui/kit/Table.svelte';
 import Tabs from '../../src/lib/ui/kit/Tabs.svelte';
 import NumberForm from './NumberForm.svelte';
@@ -88,6 +89,7 @@ const PARTS: Record<string, [unknown, Record<string, unknown>]> = {
 		{ open: true, title: 'Break the lock?', consequence: 'They are told.', button: 'Break', act: nothing }
 	],
 	Select: [Select, { label: 'Purpose', choices: PURPOSES, value: 'approval' }],
+	SuggestedInput: [SuggestedInput, { label: 'Leaf', value: 'oak', suggestions: ['oak', 'steel'] }],
 	Table: [
 		Table,
 		{

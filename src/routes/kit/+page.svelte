@@ -16,6 +16,7 @@
 	import Progress from '$lib/ui/kit/Progress.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
 	import Select from '$lib/ui/kit/Select.svelte';
+	import SuggestedInput from '$lib/ui/kit/SuggestedInput.svelte';
 	import Table from '$lib/ui/kit/Table.svelte';
 	import Tabs from '$lib/ui/kit/Tabs.svelte';
 	import { toast } from '$lib/ui/kit/toast';
@@ -23,6 +24,7 @@
 
 	let number = $state('VFT-MW-LS-00-DR-0101');
 	let purpose = $state('');
+	let leaf = $state('oak');
 	let person = $state('');
 	let day = $state('2026-11-27');
 	let time = $state('17:00');
@@ -72,6 +74,13 @@
 			<Select label="Purpose" choices={PURPOSES} bind:value={purpose} placeholder="Choose a purpose" />
 			{@render part('Combobox', 'One of many, found by typing.')}
 			<Combobox label="Who settles it" choices={people} bind:value={person} placeholder="Type a name" />
+			{@render part('SuggestedInput', 'Any text, with what is usually put there.')}
+			<SuggestedInput
+				class="field"
+				label="Leaf"
+				bind:value={leaf}
+				suggestions={['oak', 'steel', 'steel, fire 30']}
+			/>
 			{@render part('PersonPicker', 'Somebody: people, departments, groups, newcomers by address.')}
 			<PersonPicker
 				label="Whom to let in"

@@ -15,8 +15,11 @@
 	];
 
 	function pasted(event: ClipboardEvent, at: number, column: Column) {
-		const text = event.clipboardData?.getData('text/plain') ?? '';
-		if (settling.paste(text, at, column)) event.preventDefault();
+		const text = event.clipboardData?.getData('text/plain').replace(/[\r\n]+$/, '') ?? '';
+		// One cell is taken by the field itself.
+		if (!/[\t\r\n]/.test(text)) return;
+		event.preventDefault();
+		void settling.paste(text, at, column);
 	}
 	function next(line: Line): string {
 		const known = settling.usedBy(line)!.document!;

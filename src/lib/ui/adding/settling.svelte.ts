@@ -1,4 +1,3 @@
-import { rowsPasted } from '../../formats/tables/clipboard';
 import { COLUMNS, faultsOf, filledDown, numberAfter, tagsOf, type Column } from '../../core/files/settle';
 import type { NumberingRule } from '../../core/numbering/numbering';
 import { baseSentence, type Base } from '../../core/versions/base';
@@ -225,14 +224,12 @@ export class Settling {
 
 	/**
 	 * Spreads cells copied from a sheet over the table, from one cell on. Lines whose first cell names a file go to that
-	 * file, wherever it stands. Gives false when it was one cell only, which the field takes by itself.
+	 * file, wherever it stands.
 	 */
-	paste(text: string, at: number, column: Column): boolean {
-		const rows = rowsPasted(text.replace(/[\r\n]+$/, '')).map((cells) =>
-			cells.map((cell) => cell.replace(/\s*\n\s*/g, ' ').trim())
-		);
-		if (!rows.length) return false;
-		if (rows.length === 1 && rows[0]!.length === 1) return false;
+	async paste(text: string, at: number, column: Column): Promise<void> {
+		// Few paste, and the reader of pasted cells is among the larger parts of a folder's page.
+		const { rowsPasted } = await import('../../formats/tables/clipboard');
+		const rows = rowsPasted(text).map((cells) => cells.map((cell) => cell.replace(/\s*\n\s*/g, ' ').trim()));
 		const named = rows.filter((cells) => this.byName(cells[0]!)).length > rows.length / 2;
 		rows.forEach((cells, i) => {
 			const line = named ? this.byName(cells[0]!) : this.lines[at + i];
@@ -242,8 +239,7 @@ export class Settling {
 				if (line?.open && to) line[to] = cell;
 			});
 		});
-		void this.look();
-		return true;
+		await this.look();
 	}
 	private byName(name: string): Line | undefined {
 		return name === '' ? undefined : this.lines.find((l) => l.file.name.toLowerCase() === name.toLowerCase());

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { later } from '../kit/later';
 	import { page } from '$app/state';
 	import { toast } from '../kit/toast';
 	import type { Level } from '../../core/access/levels';
@@ -7,18 +8,11 @@
 	import { attempt } from '../platform/api';
 	import type { DocumentView } from './document-view';
 	import BrokenLock from '../locks/BrokenLock.svelte';
-	import ChangeDialog from './ChangeDialog.svelte';
 	import HandInDialog from './HandInDialog.svelte';
 	import { LIVE_KINDS } from '../../core/live/live';
 	import { ON_SCREEN } from '../live/kinds';
-	import HandInLiveDialog from '../live/HandInLiveDialog.svelte';
-	import WorkLiveDialog from '../live/WorkLiveDialog.svelte';
-	import HandOverDialog from '../locks/HandOverDialog.svelte';
-	import LockDialog from '../locks/LockDialog.svelte';
 	import LockTag from '../locks/LockTag.svelte';
-	import PassDialog from '../passes/PassDialog.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
-	import ReviseDialog from './ReviseDialog.svelte';
 	import { restorePlace } from '../places/restore';
 	import { dayText, plural, timeText, whenText } from '../platform/words';
 	import { projectDayWords } from '../platform/project-day';
@@ -186,41 +180,45 @@
 	{#if can.removePlace.may}<button class="button" onclick={() => (removing = true)}>Remove…</button>{/if}
 </div>
 
-{#if locking}<LockDialog
-		bind:open={locking}
-		documents={[row.id]}
-		{project}
-		name={row.number}
-		done={changed}
-	/>{/if}
-{#if extending}<LockDialog
-		bind:open={extending}
-		documents={[row.id]}
-		{project}
-		name={row.number}
-		extends={lock?.mine ? { purpose: lock.purpose } : null}
-		done={changed}
-	/>{/if}
-{#if changing}<ChangeDialog bind:open={changing} {row} done={changed} />{/if}
-{#if revising}<ReviseDialog
-		bind:open={revising}
-		{row}
-		scheme={page.data.frame.project.revisions}
-		done={changed}
-	/>{/if}
-{#if handingOver}<HandOverDialog
-		bind:open={handingOver}
-		document={row.id}
-		number={row.number}
-		done={changed}
-	/>{/if}
-{#if view.room}{#if handing}<HandInLiveDialog
-			bind:open={handing}
+{#if locking}{#await later( () => import('../locks/LockDialog.svelte'), () => (locking = false) ) then LockDialog}<LockDialog
+			bind:open={locking}
+			documents={[row.id]}
+			{project}
+			name={row.number}
+			done={changed}
+		/>{/await}{/if}
+{#if extending}{#await later( () => import('../locks/LockDialog.svelte'), () => (extending = false) ) then LockDialog}<LockDialog
+			bind:open={extending}
+			documents={[row.id]}
+			{project}
+			name={row.number}
+			extends={lock?.mine ? { purpose: lock.purpose } : null}
+			done={changed}
+		/>{/await}{/if}
+{#if changing}{#await later( () => import('./ChangeDialog.svelte'), () => (changing = false) ) then ChangeDialog}<ChangeDialog
+			bind:open={changing}
+			{row}
+			done={changed}
+		/>{/await}{/if}
+{#if revising}{#await later( () => import('./ReviseDialog.svelte'), () => (revising = false) ) then ReviseDialog}<ReviseDialog
+			bind:open={revising}
+			{row}
+			scheme={page.data.frame.project.revisions}
+			done={changed}
+		/>{/await}{/if}
+{#if handingOver}{#await later( () => import('../locks/HandOverDialog.svelte'), () => (handingOver = false) ) then HandOverDialog}<HandOverDialog
+			bind:open={handingOver}
 			document={row.id}
 			number={row.number}
-			kind={view.room.kind}
 			done={changed}
-		/>{/if}
+		/>{/await}{/if}
+{#if view.room}{#if handing}{#await later( () => import('../live/HandInLiveDialog.svelte'), () => (handing = false) ) then HandInLiveDialog}<HandInLiveDialog
+				bind:open={handing}
+				document={row.id}
+				number={row.number}
+				kind={view.room.kind}
+				done={changed}
+			/>{/await}{/if}
 {:else}{#if handing}<HandInDialog
 			bind:open={handing}
 			document={row.id}
@@ -230,13 +228,13 @@
 			{project}
 			done={changed}
 		/>{/if}{/if}
-{#if mayGoLive}{#if beginning}<WorkLiveDialog
-			bind:open={beginning}
-			{row}
-			{code}
-			kind={mayGoLive}
-			done={changed}
-		/>{/if}{/if}
+{#if mayGoLive}{#if beginning}{#await later( () => import('../live/WorkLiveDialog.svelte'), () => (beginning = false) ) then WorkLiveDialog}<WorkLiveDialog
+				bind:open={beginning}
+				{row}
+				{code}
+				kind={mayGoLive}
+				done={changed}
+			/>{/await}{/if}{/if}
 {#if beside}<HandInDialog
 		bind:open={beside}
 		document={row.id}
@@ -264,13 +262,13 @@
 		dangerous
 		act={breakIt}
 	/>{/if}
-{#if can.makePass.may}{#if passing}<PassDialog
-			bind:open={passing}
-			place={{ id: row.id, name: `${row.number} ${row.title}`, kind: 'document' }}
-			{outsideLevel}
-			labels={view.versions.map((v) => v.label)}
-			done={changed}
-		/>{/if}{/if}
+{#if can.makePass.may}{#if passing}{#await later( () => import('../passes/PassDialog.svelte'), () => (passing = false) ) then PassDialog}<PassDialog
+				bind:open={passing}
+				place={{ id: row.id, name: `${row.number} ${row.title}`, kind: 'document' }}
+				{outsideLevel}
+				labels={view.versions.map((v) => v.label)}
+				done={changed}
+			/>{/await}{/if}{/if}
 {#if removing}<ReasonDialog
 		bind:open={removing}
 		title="Remove {row.number}?"

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { inField } from '../platform/in-field';
 	import Select from '../kit/Select.svelte';
+	import SuggestedInput from '../kit/SuggestedInput.svelte';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import Menu from '../kit/Menu.svelte';
 	import { goto } from '$app/navigation';
@@ -41,6 +42,9 @@
 	const NUMBERS = 48;
 	let scroller = $state<HTMLDivElement>();
 	let field = $state<HTMLInputElement>();
+	/** How the field over the cell looks that is being edited. */
+	const EDITED =
+		'absolute inset-0 w-full bg-paper px-1.5 text-paper-ink outline-2 -outline-offset-2 outline-act';
 	const widths = $derived(grid.columns.map((c) => c.width));
 	const template = $derived(`${NUMBERS}px ${widths.map((w) => `${w}px`).join(' ')}`);
 	const total = $derived(NUMBERS + widths.reduce((a, b) => a + b, 0));
@@ -376,12 +380,21 @@
 								onpointerenter={() => over({ row: row.id, column: column.id })}
 								ondblclick={() => grid.edit()}
 							>
-								{#if here && grid.editing !== null}
+								{#if here && grid.editing !== null && column.kind === 'choice'}
+									<SuggestedInput
+										bind:input={field}
+										class={EDITED}
+										label={column.name}
+										suggestions={column.choices}
+										bind:value={grid.editing}
+										onkeydown={editKeys}
+										onblur={() => grid.commit()}
+									/>
+								{:else if here && grid.editing !== null}
 									<input
 										bind:this={field}
-										class="absolute inset-0 bg-paper px-1.5 text-paper-ink outline-2 -outline-offset-2 outline-act"
+										class={EDITED}
 										aria-label={column.name}
-										list={column.kind === 'choice' ? `choices-${column.id}` : undefined}
 										bind:value={grid.editing}
 										onkeydown={editKeys}
 										onblur={() => grid.commit()}
@@ -440,6 +453,3 @@
 			</div>{/if}
 	</div>
 </div>
-{#each grid.columns as column (column.id)}{#if column.kind === 'choice'}<datalist id="choices-{column.id}"
-			>{#each column.choices as choice (choice)}<option value={choice}></option>{/each}</datalist
-		>{/if}{/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { later } from '../kit/later';
 	import { goto } from '$app/navigation';
 	import { refresh } from '../platform/refresh';
 	import type { Level } from '../../core/access/levels';
@@ -14,8 +15,6 @@
 	import { LIVE_KINDS, type LiveKind } from '../../core/live/live';
 	import BeginLiveDialog from '../live/BeginLiveDialog.svelte';
 	import { ON_SCREEN } from '../live/kinds';
-	import HatchDialog from '../hatches/HatchDialog.svelte';
-	import PassDialog from '../passes/PassDialog.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
 	import { restorePlace } from './restore';
 	import { moveMany } from './selection';
@@ -125,13 +124,17 @@
 </Dialog>
 {#if beginning}<BeginLiveDialog bind:open={beginning} {kind} {place} {code} />{/if}
 {#if can.makePass.may}
-	{#if passing}<PassDialog
-			bind:open={passing}
-			{place}
-			{outsideLevel}
-			done={() => refresh('cupboard:folder')}
-		/>{/if}
-	{#if hatching}<HatchDialog bind:open={hatching} {place} done={() => {}} />{/if}
+	{#if passing}{#await later( () => import('../passes/PassDialog.svelte'), () => (passing = false) ) then PassDialog}<PassDialog
+				bind:open={passing}
+				{place}
+				{outsideLevel}
+				done={() => refresh('cupboard:folder')}
+			/>{/await}{/if}
+	{#if hatching}{#await later( () => import('../hatches/HatchDialog.svelte'), () => (hatching = false) ) then HatchDialog}<HatchDialog
+				bind:open={hatching}
+				{place}
+				done={() => {}}
+			/>{/await}{/if}
 {/if}
 {#if removing}<ReasonDialog
 		bind:open={removing}

@@ -1,10 +1,10 @@
 <script lang="ts">
+	import { later } from '../kit/later';
 	import Dialog from '../kit/Dialog.svelte';
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
 	import Menu from '../kit/Menu.svelte';
 	import PlacePicker from '../kit/PlacePicker.svelte';
-	import LockDialog from '../locks/LockDialog.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
 	import ShareDialog from '../access/ShareDialog.svelte';
 	import { copyMany, downloadZip, moveMany, removeMany, tagMany } from './selection';
@@ -110,13 +110,13 @@
 		dangerous
 		act={(reason) => removeMany(project, chosen, reason, changed)}
 	/>{/if}
-{#if locking}<LockDialog
-		bind:open={locking}
-		{documents}
-		{project}
-		name={what}
-		done={() => void changed()}
-	/>{/if}
+{#if locking}{#await later( () => import('../locks/LockDialog.svelte'), () => (locking = false) ) then LockDialog}<LockDialog
+			bind:open={locking}
+			{documents}
+			{project}
+			name={what}
+			done={() => void changed()}
+		/>{/await}{/if}
 <Dialog
 	bind:open={() => asking !== null, (open) => !open && (asking = null)}
 	title="{TITLE[asking ?? 'move']} {what}"

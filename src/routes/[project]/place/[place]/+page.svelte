@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { later } from '$lib/ui/kit/later';
 	import type { Area } from '$lib/core/events/event';
 	import { goto } from '$app/navigation';
 	import { refresh } from '$lib/ui/platform/refresh';
@@ -21,7 +22,6 @@
 	import FolderMenu from '$lib/ui/places/FolderMenu.svelte';
 	import FolderTree from '$lib/ui/places/FolderTree.svelte';
 	import { onLive } from '$lib/ui/platform/live.svelte';
-	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
 	import { useShortcuts } from '$lib/ui/platform/shortcuts.svelte';
 	import { moveMany } from '$lib/ui/places/selection';
 	import SelectionMenu from '$lib/ui/places/SelectionMenu.svelte';
@@ -346,10 +346,10 @@
 		project={data.frame.project}
 		close={() => (adding = null)}
 	/>{/if}
-{#if controller}{#if releasing}<ReleaseDialog
-			bind:open={releasing}
-			project={data.frame.project.id}
-			{code}
-			me={data.frame.me.id}
-			documents={forRelease}
-		/>{/if}{/if}
+{#if controller}{#if releasing}{#await later( () => import('$lib/ui/releases/ReleaseDialog.svelte'), () => (releasing = false) ) then ReleaseDialog}<ReleaseDialog
+				bind:open={releasing}
+				project={data.frame.project.id}
+				{code}
+				me={data.frame.me.id}
+				documents={forRelease}
+			/>{/await}{/if}{/if}
