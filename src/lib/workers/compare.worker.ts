@@ -1,10 +1,8 @@
-/** Compares sheets, drawings, texts and schedules off the main thread. */
-import { compareDrawings, type DrawingChange } from '../core/compare/drawings';
+/** Compares sheets, texts and schedules off the main thread. */
 import { grown, packMask, type Mask } from '../core/compare/mask';
 import { compareSheets, type ChangedPlace, type SheetOptions } from '../core/compare/sheets';
 import { compareTables, type ComparedTable, type Table } from '../core/compare/tables';
 import { compareTexts, type ComparedBlock } from '../core/compare/texts';
-import { decodeDxf, DxfError, readDxf } from '../core/dxf/read';
 
 interface Pixels {
 	data: Uint8ClampedArray;
@@ -27,7 +25,6 @@ export interface Compares {
 		input: { before: Mask; after: Mask; options: SheetOptions };
 		answer: SheetAnswer;
 	};
-	drawings: { input: { before: ArrayBuffer; after: ArrayBuffer }; answer: DrawingChange[] };
 	texts: { input: { before: string[]; after: string[] }; answer: ComparedBlock[] };
 	tables: { input: { before: Table[]; after: Table[]; key: string | undefined }; answer: ComparedTable[] };
 }
@@ -38,8 +35,6 @@ const answers: { [K in keyof Compares]: (input: Compares[K]['input']) => Compare
 		const { places, shift, tolerance, takenAway, added } = compareSheets(before, after, options);
 		return { together: together(before, takenAway, added), places, shift, tolerance };
 	},
-	drawings: ({ before, after }) =>
-		compareDrawings(readDxf(decodeDxf(new Uint8Array(before))), readDxf(decodeDxf(new Uint8Array(after)))),
 	texts: ({ before, after }) => compareTexts(before, after),
 	tables: ({ before, after, key }) => compareTables(before, after, key)
 };
@@ -95,9 +90,7 @@ self.onmessage = (event: MessageEvent<{ what: keyof Compares; input: never }>) =
 	try {
 		const answer = answers[event.data.what](event.data.input) as object;
 		self.postMessage({ answer }, { transfer: partsOf(answer) });
-	} catch (error) {
-		self.postMessage({
-			fault: error instanceof DxfError ? error.message : 'These two cannot be compared.'
-		});
+	} catch {
+		self.postMessage({ fault: 'These two cannot be compared.' });
 	}
 };

@@ -1,18 +1,26 @@
-/** Reads a drawing and draws its pages as pictures for comparing them, off the main thread. */
+/** Reads a drawing, compares it with another and draws its pages as pictures, off the main thread. */
+import { DrawingSide } from '../core/compare/drawing-side';
+import { compareDrawings, type DrawingChange } from '../core/compare/drawings';
 import { packMask, type Mask } from '../core/compare/mask';
 import { DrawingPages } from '../core/dxf/pages';
 import { decodeDxf, DxfError, readDxf } from '../core/dxf/read';
 import type { Sheet } from '../core/dxf/sheet';
 import { DrawnSheet, GROUNDS } from '../ui/viewers/draw-sheet';
+import { answerOn, askedOn } from './drawing-port';
 
 /** Points nearer to each other are drawn as one, in pixels. */
 const HALF_A_PIXEL = 0.5;
 /** Thinnest line, so that it is seen where the picture is shown smaller. */
 const THINNEST = 3;
 
-/** First the bytes and the font of its texts, then extents and pictures of pages by their numbers. */
+/**
+ * First the bytes and the font of its texts; then what of it differs from an older drawing, which answers at the other
+ * end of a port, and extents and pictures of pages by their numbers.
+ */
 export type SheetRequest =
 	| { bytes: ArrayBuffer; font: { family: string; url: string } }
+	| { answers: MessagePort }
+	| { older: MessagePort }
 	| { page: number }
 	| ({ draw: number; box: Sheet['box'] } & Drawn);
 
@@ -30,19 +38,29 @@ export interface DrawnPage {
 	picture: ImageBitmap;
 	ink: Mask;
 }
-export type SheetAnswer = { names: string[] } | { box: Sheet['box'] } | DrawnPage | { fault: string };
+export type SheetAnswer =
+	{ names: string[] } | { changes: DrawingChange[] } | { box: Sheet['box'] } | DrawnPage | { fault: string };
 
 let pages: DrawingPages | null = null;
+let side: DrawingSide | null = null;
+/** The font that texts are drawn in; it may come while the drawing is read. */
+let font: Promise<unknown> = Promise.resolve();
 
-async function answer(request: SheetRequest): Promise<SheetAnswer> {
+async function loadFont({ family, url }: { family: string; url: string }): Promise<void> {
+	const loaded = await new FontFace(family, `url(${url})`).load().catch(() => null);
+	if (loaded) (self as unknown as { fonts: FontFaceSet }).fonts.add(loaded);
+}
+
+async function answer(request: Exclude<SheetRequest, { answers: MessagePort }>): Promise<SheetAnswer> {
 	if ('bytes' in request) {
-		pages = new DrawingPages(readDxf(decodeDxf(new Uint8Array(request.bytes))));
-		const { family, url } = request.font;
-		const font = await new FontFace(family, `url(${url})`).load().catch(() => null);
-		if (font) (self as unknown as { fonts: FontFaceSet }).fonts.add(font);
+		font = loadFont(request.font);
+		const drawing = readDxf(decodeDxf(new Uint8Array(request.bytes)));
+		[pages, side] = [new DrawingPages(drawing), new DrawingSide(drawing)];
 		return { names: pages.names };
 	}
+	if ('older' in request) return { changes: await compareDrawings(askedOn(request.older), side!) };
 	if ('page' in request) return { box: pages!.page(request.page).box };
+	await font;
 	return draw(request);
 }
 
@@ -72,11 +90,12 @@ function draw({ draw, box, unit, edge, scale }: Extract<SheetRequest, { draw: nu
 }
 
 self.onmessage = ({ data }: MessageEvent<SheetRequest>) => {
+	if ('answers' in data) return answerOn(data.answers, side!);
 	void answer(data).then(
 		(given) => self.postMessage(given, { transfer: 'picture' in given ? [given.picture] : [] }),
 		(error: unknown) =>
 			self.postMessage({
-				fault: error instanceof DxfError ? error.message : 'One of the two drawings cannot be drawn.'
+				fault: error instanceof DxfError ? error.message : 'One of the two drawings cannot be compared.'
 			} satisfies SheetAnswer)
 	);
 };

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readDxf } from '../dxf/read';
+import { DrawingSide } from './drawing-side';
 import { compareDrawings } from './drawings';
 
 let handle = 0;
@@ -45,22 +46,24 @@ const dimension = (says: string) =>
 		says
 	);
 const drawing = (entities: string[], blocks = '') =>
-	readDxf(
-		`0\nSECTION\n2\nBLOCKS\n${blocks}0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${entities.map((e) => `${e}\n`).join('')}0\nENDSEC\n0\nEOF\n`
+	new DrawingSide(
+		readDxf(
+			`0\nSECTION\n2\nBLOCKS\n${blocks}0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${entities.map((e) => `${e}\n`).join('')}0\nENDSEC\n0\nEOF\n`
+		)
 	);
 const block = (content: string) => `0\nBLOCK\n2\nTITLE\n10\n0\n20\n0\n${content}\n0\nENDBLK\n`;
 
 describe('comparing drawings', () => {
-	it('finds nothing when only handles and the order changed', () => {
+	it('finds nothing when only handles and the order changed', async () => {
 		const made = () => [line(0, 0, 10, 0), circle(5, 5, 2), text(0, 9, 'A'), insert('P01'), dimension('')];
-		expect(compareDrawings(drawing(made()), drawing(made().reverse()))).toEqual([]);
+		expect(await compareDrawings(drawing(made()), drawing(made().reverse()))).toEqual([]);
 	});
-	it('does not mind from which end a line was drawn, nor noise in the last decimals', () => {
+	it('does not mind from which end a line was drawn, nor noise in the last decimals', async () => {
 		const before = drawing([line(0, 0, 1000, 5), circle(10, 10, 4)]);
 		const after = drawing([line(1000.00005, 5, 0, 0), circle(10.00004, 10, 4)]);
-		expect(compareDrawings(before, after)).toEqual([]);
+		expect(await compareDrawings(before, after)).toEqual([]);
 	});
-	it('says what was edited', () => {
+	it('says what was edited', async () => {
 		const before = drawing([line(0, 0, 10, 0), text(3, 3, 'HAT +3.40'), insert('P03'), dimension('24 600')]);
 		const after = drawing([
 			line(0, 0, 10, 0, 'HIDDEN'),
@@ -68,7 +71,7 @@ describe('comparing drawings', () => {
 			insert('P04'),
 			dimension('24 750')
 		]);
-		const found = compareDrawings(before, after).map((c) => [c.kind, c.type, ...c.what]);
+		const found = (await compareDrawings(before, after)).map((c) => [c.kind, c.type, ...c.what]);
 		expect(found).toHaveLength(4);
 		expect(found).toEqual(
 			expect.arrayContaining([
@@ -79,16 +82,16 @@ describe('comparing drawings', () => {
 			])
 		);
 	});
-	it('takes a centred text with other words for edited, though its first point moved with them', () => {
-		const [change, ...others] = compareDrawings(
+	it('takes a centred text with other words for edited, though its first point moved with them', async () => {
+		const [change, ...others] = await compareDrawings(
 			drawing([text(50, 3, 'short', true)]),
 			drawing([text(50, 3, 'a longer text', true)])
 		);
 		expect(others).toEqual([]);
 		expect(change).toMatchObject({ kind: 'edited', what: [{ property: 'text' }] });
 	});
-	it('says how far a thing was moved', () => {
-		const [change] = compareDrawings(
+	it('says how far a thing was moved', async () => {
+		const [change] = await compareDrawings(
 			drawing([circle(0, 0, 7), circle(100, 0, 7)]),
 			drawing([circle(0, 0, 7), circle(100, 150, 7)])
 		);
@@ -99,8 +102,8 @@ describe('comparing drawings', () => {
 			boxBefore: [93, -7, 107, 7]
 		});
 	});
-	it('takes a line with one end elsewhere and a circle with another radius for edited', () => {
-		const found = compareDrawings(
+	it('takes a line with one end elsewhere and a circle with another radius for edited', async () => {
+		const found = await compareDrawings(
 			drawing([line(0, 0, 100, 0), circle(50, 50, 5)]),
 			drawing([line(0, 0, 120, 0), circle(50, 50, 6)])
 		);
@@ -112,8 +115,8 @@ describe('comparing drawings', () => {
 		);
 		expect(found).toHaveLength(2);
 	});
-	it('finds a block that was edited at its insertions', () => {
-		const found = compareDrawings(
+	it('finds a block that was edited at its insertions', async () => {
+		const found = await compareDrawings(
 			drawing([insert('P01')], block(line(0, 0, 5, 5))),
 			drawing([insert('P01')], block(line(0, 0, 5, 6)))
 		);
@@ -121,19 +124,19 @@ describe('comparing drawings', () => {
 			{ kind: 'edited', type: 'INSERT', what: [{ property: 'content of the block' }] }
 		]);
 	});
-	it('finds every planted addition and removal in any drawing, and invents none', () => {
+	it('finds every planted addition and removal in any drawing, and invents none', async () => {
 		const n = fc.integer({ min: 0, max: 400 });
 		const cross = fc.tuple(n, n);
-		fc.assert(
-			fc.property(
+		await fc.assert(
+			fc.asyncProperty(
 				fc.uniqueArray(cross, { maxLength: 40, selector: String }),
 				fc.uniqueArray(cross, { maxLength: 6, selector: String }),
 				fc.nat(5),
-				(kept, more, cut) => {
+				async (kept, more, cut) => {
 					const stays = kept.map(([x, y]) => circle(x, y, 3));
 					const gone = kept.slice(0, cut).map(([x, y]) => text(x + 1000, y, `gone ${x}`));
 					const fresh = more.map(([x, y]) => line(x, y, x + 7, y + 3000, 'NEW'));
-					const found = compareDrawings(
+					const found = await compareDrawings(
 						drawing([...gone, ...stays]),
 						drawing([...stays, ...fresh].reverse())
 					);
@@ -150,8 +153,8 @@ describe('comparing drawings', () => {
 describe('comparing sheets that drawings are laid out on', () => {
 	const onPaper = (says: string) => g(0, 'TEXT', ...own('FRAME'), 67, 1, 10, 5, 20, 5, 40, 2.5, 1, says);
 
-	it('tells on which page something changed, and where', () => {
-		const found = compareDrawings(
+	it('tells on which page something changed, and where', async () => {
+		const found = await compareDrawings(
 			drawing([line(0, 0, 10, 0), onPaper('P02')]),
 			drawing([line(0, 0, 20, 0), onPaper('P03')])
 		);
@@ -162,8 +165,11 @@ describe('comparing sheets that drawings are laid out on', () => {
 		expect(found[1]!.box[0]).toBe(5);
 	});
 
-	it('takes a sheet that is gone for a page after the others', () => {
-		const found = compareDrawings(drawing([line(0, 0, 1, 0), onPaper('P02')]), drawing([line(0, 0, 1, 0)]));
+	it('takes a sheet that is gone for a page after the others', async () => {
+		const found = await compareDrawings(
+			drawing([line(0, 0, 1, 0), onPaper('P02')]),
+			drawing([line(0, 0, 1, 0)])
+		);
 		expect(found.map((c) => [c.page, c.kind])).toEqual([[2, 'removed']]);
 	});
 });

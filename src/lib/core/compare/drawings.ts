@@ -1,8 +1,11 @@
-import { boxOf } from '../dxf/box';
-import { flattenSome } from '../dxf/flatten';
-import { inModel, layoutsOf } from '../dxf/layouts';
-import { numberOf, valueOf, type Drawing, type Entity, type Group } from '../dxf/read';
-import { multilineText, plainText } from '../dxf/texts';
+import {
+	DECIMALS,
+	type Box,
+	type DrawingSide,
+	type Item,
+	type PageReadings,
+	type Readings
+} from './drawing-side';
 import { withoutSame } from './same-entities';
 
 type DrawingChangeKind = 'added' | 'removed' | 'moved' | 'edited';
@@ -18,156 +21,13 @@ export interface DrawingChange {
 	/** What was edited, in words, with the value before and after; for a move how far. */
 	what: { property: string; before: string; after: string }[];
 	/** Where it is (after, unless it was removed), in drawing units: left, bottom, right, top. */
-	box: [number, number, number, number];
+	box: Box;
 	/** Where it was, when it was moved or edited. */
-	boxBefore: [number, number, number, number] | null;
+	boxBefore: Box | null;
 }
 
-/** One entity, taken apart into what makes it the same as another. */
-interface Item {
-	entity: Entity;
-	type: string;
-	layer: string;
-	/** Points of its definition. */
-	points: [number, number][];
-	/** Lengths and angles of its form. */
-	numbers: number[];
-	/** Type and form, wherever it stands: points from the first one on, radii, angles, scales. */
-	form: string;
-	/** Form and place. */
-	geometry: string;
-	/** Properties by name, for saying what was edited. */
-	properties: Map<string, string>;
-	/** Everything. */
-	whole: string;
-}
-
-/** Coordinates are compared to this many decimals; files are written with more or fewer. */
-const DECIMALS = 4;
 /** Differences of coordinates up to this part of the drawing's size come from writing and reading, not from people. */
 const JITTER = 1e-6;
-
-const round = (value: number) => {
-	const rounded = Math.round(value * 10 ** DECIMALS) / 10 ** DECIMALS;
-	return Object.is(rounded, -0) ? 0 : rounded;
-};
-
-/** Group codes that hold lengths and angles of the form, by type where they mean something else otherwise. */
-const FORM_CODES = new Set([40, 41, 42, 43, 44, 45, 50, 51, 52, 70, 71, 72, 73, 74, 90, 91, 92, 93]);
-const PROPERTY: Record<number, string> = { 62: 'colour', 6: 'line type', 370: 'line weight', 420: 'colour' };
-const TEXTS = new Set(['TEXT', 'MTEXT', 'ATTRIB', 'ATTDEF']);
-
-function pointsOf(groups: readonly Group[]): [number, number][] {
-	const points: [number, number][] = [];
-	let open: [number, number] | null = null;
-	let openCode = 0;
-	for (const [code, value] of groups) {
-		if (code >= 10 && code <= 18) {
-			open = [Number(value), 0];
-			openCode = code;
-			points.push(open);
-		} else if (code >= 20 && code <= 28 && open && code === openCode + 10) open[1] = Number(value);
-	}
-	return points.map(([x, y]) => [Number.isFinite(x) ? x : 0, Number.isFinite(y) ? y : 0]);
-}
-
-function textOf(entity: Entity): string {
-	const parts = entity.groups.filter(([code]) => code === 1 || code === 3).map(([, value]) => value);
-	return entity.type === 'MTEXT' ? multilineText(parts.join('')).join(' ') : plainText(parts.join(''));
-}
-
-/** Points of a definition. Where a text is aligned, its first point moves with its words and only the second counts. */
-function anchored(type: string, groups: readonly Group[]): [number, number][] {
-	const points = pointsOf(groups);
-	const aligned = type === 'TEXT' && (numberOf(groups, 72) !== 0 || numberOf(groups, 73) !== 0);
-	return aligned && points.length > 1 ? points.slice(1, 2) : points;
-}
-
-/** Points in the order that does not depend on which end a line was drawn from. */
-function settled(type: string, points: [number, number][]): [number, number][] {
-	if (type !== 'LINE' || points.length < 2) return points;
-	const [a, b] = points as [[number, number], [number, number]];
-	return a[0] < b[0] || (a[0] === b[0] && a[1] <= b[1]) ? [a, b] : [b, a];
-}
-
-class Reader {
-	private readonly contents = new Map<string, string>();
-	constructor(private readonly drawing: Drawing) {}
-
-	items(entities: readonly Entity[]): Item[] {
-		return entities.filter((e) => e.type !== 'VIEWPORT').map((e) => this.item(e));
-	}
-
-	/** The content of the block that is put in, as one text, so that an edited block is found at every insertion. */
-	content(groups: readonly Group[], depth = 0): string {
-		const key = (valueOf(groups, 2) ?? '').toUpperCase();
-		const known = this.contents.get(key);
-		if (known !== undefined) return known;
-		this.contents.set(key, '');
-		const block = this.drawing.blocks.get(key);
-		const text = block && depth < 8 ? block.entities.map((e) => this.item(e, depth + 1).whole).sort() : [];
-		const joined = text.join('\n');
-		this.contents.set(key, joined);
-		return joined;
-	}
-
-	private item(entity: Entity, depth = 0): Item {
-		const { type, groups } = entity;
-		const layer = valueOf(groups, 8) ?? '0';
-		const own = type === 'POLYLINE' ? entity.children.flatMap((v) => pointsOf(v.groups).slice(0, 1)) : null;
-		const points = settled(type, own ?? anchored(type, groups));
-		const properties = new Map<string, string>([['layer', layer]]);
-		const form: string[] = [type];
-		const numbers: number[] = [];
-		for (const [code, value] of groups) {
-			if (PROPERTY[code]) properties.set(PROPERTY[code], value.trim());
-			else if (FORM_CODES.has(code) && type !== 'DIMENSION') {
-				form.push(`${code}:${round(Number(value))}`);
-				numbers.push(Number(value));
-			}
-		}
-		if (TEXTS.has(type)) {
-			properties.set('text', textOf(entity));
-			properties.set('text style', valueOf(groups, 7) ?? '');
-		}
-		if (type === 'INSERT') {
-			const name = valueOf(groups, 2) ?? '';
-			form.push(name.toUpperCase());
-			for (const child of entity.children)
-				if (child.type === 'ATTRIB')
-					properties.set(`attribute ${valueOf(child.groups, 2) ?? ''}`, textOf(child));
-			properties.set('content of the block', this.content(groups, depth));
-		}
-		if (type === 'DIMENSION') {
-			form.push(valueOf(groups, 70) ?? '');
-			properties.set('dimension text', valueOf(groups, 1) ?? '');
-			properties.set('dimension value', String(round(numberOf(groups, 42, 0))));
-			// The block of a dimension is drawn anew with every save; its name says nothing, its texts do.
-			const drawn = this.drawing.blocks.get((valueOf(groups, 2) ?? '').toUpperCase());
-			const shown = drawn?.entities
-				.filter((e) => TEXTS.has(e.type))
-				.map(textOf)
-				.join(' ');
-			if (shown) properties.set('dimension value', shown);
-		}
-		if (type === 'HATCH') form.push(valueOf(groups, 2) ?? '');
-		const [first] = points;
-		const relative = points.map(([x, y]) => `${round(x - first![0])},${round(y - first![1])}`).join(' ');
-		const formText = `${form.join('|')} ${relative}`;
-		const geometry = `${form.join('|')} ${points.map(([x, y]) => `${round(x)},${round(y)}`).join(' ')}`;
-		return {
-			entity,
-			type,
-			layer,
-			points,
-			numbers,
-			form: formText,
-			geometry,
-			properties,
-			whole: `${geometry} ${[...properties].map(([k, v]) => `${k}=${v}`).join('|')}`
-		};
-	}
-}
 
 /** Takes pairs out of two lists whose keys agree; of several the nearest. Gives the pairs, and leaves the rest. */
 function pairUp(
@@ -228,68 +88,82 @@ const shape = (item: Item) =>
 	place(item.points) + (item.numbers.length ? ` (${item.numbers.map(format).join(', ')})` : '');
 const place = (points: [number, number][]) => points.map(([x, y]) => `${format(x)}, ${format(y)}`).join('; ');
 
-/** A drawing with what is needed again and again while it is compared. */
-interface Side {
-	reader: Reader;
-	boxes: Boxes;
-}
+/** A drawing that may stand elsewhere: what is asked of it is answered in time. */
+export type Asked = {
+	[K in 'readings' | 'items' | 'boxes']: (
+		...of: Parameters<DrawingSide[K]>
+	) => ReturnType<DrawingSide[K]> | Promise<ReturnType<DrawingSide[K]>>;
+};
 
 /**
  * Compares two drawings page by page: their models, then the sheets of one name. Entity by entity, as
- * {@link compareEntities} says.
+ * {@link compareItems} says.
  */
-export function compareDrawings(before: Drawing, after: Drawing): DrawingChange[] {
-	const [a, b] = [before, after].map((drawing): Side => ({
-		reader: new Reader(drawing),
-		boxes: new Boxes(drawing)
-	})) as [Side, Side];
-	const [layoutsBefore, layoutsAfter] = [layoutsOf(before), layoutsOf(after)];
-	const key = (layout: { name: string }) => layout.name.toUpperCase();
-	const gone = layoutsBefore.filter((l) => !layoutsAfter.some((other) => key(other) === key(l)));
-	const changes = compareEntities(a, b, before.entities.filter(inModel), after.entities.filter(inModel), 1);
-	[...layoutsAfter, ...gone].forEach((layout, i) => {
-		const was = layoutsBefore.find((l) => key(l) === key(layout));
-		const is = layoutsAfter.find((l) => key(l) === key(layout));
-		changes.push(...compareEntities(a, b, was?.entities ?? [], is?.entities ?? [], i + 2));
-	});
+export async function compareDrawings(before: Asked, after: Asked): Promise<DrawingChange[]> {
+	const [a, b] = await Promise.all([before.readings(), after.readings()]);
+	const key = ({ name }: PageReadings) => name?.toUpperCase() ?? null;
+	const at = (of: Readings, name: string | null) => of.pages.findIndex((page) => key(page) === name);
+	const names = new Set([...b.pages, ...a.pages].map(key));
+	/** A block that changed makes everything that shows it look different. */
+	const alike = (block: string) => !block || a.contents.get(block) === b.contents.get(block);
+	const changes: DrawingChange[] = [];
+	let page = 0;
+	for (const name of names) {
+		page++;
+		const [was, is] = [at(a, name), at(b, name)];
+		const texts = (of: Readings, where: number) => {
+			const on = of.pages[where];
+			return on ? on.texts.map((text, i) => (alike(on.blocks[i]!) ? text : null)) : [];
+		};
+		const rest = withoutSame(texts(a, was), texts(b, is));
+		const [itemsBefore, itemsAfter] = await Promise.all([
+			rest.before.length ? before.items(was, rest.before) : [],
+			rest.after.length ? after.items(is, rest.after) : []
+		]);
+		const found = compareItems(itemsBefore, itemsAfter);
+		const [wereAt, areAt] = [
+			found.flatMap(({ a }) => (a ? [a.at] : [])),
+			found.flatMap(({ b }) => (b ? [b.at] : []))
+		];
+		const [boxesBefore, boxesAfter] = await Promise.all([
+			wereAt.length ? before.boxes(was, wereAt) : [],
+			areAt.length ? after.boxes(is, areAt) : []
+		]);
+		const placesBefore = new Map(wereAt.map((one, i) => [one, boxesBefore[i]!]));
+		const placesAfter = new Map(areAt.map((one, i) => [one, boxesAfter[i]!]));
+		const told = found.map(({ kind, a, b, what }): DrawingChange => {
+			const { type, layer } = b ?? a!;
+			const [from, to] = [a && placesBefore.get(a.at)!, b && placesAfter.get(b.at)!];
+			return { kind, type, layer, page, what, box: to ?? from!, boxBefore: to ? from : null };
+		});
+		changes.push(
+			...told.sort(
+				(a, b) => a.layer.localeCompare(b.layer) || a.kind.localeCompare(b.kind) || b.box[3] - a.box[3]
+			)
+		);
+	}
 	return changes;
 }
 
-/** Whether an entity that reads the same in both looks the same: it may show another part of its drawing. */
-function looksAsItReads(a: Side, b: Side, { type, groups }: Entity): boolean {
-	if (type === 'INSERT') return a.reader.content(groups) === b.reader.content(groups);
-	return type !== 'DIMENSION';
+/** What became of an entity: both when it was moved or edited. */
+interface Found {
+	kind: DrawingChangeKind;
+	a: Item | null;
+	b: Item | null;
+	what: DrawingChange['what'];
 }
 
 /**
- * Compares the entities of one page. Handles are never looked at: programs number them anew with every save.
+ * Compares what of one page does not read the same. Handles are never looked at: programs number them anew with every save.
  * The order of looking matters, each step taking out what it explains: the same; the same place and form with other
  * properties (edited); the same but for noise in the last decimals; the same form elsewhere (moved); one end or
  * centre in its place (stretched); the rest was removed or added.
  */
-function compareEntities(
-	a: Side,
-	b: Side,
-	before: readonly Entity[],
-	after: readonly Entity[],
-	page: number
-): DrawingChange[] {
-	const [restBefore, restAfter] = withoutSame(before, after, (entity) => looksAsItReads(a, b, entity));
-	let rest = pairUp(a.reader.items(restBefore), b.reader.items(restAfter), (i) => i.whole);
-	const changes: DrawingChange[] = [];
-	const boxes = { before: a.boxes, after: b.boxes };
-	const tell = (kind: DrawingChangeKind, a: Item | null, b: Item | null, what: DrawingChange['what']) => {
-		const shown = b ?? a!;
-		changes.push({
-			kind,
-			type: shown.type,
-			layer: shown.layer,
-			page,
-			what,
-			box: b ? boxes.after.of(b) : boxes.before.of(a!),
-			boxBefore: a && b ? boxes.before.of(a) : null
-		});
-	};
+function compareItems(before: Item[], after: Item[]): Found[] {
+	let rest = pairUp(before, after, (i) => i.whole);
+	const found: Found[] = [];
+	const tell = (kind: DrawingChangeKind, a: Item | null, b: Item | null, what: DrawingChange['what']) =>
+		found.push({ kind, a, b, what });
 	const next = (
 		key: (i: Item) => string,
 		fits: ((a: Item, b: Item) => boolean) | undefined,
@@ -336,9 +210,7 @@ function compareEntities(
 	);
 	for (const item of rest.before) tell('removed', item, null, []);
 	for (const item of rest.after) tell('added', null, item, []);
-	return changes.sort(
-		(a, b) => a.layer.localeCompare(b.layer) || a.kind.localeCompare(b.kind) || b.box[3] - a.box[3]
-	);
+	return found;
 }
 
 /** The largest coordinate, at least 1. */
@@ -347,24 +219,4 @@ function sizeOf(items: Item[]): number {
 	for (const { points } of items)
 		for (const [x, y] of points) size = Math.max(size, Math.abs(x), Math.abs(y));
 	return size;
-}
-
-/** Most entities whose true extents are worked out; of more the points of their definition must do. */
-const MOST_BOXES = 4_000;
-
-class Boxes {
-	private made = 0;
-	constructor(private readonly drawing: Drawing) {}
-
-	of(item: Item): DrawingChange['box'] {
-		if (this.made++ < MOST_BOXES) {
-			const sheet = flattenSome(this.drawing, [{ entity: item.entity, of: 0 }]);
-			const all = { ...sheet, layers: sheet.layers.map((l) => ({ ...l, visible: true })) };
-			if (sheet.strokes.length || sheet.fills.length || sheet.texts.length) return boxOf(all);
-		}
-		const xs = item.points.map((p) => p[0]);
-		const ys = item.points.map((p) => p[1]);
-		if (!xs.length) return [0, 0, 0, 0];
-		return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
-	}
 }

@@ -7,7 +7,7 @@
 	import type { SheetAnswer } from '../../workers/compare.worker';
 	import { moves, prepare, ViewPort } from '../viewers/view-port.svelte';
 	import { plural } from '../platform/words';
-	import { compareDrawn, compareInWorker } from './ask';
+	import { compareDrawn } from './ask';
 	import { cloudedPdf } from './clouded-pdf';
 	import { drawDivided, drawFlags, drawMarks, drawPicture } from './draw-comparison';
 	import DrawingChanges from './DrawingChanges.svelte';
@@ -92,14 +92,12 @@
 	onMount(() => {
 		void (async () => {
 			try {
-				pair = await SheetPair.open(before, after, abort.signal, (a, b) => {
-					const sides = { before: a, after: b };
-					compareInWorker('drawings', sides, { signal: abort.signal }).then(
-						(found) => (changes = found),
-						(error: Error) => failed(error.message)
-					);
-				});
+				pair = await SheetPair.open(before, after, abort.signal);
 				({ pages, names } = pair);
+				pair.changes?.then(
+					(found) => (changes = found),
+					(error: Error) => abort.signal.aborted || failed(error.message)
+				);
 				await compare();
 			} catch (error) {
 				if (!abort.signal.aborted) failed((error as Error).message);

@@ -3,7 +3,8 @@ import type { RenderedPair } from './sheet-pair';
 import type { Compares, SheetAnswer } from '../../workers/compare.worker';
 
 /** Comparing never takes longer than this; what does is given up, in milliseconds. */
-const PATIENCE = 60_000;
+export const PATIENCE = 60_000;
+export const TOO_LONG = 'Comparing these took too long and was given up.';
 
 /**
  * Has something compared in a worker of its own. Raises an Error whose message is a sentence when it cannot be, or
@@ -27,7 +28,7 @@ export function compareInWorker<K extends keyof Compares>(
 			end();
 			failed(new Error(sentence));
 		};
-		const timer = setTimeout(() => fail('Comparing these took too long and was given up.'), PATIENCE);
+		const timer = setTimeout(() => fail(TOO_LONG), PATIENCE);
 		signal?.addEventListener('abort', end);
 		worker.onmessage = (event: MessageEvent<{ answer?: Compares[K]['answer']; fault?: string }>) => {
 			if (event.data.fault !== undefined) return fail(event.data.fault);

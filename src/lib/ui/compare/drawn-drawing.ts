@@ -1,5 +1,7 @@
 import fontUrl from '@fontsource-variable/archivo/files/archivo-latin-wdth-normal.woff2?url';
+import type { DrawingChange } from '../../core/compare/drawings';
 import type { Sheet } from '../../core/dxf/sheet';
+import { PATIENCE, TOO_LONG } from './ask';
 import type { Drawn, DrawnPage, SheetAnswer, SheetRequest } from '../../workers/sheet.worker';
 
 /** The font of a drawing's texts, as `draw-sheet` names it; a worker knows none of the page's. */
@@ -20,17 +22,32 @@ export class DrawnDrawing {
 	static async open(bytes: ArrayBuffer, signal: AbortSignal): Promise<DrawnDrawing> {
 		const worker = new Worker(new URL('../../workers/sheet.worker.ts', import.meta.url), { type: 'module' });
 		signal.addEventListener('abort', () => worker.terminate());
-		const given = await asked(worker, { bytes, font: FONT }).catch((error: unknown) => {
+		const given = await asked(worker, { bytes, font: FONT }, [bytes]).catch((error: unknown) => {
 			worker.terminate();
 			throw error;
 		});
 		return new DrawnDrawing(worker, (given as { names: string[] }).names);
 	}
 
-	private next<T extends SheetAnswer>(request: SheetRequest): Promise<T> {
-		const answer = this.last.then(() => asked(this.worker, request)) as Promise<T>;
+	private next<T extends SheetAnswer>(request: SheetRequest, give: Transferable[] = []): Promise<T> {
+		const answer = this.last.then(() => asked(this.worker, request, give)) as Promise<T>;
 		this.last = answer.catch(() => {});
 		return answer;
+	}
+
+	/**
+	 * What of this drawing differs from an older one; the two workers ask each other. Raises an Error whose message is a
+	 * sentence when they cannot be compared, or not in time.
+	 */
+	async changesFrom(older: DrawnDrawing): Promise<DrawingChange[]> {
+		const { port1, port2 } = new MessageChannel();
+		older.worker.postMessage({ answers: port1 } satisfies SheetRequest, [port1]);
+		let timer: ReturnType<typeof setTimeout> | undefined;
+		const late = new Promise<never>((_, failed) => {
+			timer = setTimeout(() => failed(new Error(TOO_LONG)), PATIENCE);
+		});
+		const found = this.next<{ changes: DrawingChange[] }>({ older: port2 }, [port2]);
+		return (await Promise.race([found, late]).finally(() => clearTimeout(timer))).changes;
 	}
 
 	/** The extents of a page. */
@@ -44,11 +61,11 @@ export class DrawnDrawing {
 	}
 }
 
-function asked(worker: Worker, request: SheetRequest): Promise<SheetAnswer> {
+function asked(worker: Worker, request: SheetRequest, give: Transferable[]): Promise<SheetAnswer> {
 	return new Promise((done, failed) => {
 		worker.onmessage = ({ data }: MessageEvent<SheetAnswer>) =>
 			'fault' in data ? failed(new Error(data.fault)) : done(data);
 		worker.onerror = () => failed(new Error('The drawing cannot be read.'));
-		worker.postMessage(request, 'bytes' in request ? [request.bytes] : []);
+		worker.postMessage(request, give);
 	});
 }

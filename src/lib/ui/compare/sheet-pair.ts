@@ -1,4 +1,5 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist';
+import type { DrawingChange } from '../../core/compare/drawings';
 import type { Mask } from '../../core/compare/mask';
 import type { Sheet } from '../../core/dxf/sheet';
 import { familyOf } from '../../core/files/kinds';
@@ -44,7 +45,7 @@ interface Opened {
 	/** Size of a page in pixels at the resolution of comparing. */
 	size(page: number): Promise<{ width: number; height: number }>;
 	render(page: number, scale: number): Promise<Rendered>;
-	/** The file itself; null where the reader may only look, and pages come drawn from the server. */
+	/** The file itself; null for a drawing, and where the reader may only look and pages come drawn from the server. */
 	bytes: ArrayBuffer | null;
 	/** Of a drawing. */
 	drawing?: DrawnDrawing;
@@ -101,11 +102,11 @@ function sizeOf([left, bottom, right, top]: Box): { unit: number; width: number;
 	return { unit, width: (right - left) * unit + 2 * EDGE, height: (top - bottom) * unit + 2 * EDGE };
 }
 
-function openedDrawing(drawing: DrawnDrawing, bytes: ArrayBuffer, close: () => void): Opened {
+function openedDrawing(drawing: DrawnDrawing, close: () => void): Opened {
 	const within = (page: number) => Math.min(page, drawing.names.length);
 	return {
 		pages: drawing.names.length,
-		bytes,
+		bytes: null,
 		drawing,
 		close,
 		size: async (page) => sizeOf(await drawing.box(within(page))),
@@ -152,11 +153,9 @@ async function fetched({ url, made }: Side, signal: AbortSignal): Promise<ArrayB
 	return response.arrayBuffer();
 }
 
-async function open(
-	{ url, mediaType }: Side,
-	bytes: ArrayBuffer | null,
-	signal: AbortSignal
-): Promise<Opened> {
+async function open(side: Side, signal: AbortSignal): Promise<Opened> {
+	const { url, mediaType } = side;
+	const bytes = await fetched(side, signal);
 	if (!bytes) return openedMade(url, signal);
 	const family = familyOf(mediaType);
 	if (family === 'pdf') {
@@ -179,7 +178,7 @@ async function open(
 		const reading = new AbortController();
 		const close = () => reading.abort();
 		signal.addEventListener('abort', close);
-		return openedDrawing(await DrawnDrawing.open(bytes.slice(0), reading.signal), bytes, close);
+		return openedDrawing(await DrawnDrawing.open(bytes, reading.signal), close);
 	}
 	const image = new Image();
 	image.src = URL.createObjectURL(new Blob([bytes], { type: mediaType }));
@@ -211,25 +210,22 @@ const scaleFor = (sizes: { width: number; height: number }[]) =>
 
 /** Two opened files, rendered page by page at one resolution. */
 export class SheetPair {
+	/** What differs between two drawings, item by item; null unless both are. */
+	readonly changes: Promise<DrawingChange[]> | null;
+
 	private constructor(
 		readonly before: Opened,
 		readonly after: Opened
-	) {}
+	) {
+		const [older, newer] = [before.drawing, after.drawing];
+		this.changes = older && newer ? newer.changesFrom(older) : null;
+		// Whoever asks for them is told; nobody has to.
+		this.changes?.catch(() => {});
+	}
 
-	/**
-	 * Raises an Error whose message is a sentence when one of the two cannot be opened.
-	 * @param drawings called with the bytes when both are drawings, before these are opened
-	 */
-	static async open(
-		before: Side,
-		after: Side,
-		signal: AbortSignal,
-		drawings?: (before: ArrayBuffer, after: ArrayBuffer) => void
-	): Promise<SheetPair> {
-		const [a, b] = await Promise.all([fetched(before, signal), fetched(after, signal)]);
-		const both = [before, after].every(({ mediaType }) => familyOf(mediaType) === 'drawing');
-		if (a && b && both) drawings?.(a, b);
-		return new SheetPair(...(await Promise.all([open(before, a, signal), open(after, b, signal)])));
+	/** Raises an Error whose message is a sentence when one of the two cannot be opened. */
+	static async open(before: Side, after: Side, signal: AbortSignal): Promise<SheetPair> {
+		return new SheetPair(...(await Promise.all([open(before, signal), open(after, signal)])));
 	}
 
 	/** What the pages of two drawings are called, those of the newer first; null unless both are drawings. */
@@ -265,6 +261,8 @@ export class SheetPair {
 
 	/** Drawings share their units: one box around both needs no aligning. What one has not is blank. */
 	private async renderDrawings(page: number): Promise<RenderedPair> {
+		// The same workers draw: the list is there at once, and pictures take no longer.
+		await this.changes?.catch(() => {});
 		const [a, b] = await Promise.all([this.pageOf(this.before, page), this.pageOf(this.after, page)]);
 		const [p, q] = [(a ?? b)!.box, (b ?? a)!.box];
 		const box: Box = [Math.min(p[0], q[0]), Math.min(p[1], q[1]), Math.max(p[2], q[2]), Math.max(p[3], q[3])];

@@ -1,6 +1,6 @@
 import type { Mark } from '../../core/markup/mark';
 import { boxOf } from '../../core/markup/shape';
-import { compareDrawn, compareInWorker } from '../compare/ask';
+import { compareDrawn } from '../compare/ask';
 import { SheetPair, type Side } from '../compare/sheet-pair';
 
 /** Units of the sheet in a pixel at which PDF pages are compared (72 points and 150 dots an inch). */
@@ -56,10 +56,8 @@ async function changesOn(
 	mediaType: string,
 	signal: AbortSignal
 ): Promise<Area[]> {
-	const { before, after } = pair;
-	if (before.drawing && after.drawing && before.bytes && after.bytes) {
-		const sides = { before: before.bytes, after: after.bytes };
-		const changes = await compareInWorker('drawings', sides, { signal });
+	if (pair.changes) {
+		const changes = await pair.changes;
 		return changes.map(({ box: [left, low, right, high] }) => ({ left, right, top: low, bottom: high }));
 	}
 	const both = await pair.render(page);
