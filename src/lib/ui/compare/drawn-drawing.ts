@@ -18,15 +18,21 @@ export class DrawnDrawing {
 		readonly names: string[]
 	) {}
 
-	/** Raises an Error whose message is a sentence for what is no drawing; never settles once aborted. */
-	static async open(bytes: ArrayBuffer, signal: AbortSignal): Promise<DrawnDrawing> {
+	/**
+	 * Raises an Error whose message is a sentence for what is no drawing; never settles once aborted.
+	 * @param coming the bytes, which may still be on their way while the worker starts
+	 */
+	static async open(coming: Promise<ArrayBuffer>, signal: AbortSignal): Promise<DrawnDrawing> {
 		const worker = new Worker(new URL('../../workers/sheet.worker.ts', import.meta.url), { type: 'module' });
 		signal.addEventListener('abort', () => worker.terminate());
-		const given = await asked(worker, { bytes, font: FONT }, [bytes]).catch((error: unknown) => {
+		try {
+			const bytes = await coming;
+			const given = await asked(worker, { bytes, font: FONT }, [bytes]);
+			return new DrawnDrawing(worker, (given as { names: string[] }).names);
+		} catch (error) {
 			worker.terminate();
 			throw error;
-		});
-		return new DrawnDrawing(worker, (given as { names: string[] }).names);
+		}
 	}
 
 	private next<T extends SheetAnswer>(request: SheetRequest, give: Transferable[] = []): Promise<T> {

@@ -145,19 +145,24 @@ async function openedMade(url: string, signal: AbortSignal): Promise<Opened> {
 	};
 }
 
-/** The bytes of a file; null where the reader may only look, and pages come drawn from the server. */
-async function fetched({ url, made }: Side, signal: AbortSignal): Promise<ArrayBuffer | null> {
-	if (made) return null;
+async function fetched({ url }: Side, signal: AbortSignal): Promise<ArrayBuffer> {
 	const response = await fetch(url, { signal });
 	if (!response.ok) throw new Error('One of the two files could not be fetched.');
 	return response.arrayBuffer();
 }
 
 async function open(side: Side, signal: AbortSignal): Promise<Opened> {
-	const { url, mediaType } = side;
-	const bytes = await fetched(side, signal);
-	if (!bytes) return openedMade(url, signal);
+	const { url, mediaType, made } = side;
+	// Who may only look gets pages that the server draws.
+	if (made) return openedMade(url, signal);
 	const family = familyOf(mediaType);
+	if (family === 'drawing') {
+		const reading = new AbortController();
+		const close = () => reading.abort();
+		signal.addEventListener('abort', close);
+		return openedDrawing(await DrawnDrawing.open(fetched(side, signal), reading.signal), close);
+	}
+	const bytes = await fetched(side, signal);
 	if (family === 'pdf') {
 		const data = new Uint8Array(bytes.slice(0));
 		const loading = await openPdf({ data: withoutLock(data) ?? data });
@@ -173,12 +178,6 @@ async function open(side: Side, signal: AbortSignal): Promise<Opened> {
 				{ cause: error }
 			);
 		}
-	}
-	if (family === 'drawing') {
-		const reading = new AbortController();
-		const close = () => reading.abort();
-		signal.addEventListener('abort', close);
-		return openedDrawing(await DrawnDrawing.open(bytes, reading.signal), close);
 	}
 	const image = new Image();
 	image.src = URL.createObjectURL(new Blob([bytes], { type: mediaType }));

@@ -65,7 +65,16 @@
 	);
 </script>
 
-<svelte:head><title>Compare {heading}</title></svelte:head>
+<svelte:head
+	><title>Compare {heading}</title>
+	<!-- Files are under way while the page still comes to life. -->
+	{#if kind === 'sheets' && !same}{#each [before, after] as one (one.url)}{#if !one.made}<link
+					rel="preload"
+					as="fetch"
+					crossorigin="anonymous"
+					href={one.url}
+				/>{/if}{/each}{/if}
+</svelte:head>
 <div class="flex h-full flex-col">
 	<div class="flex flex-wrap items-center gap-x-2.5 gap-y-1.5 border-b border-rule bg-sheet px-4 py-2">
 		<a class="link" href="/{code}/document/{row.id}">{row.number}</a>
