@@ -10,7 +10,7 @@ const NO_PAGE = [
 ];
 
 /** Files that take longest go first, so that none is left running alone at the end. */
-const LONG = ['crash', 'front-door', 'askable-release', 'contract', 'releases', 'askable', 'live-text'];
+const LONG = ['crash', 'front-door', 'askable-release', 'contract', 'walk', 'releases', 'askable', 'live-text'];
 class LongestFirst extends BaseSequencer {
 	override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
 		const place = ({ moduleId }: TestSpecification) =>
