@@ -43,7 +43,8 @@ test('a page on which editing together was begun follows the document, whoever c
 	await oke.locator('.ProseMirror').click();
 	await oke.keyboard.type('Seen from the quay. ');
 	await expect(oke.locator('.ProseMirror')).toContainText('Seen from the quay.');
-	await oke.waitForTimeout(800);
+	const text = () => ines.request.get(`/api/v1/documents/${id}/live/text`).then((answer) => answer.text());
+	await expect.poll(text).toContain('Seen from the quay.');
 	const { label } = await act(ines, 'handInLive', { document: id, note: 'seen' });
 	await expect(oke.getByRole('navigation', { name: 'Revisions' }).getByText(label).first()).toBeVisible();
 	await act(ines, 'endLive', { document: id });

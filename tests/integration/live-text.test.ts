@@ -134,7 +134,7 @@ describe('a live text', () => {
 			encoding.writeVarUint(message, 2);
 			encoding.writeVarUint8Array(message, Uint8Array.of(255, 255, 255, 9));
 			guest.raw(encoding.toUint8Array(message));
-			await new Promise((done) => setTimeout(done, 100));
+			await guest.heard();
 			guest.close();
 			oke.type('x', 1);
 			const after = enter('rhosyn', room);

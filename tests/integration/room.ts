@@ -104,6 +104,15 @@ export class Guest {
 	raw(bytes: Uint8Array): void {
 		this.socket.webSocket!.send(Uint8Array.from(bytes));
 	}
+	/** When the server has received what was sent before, or has ended the line: it answers in turn. */
+	heard(): Promise<void> {
+		const socket = this.socket.webSocket as unknown as WebSocket;
+		return new Promise((done) => {
+			socket.once('pong', () => done());
+			socket.once('close', () => done());
+			socket.ping();
+		});
+	}
 	line(up: boolean): void {
 		if (up) void this.socket.connect();
 		else this.socket.disconnect();
