@@ -324,6 +324,26 @@ describe('a table', () => {
 		expect(open).toHaveBeenCalledOnce();
 	});
 
+	it('keeps the rows of a group together under its head, also when they are sorted and gone through', async () => {
+		const { first, head, row } = table({
+			group: (one: Sheet) => (one.saves > 20 ? 'Many saves' : 'Few saves'),
+			open: vi.fn()
+		});
+		const heads = () => [...document.querySelectorAll('tbody th')].map((one) => one.textContent);
+		expect([heads(), first()]).toEqual([
+			['Many saves 2', 'Few saves 2'],
+			['DR-3', 'DR-4', 'DR-1', 'DR-2']
+		]);
+		head('Number');
+		expect([heads(), first()]).toEqual([
+			['Few saves 2', 'Many saves 2'],
+			['DR-1', 'DR-2', 'DR-3', 'DR-4']
+		]);
+		row(1).focus();
+		key(row(1), 'ArrowDown');
+		await vi.waitFor(() => expect(document.activeElement).toBe(row(2)));
+	});
+
 	it('says what will stand there when there is nothing', () => {
 		table({ rows: [] });
 		expect(document.querySelector('tbody')!.textContent).toBe(

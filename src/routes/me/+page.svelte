@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Table from '$lib/ui/kit/Table.svelte';
 	import Field from '$lib/ui/kit/Field.svelte';
 	import Form from '$lib/ui/kit/Form.svelte';
 	import { API } from '$lib/core/acts/api';
@@ -15,6 +16,9 @@
 	import { submitOnce } from '$lib/ui/platform/once';
 
 	let { data, form } = $props();
+	type Session = (typeof data.sessions)[number];
+	type Choice = (typeof data.choices)[number];
+	type Token = (typeof data.tokens)[number];
 	// svelte-ignore state_referenced_locally
 	let name = $state(data.name);
 	let current = $state('');
@@ -183,34 +187,37 @@
 	</section>
 	<section class="border border-ink bg-sheet p-4">
 		<h2 class="mb-2 text-[15px]">Where you are signed in</h2>
-		<table class="w-full">
-			<tbody>
-				{#each data.sessions as one (one.id)}<tr class="h-8 border-b border-rule-2"
-						><td class="font-semibold">{browserText(one.userAgent)}</td><td class="text-ink-2"
-							>since {whenText(one.createdAt)}</td
-						><td class="text-right"><button class="link" onclick={() => endSession(one.id)}>End</button></td
-						></tr
-					>{/each}
-			</tbody>
-		</table>
+		<Table
+			label="Where you are signed in"
+			rows={data.sessions}
+			key={(one) => one.id}
+			empty="You are signed in nowhere else."
+			columns={[
+				{ id: 'browser', head: 'Browser', text: (one) => browserText(one.userAgent), class: 'font-semibold' },
+				{
+					id: 'since',
+					head: 'Since',
+					text: (one) => whenText(one.createdAt),
+					by: (one) => String(one.createdAt),
+					class: 'text-ink-2'
+				},
+				{ id: 'do', head: 'Do', quiet: true, cell: endIt, right: true }
+			]}
+		/>
 	</section>
 	<section class="border border-ink bg-sheet p-4">
 		<h2 class="text-[15px]">Notices</h2>
 		<p class="mb-2 text-ink-2">All of them show under the bell. By mail they come as you choose here.</p>
-		<table class="w-full">
-			<tbody>
-				{#each data.choices as one (one.kind)}<tr class="h-9 border-b border-rule-2"
-						><td>{NOTICE_LABEL[one.kind]}</td><td class="w-[170px] text-right"
-							><Select
-								label={NOTICE_LABEL[one.kind]}
-								choices={NOTICE_CHOICES.map((choice) => ({ value: choice, label: CHOICE_LABEL[choice] }))}
-								value={one.choice}
-								choose={(choice) => choose({ kind: one.kind, choice: choice as (typeof one)['choice'] })}
-							/></td
-						></tr
-					>{/each}
-			</tbody>
-		</table>
+		<Table
+			label="Notices"
+			rows={data.choices}
+			key={(one) => one.kind}
+			empty="There are no notices."
+			columns={[
+				{ id: 'what', head: 'What of', text: (one) => NOTICE_LABEL[one.kind] },
+				{ id: 'how', head: 'By mail', cell: byMail, class: 'w-[170px]' }
+			]}
+		/>
 	</section>
 	<section class="border border-ink bg-sheet p-4">
 		<h2 class="text-[15px]">API tokens</h2>
@@ -222,25 +229,40 @@
 		{#if secret}<p class="mb-3 border-l-4 border-done bg-done-soft px-3 py-2">
 				The new secret, shown this once: <code class="font-mono break-all select-all">{secret}</code>
 			</p>{/if}
-		<table class="mb-3 w-full">
-			<tbody>
-				{#each data.tokens as token (token.id)}
-					<tr class="h-8 border-b border-rule-2"
-						><td class="font-semibold">{token.name}</td><td class="text-ink-2"
-							>{token.scope === 'read' ? 'reads only' : 'all you may'}, made {whenText(
-								token.createdAt
-							)}{token.endsAt ? `, ends ${dayText(token.endsAt)}` : ''}{token.endsWithPassword
-								? ' or with your password'
-								: ''}</td
-						><td class="text-ink-2"
-							>{token.lastUsedAt ? `used ${whenText(token.lastUsedAt)}` : 'not used yet'}</td
-						><td class="text-right"
-							><button class="link" onclick={() => withdraw(token.id)}>Withdraw</button></td
-						></tr
-					>
-				{:else}<tr><td class="text-ink-2">You have no tokens.</td></tr>{/each}
-			</tbody>
-		</table>
+		<div class="mb-3">
+			<Table
+				label="API tokens"
+				rows={data.tokens}
+				key={(token) => token.id}
+				empty="You have no tokens."
+				columns={[
+					{
+						id: 'for',
+						head: 'For',
+						text: (token) => token.name,
+						by: (token) => token.name,
+						class: 'font-semibold'
+					},
+					{
+						id: 'may',
+						head: 'May',
+						text: (token) =>
+							`${token.scope === 'read' ? 'reads only' : 'all you may'}, made ${whenText(token.createdAt)}${
+								token.endsAt ? `, ends ${dayText(token.endsAt)}` : ''
+							}${token.endsWithPassword ? ' or with your password' : ''}`,
+						class: 'text-ink-2'
+					},
+					{
+						id: 'used',
+						head: 'Used',
+						text: (token) => (token.lastUsedAt ? whenText(token.lastUsedAt) : 'not yet'),
+						by: (token) => String(token.lastUsedAt ?? ''),
+						class: 'text-ink-2'
+					},
+					{ id: 'do', head: 'Do', quiet: true, cell: withdrawIt, right: true }
+				]}
+			/>
+		</div>
 		<form onsubmit={makeToken} class="flex flex-wrap items-center gap-x-3 gap-y-2">
 			<input
 				class="field max-w-[260px]"
@@ -265,3 +287,13 @@
 		</form>
 	</section>
 </main>
+
+{#snippet endIt(one: Session)}<button class="link" onclick={() => endSession(one.id)}>End</button>{/snippet}
+{#snippet byMail(one: Choice)}<Select
+		label={NOTICE_LABEL[one.kind]}
+		choices={NOTICE_CHOICES.map((choice) => ({ value: choice, label: CHOICE_LABEL[choice] }))}
+		value={one.choice}
+		choose={(choice) => choose({ kind: one.kind, choice: choice as Choice['choice'] })}
+	/>{/snippet}
+{#snippet withdrawIt(token: Token)}<button class="link" onclick={() => withdraw(token.id)}>Withdraw</button
+	>{/snippet}

@@ -4,7 +4,7 @@
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { untrack } from 'svelte';
 	import type { SvelteSet } from 'svelte/reactivity';
-	import { between, inOrder, nextOrder, type Column, type Order } from './table';
+	import { between, inGroups, inOrder, nextOrder, type Column, type Order } from './table';
 
 	/**
 	 * Rows of one kind, with their columns as data. Heads sort; rows are ticked one by one, with Shift from the last one
@@ -21,6 +21,7 @@
 		tickName,
 		open,
 		rowClass,
+		group,
 		fills = false,
 		lines = false,
 		least = ''
@@ -39,6 +40,8 @@
 		/** What Enter on a row does. */
 		open?: (row: Row) => void;
 		rowClass?: (row: Row) => string;
+		/** What a row stands under; those of one group stay together, whatever they are sorted by. */
+		group?: (row: Row) => string;
 		/** It takes all the height of its place, however many rows it has. */
 		fills?: boolean;
 		/** On a phone each row becomes a few lines; otherwise columns that have no room there are left out. */
@@ -52,8 +55,16 @@
 	const FROM = { sm: 'max-sm:hidden', md: 'max-md:hidden' };
 
 	let order = $state<Order | null>(null);
-	const shown = $derived(inOrder(rows, columns, order));
+	const groups = $derived(inGroups(inOrder(rows, columns, order), group));
+	const shown = $derived(groups.flatMap((one) => one.rows));
 	const keys = $derived(shown.map(key));
+	/** What stands under each other: rows, and the heads of their groups before them. */
+	const stack = $derived(
+		groups.flatMap(({ head, rows }) => [
+			...(head === null ? [] : [{ head, count: rows.length, id: `head of ${head}` }]),
+			...rows.map((row) => ({ row, id: key(row) }))
+		])
+	);
 	const tickable = $derived(
 		selection ? shown.filter((row) => tickName?.(row) != null).map((row) => key(row)) : []
 	);
@@ -73,12 +84,12 @@
 		overscan: 12
 	});
 	$effect(() => {
-		const [names, element, count] = [keys, box, many ? keys.length : 0];
+		const [of, element, count] = [stack, box, many ? stack.length : 0];
 		untrack(() =>
 			$virtual.setOptions({
 				count,
 				getScrollElement: () => element ?? null,
-				getItemKey: (i) => names[i] ?? i
+				getItemKey: (i) => of[i]?.id ?? i
 			})
 		);
 	});
@@ -87,13 +98,16 @@
 		many
 			? $virtual
 					.getVirtualItems()
-					.flatMap(({ index }) => (shown[index] ? [{ index, row: shown[index] }] : []))
-			: shown.map((row, index) => ({ index, row }))
+					.flatMap(({ index }) => (stack[index] ? [{ index, line: stack[index] }] : []))
+			: stack.map((line, index) => ({ index, line }))
 	);
-	const stop = $derived(drawn.some(({ row }) => key(row) === at) ? at : drawn[0] ? key(drawn[0].row) : null);
+	const stop = $derived(
+		drawn.some(({ line }) => line.id === at) ? at : (drawn.find(({ line }) => 'row' in line)?.line.id ?? null)
+	);
 	$effect(() => {
-		if (wanted === null || !drawn.some(({ row }) => key(row) === wanted)) return;
-		box?.querySelector<HTMLElement>(`tr[data-index="${keys.indexOf(wanted)}"]`)?.focus();
+		const there = drawn.find(({ line }) => line.id === wanted);
+		if (wanted === null || !there) return;
+		box?.querySelector<HTMLElement>(`tr[data-index="${there.index}"]`)?.focus();
 		wanted = null;
 	});
 	const above = $derived(many ? ($virtual.getVirtualItems()[0]?.start ?? 0) : 0);
@@ -122,7 +136,7 @@
 		const next = Math.max(0, Math.min(keys.length - 1, to));
 		wanted = keys[next] ?? null;
 		// A row far away is drawn once it has been scrolled to.
-		if (many) $virtual.scrollToIndex(next);
+		if (many) $virtual.scrollToIndex(stack.findIndex((line) => line.id === wanted));
 	}
 	function press(event: KeyboardEvent, row: Row, id: string) {
 		if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -146,7 +160,7 @@
 	<table
 		class="w-full bg-sheet {lines ? 'lines-on-phone' : ''} {least}"
 		aria-label={label}
-		aria-rowcount={many ? rows.length + 1 : undefined}
+		aria-rowcount={many ? stack.length + 1 : undefined}
 	>
 		<thead class="text-[12px] {fills ? 'sticky top-0 z-10' : ''}">
 			<tr class="border-y border-ink bg-film">
@@ -164,6 +178,7 @@
 						class="px-2 py-1.5 {column.from ? FROM[column.from] : ''} {column.right ? 'text-right' : ''}"
 						aria-sort={order?.column === column.id ? (order.down ? 'descending' : 'ascending') : undefined}
 						>{#if column.quiet}<span class="sr-only">{column.head}</span>{:else if column.by}<button
+								type="button"
 								class="inline-flex items-center gap-1 hover:text-act"
 								onclick={() => (order = nextOrder(order, column.id))}
 								>{column.head}{#if order?.column === column.id}{@const Sign = order.down
@@ -176,39 +191,48 @@
 		</thead>
 		<tbody>
 			{#if above}<tr aria-hidden="true"><td colspan={width} style:height="{above}px"></td></tr>{/if}
-			{#each drawn as { index, row } (key(row))}
-				{@const id = key(row)}
-				<tr
-					{@attach measured}
-					data-index={index}
-					data-key={id}
-					aria-rowindex={many ? index + 2 : undefined}
-					tabindex={selection || open ? (id === stop ? 0 : -1) : undefined}
-					class="border-b border-rule-2 align-baseline {selection?.has(id) ? 'bg-act-soft' : ''} {rowClass?.(
-						row
-					) ?? ''}"
-					onkeydown={(event) => press(event, row, id)}
-					onfocus={() => (at = id)}
-				>
-					{#if selection}{@const name = tickName?.(row) ?? null}<td class="px-2 py-1.5"
-							>{#if name !== null}<input
-									type="checkbox"
-									class="accent-act"
-									tabindex="-1"
-									aria-label={name}
-									checked={selection.has(id)}
-									onclick={(event) => mark(id, event.shiftKey)}
-								/>{/if}</td
-						>{/if}
-					{#each columns as column (column.id)}<td
-							class="px-2 py-1.5 {column.from ? FROM[column.from] : ''} {column.right
-								? 'text-right'
-								: ''} {column.class ?? ''}"
-							>{#if column.cell}{@render column.cell(row)}{:else}{column.text?.(row) ?? ''}{/if}</td
-						>{/each}
-				</tr>
+			{#each drawn as { index, line } (line.id)}
+				{#if 'row' in line}{@render rowOf(line.row, line.id, index)}{:else}<tr
+						{@attach measured}
+						data-index={index}
+						class="border-b border-rule bg-film"
+						><th class="px-2 py-1.5 font-semibold" colspan={width} scope="rowgroup"
+							>{line.head} <span class="font-normal text-ink-2">{line.count}</span></th
+						></tr
+					>{/if}
 			{:else}<tr><td colspan={width} class="p-6 text-ink-2">{empty}</td></tr>{/each}
 			{#if below > 0}<tr aria-hidden="true"><td colspan={width} style:height="{below}px"></td></tr>{/if}
 		</tbody>
 	</table>
 </div>
+
+{#snippet rowOf(row: Row, id: string, index: number)}
+	<tr
+		{@attach measured}
+		data-index={index}
+		data-key={id}
+		aria-rowindex={many ? index + 2 : undefined}
+		tabindex={selection || open ? (id === stop ? 0 : -1) : undefined}
+		class="border-b border-rule-2 align-baseline {selection?.has(id) ? 'bg-act-soft' : ''} {rowClass?.(row) ??
+			''}"
+		onkeydown={(event) => press(event, row, id)}
+		onfocus={() => (at = id)}
+	>
+		{#if selection}{@const name = tickName?.(row) ?? null}<td class="px-2 py-1.5"
+				>{#if name !== null}<input
+						type="checkbox"
+						class="accent-act"
+						tabindex="-1"
+						aria-label={name}
+						checked={selection.has(id)}
+						onclick={(event) => mark(id, event.shiftKey)}
+					/>{/if}</td
+			>{/if}
+		{#each columns as column (column.id)}<td
+				class="px-2 py-1.5 {column.from ? FROM[column.from] : ''} {column.right
+					? 'text-right'
+					: ''} {column.class ?? ''}"
+				>{#if column.cell}{@render column.cell(row, column)}{:else}{column.text?.(row) ?? ''}{/if}</td
+			>{/each}
+	</tr>
+{/snippet}

@@ -8,7 +8,7 @@ export interface Column<Row> {
 	quiet?: boolean;
 	/** What stands in its cells: words, or more than words. */
 	text?: (row: Row) => string;
-	cell?: Snippet<[Row]>;
+	cell?: Snippet<[row: Row, column: Column<Row>]>;
 	/** What the rows are put in order by; without it they are not, by this column. */
 	by?: (row: Row) => string | number;
 	/** Classes of its cells. */
@@ -40,6 +40,22 @@ export function inOrder<Row>(
 		const [x, y] = [by(a), by(b)];
 		return sign * (typeof x === 'number' && typeof y === 'number' ? x - y : collator.compare(`${x}`, `${y}`));
 	});
+}
+
+/** Rows by what they stand under, in the order in which it first comes; one group without a head where they do not. */
+export function inGroups<Row>(
+	rows: readonly Row[],
+	group: ((row: Row) => string) | undefined
+): { head: string | null; rows: readonly Row[] }[] {
+	if (!group) return [{ head: null, rows }];
+	const groups = new Map<string, Row[]>();
+	for (const row of rows) {
+		const head = group(row);
+		const of = groups.get(head);
+		if (of) of.push(row);
+		else groups.set(head, [row]);
+	}
+	return [...groups].map(([head, rows]) => ({ head, rows }));
 }
 
 /** The next order when the head of a column is pressed: upward, downward, as they came. */

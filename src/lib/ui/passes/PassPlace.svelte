@@ -1,11 +1,13 @@
 <script lang="ts">
 	import type { PassPlaceView } from '../../core/documents/rows';
 	import Revision from '../documents/Revision.svelte';
+	import Table from '../kit/Table.svelte';
 	import { kindWord } from '../../core/files/kinds';
 	import { dayText, plural, sizeText } from '../platform/words';
 
 	/** A folder or document as the holder of a pass sees it. */
 	let { view, secret }: { view: PassPlaceView; secret: string } = $props();
+	type Item = PassPlaceView['documents'][number];
 	const base = $derived(`/pass/${secret}`);
 	const here = $derived(view.way.at(-1)!);
 	const inside = $derived(view.way.length > 1 ? `?folder=${here.id}` : '');
@@ -50,35 +52,49 @@
 						<a class="button" href="{base}?folder={folder.id}">{folder.name}</a>
 					</li>{/each}
 			</ul>{/if}
-		<div class="overflow-x-auto">
-			<table class="w-full min-w-[560px]">
-				<thead class="text-[12px]"
-					><tr class="border-b border-ink"
-						><th class="py-1.5">Number</th><th>Title</th><th>Revision</th><th>Of</th><th>Kind</th><th
-							><span class="sr-only">Do</span></th
-						></tr
-					></thead
-				>
-				<tbody>
-					{#each view.documents as item (item.id)}
-						<tr class="border-b border-rule">
-							<td class="py-2 pr-3 font-mono text-[12.5px] whitespace-nowrap">{item.number}</td>
-							<td class="pr-4 font-semibold">{item.title}</td>
-							<td class="pr-4"><Revision label={item.label} issued={item.issued} /></td>
-							<td class="pr-4 whitespace-nowrap text-ink-2">{dayText(item.changedAt)}</td>
-							<td class="pr-4 whitespace-nowrap text-ink-2"
-								>{kindWord(item.mediaType, '')}, {sizeText(item.size)}</td
-							>
-							<td class="text-right whitespace-nowrap"
-								><a class="link" href="{base}/view/{item.id}{inside}">View</a>
-								{#if item.takeable}<a class="link ml-2" href="{base}/file/{item.id}?download" download
-										>Download</a
-									>{/if}</td
-							>
-						</tr>
-					{:else}<tr><td colspan="6" class="py-6 text-ink-2">No documents here.</td></tr>{/each}
-				</tbody>
-			</table>
-		</div>
+		<Table
+			label="Documents"
+			rows={view.documents}
+			key={(item) => item.id}
+			empty="No documents here."
+			lines
+			columns={[
+				{
+					id: 'number',
+					head: 'Number',
+					text: (item) => item.number,
+					by: (item) => item.number,
+					class: 'font-mono text-[12.5px] whitespace-nowrap'
+				},
+				{
+					id: 'title',
+					head: 'Title',
+					text: (item) => item.title,
+					by: (item) => item.title,
+					class: 'font-semibold'
+				},
+				{ id: 'revision', head: 'Revision', cell: revision, by: (item) => item.label },
+				{
+					id: 'of',
+					head: 'Of',
+					text: (item) => dayText(item.changedAt),
+					by: (item) => String(item.changedAt),
+					class: 'whitespace-nowrap text-ink-2'
+				},
+				{
+					id: 'kind',
+					head: 'Kind',
+					text: (item) => `${kindWord(item.mediaType, '')}, ${sizeText(item.size)}`,
+					by: (item) => kindWord(item.mediaType, ''),
+					class: 'whitespace-nowrap text-ink-2'
+				},
+				{ id: 'do', head: 'Do', quiet: true, cell: acts, class: 'whitespace-nowrap', right: true }
+			]}
+		/>
 	</main>
 </div>
+
+{#snippet revision(item: Item)}<Revision label={item.label} issued={item.issued} />{/snippet}
+{#snippet acts(item: Item)}<a class="link" href="{base}/view/{item.id}{inside}">View</a>
+	{#if item.takeable}<a class="link ml-2" href="{base}/file/{item.id}?download" download>Download</a
+		>{/if}{/snippet}

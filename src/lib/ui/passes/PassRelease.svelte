@@ -6,11 +6,13 @@
 	import { PURPOSE_LABEL } from '../../core/revisions/revisions';
 	import { cupboard } from '../../client/cupboard';
 	import { attempt, sentenceOf } from '../platform/api';
+	import Table from '../kit/Table.svelte';
 	import Revision from '../documents/Revision.svelte';
 	import { dayText, plural, sizeText, timeText } from '../platform/words';
 
 	/** What the client sees of a release: receipt and currency first, then the documents with their verdicts. */
 	let { view, secret }: { view: PassView; secret: string } = $props();
+	type Item = (typeof view.items)[number];
 	const base = $derived(`/pass/${secret}`);
 	const number = $derived(releaseNumber(view.release.number));
 	const size = $derived(view.items.reduce((n, i) => n + i.size, 0));
@@ -133,65 +135,26 @@
 			</p>
 		{/if}
 		<form onsubmit={sign}>
-			<div class="overflow-x-auto">
-				<table class="w-full min-w-[620px]">
-					<thead class="text-[12px]"
-						><tr class="border-b border-ink"
-							><th class="py-1.5">Number</th><th>Title and your remark</th><th>Revision</th><th
-								>Your verdict</th
-							><th><span class="sr-only">Do</span></th></tr
-						></thead
-					>
-					<tbody>
-						{#each view.items as item (item.documentId)}
-							{@const answer = answers[item.documentId]!}
-							<tr class="border-b border-rule align-top">
-								<td class="py-2.5 pr-3 font-mono text-[12.5px] whitespace-nowrap">{item.number}</td>
-								<td class="py-2 pr-4">
-									<span class="font-semibold">{item.title}</span>
-									{#if item.later}<span class="block font-semibold text-fault"
-											>superseded by {item.later.label} on {dayText(item.later.at)}</span
-										>{/if}
-									{#if item.signed}{#if item.remark}<span class="block text-ink-2">{item.remark}</span>{/if}
-									{:else if answer.code || answer.remark}<textarea
-											class="field mt-1 min-h-[34px]"
-											rows="1"
-											aria-label="Remark on {item.number}"
-											placeholder={answer.code === 'C' || answer.code === 'D'
-												? 'Say why'
-												: 'Remark, if you like'}
-											bind:value={answer.remark}
-											maxlength="2000"></textarea>{/if}
-								</td>
-								<td class="py-2 pr-4"><Revision label={item.label} issued /></td>
-								<td class="py-2 pr-4 whitespace-nowrap">
-									{#if item.signed}<span class="inline-block px-3 py-1 font-bold {LOOK[item.code as Verdict]}"
-											>{item.code}</span
-										> <span class="text-[12px] text-ink-2">signed {dayText(item.signed.at)}</span>
-									{:else}
-										<span role="radiogroup" aria-label="Verdict on {item.number}" class="inline-flex">
-											{#each VERDICTS as v (v)}<button
-													type="button"
-													role="radio"
-													aria-checked={answer.code === v}
-													title={VERDICT_LABEL[v]}
-													class="-ml-px border border-rule px-2.5 py-1 font-semibold {answer.code === v
-														? LOOK[v]
-														: 'text-ink-2'}"
-													onclick={() => (answer.code = answer.code === v ? null : v)}>{v}</button
-												>{/each}
-										</span>
-									{/if}
-								</td>
-								<td class="py-2.5 text-right whitespace-nowrap"
-									><a class="link" href="{base}/view/{item.documentId}">View</a>
-									<a class="link ml-2" href="{base}/file/{item.documentId}?download" download>Download</a></td
-								>
-							</tr>
-						{/each}
-					</tbody>
-				</table>
-			</div>
+			<Table
+				label="Documents"
+				rows={view.items}
+				key={(item) => item.documentId}
+				empty="There are no documents."
+				lines
+				columns={[
+					{
+						id: 'number',
+						head: 'Number',
+						text: (item) => item.number,
+						by: (item) => item.number,
+						class: 'font-mono text-[12.5px] whitespace-nowrap'
+					},
+					{ id: 'title', head: 'Title and your remark', cell: title, by: (item) => item.title },
+					{ id: 'revision', head: 'Revision', cell: revision },
+					{ id: 'verdict', head: 'Your verdict', cell: verdict, class: 'whitespace-nowrap' },
+					{ id: 'do', head: 'Do', quiet: true, cell: acts, class: 'whitespace-nowrap', right: true }
+				]}
+			/>
 			<p class="mt-2.5 text-ink-2">
 				{#each VERDICTS as v (v)}<b class="text-ink">{v}</b> {VERDICT_LABEL[v]} &nbsp;{/each}
 			</p>
@@ -221,3 +184,36 @@
 		</form>
 	</main>
 </div>
+
+{#snippet title(item: Item)}{@const answer = answers[item.documentId]!}<span class="font-semibold"
+		>{item.title}</span
+	>
+	{#if item.later}<span class="block font-semibold text-fault"
+			>superseded by {item.later.label} on {dayText(item.later.at)}</span
+		>{/if}
+	{#if item.signed}{#if item.remark}<span class="block text-ink-2">{item.remark}</span>{/if}
+	{:else if answer.code || answer.remark}<textarea
+			class="field mt-1 min-h-[34px]"
+			rows="1"
+			aria-label="Remark on {item.number}"
+			placeholder={answer.code === 'C' || answer.code === 'D' ? 'Say why' : 'Remark, if you like'}
+			bind:value={answer.remark}
+			maxlength="2000"></textarea>{/if}{/snippet}
+{#snippet revision(item: Item)}<Revision label={item.label} issued />{/snippet}
+{#snippet verdict(item: Item)}{@const answer = answers[item.documentId]!}{#if item.signed}<span
+			class="inline-block px-3 py-1 font-bold {LOOK[item.code as Verdict]}">{item.code}</span
+		> <span class="text-[12px] text-ink-2">signed {dayText(item.signed.at)}</span>
+	{:else}<span role="radiogroup" aria-label="Verdict on {item.number}" class="inline-flex">
+			{#each VERDICTS as v (v)}<button
+					type="button"
+					role="radio"
+					aria-checked={answer.code === v}
+					title={VERDICT_LABEL[v]}
+					class="-ml-px border border-rule px-2.5 py-1 font-semibold {answer.code === v
+						? LOOK[v]
+						: 'text-ink-2'}"
+					onclick={() => (answer.code = answer.code === v ? null : v)}>{v}</button
+				>{/each}
+		</span>{/if}{/snippet}
+{#snippet acts(item: Item)}<a class="link" href="{base}/view/{item.documentId}">View</a>
+	<a class="link ml-2" href="{base}/file/{item.documentId}?download" download>Download</a>{/snippet}

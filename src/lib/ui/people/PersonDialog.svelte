@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Table from '../kit/Table.svelte';
 	import Select from '../kit/Select.svelte';
 	import { untrack } from 'svelte';
 	import { toast } from '../kit/toast';
@@ -11,6 +12,11 @@
 	import { effectText } from '../access/effect-text';
 	import { plural } from '../platform/words';
 
+	interface Department {
+		id: string;
+		code: string;
+		name: string;
+	}
 	/** Moves a person between departments or lets them leave; what that means stands there before it is done. */
 	let {
 		person = $bindable(null),
@@ -22,7 +28,7 @@
 	}: {
 		person: string | null;
 		project: string;
-		departments: { id: string; code: string; name: string }[];
+		departments: Department[];
 		members: {
 			id: string;
 			name: string;
@@ -188,25 +194,16 @@
 			</p>
 		{/if}
 		{#if !leaving && !who?.outside}
-			<table class="w-full">
-				<tbody>
-					{#each departments as d (d.id)}<tr class="border-b border-rule-2"
-							><td class="py-1"><span class="mr-2 font-mono text-[12px]">{d.code}</span>{d.name}</td><td
-								class="text-right"
-								><Select
-									label="In {d.name}"
-									choices={[
-										{ value: 'out', label: 'not in it' },
-										{ value: 'in', label: 'member' },
-										{ value: 'lead', label: 'lead' }
-									]}
-									bind:value={() => chosen[d.id] ?? 'out', (role) => (chosen[d.id] = role || 'out')}
-									class="max-w-[110px]"
-								/></td
-							></tr
-						>{/each}
-				</tbody>
-			</table>
+			<Table
+				label="Departments"
+				rows={departments}
+				key={(d) => d.id}
+				empty="The project has no departments yet."
+				columns={[
+					{ id: 'department', head: 'Department', cell: department },
+					{ id: 'role', head: 'Role', cell: role, right: true }
+				]}
+			/>
 			<label class="flex items-center gap-2"
 				><input type="checkbox" class="accent-act" bind:checked={controller} />document controller: Manage
 				everywhere</label
@@ -227,3 +224,15 @@
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 	</Form>
 </Dialog>
+
+{#snippet department(d: Department)}<span class="mr-2 font-mono text-[12px]">{d.code}</span>{d.name}{/snippet}
+{#snippet role(d: Department)}<Select
+		label="In {d.name}"
+		choices={[
+			{ value: 'out', label: 'not in it' },
+			{ value: 'in', label: 'member' },
+			{ value: 'lead', label: 'lead' }
+		]}
+		bind:value={() => chosen[d.id] ?? 'out', (role) => (chosen[d.id] = role || 'out')}
+		class="max-w-[110px]"
+	/>{/snippet}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Table from '../kit/Table.svelte';
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
 	import { releaseNumber } from '../../core/releases';
@@ -72,16 +73,28 @@
 			<dd>{replaced.length ? replaced.map((i) => `${i.number} ${i.supersedes}`).join(', ') : 'nothing'}</dd>
 		</dl>
 		<div class="max-h-[220px] overflow-auto border border-rule">
-			<table class="w-full text-[12.5px]">
-				<tbody>
-					{#each items as item (item.documentId)}<tr class="border-b border-rule-2"
-							><td class="px-2 py-0.5 font-mono">{item.number}</td><td
-								class="px-2 py-0.5 font-mono whitespace-nowrap"
-								>{item.label === item.to ? `${item.to}, issued before` : `${item.label} → ${item.to}`}</td
-							></tr
-						>{/each}
-				</tbody>
-			</table>
+			<Table
+				label="What becomes of each document"
+				rows={items}
+				key={(item) => item.documentId}
+				empty="There are no documents."
+				columns={[
+					{
+						id: 'number',
+						head: 'Number',
+						text: (item) => item.number,
+						by: (item) => item.number,
+						class: 'font-mono text-[12.5px]'
+					},
+					{
+						id: 'goes',
+						head: 'Revision',
+						text: (item) =>
+							item.label === item.to ? `${item.to}, issued before` : `${item.label} → ${item.to}`,
+						class: 'font-mono text-[12.5px] whitespace-nowrap'
+					}
+				]}
+			/>
 		</div>
 		<fieldset>
 			<legend class="label">Before it opens, the pass asks for</legend>

@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { CHECK_LABEL, CHECKS, VERDICT_LABEL, type Check } from '../../core/releases';
 	import type { InputOf } from '../../client/cupboard';
+	import Table from '../kit/Table.svelte';
+	import type { Column } from '../kit/table';
 	import Revision from '../documents/Revision.svelte';
 
 	interface Item {
@@ -58,79 +60,46 @@
 	} as const;
 </script>
 
-<div class="overflow-x-auto">
-	<table class="w-full bg-sheet {done ? 'lines-on-phone sm:min-w-[560px]' : 'min-w-[560px]'}">
-		<thead class="text-[12px]"
-			><tr class="border-b border-ink bg-film">
-				<th class="py-1.5 pl-2">Number</th><th>Title</th><th>{done ? 'Revision' : 'Goes from → to'}</th>
-				{#if done}<th>Now</th><th>Client</th>{:else}{#each telling as c (c)}<th class="px-1 text-center"
-							>{CHECK_LABEL[c]}</th
-						>{/each}{/if}<th><span class="sr-only">Do</span></th>
-			</tr></thead
-		>
-		<tbody>
-			{#each items as item (item.documentId)}
-				<tr class="h-[34px] border-b border-rule-2">
-					<td class="pr-3 pl-2 font-mono text-[12.5px] whitespace-nowrap">{item.number}</td>
-					<td class="pr-3 font-semibold"
-						>{#if item.mayView}<a
-								class="hover:text-act"
-								href="{address}/document/{item.documentId}?version={item.label}">{item.title}</a
-							>{:else}<a class="hover:text-act" href="{address}/releases/{release}/view/{item.documentId}"
-								>{item.title}</a
-							>{/if}</td
-					>
-					<td class="whitespace-nowrap"
-						>{#if !done && item.label !== item.to}<Revision
-								label={item.label}
-								issued={!item.label.includes('.')}
-							/> →
-							<span
-								class="inline-block rounded-sm border border-ink px-1.5 font-mono text-[12px] leading-[18px] font-semibold"
-								>{item.to}</span
-							>{:else}<Revision label={item.to} issued={done || !item.label.includes('.')} />{/if}</td
-					>
-					{#if done}
-						<td
-							>{#if item.later}<span class="font-semibold text-fault">superseded by {item.later.label}</span
-								>{:else}<span class="text-done">current</span>{/if}</td
-						>
-						<td
-							>{#if item.verdict}<b>{item.verdict.code}</b>
-								<span class="text-ink-2"
-									>{VERDICT_LABEL[item.verdict.code as keyof typeof VERDICT_LABEL]}{item.verdict.remark
-										? `: ${item.verdict.remark}`
-										: ''}</span
-								>{/if}</td
-						>
-						<td></td>
-					{:else}
-						{#each telling as name (name)}
-							{@const check = item.checks.find((c) => c.name === name)}
-							<td
-								class="text-center font-semibold {check ? SIGN[check.result][1] : ''}"
-								title={check?.sentence}
-								>{#if check?.accepted}<span class="text-done">(!)</span><span class="sr-only"
-										>accepted: {check.sentence}</span
-									>{:else if check}{SIGN[check.result][0]}<span class="sr-only"
-										>{SIGN[check.result][2]}: {check.sentence}</span
-									>{/if}</td
-							>
-						{/each}
-						<td class="pr-2 text-right text-[12px] whitespace-nowrap"
-							>{#if mayChange}<button class="link" onclick={() => leaveOut(item.documentId)}>Leave out</button
-								>{/if}</td
-						>
-					{/if}
-				</tr>
-			{:else}<tr
-					><td class="p-6 text-center text-ink-2" colspan="7"
-						>No documents yet. Tick documents in a folder and put them in this release.</td
-					></tr
-				>{/each}
-		</tbody>
-	</table>
-</div>
+<Table
+	label="Documents of the release"
+	rows={items}
+	key={(item) => item.documentId}
+	empty="No documents yet. Tick documents in a folder and put them in this release."
+	lines={done}
+	least={done ? 'sm:min-w-[560px]' : 'min-w-[560px]'}
+	columns={[
+		{
+			id: 'number',
+			head: 'Number',
+			text: (item) => item.number,
+			by: (item) => item.number,
+			class: 'font-mono text-[12.5px] whitespace-nowrap'
+		},
+		{ id: 'title', head: 'Title', cell: title, by: (item) => item.title, class: 'font-semibold' },
+		{ id: 'goes', head: done ? 'Revision' : 'Goes from → to', cell: goes, class: 'whitespace-nowrap' },
+		...(done
+			? [
+					{ id: 'now', head: 'Now', cell: now },
+					{ id: 'client', head: 'Client', cell: client }
+				]
+			: [
+					...telling.map((name) => ({
+						id: name,
+						head: CHECK_LABEL[name],
+						cell: checked,
+						class: 'text-center font-semibold'
+					})),
+					{
+						id: 'do',
+						head: 'Do',
+						quiet: true,
+						cell: leave,
+						class: 'text-[12px] whitespace-nowrap',
+						right: true
+					}
+				])
+	]}
+/>
 {#if !done && items.length && telling.length < CHECKS.length}
 	<p class="mt-2 text-[12px] text-ink-2">
 		<span class="font-semibold text-done">✓ Fine for all:</span>
@@ -183,3 +152,39 @@
 		{/each}
 	</section>
 {/if}
+
+{#snippet title(item: Item)}{#if item.mayView}<a
+			class="hover:text-act"
+			href="{address}/document/{item.documentId}?version={item.label}">{item.title}</a
+		>{:else}<a class="hover:text-act" href="{address}/releases/{release}/view/{item.documentId}"
+			>{item.title}</a
+		>{/if}{/snippet}
+{#snippet goes(item: Item)}{#if !done && item.label !== item.to}<Revision
+			label={item.label}
+			issued={!item.label.includes('.')}
+		/> →
+		<span
+			class="inline-block rounded-sm border border-ink px-1.5 font-mono text-[12px] leading-[18px] font-semibold"
+			>{item.to}</span
+		>{:else}<Revision label={item.to} issued={done || !item.label.includes('.')} />{/if}{/snippet}
+{#snippet now(item: Item)}{#if item.later}<span class="font-semibold text-fault"
+			>superseded by {item.later.label}</span
+		>{:else}<span class="text-done">current</span>{/if}{/snippet}
+{#snippet client(item: Item)}{#if item.verdict}<b>{item.verdict.code}</b>
+		<span class="text-ink-2"
+			>{VERDICT_LABEL[item.verdict.code as keyof typeof VERDICT_LABEL]}{item.verdict.remark
+				? `: ${item.verdict.remark}`
+				: ''}</span
+		>{/if}{/snippet}
+{#snippet checked(item: Item, { id }: Column<Item>)}{@const check = item.checks.find(
+		(c) => c.name === id
+	)}<span class={check ? SIGN[check.result][1] : ''} title={check?.sentence}
+		>{#if check?.accepted}<span class="text-done">(!)</span><span class="sr-only"
+				>accepted: {check.sentence}</span
+			>{:else if check}{SIGN[check.result][0]}<span class="sr-only"
+				>{SIGN[check.result][2]}: {check.sentence}</span
+			>{/if}</span
+	>{/snippet}
+{#snippet leave(item: Item)}{#if mayChange}<button class="link" onclick={() => leaveOut(item.documentId)}
+			>Leave out</button
+		>{/if}{/snippet}

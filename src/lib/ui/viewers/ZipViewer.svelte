@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Table from '../kit/Table.svelte';
 	import { onMount } from 'svelte';
 	import { plural, sizeText } from '../platform/words';
 	import type { FileWithin } from './shown';
@@ -53,24 +54,36 @@
 <div class="h-full overflow-auto p-6" role="document" aria-label={title}>
 	{#if entries === null}<p class="text-ink-2" role="status">opening</p>
 	{:else}
-		<table class="mx-auto w-full max-w-[880px] border border-rule bg-sheet">
-			<thead class="text-[12px]"
-				><tr class="border-b border-rule"
-					><th class="py-1 pl-3">{plural(entries.length, 'file')}{more ? ' shown, there are more' : ''}</th
-					><th class="pr-3 text-right">Size</th></tr
-				></thead
-			>
-			<tbody>
-				{#each entries as entry (entry.name)}<tr class="border-b border-rule-2">
-						<td class="py-1 pl-3 break-all"
-							>{#if entry.locked}{entry.name}
-								<span class="text-[12px] text-ink-2">locked with a password</span>{:else}<button
-									class="link text-left"
-									onclick={() => void choose(entry)}>{entry.name}</button
-								>{/if}</td
-						><td class="pr-3 text-right font-mono text-[12px]">{sizeText(entry.size)}</td>
-					</tr>{/each}
-			</tbody>
-		</table>
+		<div class="mx-auto max-w-[880px] border-x border-rule">
+			<Table
+				label="Files of the archive"
+				rows={entries}
+				key={(entry) => entry.name}
+				empty="There is no file in this archive."
+				columns={[
+					{
+						id: 'file',
+						head: `${plural(entries.length, 'file')}${more ? ' shown, there are more' : ''}`,
+						cell: file,
+						by: (entry) => entry.name,
+						class: 'break-all'
+					},
+					{
+						id: 'size',
+						head: 'Size',
+						text: (entry) => sizeText(entry.size),
+						by: (entry) => entry.size,
+						class: 'font-mono text-[12px] whitespace-nowrap',
+						right: true
+					}
+				]}
+			/>
+		</div>
 	{/if}
 </div>
+
+{#snippet file(entry: Entry)}{#if entry.locked}{entry.name}
+		<span class="text-[12px] text-ink-2">locked with a password</span>{:else}<button
+			class="link text-left"
+			onclick={() => void choose(entry)}>{entry.name}</button
+		>{/if}{/snippet}

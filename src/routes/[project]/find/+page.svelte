@@ -1,9 +1,12 @@
 <script lang="ts">
+	import { goto } from '$app/navigation';
+	import Table from '$lib/ui/kit/Table.svelte';
 	import LockTag from '$lib/ui/locks/LockTag.svelte';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import { agoText, firstName, plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
+	type Row = NonNullable<typeof data.found>['rows'][number];
 	const code = $derived(data.frame.project.code.toLowerCase());
 	const rows = $derived(data.found?.rows ?? []);
 	const summary = $derived(
@@ -39,33 +42,45 @@
 	{#if data.found?.close}<p class="mb-3 border-l-2 border-wait bg-wait-soft px-3 py-1.5">
 			Nothing has “{data.q}” as typed. These come closest.
 		</p>{/if}
-	<table class="w-full bg-sheet">
-		<tbody>
-			{#each rows as row (row.id)}
-				<tr class="h-8 border-b border-rule-2">
-					<td class="hidden pl-3 font-mono text-[12.5px] whitespace-nowrap sm:table-cell">{row.number}</td>
-					<td class="pl-3"
-						><a class="font-semibold hover:text-act" href="/{code}/document/{row.id}">{row.title}</a><span
-							class="block font-mono text-[11px] text-ink-2 sm:hidden">{row.number}</span
-						>{#if data.found?.passages[row.id]}<span class="block py-0.5 text-[12px] text-ink-2"
-								>{data.found.passages[row.id]}</span
-							>{/if}</td
-					>
-					<td class="px-3"><Revision label={row.label} issued={row.issued} /></td>
-					<td class="hidden px-3 sm:table-cell"
-						>{#if row.lock}<LockTag lock={row.lock} />{/if}</td
-					>
-					<td class="hidden px-3 whitespace-nowrap text-ink-2 sm:table-cell"
-						>{firstName(row.changedBy)} · {agoText(row.changedAt)}</td
-					>
-					<td class="px-3 text-right"
-						><a class="link text-[12px]" href="/{code}/place/{row.folder}?document={row.id}">Folder</a></td
-					>
-				</tr>
-			{/each}
-		</tbody>
-	</table>
-	{#if data.found && !rows.length}<p class="p-8 text-center text-ink-2">
-			No document that you may look at has “{data.q}” in its number, its title, its tags or its text.
-		</p>{/if}
+	{#if data.found}<Table
+			label="What was found"
+			{rows}
+			key={(row) => row.id}
+			empty="No document that you may look at has “{data.q}” in its number, its title, its tags or its text."
+			open={(row) => void goto(`/${code}/document/${row.id}`)}
+			columns={[
+				{
+					id: 'number',
+					head: 'Number',
+					text: (row) => row.number,
+					by: (row) => row.number,
+					class: 'font-mono text-[12.5px] whitespace-nowrap',
+					from: 'sm'
+				},
+				{ id: 'title', head: 'Title', cell: title, by: (row) => row.title },
+				{ id: 'revision', head: 'Revision', cell: revision, by: (row) => row.label },
+				{ id: 'hand', head: 'In hand', cell: hand, from: 'sm' },
+				{
+					id: 'changed',
+					head: 'Last change',
+					text: (row) => `${firstName(row.changedBy)} · ${agoText(row.changedAt)}`,
+					by: (row) => String(row.changedAt),
+					class: 'whitespace-nowrap text-ink-2',
+					from: 'sm'
+				},
+				{ id: 'do', head: 'Do', quiet: true, cell: folder, right: true }
+			]}
+		/>{/if}
 </div>
+
+{#snippet title(row: Row)}<a class="font-semibold hover:text-act" href="/{code}/document/{row.id}"
+		>{row.title}</a
+	><span class="block font-mono text-[11px] text-ink-2 sm:hidden">{row.number}</span
+	>{#if data.found?.passages[row.id]}<span class="block py-0.5 text-[12px] text-ink-2"
+			>{data.found.passages[row.id]}</span
+		>{/if}{/snippet}
+{#snippet revision(row: Row)}<Revision label={row.label} issued={row.issued} />{/snippet}
+{#snippet hand(row: Row)}{#if row.lock}<LockTag lock={row.lock} />{/if}{/snippet}
+{#snippet folder(row: Row)}<a class="link text-[12px]" href="/{code}/place/{row.folder}?document={row.id}"
+		>Folder</a
+	>{/snippet}

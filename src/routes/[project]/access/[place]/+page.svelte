@@ -7,6 +7,7 @@
 	import { cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
 	import Avatar from '$lib/ui/kit/Avatar.svelte';
+	import Table from '$lib/ui/kit/Table.svelte';
 	import BringIn from '$lib/ui/access/BringIn.svelte';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
 	import { effectText } from '$lib/ui/access/effect-text';
@@ -21,6 +22,7 @@
 	import { dayText, plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
+	type Reaching = (typeof data.people)[number];
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
 	const outside = $derived(data.people.filter((p) => p.outside).length);
 	const kindWord = $derived(data.place.kind === 'document' ? 'document' : data.place.kind);
@@ -87,7 +89,6 @@
 			await again();
 		}
 	}
-	const cell = 'px-2 py-1.5';
 </script>
 
 <svelte:head><title>Access of {data.place.name} · {data.frame.project.name}</title></svelte:head>
@@ -149,105 +150,60 @@
 				{/each}
 			</div>
 			{#if shows === 'given'}
-				<table class="w-full bg-sheet">
-					<thead class="sticky top-0 z-10 bg-film text-[12px]"
-						><tr class="border-b border-ink"
-							><th class={cell} colspan="2">Who</th><th class="{cell} hidden md:table-cell"
-								><span class="sr-only">About</span></th
-							><th class={cell}>May</th><th class="{cell} hidden sm:table-cell">Where it comes from</th><th
-								class="{cell} hidden sm:table-cell">Until</th
-							><th class={cell}><span class="sr-only">Do</span></th></tr
-						></thead
-					>
-					<tbody>
-						{#each data.rows as row (row.grant ?? 'controllers')}
-							<tr class="border-b border-rule-2 {row.here ? 'bg-act-soft/60' : ''}">
-								<td class="w-8 py-1.5 pl-2"
-									><Avatar
-										name={row.name}
-										code={row.code ?? undefined}
-										many={row.kind !== 'person'}
-										outside={row.outside}
-									/></td
-								>
-								<td class="{cell} font-semibold"
-									>{row.name}<span class="block text-[11.5px] font-normal text-ink-2 sm:hidden"
-										>{row.here ? 'given here' : row.from ? `from ${row.from.name}` : ''}{row.until
-											? `, until ${dayText(row.until)}`
-											: ''}</span
-									></td
-								>
-								<td class="{cell} hidden max-w-[180px] truncate text-ink-2 md:table-cell" title={row.about}
-									>{row.about}</td
-								>
-								<td class="{cell} whitespace-nowrap">
-									{#if row.here && data.can.letIn.may}
-										<LevelChange {row} place={data.place.id} {levels} done={again} />
-									{:else}<b class="font-semibold {row.level === 'barred' ? 'text-fault' : ''}"
-											>{levelLabel(row.level)}</b
-										>{/if}
-									{#if row.exactly}<span class="text-[11.5px] text-ink-2">exactly</span>{/if}
-								</td>
-								<td class="{cell} hidden text-ink-2 sm:table-cell">
-									{#if row.kind === 'controllers'}project rule
-									{:else}{row.here ? 'here' : row.from ? `from ${row.from.name}` : 'from above'}{row.by
-											? `, ${row.by.split(' ')[0]}, ${dayText(row.at)}`
-											: ''}{row.broughtInBy ? `, brought in by ${row.broughtInBy}` : ''}{/if}
-									{#if row.bringCount}<span class="block text-[11.5px]"
-											>may bring in {row.bringCount} at {levelLabel(row.bringLevel!)}, {row.brought} in</span
-										>{/if}
-								</td>
-								<td class="{cell} hidden whitespace-nowrap text-ink-2 sm:table-cell"
-									>{row.until ? dayText(row.until) : ''}</td
-								>
-								<td class="{cell} text-right whitespace-nowrap">
-									{#if row.kind !== 'controllers'}<button class="link text-ink-2" onclick={() => why(row)}
-											>Why?</button
-										>{/if}
-									{#if row.here && data.can.letIn.may}<button
-											class="link ml-2"
-											onclick={() => (changing = row)}>Change</button
-										>{/if}
-									{#if row.mayEnd}<button class="link ml-2" onclick={() => end(row.grant!, row.name)}
-											>End</button
-										>{/if}
-								</td>
-							</tr>
-						{/each}
-					</tbody>
-				</table>
+				<Table
+					label="Whom it is shared with"
+					rows={data.rows}
+					key={(row) => row.grant ?? 'controllers'}
+					empty="It is shared with nobody."
+					rowClass={(row) => (row.here ? 'bg-act-soft/60' : '')}
+					columns={[
+						{ id: 'who', head: 'Who', cell: who, by: (row) => row.name },
+						{ id: 'about', head: 'About', quiet: true, cell: about, from: 'md' },
+						{
+							id: 'may',
+							head: 'May',
+							cell: may,
+							by: (row) => -LEVELS.findIndex((level) => level === row.level),
+							class: 'whitespace-nowrap'
+						},
+						{ id: 'from', head: 'Where it comes from', cell: cameFrom, class: 'text-ink-2', from: 'sm' },
+						{
+							id: 'until',
+							head: 'Until',
+							text: (row) => (row.until ? dayText(row.until) : ''),
+							by: (row) => row.until ?? Infinity,
+							class: 'whitespace-nowrap text-ink-2',
+							from: 'sm'
+						},
+						{ id: 'do', head: 'Do', quiet: true, cell: acts, class: 'whitespace-nowrap', right: true }
+					]}
+				/>
 			{:else}
-				<table class="w-full bg-sheet">
-					<thead class="sticky top-0 z-10 bg-film text-[12px]"
-						><tr class="border-b border-ink"
-							><th class={cell} colspan="2">Person</th><th class={cell}>May</th><th class={cell}>Through</th
-							><th class={cell}><span class="sr-only">Do</span></th></tr
-						></thead
-					>
-					<tbody>
-						{#each data.people as row (row.person)}
-							<tr class="border-b border-rule-2 {row.person === person ? 'bg-act-soft' : ''}">
-								<td class="w-8 py-1.5 pl-2"><Avatar name={row.name} outside={row.outside} /></td>
-								<td class="{cell} font-semibold"
-									>{row.name}{#if row.outside}<span class="ml-2 text-[11.5px] font-normal text-ink-2"
-											>outside</span
-										>{/if}</td
-								>
-								<td class="{cell} font-semibold">{levelLabel(row.level)}</td>
-								<td class="{cell} text-ink-2">{row.through}</td>
-								<td class="{cell} text-right"
-									><button
-										class="link text-ink-2"
-										onclick={() => {
-											person = row.person;
-											entry = null;
-										}}>Why?</button
-									></td
-								>
-							</tr>
-						{/each}
-					</tbody>
-				</table>
+				<Table
+					label="Who reaches it"
+					rows={data.people}
+					key={(row) => row.person}
+					empty="Nobody reaches it."
+					rowClass={(row) => (row.person === person ? 'bg-act-soft' : '')}
+					columns={[
+						{ id: 'who', head: 'Person', cell: whoReaches, by: (row) => row.name },
+						{
+							id: 'may',
+							head: 'May',
+							text: (row) => levelLabel(row.level),
+							by: (row) => -LEVELS.findIndex((level) => level === row.level),
+							class: 'font-semibold'
+						},
+						{
+							id: 'through',
+							head: 'Through',
+							text: (row) => row.through,
+							by: (row) => row.through,
+							class: 'text-ink-2'
+						},
+						{ id: 'do', head: 'Do', quiet: true, cell: whyThey, right: true }
+					]}
+				/>
 			{/if}
 		</div>
 		<aside class="space-y-4 border-l border-rule bg-sheet px-4 py-4 lg:overflow-auto">
@@ -296,3 +252,57 @@
 </div>
 {#if changing}<AccessDialog bind:row={changing} place={data.place.id} {levels} done={again} />{/if}
 {#if asking}<ConfirmDialog bind:asking done={again} />{/if}
+
+{#snippet who(row: AccessRow)}<span class="flex items-center gap-2 font-semibold"
+		><Avatar
+			name={row.name}
+			code={row.code ?? undefined}
+			many={row.kind !== 'person'}
+			outside={row.outside}
+		/><span
+			>{row.name}<span class="block text-[11.5px] font-normal text-ink-2 sm:hidden"
+				>{row.here ? 'given here' : row.from ? `from ${row.from.name}` : ''}{row.until
+					? `, until ${dayText(row.until)}`
+					: ''}</span
+			></span
+		></span
+	>{/snippet}
+{#snippet about(row: AccessRow)}<span class="block max-w-[180px] truncate text-ink-2" title={row.about}
+		>{row.about}</span
+	>{/snippet}
+{#snippet may(row: AccessRow)}{#if row.here && data.can.letIn.may}<LevelChange
+			{row}
+			place={data.place.id}
+			{levels}
+			done={again}
+		/>{:else}<b class="font-semibold {row.level === 'barred' ? 'text-fault' : ''}">{levelLabel(row.level)}</b
+		>{/if}{#if row.exactly}<span class="ml-1 text-[11.5px] text-ink-2">exactly</span>{/if}{/snippet}
+{#snippet cameFrom(row: AccessRow)}{#if row.kind === 'controllers'}project rule{:else}{row.here
+			? 'here'
+			: row.from
+				? `from ${row.from.name}`
+				: 'from above'}{row.by ? `, ${row.by.split(' ')[0]}, ${dayText(row.at)}` : ''}{row.broughtInBy
+			? `, brought in by ${row.broughtInBy}`
+			: ''}{/if}{#if row.bringCount}<span class="block text-[11.5px]"
+			>may bring in {row.bringCount} at {levelLabel(row.bringLevel!)}, {row.brought} in</span
+		>{/if}{/snippet}
+{#snippet acts(row: AccessRow)}{#if row.kind !== 'controllers'}<button
+			class="link text-ink-2"
+			onclick={() => why(row)}>Why?</button
+		>{/if}{#if row.here && data.can.letIn.may}<button class="link ml-2" onclick={() => (changing = row)}
+			>Change</button
+		>{/if}{#if row.mayEnd}<button class="link ml-2" onclick={() => end(row.grant!, row.name)}>End</button
+		>{/if}{/snippet}
+{#snippet whoReaches(row: Reaching)}<span class="flex items-center gap-2 font-semibold"
+		><Avatar name={row.name} outside={row.outside} /><span
+			>{row.name}{#if row.outside}<span class="ml-2 text-[11.5px] font-normal text-ink-2">outside</span
+				>{/if}</span
+		></span
+	>{/snippet}
+{#snippet whyThey(row: Reaching)}<button
+		class="link text-ink-2"
+		onclick={() => {
+			person = row.person;
+			entry = null;
+		}}>Why?</button
+	>{/snippet}

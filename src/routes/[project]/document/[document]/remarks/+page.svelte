@@ -1,18 +1,20 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { SvelteMap } from 'svelte/reactivity';
+	import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 	import { toast } from '$lib/ui/kit/toast';
 	import { isOverdue, plainRemark } from '$lib/core/remarks/remarks';
 	import { addressOf, cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
+	import Table from '$lib/ui/kit/Table.svelte';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import { dayText, plural, whenText } from '$lib/ui/platform/words';
 	import { projectDay } from '$lib/ui/platform/project-day';
 
 	/** All remarks of all departments on one document in one table, to be answered in one go. */
 	let { data } = $props();
+	type Row = (typeof data.remarks)[number];
 	const code = $derived(data.frame.project.code.toLowerCase());
 	let all = $state(false);
 	let busy = $state(false);
@@ -22,23 +24,19 @@
 	const rows = $derived(
 		(all ? data.remarks : open).toSorted((a, b) => a.from.localeCompare(b.from) || a.number - b.number)
 	);
-	const departments = $derived(
-		[...new Set(rows.map((r) => r.from))].map((from) => ({ from, list: rows.filter((r) => r.from === from) }))
-	);
 	const today = projectDay();
-	const chosen = $derived([...notes.keys()].filter((n) => open.some((r) => r.number === n)));
+	/** Which of them are settled now. */
+	const ticked = new SvelteSet<string>();
+	const chosen = $derived(open.filter((r) => ticked.has(r.id)));
 
-	function tick(number: number, on: boolean) {
-		if (on) notes.set(number, notes.get(number) ?? '');
-		else notes.delete(number);
-	}
 	async function settle() {
 		busy = true;
-		const lines = chosen.map((remark) => ({ remark, note: notes.get(remark) ?? '' }));
+		const lines = chosen.map(({ number }) => ({ remark: number, note: notes.get(number) ?? '' }));
 		const done = await attempt(() => cupboard.settleRemarks({ document: data.row.id, lines }));
 		busy = false;
 		if (!done) return;
 		notes.clear();
+		ticked.clear();
 		toast.success(`${plural(done.settled, 'remark')} settled; whoever made them is told.`);
 		await refresh('cupboard:remarks');
 	}
@@ -73,64 +71,60 @@
 			>
 		</span>
 	</div>
-	<div class="min-h-0 flex-1 overflow-auto">
-		<table class="w-full bg-sheet [&_td]:px-2 [&_td]:py-1.5 [&_td]:align-top [&_th]:px-2">
-			<thead class="sticky top-0 z-10 bg-film text-[12px]"
-				><tr class="border-b border-ink"
-					><th class="w-8 py-1.5"><span class="sr-only">Settle</span></th><th class="w-12">No.</th><th>By</th
-					><th>Remark and answers</th><th class="max-md:hidden">Who settles it</th><th class="w-[34%]"
-						>How it is settled</th
-					></tr
-				></thead
-			>
-			<tbody>
-				{#each departments as { from, list } (from)}
-					<tr class="border-b border-rule bg-film"
-						><td></td><td colspan="5" class="font-semibold">{from}, {plural(list.length, 'remark')}</td></tr
-					>
-					{#each list as row (row.id)}<tr class="border-b border-rule-2">
-							<td
-								>{#if row.can.settleRemark.may}<input
-										type="checkbox"
-										class="size-6 accent-act"
-										aria-label="Settle remark {row.number}"
-										checked={notes.has(row.number)}
-										onchange={(event) => tick(row.number, event.currentTarget.checked)}
-									/>{/if}</td
-							>
-							<td
-								><a class="link min-w-6 font-mono" href="/{code}/document/{data.row.id}?remark={row.number}"
-									>{row.number}</a
-								></td
-							>
-							<td class="whitespace-nowrap"
-								>{row.by}<span class="block text-[12px] text-ink-2">{whenText(row.at)} · {row.label}</span
-								></td
-							>
-							<td
-								>{#if row.quote}<span class="block text-[12px] text-ink-2">“{row.quote.slice(0, 160)}”</span
-									>{/if}{plainRemark(row.text)}
-								{#each row.answers as one, i (i)}<span class="block text-ink-2"
-										><b class="font-semibold">{one.by}</b>: {plainRemark(one.text)}</span
-									>{/each}</td
-							>
-							<td class="max-md:hidden {isOverdue(row, today) ? 'font-semibold text-fault' : ''}"
-								>{row.assigned?.name ?? ''}{row.due ? `, by ${dayText(row.due)}` : ''}</td
-							>
-							<td
-								>{#if row.settled}<span class="text-done"
-										>settled by {row.settled.by}{row.settled.note ? `: ${row.settled.note}` : ''}</span
-									>{:else if row.can.settleRemark.may}<textarea
-										class="field !min-h-[34px]"
-										rows="1"
-										maxlength="2000"
-										aria-label="How remark {row.number} is settled"
-										value={notes.get(row.number) ?? ''}
-										oninput={(event) => notes.set(row.number, event.currentTarget.value)}></textarea>{/if}</td
-							>
-						</tr>{/each}
-				{:else}<tr><td colspan="6" class="!p-6 text-ink-2">No {all ? '' : 'open '}remarks.</td></tr>{/each}
-			</tbody>
-		</table>
+	<div class="min-h-0 flex-1">
+		<Table
+			label="Remarks"
+			{rows}
+			key={(row) => row.id}
+			group={(row) => row.from}
+			empty="No {all
+				? ''
+				: 'open '}remarks. They are made on the document’s page, at the place they are about."
+			fills
+			selection={ticked}
+			tickName={(row) => (row.can.settleRemark.may ? `Settle remark ${row.number}` : null)}
+			columns={[
+				{ id: 'number', head: 'No.', cell: number, by: (row) => row.number },
+				{ id: 'by', head: 'By', cell: by, by: (row) => row.by, class: 'whitespace-nowrap' },
+				{ id: 'text', head: 'Remark and answers', cell: text },
+				{
+					id: 'settles',
+					head: 'Who settles it',
+					cell: settles,
+					by: (row) => row.assigned?.name ?? '',
+					from: 'md'
+				},
+				{ id: 'how', head: 'How it is settled', cell: how, class: 'w-[34%]' }
+			]}
+		/>
 	</div>
 </div>
+
+{#snippet number(row: Row)}<a
+		class="link min-w-6 font-mono"
+		href="/{code}/document/{data.row.id}?remark={row.number}">{row.number}</a
+	>{/snippet}
+{#snippet by(row: Row)}{row.by}<span class="block text-[12px] text-ink-2"
+		>{whenText(row.at)} · {row.label}</span
+	>{/snippet}
+{#snippet text(row: Row)}{#if row.quote}<span class="block text-[12px] text-ink-2"
+			>“{row.quote.slice(0, 160)}”</span
+		>{/if}{plainRemark(row.text)}
+	{#each row.answers as one, i (i)}<span class="block text-ink-2"
+			><b class="font-semibold">{one.by}</b>: {plainRemark(one.text)}</span
+		>{/each}{/snippet}
+{#snippet settles(row: Row)}<span class={isOverdue(row, today) ? 'font-semibold text-fault' : ''}
+		>{row.assigned?.name ?? ''}{row.due ? `, by ${dayText(row.due)}` : ''}</span
+	>{/snippet}
+{#snippet how(row: Row)}{#if row.settled}<span class="text-done"
+			>settled by {row.settled.by}{row.settled.note ? `: ${row.settled.note}` : ''}</span
+		>{:else if row.can.settleRemark.may}<textarea
+			class="field !min-h-[34px]"
+			rows="1"
+			maxlength="2000"
+			aria-label="How remark {row.number} is settled"
+			value={notes.get(row.number) ?? ''}
+			oninput={(event) => {
+				notes.set(row.number, event.currentTarget.value);
+				ticked.add(row.id);
+			}}></textarea>{/if}{/snippet}
