@@ -1,11 +1,11 @@
 <script lang="ts">
+	import Form from '../kit/Form.svelte';
 	import PersonPicker from '../kit/PersonPicker.svelte';
 	import Select from '../kit/Select.svelte';
 	import { toast } from '../kit/toast';
 	import type { Known } from '../../core/access/invite';
 	import { LEVELS, levelLabel, rank, type Level } from '../../core/access/levels';
 	import { cupboard } from '../../client/cupboard';
-	import { sentenceOf } from '../platform/api';
 	import { dayText, plural } from '../platform/words';
 
 	/** Brings somebody in under one's own grant, with how many are left and how far they may go (A8). */
@@ -23,63 +23,55 @@
 
 	let who = $state<{ id: string; name: string } | { email: string } | null>(null);
 	let level = $state<Level>('view');
-	let fault = $state('');
 	const people = $derived(known.filter((k) => k.kind === 'person'));
 	const named = $derived(who && ('id' in who ? who.name : who.email));
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
+	async function bringIn() {
 		if (!who) return;
-		try {
-			await cupboard.bringIn({
-				place,
-				under: allowance.grant,
-				who: 'id' in who ? { person: who.id } : { email: who.email },
-				level
-			});
-			toast.success(`${named} is in, and has been told.`);
-			who = null;
-			await done();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+		await cupboard.bringIn({
+			place,
+			under: allowance.grant,
+			who: 'id' in who ? { person: who.id } : { email: who.email },
+			level
+		});
+		toast.success(`${named} is in, and has been told.`);
+		who = null;
 	}
 </script>
 
-<form onsubmit={submit} class="space-y-2 border-t border-rule pt-4">
-	<h2 class="text-[15px]">Bring others in</h2>
-	<p class="text-[12px] text-ink-2">
-		{plural(allowance.left, 'person', 'people')} left of {allowance.count}, at {levelLabel(allowance.level)} at
-		most{allowance.until ? `, until ${dayText(allowance.until)}` : ''}. What they get ends with your grant.
-	</p>
-	<div class="flex gap-2">
-		<div class="min-w-0 flex-1">
-			{#if named}<span class="label">Person</span><span class="flex items-center gap-2"
-					><b class="min-w-0 truncate font-semibold">{named}</b><button
-						type="button"
-						class="link"
-						onclick={() => (who = null)}>Another</button
-					></span
-				>{:else}<PersonPicker
-					label="Name or mail address"
-					known={people}
-					newcomers
-					pick={(one) => (who = one)}
-				/>{/if}
+<section class="border-t border-rule pt-4">
+	<Form act={bringIn} {done} button="Bring in" disabled={!allowance.left || !who} onPage>
+		<h2 class="text-[15px]">Bring others in</h2>
+		<p class="text-[12px] text-ink-2">
+			{plural(allowance.left, 'person', 'people')} left of {allowance.count}, at {levelLabel(allowance.level)} at
+			most{allowance.until ? `, until ${dayText(allowance.until)}` : ''}. What they get ends with your grant.
+		</p>
+		<div class="flex gap-2">
+			<div class="min-w-0 flex-1">
+				{#if named}<span class="label">Person</span><span class="flex items-center gap-2"
+						><b class="min-w-0 truncate font-semibold">{named}</b><button
+							type="button"
+							class="link"
+							onclick={() => (who = null)}>Another</button
+						></span
+					>{:else}<PersonPicker
+						label="Name or mail address"
+						known={people}
+						newcomers
+						pick={(one) => (who = one)}
+					/>{/if}
+			</div>
+			<label class="w-[110px]"
+				><span class="label">Level</span><Select
+					choices={[
+						...LEVELS.filter((l) => l !== 'drop' && rank(l) <= rank(allowance.level)).map((one) => ({
+							value: one,
+							label: levelLabel(one)
+						}))
+					]}
+					bind:value={level}
+				/></label
+			>
 		</div>
-		<label class="w-[110px]"
-			><span class="label">Level</span><Select
-				choices={[
-					...LEVELS.filter((l) => l !== 'drop' && rank(l) <= rank(allowance.level)).map((one) => ({
-						value: one,
-						label: levelLabel(one)
-					}))
-				]}
-				bind:value={level}
-			/></label
-		>
-	</div>
-	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-	<button class="button button-act" disabled={!allowance.left || !who}>Bring in</button>
-</form>
+	</Form>
+</section>

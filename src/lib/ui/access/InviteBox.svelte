@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import PersonPicker from '../kit/PersonPicker.svelte';
 	import Select from '../kit/Select.svelte';
 	import { toast } from '../kit/toast';
@@ -6,7 +8,6 @@
 	import { LEVELS, levelLabel, rank, type Level } from '../../core/access/levels';
 	import { cupboard } from '../../client/cupboard';
 	import { CallError } from '../../client/call';
-	import { sentenceOf } from '../platform/api';
 	import { dayText, plural } from '../platform/words';
 	import { projectDay } from '../platform/project-day';
 
@@ -32,8 +33,6 @@
 	let text = $state('');
 	let note = $state('');
 	let preset = $state<Level>('view');
-	let busy = $state(false);
-	let fault = $state('');
 	let faultLine = $state(0);
 	const EXAMPLE = 'Building services, View\nname@company.example, Download, 31 Dec';
 	const today = projectDay();
@@ -65,42 +64,42 @@
 		text = text.trim() ? `${text.trimEnd()}\n${line}` : line;
 	}
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		faultLine = 0;
-		let reachedPlaces = 0;
-		busy = true;
-		try {
-			const named = lines.map((l) => ({
-				subject: l.known ? { kind: l.known.kind, id: l.known.id } : l.fresh!,
-				level: l.level,
-				until: l.until
-			}));
-			const all = { lines: named.length, reached: 0, fresh: 0 };
-			for (const place of places) {
-				const answer = await cupboard.letIn({ place, note, lines: named });
-				reachedPlaces++;
-				all.reached = Math.max(all.reached, answer.reached);
-				all.fresh += answer.fresh;
-			}
-			text = note = '';
-			toast.success(
-				`${plural(all.lines, 'line')} done${places.length > 1 ? ` at ${plural(places.length, 'place')}` : ''}; ${plural(all.reached, 'person', 'people')} new here${all.fresh ? `, ${all.fresh} with a new account` : ''}. They have been told.`
-			);
-			await done();
-		} catch (error) {
-			fault =
-				sentenceOf(error) +
-				(reachedPlaces ? ` They were let in at ${reachedPlaces} of the ${places.length} places before.` : '');
-			if (error instanceof CallError && typeof error.facts.line === 'number')
-				faultLine = lines[error.facts.line - 1]?.line ?? 0;
+	/** At how many of the places they are in already. */
+	let reachedPlaces = $state(0);
+	async function letIn() {
+		faultLine = reachedPlaces = 0;
+		const named = lines.map((l) => ({
+			subject: l.known ? { kind: l.known.kind, id: l.known.id } : l.fresh!,
+			level: l.level,
+			until: l.until
+		}));
+		const all = { lines: named.length, reached: 0, fresh: 0 };
+		for (const place of places) {
+			const answer = await cupboard.letIn({ place, note, lines: named });
+			reachedPlaces++;
+			all.reached = Math.max(all.reached, answer.reached);
+			all.fresh += answer.fresh;
 		}
-		busy = false;
+		text = note = '';
+		reachedPlaces = 0;
+		toast.success(
+			`${plural(all.lines, 'line')} done${places.length > 1 ? ` at ${plural(places.length, 'place')}` : ''}; ${plural(all.reached, 'person', 'people')} new here${all.fresh ? `, ${all.fresh} with a new account` : ''}. They have been told.`
+		);
+	}
+	function refused(error: unknown) {
+		if (error instanceof CallError && typeof error.facts.line === 'number')
+			faultLine = lines[error.facts.line - 1]?.line ?? 0;
 	}
 </script>
 
-<form onsubmit={submit} class="space-y-2">
+<Form
+	act={letIn}
+	{done}
+	{refused}
+	button="Let in and tell them"
+	disabled={!lines.length || faults.length > 0}
+	more={asRead}
+>
 	<h2 class="text-[15px]">Let more people in</h2>
 	<div class="flex items-end gap-2">
 		<div class="min-w-0 flex-1">
@@ -147,19 +146,18 @@
 			{/each}
 		</ul>
 	{/if}
-	<label class="block"
-		><span class="label">A note to them</span><input class="field" bind:value={note} maxlength="500" /></label
+	<Field label="A note to them" name="note" bind:value={note} maxlength={500} />
+	{#if reachedPlaces}<p class="text-ink-2">
+			They were let in at {reachedPlaces} of the {places.length} places.
+		</p>{/if}
+</Form>
+
+{#snippet asRead()}<p
+		class="mr-auto self-center text-[12px] {faults.length ? 'text-fault' : 'text-ink-2'}"
+		role="status"
 	>
-	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-	<div class="flex items-center justify-between gap-2">
-		<p class="text-[12px] {faults.length ? 'text-fault' : 'text-ink-2'}" role="status">
-			{#if faults.length}{plural(faults.length, 'line')} cannot be read
-			{:else if lines.length}{plural(lines.length, 'line')}: {plural(people, 'person', 'people')}{fresh
-					? `, ${fresh} new outside`
-					: ''}{/if}
-		</p>
-		<button class="button button-act" disabled={busy || !lines.length || faults.length > 0}
-			>Let in and tell them</button
-		>
-	</div>
-</form>
+		{#if faults.length}{plural(faults.length, 'line')} cannot be read
+		{:else if lines.length}{plural(lines.length, 'line')}: {plural(people, 'person', 'people')}{fresh
+				? `, ${fresh} new outside`
+				: ''}{/if}
+	</p>{/snippet}

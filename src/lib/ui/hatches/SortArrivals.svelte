@@ -1,4 +1,7 @@
 <script lang="ts">
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
+	import Table from '../kit/Table.svelte';
 	import PlacePicker from '../kit/PlacePicker.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { toast } from '../kit/toast';
@@ -62,7 +65,6 @@
 	let taken = $state<Record<string, Taken | null>>({});
 	let note = $state('');
 	let fault = $state('');
-	let busy = $state(false);
 	/** The fields wait for the first proposal, so that it never lands in what somebody types. */
 	let proposed = $state(false);
 	const left = $derived(lines.filter((l) => l.state !== 'done'));
@@ -128,10 +130,7 @@
 	}
 	const ready = $derived(left.filter((l) => !faultOf(l)));
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		busy = true;
-		fault = '';
+	async function sortIn() {
 		for (const line of ready) {
 			const at = { place: line.arrival.place, arrival: line.arrival.id };
 			line.state = 'going';
@@ -145,7 +144,6 @@
 				Object.assign(line, { state: 'ready', fault: sentenceOf(error) });
 			}
 		}
-		busy = false;
 		const sorted = lines.filter((l) => l.state === 'done').length;
 		if (sorted === lines.length) {
 			toast.success(
@@ -166,7 +164,12 @@
 		: `Sort in ${plural(arrivals.length, 'file')}`}
 	wide
 >
-	<form onsubmit={submit} class="space-y-3">
+	<Form
+		act={sortIn}
+		button={lines.length === 1 ? 'Sort in' : `Sort in ${plural(ready.length, 'file')}`}
+		cancel={() => (open = false)}
+		disabled={!proposed || !ready.length}
+	>
 		<div class="max-w-[460px]">
 			<PlacePicker
 				label="Folder for new documents"
@@ -179,74 +182,56 @@
 			/>
 		</div>
 		<div class="max-h-[50vh] overflow-auto border border-rule">
-			<table class="w-full min-w-[720px]">
-				<thead class="sticky top-0 bg-film text-[12px]"
-					><tr
-						><th class="py-1 pl-2">File</th><th>Number</th><th>Title</th><th class="w-[230px]">Becomes</th
-						></tr
-					></thead
-				>
-				<tbody>
-					{#each lines as line (line.arrival.id)}
-						{@const document = documentOf(line)}
-						{@const wrong = faultOf(line)}
-						<tr class="border-t border-rule-2 align-top">
-							<td class="max-w-[220px] py-1.5 pl-2 [overflow-wrap:anywhere]"
-								>{line.arrival.fileName}<span class="block text-[11.5px] text-ink-2"
-									>{line.arrival.sender}</span
-								></td
-							>
-							<td class="py-1 pr-2"
-								><input
-									class="field w-[200px] font-mono text-[12px]"
-									aria-label="Number of {line.arrival.fileName}"
-									aria-invalid={wrong !== ''}
-									bind:value={line.number}
-									oninput={() => ((line.typed = true), (line.fault = ''))}
-									onchange={() => void look()}
-									disabled={!proposed || line.state !== 'ready'}
-									required
-								/></td
-							>
-							<td class="py-1 pr-2"
-								><input
-									class="field min-w-[180px]"
-									aria-label="Title of {line.arrival.fileName}"
-									value={line.becomes === 'version' ? document?.title : line.title}
-									oninput={(e) => ((line.title = e.currentTarget.value), (line.typed = true))}
-									disabled={!proposed || line.state !== 'ready' || line.becomes === 'version'}
-									required
-								/></td
-							>
-							<td class="py-1.5 pr-2 text-[12px]">
-								{#if line.state === 'done'}<span class="text-done">✓ sorted</span>
-								{:else if line.becomes === 'version' && document}next version after {document.label}
-									<button type="button" class="link ml-1" onclick={() => asOwn(line)}
-										>as its own document</button
-									>
-								{:else}<span class="text-ink-2">a new document</span>{/if}
-								{#if wrong}<span role="alert" class="block text-fault">{wrong}</span>{/if}
-							</td>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
+			<Table
+				label="Files to sort in"
+				rows={lines}
+				key={(line) => line.arrival.id}
+				empty="There is nothing to sort in."
+				lines
+				least="sm:min-w-[720px]"
+				columns={[
+					{ id: 'file', head: 'File', cell: file, class: 'max-w-[220px] [overflow-wrap:anywhere]' },
+					{ id: 'number', head: 'Number', cell: number },
+					{ id: 'title', head: 'Title', cell: title },
+					{ id: 'becomes', head: 'Becomes', cell: becomes, class: 'text-[12px] sm:w-[230px]' }
+				]}
+			/>
 		</div>
-		<label class="block"
-			><span class="label">Note</span><input
-				class="field"
-				placeholder="Received from {arrivals[0]!.sender}"
-				bind:value={note}
-				maxlength="2000"
-			/></label
-		>
+		<Field
+			label="Note"
+			name="note"
+			placeholder="Received from {arrivals[0]!.sender}"
+			bind:value={note}
+			maxlength={2000}
+		/>
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			<button type="button" class="button" onclick={() => (open = false)}>Cancel</button><button
-				class="button button-act"
-				disabled={busy || !proposed || !ready.length}
-				>{lines.length === 1 ? 'Sort in' : `Sort in ${plural(ready.length, 'file')}`}</button
-			>
-		</div>
-	</form>
+	</Form>
 </Dialog>
+
+{#snippet file(line: Line)}{line.arrival.fileName}<span class="block text-[11.5px] text-ink-2"
+		>{line.arrival.sender}</span
+	>{/snippet}
+{#snippet number(line: Line)}<input
+		class="field w-[200px] font-mono text-[12px]"
+		aria-label="Number of {line.arrival.fileName}"
+		aria-invalid={faultOf(line) !== ''}
+		bind:value={line.number}
+		oninput={() => ((line.typed = true), (line.fault = ''))}
+		onchange={() => void look()}
+		disabled={!proposed || line.state !== 'ready'}
+		required
+	/>{/snippet}
+{#snippet title(line: Line)}<input
+		class="field min-w-[180px]"
+		aria-label="Title of {line.arrival.fileName}"
+		value={line.becomes === 'version' ? documentOf(line)?.title : line.title}
+		oninput={(e) => ((line.title = e.currentTarget.value), (line.typed = true))}
+		disabled={!proposed || line.state !== 'ready' || line.becomes === 'version'}
+		required
+	/>{/snippet}
+{#snippet becomes(line: Line)}{@const document = documentOf(line)}{@const wrong =
+		faultOf(line)}{#if line.state === 'done'}<span class="text-done">✓ sorted</span>
+	{:else if line.becomes === 'version' && document}next version after {document.label}
+		<button type="button" class="link ml-1" onclick={() => asOwn(line)}>as its own document</button>
+	{:else}<span class="text-ink-2">a new document</span>{/if}
+	{#if wrong}<span role="alert" class="block text-fault">{wrong}</span>{/if}{/snippet}

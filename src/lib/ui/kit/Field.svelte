@@ -38,7 +38,7 @@
 		step?: number | 'any';
 		/** What it must look like, as a regular expression. */
 		pattern?: string;
-		autocomplete?: 'off' | 'email' | 'name' | 'current-password' | 'new-password';
+		autocomplete?: 'off' | 'email' | 'name' | 'current-password' | 'new-password' | 'one-time-code';
 		placeholder?: string;
 		mono?: boolean;
 	} = $props();
@@ -76,6 +76,7 @@
 			{step}
 			{pattern}
 			{autocomplete}
+			inputmode={autocomplete === 'one-time-code' ? 'numeric' : undefined}
 			{placeholder}
 			aria-describedby={about}
 			aria-invalid={fault !== ''}

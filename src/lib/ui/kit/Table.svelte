@@ -218,7 +218,7 @@
 		onkeydown={(event) => press(event, row, id)}
 		onfocus={() => (at = id)}
 	>
-		{#if selection}{@const name = tickName?.(row) ?? null}<td class="px-2 py-1.5"
+		{#if selection}{@const name = tickName?.(row) ?? null}<td class="px-2 py-[5px]"
 				>{#if name !== null}<input
 						type="checkbox"
 						class="accent-act"
@@ -229,7 +229,7 @@
 					/>{/if}</td
 			>{/if}
 		{#each columns as column (column.id)}<td
-				class="px-2 py-1.5 {column.from ? FROM[column.from] : ''} {column.right
+				class="px-2 py-[5px] {column.from ? FROM[column.from] : ''} {column.right
 					? 'text-right'
 					: ''} {column.class ?? ''}"
 				>{#if column.cell}{@render column.cell(row, column)}{:else}{column.text?.(row) ?? ''}{/if}</td

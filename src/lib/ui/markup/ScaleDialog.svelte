@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import Select from '../kit/Select.svelte';
 	import Dialog from '../kit/Dialog.svelte';
 
@@ -7,32 +9,22 @@
 		$props();
 	let real = $state<number | null>(null);
 	let unit = $state('m');
-	function submit(event: SubmitEvent) {
-		event.preventDefault();
+	async function submit() {
 		if (!real || real <= 0) return;
 		set(real, unit);
 		open = false;
+		await Promise.resolve();
 	}
 </script>
 
 <Dialog bind:open title="How long is this really?">
-	<form class="flex items-end gap-2" onsubmit={submit}>
-		<label class="flex-1"
-			><span class="label">Length</span><input
-				class="field"
-				type="number"
-				min="0.000001"
-				step="any"
-				required
-				bind:value={real}
-			/></label
-		>
+	<Form act={submit} button="Set the scale of this page" cancel={() => (open = false)}>
+		<Field label="Length" name="length" type="number" min={0.000001} step="any" required bind:value={real} />
 		<label
 			><span class="label">Unit</span><Select
 				choices={['mm', 'cm', 'm', 'km', 'in', 'ft'].map((one) => ({ value: one, label: one }))}
 				bind:value={unit}
 			/></label
 		>
-		<button class="button button-act">Set the scale of this page</button>
-	</form>
+	</Form>
 </Dialog>

@@ -2,7 +2,8 @@
 	import { refreshAll } from '../platform/refresh';
 	import { cupboard } from '../../client/cupboard';
 	import { CallError } from '../../client/call';
-	import { sentenceOf } from '../platform/api';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import Gate from '../shell/Gate.svelte';
 
 	/** What stands before a pass that asks for something: an account, a mail address proven by a code, a password. */
@@ -23,41 +24,25 @@
 	let code = $state('');
 	let password = $state('');
 	let sent = $state(false);
-	let fault = $state('');
-	let busy = $state(false);
 
-	async function askCode(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		try {
-			await cupboard.sendPassCode({ secret, email });
-			sent = true;
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
+	async function askCode() {
+		await cupboard.sendPassCode({ secret, email });
+		sent = true;
 	}
-	async function prove(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		busy = true;
-		try {
-			const response = await fetch(`/pass/${secret}/proof`, {
-				method: 'POST',
-				headers: { 'content-type': 'application/json' },
-				body: JSON.stringify({
-					...(gate.asks === 'address' ? { email, code } : {}),
-					...(gate.asks === 'password' || gate.alsoPassword ? { password } : {})
-				})
-			});
-			if (!response.ok) {
-				const answer = (await response.json()) as { code: string; detail: string };
-				throw new CallError(answer.code, answer.detail, {});
-			}
-			await refreshAll();
-		} catch (error) {
-			fault = sentenceOf(error);
+	async function prove() {
+		const response = await fetch(`/pass/${secret}/proof`, {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({
+				...(gate.asks === 'address' ? { email, code } : {}),
+				...(gate.asks === 'password' || gate.alsoPassword ? { password } : {})
+			})
+		});
+		if (!response.ok) {
+			const answer = (await response.json()) as { code: string; detail: string };
+			throw new CallError(answer.code, answer.detail, {});
 		}
-		busy = false;
+		await refreshAll();
 	}
 </script>
 
@@ -67,45 +52,19 @@
 		<p>This pass is for people with an account.</p>
 		<a class="button button-act mt-3" href="/sign-in?to={encodeURIComponent(`/pass/${secret}`)}">Sign in</a>
 	{:else if gate.asks === 'address' && !sent}
-		<form onsubmit={askCode} class="space-y-3">
+		<Form act={askCode} button="Send me a code" onPage>
 			<p>This pass is for people it names. Give the mail address it was sent to; a code comes there.</p>
-			<label class="block"
-				><span class="label">Mail address</span><input
-					class="field"
-					type="email"
-					bind:value={email}
-					required
-				/></label
-			>
-			{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-			<button class="button button-act">Send me a code</button>
-		</form>
+			<Field label="Mail address" name="email" type="email" bind:value={email} required />
+		</Form>
 	{:else}
-		<form onsubmit={prove} class="space-y-3">
+		<Form act={prove} button="Open" onPage>
 			{#if gate.asks === 'address'}
 				<p>If the pass names {email}, a code is on its way there. It holds for a quarter of an hour.</p>
-				<label class="block"
-					><span class="label">Code</span><input
-						class="field font-mono"
-						inputmode="numeric"
-						autocomplete="one-time-code"
-						bind:value={code}
-						required
-					/></label
-				>
+				<Field label="Code" name="code" autocomplete="one-time-code" bind:value={code} required mono />
 			{/if}
 			{#if gate.asks === 'password' || gate.alsoPassword}
-				<label class="block"
-					><span class="label">Password of this pass</span><input
-						class="field"
-						type="password"
-						bind:value={password}
-						required
-					/></label
-				>
+				<Field label="Password of this pass" name="password" type="password" bind:value={password} required />
 			{/if}
-			{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-			<button class="button button-act" disabled={busy}>Open</button>
-		</form>
+		</Form>
 	{/if}
 </Gate>

@@ -15,6 +15,7 @@
 	import SnowflakeIcon from '@lucide/svelte/icons/snowflake';
 	import DocumentPictures from './DocumentPictures.svelte';
 	import { ROWS_DRAGGED } from '../adding/files';
+	import { between } from '../kit/table';
 	import { rememberList } from './flip';
 	import LockTag from '../locks/LockTag.svelte';
 	import Revision from '../documents/Revision.svelte';
@@ -148,9 +149,7 @@
 	let anchor: string | null = null;
 	/** Gives whether it is ticked now. */
 	function tick(id: string, range = false): boolean {
-		const [from, to] = [anchor === null ? -1 : ids.indexOf(anchor), ids.indexOf(id)];
-		if (range && from >= 0)
-			for (const one of ids.slice(Math.min(from, to), Math.max(from, to) + 1)) selection.add(one);
+		if (range && anchor !== null) for (const one of between(ids, anchor, id)) selection.add(one);
 		else if (!selection.delete(id)) selection.add(id);
 		anchor = id;
 		return selection.has(id);

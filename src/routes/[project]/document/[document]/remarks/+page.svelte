@@ -81,12 +81,13 @@
 				? ''
 				: 'open '}remarks. They are made on the document’s page, at the place they are about."
 			fills
+			lines
 			selection={ticked}
 			tickName={(row) => (row.can.settleRemark.may ? `Settle remark ${row.number}` : null)}
 			columns={[
 				{ id: 'number', head: 'No.', cell: number, by: (row) => row.number },
 				{ id: 'by', head: 'By', cell: by, by: (row) => row.by, class: 'whitespace-nowrap' },
-				{ id: 'text', head: 'Remark and answers', cell: text },
+				{ id: 'text', head: 'Remark and answers', cell: text, class: 'max-sm:w-full' },
 				{
 					id: 'settles',
 					head: 'Who settles it',
@@ -94,7 +95,7 @@
 					by: (row) => row.assigned?.name ?? '',
 					from: 'md'
 				},
-				{ id: 'how', head: 'How it is settled', cell: how, class: 'w-[34%]' }
+				{ id: 'how', head: 'How it is settled', cell: how, class: 'w-full sm:w-[34%]' }
 			]}
 		/>
 	</div>
@@ -123,6 +124,7 @@
 			rows="1"
 			maxlength="2000"
 			aria-label="How remark {row.number} is settled"
+			placeholder="How it is settled"
 			value={notes.get(row.number) ?? ''}
 			oninput={(event) => {
 				notes.set(row.number, event.currentTarget.value);
