@@ -1,0 +1,105 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+
+const { asked, answers, toasts } = vi.hoisted(() => ({
+	asked: [] as [string, Record<string, unknown>][],
+	answers: {} as Record<string, unknown>,
+	toasts: [] as { sentence: string; takeBack?: () => unknown }[]
+}));
+vi.mock('../../client/cupboard', () => ({
+	addressOf: () => '/zip',
+	cupboard: new Proxy({} as Record<string, unknown>, {
+		get: (_, name: string) => (input: Record<string, unknown>) => {
+			asked.push([name, input]);
+			const answer = answers[name];
+			return answer instanceof Error ? Promise.reject(answer) : Promise.resolve(answer);
+		}
+	})
+}));
+vi.mock('../kit/toast', () => {
+	const say = (sentence: string, more: { takeBack?: () => unknown } = {}) =>
+		void toasts.push({ sentence, ...more });
+	return { toast: Object.assign(say, { success: say, error: say }) };
+});
+const { copyMany, moveMany, removeMany, tagMany } = await import('./selection');
+
+const then = vi.fn();
+beforeEach(() => {
+	then.mockReset();
+});
+afterEach(() => {
+	asked.length = toasts.length = 0;
+	for (const name of Object.keys(answers)) delete answers[name];
+});
+const chosen = { documents: ['d1', 'd2'], folders: ['f1'] };
+const takeBack = () => toasts[0]!.takeBack!();
+
+describe('what is done with many at once, and taken back', () => {
+	it('moves them, and brings each back to the folder it came from', async () => {
+		answers.organiseDocuments = {
+			documents: [
+				{ id: 'd1', from: 'pit', tags: [] },
+				{ id: 'd2', from: 'deck', tags: [] }
+			],
+			folders: [{ id: 'f1', from: 'pit' }]
+		};
+		await moveMany('p', chosen, { id: 'quay', name: 'Quay wall' }, then);
+		expect(asked).toEqual([['organiseDocuments', { project: 'p', ...chosen, to: 'quay' }]]);
+		expect(toasts[0]!.sentence).toBe('2 documents and 1 folder moved to Quay wall.');
+		expect(then).toHaveBeenCalledOnce();
+		await takeBack();
+		await vi.waitFor(() => expect(then).toHaveBeenCalledTimes(2));
+		expect(asked.slice(1)).toEqual([
+			['organiseDocuments', { project: 'p', documents: ['d1'], folders: ['f1'], to: 'pit' }],
+			['organiseDocuments', { project: 'p', documents: ['d2'], folders: [], to: 'deck' }]
+		]);
+	});
+
+	it('tags them, and gives each the tags that it had', async () => {
+		answers.organiseDocuments = {
+			documents: [
+				{ id: 'd1', from: null, tags: ['steel'] },
+				{ id: 'd2', from: null, tags: [] }
+			],
+			folders: []
+		};
+		await tagMany('p', { documents: ['d1', 'd2'], folders: [] }, { tag: ['pit'], untag: [] }, then);
+		await takeBack();
+		await vi.waitFor(() => expect(then).toHaveBeenCalledTimes(2));
+		expect(asked.slice(1)).toEqual([
+			['changeDocument', { document: 'd1', tags: ['steel'] }],
+			['changeDocument', { document: 'd2', tags: [] }]
+		]);
+	});
+
+	it('copies them, names the first of the new, and removes just these', async () => {
+		answers.copyDocuments = {
+			documents: [1, 2, 3, 4].map((n) => ({ id: `c${n}`, number: `DR-${n}` })),
+			folders: ['g1']
+		};
+		await copyMany('p', chosen, 'quay', then);
+		expect(toasts[0]!.sentence).toBe('Copied as DR-1, DR-2, DR-3 and 1 more.');
+		await takeBack();
+		await vi.waitFor(() => expect(then).toHaveBeenCalledTimes(2));
+		expect(asked[1]).toEqual([
+			'removePlaces',
+			{ project: 'p', places: ['g1', 'c1', 'c2', 'c3', 'c4'], reason: 'Copied by mistake' }
+		]);
+	});
+
+	it('removes them, and restores what was removed and not what was asked for', async () => {
+		answers.removePlaces = { removed: ['d1', 'f1'] };
+		await removeMany('p', chosen, 'superseded', then);
+		await takeBack();
+		await vi.waitFor(() => expect(then).toHaveBeenCalledTimes(2));
+		expect(asked.slice(1)).toEqual([
+			['restorePlace', { place: 'd1' }],
+			['restorePlace', { place: 'f1' }]
+		]);
+	});
+
+	it('offers nothing to take back when it was refused', async () => {
+		answers.removePlaces = new Error('2 of these are in hand.');
+		await expect(removeMany('p', chosen, 'superseded', then)).rejects.toThrow('in hand');
+		expect([toasts, then.mock.calls]).toEqual([[], []]);
+	});
+});
