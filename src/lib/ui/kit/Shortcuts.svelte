@@ -1,31 +1,20 @@
 <script lang="ts">
-	import { inField } from '../platform/in-field';
-	import { tinykeys } from 'tinykeys';
 	import { onMount } from 'svelte';
 	import Dialog from './Dialog.svelte';
-	import { screen } from '../platform/shortcuts.svelte';
+	import { onKeys, screen } from '../platform/shortcuts.svelte';
 
 	/** `/` goes to the find field; `?` lists the keys of the screen. */
 	let { find }: { find: () => void } = $props();
 	let open = $state(false);
 
-	onMount(() => {
-		const guard = (run: () => void) => (event: KeyboardEvent) => {
-			if (inField(event)) return;
-			event.preventDefault();
-			run();
-		};
-		return tinykeys(window, { '/': guard(find), 'Shift+?': guard(() => (open = true)) });
-	});
+	onMount(() => onKeys({ '/': () => find(), '?': () => (open = true) }));
 </script>
 
 <Dialog bind:open title="Keys of this screen">
 	<dl class="grid grid-cols-[64px_1fr] gap-y-1.5">
 		{#each [{ key: '/', says: 'Find' }, ...screen.shortcuts, { key: '?', says: 'This list' }] as s (s.key)}
 			<dt>
-				<kbd class="rounded-sm border border-rule bg-film px-1.5 font-mono"
-					>{s.key.replace('Shift+', '').toUpperCase()}</kbd
-				>
+				<kbd class="rounded-sm border border-rule bg-film px-1.5 font-mono">{s.key.toUpperCase()}</kbd>
 			</dt>
 			<dd>{s.says}</dd>
 		{/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isHeld } from '../platform/held';
 	import { inField } from '../platform/in-field';
 	import Select from '../kit/Select.svelte';
 	import SuggestedInput from '../kit/SuggestedInput.svelte';
@@ -126,7 +127,8 @@
 
 	function keys(event: KeyboardEvent) {
 		if (inField(event)) return;
-		const ctrl = event.ctrlKey || event.metaKey;
+		const held = isHeld(event);
+		const ctrl = held && !event.altKey;
 		const moves: Record<string, [number, number]> = {
 			ArrowDown: [1, 0],
 			ArrowUp: [-1, 0],
@@ -151,7 +153,7 @@
 			if (!at || (event.shiftKey ? at.column === 0 : at.column === grid.columns.length - 1)) return;
 			grid.step(0, event.shiftKey ? -1 : 1);
 		} else if (ctrl && withCtrl[event.key.toLowerCase()]) withCtrl[event.key.toLowerCase()]!();
-		else if (ctrl || event.altKey) return;
+		else if (held) return;
 		else if (event.key === 'Enter' || event.key === 'F2') {
 			const { row, column } = grid;
 			if (!writes && column?.kind === 'document' && row)
