@@ -101,7 +101,7 @@ test('folders stand in the list; many things are ticked as a range, downloaded, 
 	await ready(oke);
 	await expect(column('Kind')).toBeVisible();
 	await expect(column('Size')).toBeHidden();
-	await expect(column('Reach')).toBeHidden();
+	await expect(column('Shared with')).toBeHidden();
 	await oke.getByRole('button', { name: 'Columns' }).click();
 	for (const name of ['Size', 'Shared with']) await oke.getByRole('menuitemcheckbox', { name }).click();
 	await oke.keyboard.press('Escape');

@@ -116,6 +116,13 @@ test('ticked documents are downloaded as one zip with the very bytes, and signin
 		wanted.set(`${number}_${versions[0]!.label}`, versions[0]!.hash);
 		await boxes.nth(at).check();
 	}
+	// The keys of the screen work from the box that was ticked last.
+	await ines.keyboard.press('r');
+	await expect(ines.getByRole('dialog', { name: /release/i })).toBeVisible();
+	await ines.keyboard.press('Escape');
+	await ines.keyboard.press('Shift+?');
+	await expect(ines.getByRole('dialog', { name: 'Keys of this screen' })).toBeVisible();
+	await ines.keyboard.press('Escape');
 	const coming = ines.waitForEvent('download');
 	await ines.getByRole('button', { name: '3 ticked' }).click();
 	await ines.getByRole('menuitem', { name: 'Download as zip' }).click();
