@@ -10,7 +10,9 @@ module.exports = {
 			to: {
 				pathNot: [
 					'^src/lib/core',
-					'^node_modules/(canonicalize|diff|node-diff3|zod|yjs|y-prosemirror|lib0|prosemirror-(model|state|tables)|@handlewithcare|fractional-indexing|fast-formula-parser|saxes|@cantoo|@internationalized|chardet)/'
+					// Its types stand where the resolver does not look for its program.
+					'^numfmt$',
+					'^node_modules/(canonicalize|diff|node-diff3|zod|yjs|y-prosemirror|lib0|prosemirror-(model|state|tables)|@handlewithcare|fractional-indexing|@formulajs|saxes|@cantoo|@internationalized|chardet)/'
 				]
 			}
 		},

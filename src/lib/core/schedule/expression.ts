@@ -1,7 +1,6 @@
 /** How formulas are written: the notation of spreadsheets (ISO/IEC 29500-1, 18.17.2), with columns by their names. */
 
-const BINARY = ['=', '<>', '<=', '>=', '<', '>', '&', '+', '-', '*', '/', '^'] as const;
-export type Operator = (typeof BINARY)[number];
+export type Operator = '=' | '<>' | '<=' | '>=' | '<' | '>' | '&' | '+' | '-' | '*' | '/' | '^';
 
 /** A formula as it was read. */
 export type Expression =

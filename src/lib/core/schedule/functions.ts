@@ -4,7 +4,7 @@
  */
 import * as given from '@formulajs/formulajs';
 import { format } from 'numfmt';
-import { dayOfParts } from '../time/days';
+import { dayOfLocalMidnight, localMidnightOf } from '../time/days';
 
 /** A value of a formula; an Error is one that says why there is none, under the name spreadsheets give it. */
 export type Value = number | string | boolean | null | Error;
@@ -81,16 +81,12 @@ const first = (one: Given | undefined): Value =>
 	isMany(one as Given) ? FAULT.value : ((one ?? null) as Value);
 
 /** Days are kept as text, and reckoned with as days of the calendar wherever the reader is. */
-const asDate = (one: Given): unknown => {
-	const parts = typeof one === 'string' ? /^(\d{4})-(\d\d)-(\d\d)$/.exec(one) : null;
-	return parts ? new Date(Number(parts[1]), Number(parts[2]) - 1, Number(parts[3])) : one;
-};
+const asDate = (one: Given): unknown => (typeof one === 'string' ? (localMidnightOf(one) ?? one) : one);
 
 /** What the library gives, as a value of ours: days as text, figures without the noise of binary fractions. */
 function settled(said: unknown): Value {
 	if (said instanceof Error || typeof said === 'string' || typeof said === 'boolean') return said;
-	if (said instanceof Date)
-		return dayOfParts(said.getFullYear(), said.getMonth() + 1, said.getDate()) ?? FAULT.number;
+	if (said instanceof Date) return dayOfLocalMidnight(said) ?? FAULT.number;
 	if (typeof said === 'number')
 		return Number.isFinite(said)
 			? Number(said.toPrecision(15))

@@ -22,6 +22,21 @@ export function dayOfParts(year: number, month: number, day: number): string | n
 	}
 }
 
+/** The midnight with which a day begins where the program runs, for libraries that reckon with such; null for no day. */
+export function localMidnightOf(day: string): Date | null {
+	try {
+		const { year, month, day: at } = parseDate(day);
+		return new Date(year, month - 1, at);
+	} catch {
+		return null;
+	}
+}
+
+/** The day of such a midnight. */
+export function dayOfLocalMidnight(at: Date): string | null {
+	return Number.isNaN(at.getTime()) ? null : dayOfParts(at.getFullYear(), at.getMonth() + 1, at.getDate());
+}
+
 /** A day so many days after another, or before it; both as `2026-11-27`. */
 export function plusDays(day: string, days: number): string {
 	return parseDate(day).add({ days }).toString();

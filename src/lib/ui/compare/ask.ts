@@ -1,10 +1,7 @@
 import type { SheetOptions } from '../../core/compare/sheets';
+import { PATIENCE, TOO_LONG } from './patience';
 import type { RenderedPair } from './sheet-pair';
 import type { Compares, SheetAnswer } from '../../workers/compare.worker';
-
-/** Comparing never takes longer than this; what does is given up, in milliseconds. */
-export const PATIENCE = 60_000;
-export const TOO_LONG = 'Comparing these took too long and was given up.';
 
 /**
  * Has something compared in a worker of its own. Raises an Error whose message is a sentence when it cannot be, or

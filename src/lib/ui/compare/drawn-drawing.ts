@@ -1,7 +1,7 @@
 import fontUrl from '@fontsource-variable/archivo/files/archivo-latin-wdth-normal.woff2?url';
 import type { DrawingChange } from '../../core/compare/drawings';
 import type { Sheet } from '../../core/dxf/sheet';
-import { PATIENCE, TOO_LONG } from './ask';
+import { PATIENCE, TOO_LONG } from './patience';
 import type { Drawn, DrawnPage, SheetAnswer, SheetRequest } from '../../workers/sheet.worker';
 
 /** The font of a drawing's texts, as `draw-sheet` names it; a worker knows none of the page's. */
