@@ -4,14 +4,14 @@ import { mkdirSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { ensureBuild } from './parts/build.mjs';
 import { environment, freePort, ready, runTask } from './parts/launch.mjs';
-import { ensureChromium, ensureNginx, ensurePackages, ensurePrograms } from './parts/packages.mjs';
+import { ensureChromium, ensureMeasures, ensurePackages, ensurePrograms } from './parts/packages.mjs';
 import { ensurePostgres } from './parts/postgres.mjs';
 import { command, Refusal } from './parts/say.mjs';
 
 await command(async () => {
 	ensurePackages();
 	ensurePrograms();
-	ensureNginx();
+	ensureMeasures();
 	const chromium = ensureChromium();
 	ensureBuild();
 	const home = resolve(process.env.CUPBOARD_BENCH_HOME ?? '.cupboard-bench');

@@ -67,8 +67,9 @@ export function ensurePrograms() {
 	);
 }
 
-/** nginx for comparing downloads with; only root gets it installed, others measure without. */
-export function ensureNginx() {
+/** What the bench measures with: curl, and nginx for comparing downloads with, which only root gets installed. */
+export function ensureMeasures() {
+	if (!has('curl')) installDebian(['curl']);
 	if (!existsSync('/usr/sbin/nginx') && process.getuid?.() === 0) installDebian(['nginx-light']);
 }
 

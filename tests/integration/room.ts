@@ -94,7 +94,7 @@ export class Guest {
 		return JSON.stringify(this.doc.toJSON());
 	}
 	async until(what: () => boolean): Promise<void> {
-		for (let i = 0; i < 400; i++) {
+		for (let i = 0; i < 1_600; i++) {
 			if (what()) return;
 			await new Promise((done) => setTimeout(done, 25));
 		}
