@@ -19,6 +19,15 @@ export interface Column<Row> {
 	from?: 'sm' | 'md';
 }
 
+/** The column of a document's number, as every list has it. */
+export const NUMBER_COLUMN = {
+	id: 'number',
+	head: 'Number',
+	text: (row: { number: string }) => row.number,
+	by: (row: { number: string }) => row.number,
+	class: 'font-mono text-[12.5px] whitespace-nowrap'
+};
+
 /** Which column the rows are in order of, and which way. */
 export interface Order {
 	column: string;

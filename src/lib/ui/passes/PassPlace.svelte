@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { PassPlaceView } from '../../core/documents/rows';
 	import Revision from '../documents/Revision.svelte';
+	import { NUMBER_COLUMN } from '../kit/table';
 	import Table from '../kit/Table.svelte';
 	import { kindWord } from '../../core/files/kinds';
 	import { dayText, plural, sizeText } from '../platform/words';
@@ -59,13 +60,7 @@
 			empty="No documents here."
 			lines
 			columns={[
-				{
-					id: 'number',
-					head: 'Number',
-					text: (item) => item.number,
-					by: (item) => item.number,
-					class: 'font-mono text-[12.5px] whitespace-nowrap'
-				},
+				NUMBER_COLUMN,
 				{
 					id: 'title',
 					head: 'Title',

@@ -6,6 +6,7 @@
 	import { PURPOSE_LABEL } from '../../core/revisions/revisions';
 	import { cupboard } from '../../client/cupboard';
 	import { attempt, sentenceOf } from '../platform/api';
+	import { NUMBER_COLUMN } from '../kit/table';
 	import Table from '../kit/Table.svelte';
 	import Revision from '../documents/Revision.svelte';
 	import { dayText, plural, sizeText, timeText } from '../platform/words';
@@ -142,13 +143,7 @@
 				empty="There are no documents."
 				lines
 				columns={[
-					{
-						id: 'number',
-						head: 'Number',
-						text: (item) => item.number,
-						by: (item) => item.number,
-						class: 'font-mono text-[12.5px] whitespace-nowrap'
-					},
+					NUMBER_COLUMN,
 					{ id: 'title', head: 'Title and your remark', cell: title, by: (item) => item.title },
 					{ id: 'revision', head: 'Revision', cell: revision },
 					{ id: 'verdict', head: 'Your verdict', cell: verdict, class: 'whitespace-nowrap' },

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { NUMBER_COLUMN } from '../kit/table';
 	import Table from '../kit/Table.svelte';
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
@@ -79,13 +80,7 @@
 				key={(item) => item.documentId}
 				empty="There are no documents."
 				columns={[
-					{
-						id: 'number',
-						head: 'Number',
-						text: (item) => item.number,
-						by: (item) => item.number,
-						class: 'font-mono text-[12.5px]'
-					},
+					NUMBER_COLUMN,
 					{
 						id: 'goes',
 						head: 'Revision',

@@ -2,7 +2,7 @@
 	import { CHECK_LABEL, CHECKS, VERDICT_LABEL, type Check } from '../../core/releases';
 	import type { InputOf } from '../../client/cupboard';
 	import Table from '../kit/Table.svelte';
-	import type { Column } from '../kit/table';
+	import { NUMBER_COLUMN, type Column } from '../kit/table';
 	import Revision from '../documents/Revision.svelte';
 
 	interface Item {
@@ -68,13 +68,7 @@
 	lines={done}
 	least={done ? 'sm:min-w-[560px]' : 'min-w-[560px]'}
 	columns={[
-		{
-			id: 'number',
-			head: 'Number',
-			text: (item) => item.number,
-			by: (item) => item.number,
-			class: 'font-mono text-[12.5px] whitespace-nowrap'
-		},
+		NUMBER_COLUMN,
 		{ id: 'title', head: 'Title', cell: title, by: (item) => item.title, class: 'font-semibold' },
 		{ id: 'goes', head: done ? 'Revision' : 'Goes from → to', cell: goes, class: 'whitespace-nowrap' },
 		...(done

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import { NUMBER_COLUMN } from '$lib/ui/kit/table';
 	import Table from '$lib/ui/kit/Table.svelte';
 	import LockTag from '$lib/ui/locks/LockTag.svelte';
 	import Revision from '$lib/ui/documents/Revision.svelte';
@@ -49,14 +50,7 @@
 			empty="No document that you may look at has “{data.q}” in its number, its title, its tags or its text."
 			open={(row) => void goto(`/${code}/document/${row.id}`)}
 			columns={[
-				{
-					id: 'number',
-					head: 'Number',
-					text: (row) => row.number,
-					by: (row) => row.number,
-					class: 'font-mono text-[12.5px] whitespace-nowrap',
-					from: 'sm'
-				},
+				{ ...NUMBER_COLUMN, from: 'sm' },
 				{ id: 'title', head: 'Title', cell: title, by: (row) => row.title },
 				{ id: 'revision', head: 'Revision', cell: revision, by: (row) => row.label },
 				{ id: 'hand', head: 'In hand', cell: hand, from: 'sm' },
