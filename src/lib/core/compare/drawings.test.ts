@@ -150,6 +150,35 @@ describe('comparing drawings', () => {
 	});
 });
 
+describe('comparing drawings that have nothing in common', () => {
+	it('lists every entity, however many', async () => {
+		const many = 150_000;
+		const side = (type: string, texts: string[]) => ({
+			readings: () => ({
+				pages: [{ name: null, texts, blocks: texts.map(() => '') }],
+				contents: new Map<string, string>()
+			}),
+			items: (_: number, which: readonly number[]) =>
+				which.map((at) => ({
+					at,
+					type,
+					layer: 'STEEL',
+					points: [[at, type.length]] as [number, number][],
+					numbers: [],
+					form: type,
+					geometry: `${type} ${at}`,
+					properties: new Map([['layer', 'STEEL']]),
+					whole: `${type} ${at}`
+				})),
+			boxes: (_: number, which: readonly number[]) =>
+				which.map((at): [number, number, number, number] => [at, 0, at, 0])
+		});
+		const texts = Array.from({ length: many }, (_, i) => `POINT ${i}`);
+		const found = await compareDrawings(side('POINT', texts), side('LINE', []));
+		expect(found).toHaveLength(many);
+	});
+});
+
 describe('comparing sheets that drawings are laid out on', () => {
 	const onPaper = (says: string) => g(0, 'TEXT', ...own('FRAME'), 67, 1, 10, 5, 20, 5, 40, 2.5, 1, says);
 

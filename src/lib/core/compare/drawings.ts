@@ -106,7 +106,7 @@ export async function compareDrawings(before: Asked, after: Asked): Promise<Draw
 	const names = new Set([...b.pages, ...a.pages].map(key));
 	/** A block that changed makes everything that shows it look different. */
 	const alike = (block: string) => !block || a.contents.get(block) === b.contents.get(block);
-	const changes: DrawingChange[] = [];
+	const changes: DrawingChange[][] = [];
 	let page = 0;
 	for (const name of names) {
 		page++;
@@ -137,12 +137,12 @@ export async function compareDrawings(before: Asked, after: Asked): Promise<Draw
 			return { kind, type, layer, page, what, box: to ?? from!, boxBefore: to ? from : null };
 		});
 		changes.push(
-			...told.sort(
+			told.sort(
 				(a, b) => a.layer.localeCompare(b.layer) || a.kind.localeCompare(b.kind) || b.box[3] - a.box[3]
 			)
 		);
 	}
-	return changes;
+	return changes.flat();
 }
 
 /** What became of an entity: both when it was moved or edited. */

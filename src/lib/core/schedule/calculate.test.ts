@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { afterEach, describe, expect, it } from 'vitest';
 import { calculate } from './calculate';
 import { readExpression, Unread, type Expression } from './expression';
-import type { Value } from './functions';
+import { FUNCTION_NAMES, type Value } from './functions';
 
 const ROW: Record<string, Value> = {
 	Length: 12.5,
@@ -129,6 +129,13 @@ describe('a formula works with', () => {
 		expect(work('"3" * 2')).toBe(6);
 		expect(fault('[Mark] * 2')).toBe('#VALUE!');
 		expect(fault('VALUE("x")')).toBe('#VALUE!');
+	});
+
+	it('every function that may be called, and no other', () => {
+		const named = [...FUNCTION_NAMES];
+		expect(named).toContain('SUM');
+		for (const name of named) expect(fault(`${name}()`), name).not.toBe('#NAME?');
+		expect(fault('RATE(1)')).toBe('#NAME?');
 	});
 
 	it('texts whatever their case, after figures and before yes and no', () => {

@@ -11,44 +11,18 @@ export type Value = number | string | boolean | null | Error;
 /** What a function is given: values, or what stands in several columns. */
 export type Given = Value | Value[][];
 
-const NAMES = [
-	...['ABS', 'ACOS', 'ASIN', 'ATAN', 'ATAN2', 'CEILING', 'COS', 'COSH', 'DEGREES', 'EVEN', 'EXP', 'FLOOR'],
-	...['GCD', 'INT', 'LCM', 'LN', 'LOG', 'LOG10', 'MOD', 'MROUND', 'ODD', 'PI', 'POWER', 'PRODUCT', 'RADIANS'],
-	...['ROUND', 'ROUNDDOWN', 'ROUNDUP', 'SIGN', 'SIN', 'SINH', 'SQRT', 'SQRTPI', 'SUM', 'SUMIF', 'SUMPRODUCT'],
-	...['SUMSQ', 'TAN', 'TANH', 'TRUNC', 'QUOTIENT', 'CONVERT'],
-	...['AVERAGE', 'AVERAGEA', 'AVERAGEIF', 'COUNT', 'COUNTA', 'COUNTBLANK', 'COUNTIF', 'LARGE', 'MAX', 'MAXA'],
-	...['MEDIAN', 'MIN', 'MINA', 'SMALL', 'STDEV', 'STDEVP', 'VAR', 'VARP'],
-	...['AND', 'CHOOSE', 'IFS', 'NOT', 'OR', 'SWITCH', 'XOR'],
-	...['ISBLANK', 'ISEVEN', 'ISLOGICAL', 'ISNONTEXT', 'ISNUMBER', 'ISODD', 'ISTEXT', 'N'],
-	...['CHAR', 'CLEAN', 'CODE', 'CONCAT', 'CONCATENATE', 'EXACT', 'FIND', 'LEFT', 'LEN', 'LOWER', 'MID'],
-	...[
-		'NUMBERVALUE',
-		'PROPER',
-		'REPLACE',
-		'RIGHT',
-		'SEARCH',
-		'SUBSTITUTE',
-		'T',
-		'TEXTJOIN',
-		'TRIM',
-		'UNICHAR'
-	],
-	...['UNICODE', 'UPPER', 'DEC2BIN', 'DEC2HEX', 'BIN2DEC', 'HEX2DEC', 'ROMAN', 'ARABIC'],
-	...[
-		'DATE',
-		'DATEDIF',
-		'DAY',
-		'DAYS',
-		'EDATE',
-		'EOMONTH',
-		'ISOWEEKNUM',
-		'MONTH',
-		'WEEKDAY',
-		'WEEKNUM',
-		'YEAR'
-	],
-	...['YEARFRAC']
-] as const satisfies (keyof typeof given)[];
+const NAMES = `
+	ABS ACOS ASIN ATAN ATAN2 CEILING COS COSH DEGREES EVEN EXP FLOOR GCD INT LCM LN LOG LOG10 MOD MROUND
+	ODD PI POWER PRODUCT RADIANS ROUND ROUNDDOWN ROUNDUP SIGN SIN SINH SQRT SQRTPI SUM SUMIF SUMPRODUCT
+	SUMSQ TAN TANH TRUNC QUOTIENT CONVERT AVERAGE AVERAGEA AVERAGEIF COUNT COUNTA COUNTBLANK COUNTIF
+	LARGE MAX MAXA MEDIAN MIN MINA SMALL STDEV STDEVP VAR VARP AND CHOOSE IFS NOT OR SWITCH XOR ISBLANK
+	ISEVEN ISLOGICAL ISNONTEXT ISNUMBER ISODD ISTEXT N CHAR CLEAN CODE CONCAT CONCATENATE EXACT FIND
+	LEFT LEN LOWER MID NUMBERVALUE PROPER REPLACE RIGHT SEARCH SUBSTITUTE T TEXTJOIN TRIM UNICHAR
+	UNICODE UPPER DEC2BIN DEC2HEX BIN2DEC HEX2DEC ROMAN ARABIC DATE DATEDIF DAY DAYS EDATE EOMONTH
+	ISOWEEKNUM MONTH WEEKDAY WEEKNUM YEAR YEARFRAC
+`
+	.trim()
+	.split(/\s+/) as (keyof typeof given)[];
 const DAYS = new Set(
 	'DATEDIF DAY DAYS EDATE EOMONTH ISOWEEKNUM MONTH WEEKDAY WEEKNUM YEAR YEARFRAC'.split(' ')
 );
@@ -135,6 +109,9 @@ const OWN: Record<string, Call> = {
 for (const [name, call] of Object.entries(OWN)) FUNCTIONS.set(name, call);
 
 const codeOf = (value: Value) => (value instanceof Error ? value.message : '');
+
+/** Names of all that may be called. */
+export const FUNCTION_NAMES: readonly string[] = [...FUNCTIONS.keys()];
 
 /** What a function gives; a fault when there is none of the name. */
 export const callOf = (name: string): Call => FUNCTIONS.get(name) ?? (() => FAULT.name);

@@ -19,7 +19,7 @@ export class DrawnDrawing {
 	) {}
 
 	/**
-	 * Raises an Error whose message is a sentence for what is no drawing; never settles once aborted.
+	 * Raises an Error whose message is a sentence for what is no drawing; once aborted, what the bytes raise, or nothing.
 	 * @param coming the bytes, which may still be on their way while the worker starts
 	 */
 	static async open(coming: Promise<ArrayBuffer>, signal: AbortSignal): Promise<DrawnDrawing> {
