@@ -196,3 +196,41 @@ test('marks leave a PDF as standard annotations and as XFDF, and come back from 
 	await expect(oke.getByText('This file is damaged, or holds no marks in XFDF.')).toBeVisible();
 	await oke.context().close();
 });
+
+test('one of the usual words of a column is taken with the mouse, with keys, or written over', async ({
+	browser
+}) => {
+	const oke = await as(browser, 'oke');
+	const { id } = await documentId(oke, 'VFT-MW-LS-00-SH-0004');
+	await oke.goto(`/vft/document/${id}`);
+	await ready(oke);
+	const schedule = await oke.request.get(`/api/v1/documents/${id}/live/schedule`);
+	const { columns } = (await schedule.json()) as { columns: { kind: string }[] };
+	const state = columns.findIndex((column) => column.kind === 'choice');
+	const cell = (row: number) => oke.getByRole('row').nth(row).getByRole('gridcell').nth(state);
+	const list = oke.getByRole('listbox');
+
+	await cell(1).dblclick();
+	await list.getByRole('option', { name: 'set aside' }).click();
+	await oke.keyboard.press('Enter');
+	await expect(cell(1)).toHaveText('set aside');
+	await expect(list).toBeHidden();
+
+	await cell(2).dblclick();
+	await oke.keyboard.press('ArrowUp');
+	await oke.keyboard.press('Enter');
+	await expect(cell(2)).toHaveText('driven');
+
+	// What is no usual word is kept and said to be none; leaving the cell is enough.
+	await cell(3).dblclick();
+	await oke.keyboard.press('Control+a');
+	await oke.keyboard.type('half driven');
+	await cell(5).click();
+	await expect(cell(3)).toHaveText('half driven');
+	await cell(4).dblclick();
+	await oke.keyboard.press('Control+a');
+	await oke.keyboard.type('to');
+	await oke.keyboard.press('Escape');
+	await expect(cell(4)).toHaveText('tested');
+	await oke.context().close();
+});
