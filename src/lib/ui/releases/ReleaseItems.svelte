@@ -65,8 +65,8 @@
 	rows={items}
 	key={(item) => item.documentId}
 	empty="No documents yet. Tick documents in a folder and put them in this release."
-	lines={done}
-	least={done ? 'sm:min-w-[560px]' : 'min-w-[560px]'}
+	lines
+	least="sm:min-w-[560px]"
 	columns={[
 		NUMBER_COLUMN,
 		{ id: 'title', head: 'Title', cell: title, by: (item) => item.title, class: 'font-semibold' },
@@ -77,11 +77,13 @@
 					{ id: 'client', head: 'Client', cell: client }
 				]
 			: [
+					// On a phone what they say stands in words below.
 					...telling.map((name) => ({
 						id: name,
 						head: CHECK_LABEL[name],
 						cell: checked,
-						class: 'text-center font-semibold'
+						class: 'text-center font-semibold',
+						from: 'sm' as const
 					})),
 					{
 						id: 'do',
