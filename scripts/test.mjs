@@ -67,13 +67,22 @@ await command(async () => {
 			beside([
 				[
 					'types',
-					['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings', '--output', 'human']
+					[
+						'svelte-check',
+						'--tsgo',
+						'--tsconfig',
+						'./tsconfig.json',
+						'--fail-on-warnings',
+						'--output',
+						'human'
+					]
 				],
-				['format', ['prettier', '--check', '--log-level', 'warn', '.']],
-				['nothing unused', ['knip', '--no-config-hints']]
+				['format', ['prettier', '--check', '--log-level', 'warn', '.']]
 			]),
 			beside([
 				['lint', ['eslint', '.', '--max-warnings', '0']],
+				['promises', ['oxlint', '--type-aware', '--deny-warnings']],
+				['nothing unused', ['knip', '--no-config-hints']],
 				['house rules', ['depcruise', '--config', '.dependency-cruiser.cjs', 'src']]
 			])
 		]);
@@ -115,6 +124,18 @@ await command(async () => {
 		const postgres = await ensurePostgres(home, { lasting: false });
 		try {
 			const env = environment(home, postgres.url, 0, false);
+			const browsing = { ...env, CHROMIUM: chromium, CUPBOARD_HOME: join(home, 'world') };
+			const told = wanted('browser') && (!changed || stories.length > 0);
+			// Making the world of the stories waits for the database half of its time: it goes beside the tests before.
+			const world =
+				told && wanted('integration')
+					? ended(
+							spawn(process.execPath, ['--import', 'tsx', 'tests/browser/make-template.ts'], {
+								stdio: 'inherit',
+								env: browsing
+							})
+						)
+					: null;
 			if (wanted('integration')) {
 				step('integration tests');
 				vitest('integration', ['integration'], {
@@ -124,18 +145,18 @@ await command(async () => {
 					REDIS_SERVER: redis
 				});
 			}
-			if (wanted('browser') && (!changed || stories.length)) {
+			if (told) {
+				if (world && (await world) !== 0) throw new Refusal('The world of the stories could not be made.');
 				step('browser tests');
 				const file = join(home, 'browser.json');
 				rmSync(file, { force: true });
 				const ok = run(['playwright', 'test', ...stories], {
-					...env,
-					CHROMIUM: chromium,
-					CUPBOARD_HOME: join(home, 'world'),
+					...browsing,
+					CUPBOARD_TEMPLATE: world ? 'made' : '',
 					CUPBOARD_REPORT: file
 				});
-				const told = report('browser');
-				if (told) tally.playwright(told);
+				const made = report('browser');
+				if (made) tally.playwright(made);
 				else tally.step(ok);
 			}
 		} finally {
