@@ -51,7 +51,8 @@ describe('what can be done with a release is told by the same rule that the runn
 		const spare = await world.add('oke', 'a spare');
 		const done = new Map<string, number>();
 		let serial = 0;
-		for (let round = 0; round < 2; round++) {
+		// Two of them; more when chance had nothing happen in these, which would prove nothing.
+		for (let round = 0; round < 2 || (done.size < 2 && round < 10); round++) {
 			const first = await world.add('oke', `sheet ${++serial}`);
 			const made = await world.act('ines', buildRelease, {
 				project: 'VFT',
@@ -124,8 +125,7 @@ describe('what can be done with a release is told by the same rule that the runn
 				else done.set(name, (done.get(name) ?? 0) + 1);
 			}
 		}
-		// A history in which nothing happened would prove nothing.
-		expect([...done.keys()].length).toBeGreaterThan(1);
+		expect(done.size).toBeGreaterThan(1);
 	}, 180_000);
 });
 

@@ -256,6 +256,10 @@ export const documentView = view({
 				mode: z.enum(['read', 'suggest', 'write'])
 			})
 			.nullable(),
+		/** Whether the reader keeps it at hand. */
+		atHand: z.boolean(),
+		/** Sheets or pages of the newest version, where the file says how many. */
+		pages: z.number().nullable(),
 		versions: z.array(versionRow)
 	}),
 	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }

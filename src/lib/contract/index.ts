@@ -11,9 +11,11 @@ import * as notices from './notices';
 import * as passes from './passes';
 import * as people from './people';
 import * as places from './places';
+import * as register from './register';
 import * as releases from './releases';
 import * as remarks from './remarks';
 import * as removed from './removed';
+import * as today from './today';
 import * as trail from './trail';
 
 const NOUNS = {
@@ -28,9 +30,11 @@ const NOUNS = {
 	...passes,
 	...people,
 	...places,
+	...register,
 	...releases,
 	...remarks,
 	...removed,
+	...today,
 	...trail
 };
 type Nouns = typeof NOUNS;

@@ -5,42 +5,36 @@
 	import { onMount } from 'svelte';
 	import { arrive, CHANGES, line, onTouched, setOut, watchProject } from '$lib/ui/platform/live.svelte';
 	import BellIcon from '@lucide/svelte/icons/bell';
-	import SearchIcon from '@lucide/svelte/icons/search';
 	import { cupboard } from '$lib/client/cupboard';
 	import Mark from '$lib/ui/shell/Mark.svelte';
 	import SendingPanel from '$lib/ui/adding/SendingPanel.svelte';
 	import Shortcuts from '$lib/ui/kit/Shortcuts.svelte';
+	import PhoneBar from '$lib/ui/shell/PhoneBar.svelte';
+	import WayLine from '$lib/ui/shell/WayLine.svelte';
+	import { WAYS, wayOf } from '$lib/ui/shell/ways';
 	import { initials } from '$lib/ui/platform/words';
 
 	let { data, children } = $props();
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
-	const tabs = $derived([
-		['Shelves', 'shelves', ['shelves', 'place', 'document', 'access']],
-		['Today', 'today', ['today']],
-		['In hand', 'in-hand', ['in-hand']],
-		['Releases', 'releases', ['releases']],
-		['Remarks', 'remarks', ['remarks']],
-		['Activity', 'activity', ['activity']],
-		['Removed', 'removed', ['removed']],
-		['Sharing', 'sharing', ['sharing', 'passes', 'arrivals']],
-		['People', 'people', ['people']],
-		...(data.frame.me.controller
-			? [['Outbox', 'outbox', ['outbox']] as const, ['Settings', 'settings', ['settings']] as const]
-			: [])
-	] as const);
+	/** The page of the project that is open, by its path. */
 	const here = $derived(page.url.pathname.split('/')[2] ?? '');
+	const way = $derived(wayOf(here));
 	let find = $state('');
 	let field: HTMLInputElement | undefined = $state();
 
 	let unread = $derived(data.unread);
+	let waiting = $derived(data.waiting);
 	onMount(() => watchProject(data.frame.project.code, data.asked));
 	beforeNavigate(setOut);
 	afterNavigate(arrive);
 	onMount(() =>
 		onTouched(CHANGES, () => {
-			cupboard
-				.notices({ project: data.frame.project.id, limit: '1' })
-				.then((answer) => (unread = answer.unread))
+			const project = data.frame.project.id;
+			Promise.all([cupboard.notices({ project, limit: '1' }), cupboard.waiting({ project })])
+				.then(([told, counted]) => {
+					unread = told.unread;
+					waiting = counted;
+				})
 				.catch(() => {});
 		})
 	);
@@ -57,9 +51,7 @@
 
 <div class="flex h-screen min-h-0 flex-col">
 	<a class="sr-only focus:not-sr-only focus:bg-sheet focus:p-2" href="#main">To the content</a>
-	<header
-		class="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 bg-frame px-4 pt-1.5 text-on-frame md:h-12 md:flex-nowrap md:gap-x-4 md:pt-0"
-	>
+	<header class="flex h-11 shrink-0 items-center gap-x-2 bg-frame px-4 text-on-frame md:h-12 md:gap-x-4">
 		<a class="flex items-center gap-2" href="{base}/shelves"
 			><Mark /><b class="text-[16px] [font-stretch:110%]">Cupboard</b></a
 		>
@@ -73,21 +65,27 @@
 					word: project.name,
 					act: () => goto(`/${project.code.toLowerCase()}/shelves`, { invalidateAll: true })
 				})),
-				[{ word: 'All projects', act: () => goto('/projects') }]
+				[
+					{ word: 'All projects', act: () => goto('/projects') },
+					data.frame.me.controller && { word: 'Settings', act: () => goto(`${base}/settings`) },
+					data.frame.me.controller && { word: 'Outbox', act: () => goto(`${base}/outbox`) }
+				]
 			]}
 		/>
-		<nav
-			class="order-last flex w-full gap-1 self-end overflow-x-auto md:order-none md:w-auto"
-			aria-label="Project"
-		>
-			{#each tabs as [name, path, under] (path)}
-				{@const current = (under as readonly string[]).includes(here)}
+		<nav class="hidden gap-1 self-end md:flex" aria-label="Project">
+			{#each WAYS as one (one.path)}
+				{@const current = one === way}
+				{@const count = one.count ? waiting[one.count] : 0}
 				<a
-					href="{base}/{path}"
+					href="{base}/{one.path}"
 					aria-current={current ? 'page' : undefined}
-					class="rounded-t-[4px] px-2 py-2 text-[13.5px] font-medium whitespace-nowrap min-[1400px]:px-2.5 md:py-2.5 {current
+					class="flex items-baseline gap-1.5 rounded-t-[4px] px-2.5 py-2.5 text-[13.5px] font-medium whitespace-nowrap {current
 						? 'bg-film font-semibold text-ink'
-						: 'text-[#d5e0db] hover:text-on-frame'}">{name}</a
+						: 'text-[#d5e0db] hover:text-on-frame'}"
+					>{one.word}{#if count}<span
+							class="font-mono text-[11px] {current ? 'text-ink-2' : 'text-[#e6cfa6]'}"
+							aria-label="{count} waiting">{count}</span
+						>{/if}</a
 				>
 			{/each}
 		</nav>
@@ -107,14 +105,8 @@
 			</div>
 		</form>
 		<a
-			href="{base}/find"
-			class="ml-auto grid h-8 w-8 shrink-0 place-items-center text-on-frame md:hidden"
-			title="Find"
-			aria-label="Find"><SearchIcon size={18} aria-hidden="true" /></a
-		>
-		<a
 			href="{base}/notices"
-			class="relative grid h-7 w-7 shrink-0 place-items-center text-on-frame md:ml-0"
+			class="relative ml-auto grid h-7 w-7 shrink-0 place-items-center text-on-frame md:ml-0"
 			title="Notices"
 			aria-label={unread ? `Notices, ${unread} not read` : 'Notices'}
 			><BellIcon size={17} aria-hidden="true" />{#if unread}<span
@@ -141,7 +133,9 @@
 			The line to the server is down. What you see may be old; it comes back by itself.
 		</p>{/if}
 	<!-- What is for screen readers only lies outside the flow, and must not make the page wider than a phone. -->
+	{#if way?.inside.length}<WayLine {way} {here} {base} {waiting} />{/if}
 	<main id="main" class="relative min-h-0 flex-1 overflow-x-clip">{@render children()}</main>
 	<SendingPanel />
+	<PhoneBar {here} {base} {waiting} />
 </div>
 <Shortcuts find={() => field?.focus()} />

@@ -28,6 +28,7 @@ import * as issue from '../releases/acts-issue';
 import * as remarks from '../remarks/acts';
 import * as removals from '../removed/acts';
 import * as revising from '../documents/acts-revising';
+import * as today from '../today/acts';
 import * as tidy from '../places/acts-organise';
 
 function isAct(value: unknown): value is Act {
@@ -65,5 +66,6 @@ export const ACTS: readonly Act[] = [
 	placePasses,
 	openPasses,
 	givenPasses,
-	hatches
+	hatches,
+	today
 ].flatMap((module) => Object.values(module as Record<string, unknown>).filter(isAct));

@@ -4,6 +4,7 @@ import * as documents from '../documents/views';
 import * as finding from '../find/views';
 import * as places from '../places/views';
 import * as project from '../people/views';
+import * as register from '../register/views';
 import * as releases from '../releases/views';
 import * as remarks from '../remarks/views';
 import * as access from '../access/views';
@@ -13,6 +14,7 @@ import * as live from '../live/views';
 import * as marks from '../marks/views';
 import * as notices from '../notices/views';
 import * as passes from '../passes/views';
+import * as today from '../today/views';
 import * as tree from '../places/views-tree';
 
 function isView(value: unknown): value is View {
@@ -33,7 +35,9 @@ export const VIEWS: readonly View[] = [
 	sharing,
 	activity,
 	project,
+	register,
 	releases,
 	passes,
-	notices
+	notices,
+	today
 ].flatMap((module) => Object.values(module as Record<string, unknown>).filter(isView));

@@ -20,6 +20,7 @@ import { documentFacts, readDocument } from '../platform/runner/held';
 import { inspection, ownUploads, sameBytes } from '../content/content';
 import { among, type Querier } from '../platform/db';
 import {
+	atHand,
 	content,
 	document,
 	event,
@@ -44,6 +45,23 @@ export const documentRow = answers(contract.documentRow, {
 		return (await documentRows(db, { project, reach, readerId: me.id }, eq(place.id, here.id), now))[0]!;
 	}
 });
+
+async function keptAtHand(db: Querier, placeId: string, personId: string): Promise<boolean> {
+	const [kept] = await db
+		.select({ at: atHand.createdAt })
+		.from(atHand)
+		.where(and(eq(atHand.placeId, placeId), eq(atHand.personId, personId)));
+	return kept !== undefined;
+}
+
+/** How many sheets or pages content has; null where inspecting it did not tell. */
+async function pagesOf(db: Querier, hash: string): Promise<number | null> {
+	const [stored] = await db
+		.select({ inspection: content.inspection })
+		.from(content)
+		.where(eq(content.hash, hash));
+	return stored?.inspection?.pages ?? null;
+}
 
 export const documentView = answers(contract.documentView, {
 	async run(context) {
@@ -87,6 +105,8 @@ export const documentView = answers(contract.documentView, {
 			marked: await markedVersions(db, here.id),
 			marksMode: marksMode(level),
 			room: await roomOf(db, here.id, level, row!.lock !== null && !row!.lock.mine),
+			atHand: await keptAtHand(db, here.id, me.id),
+			pages: await pagesOf(db, row!.hash),
 			versions: versions.map((v): VersionRow => ({ ...v, at: v.at.toISOString() }))
 		};
 	}

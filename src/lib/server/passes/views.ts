@@ -29,7 +29,7 @@ import {
 import { canStamp } from '../formats/stamp';
 
 /** Scopes where the reader has Manage: there they see and end what others made, too. */
-function runs(reach: Reach) {
+export function runs(reach: Reach) {
 	const scopes = reach.scopes('manage');
 	return reach.subject.controller ? sql`true` : scopes.length ? inArray(place.scope, scopes) : sql`false`;
 }

@@ -4,6 +4,7 @@ import * as contract from '../../contract/places';
 import { allows, levelLabel } from '../../core/access/levels';
 import { dayOf } from '../../core/time/days';
 import { idsOf, live, OPEN_SPOT, type Reach } from '../access/reach';
+import { newsOf } from '../documents/news';
 import { answers, type Place } from '../platform/runner/act';
 import { among, type Querier } from '../platform/db';
 import { department, departmentMember, folderCount, person, place, release } from '../platform/db/schema';
@@ -101,25 +102,12 @@ async function inHandBeneath(db: Querier, reach: Reach, depth: number): Promise<
 	);
 }
 
-/** Most changes looked through for counting what is new to somebody. */
-const MOST_NEWS = 50_000;
-
 /** What others changed since the reader looked, beneath every place down to a depth. */
 async function newsBeneath(db: Querier, reach: Reach, depth: number): Promise<Map<string, number>> {
-	const { projectId, personId } = reach.subject;
 	return countUp(
-		await db.execute<{ way: string; n: number }>(sql`
-			with news as materialized (
-				select d.id, d.changed_at from document d
-				where d.project_id = ${projectId} and d.live and d.changed_by is distinct from ${personId}
-					and d.changed_at > (select seen_until from member where project_id = ${projectId} and person_id = ${personId})
-				order by d.changed_at desc limit ${MOST_NEWS}
-			)
-			select ${wayDownTo(depth)} as way, count(*)::int as n
-			from news join ${place} on ${place.id} = news.id
-			left join seen s on s.document_id = news.id and s.person_id = ${personId}
-			where (s.at is null or news.changed_at > s.at) and ${live()} and ${reach.sees(place.scope)}
-			group by 1`)
+		await db.execute<{ way: string; n: number }>(
+			sql`${newsOf(reach, sql`${wayDownTo(depth)} as way, count(*)::int as n`)} group by 1`
+		)
 	);
 }
 
@@ -262,7 +250,8 @@ async function dropsOf(db: Querier, reach: Reach): Promise<{ id: string; by: str
 }
 
 /** @param today the day by the project's clock */
-async function overdueReleases(db: Querier, projectId: string, today: string) {
+/** Issued releases whose client has not answered by the day asked for. */
+export async function overdueReleases(db: Querier, projectId: string, today: string) {
 	return db
 		.select({ number: release.number, replyBy: release.replyBy })
 		.from(release)

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { later } from '../kit/later';
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { toast } from '../kit/toast';
 	import type { Level } from '../../core/access/levels';
@@ -12,7 +13,9 @@
 	import { LIVE_KINDS } from '../../core/live/live';
 	import { ON_SCREEN } from '../live/kinds';
 	import LockTag from '../locks/LockTag.svelte';
+	import Menu from '../kit/Menu.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
+	import { arrange, menuOf, type Offer } from './offers';
 	import { restorePlace } from '../places/restore';
 	import { dayText, plural, timeText, whenText } from '../platform/words';
 	import { projectDayWords } from '../platform/project-day';
@@ -26,6 +29,7 @@
 		retentionDays,
 		outsideLevel,
 		onPage = false,
+		more = [],
 		changed,
 		putInRelease
 	}: {
@@ -36,6 +40,8 @@
 		retentionDays: number;
 		outsideLevel: Level | null;
 		onPage?: boolean;
+		/** What the screen around it offers beside. */
+		more?: readonly Offer[];
 		changed: () => void;
 		putInRelease: () => void;
 	} = $props();
@@ -102,6 +108,152 @@
 		toast(`${number} is removed.`, { takeBack: () => void restorePlace(id, changed) });
 		changed();
 	}
+	async function bookmark() {
+		const done = await attempt(() =>
+			view.atHand ? cupboard.endAtHand({ project, place: row.id }) : cupboard.keepAtHand({ place: row.id })
+		);
+		if (!done) return;
+		toast(view.atHand ? `${row.number} is not at hand any more.` : `${row.number} is at hand, under Today.`);
+		changed();
+	}
+	/** Keeps it at hand, or no longer. */
+	export const startBookmark = () => void bookmark();
+
+	const downloaded = $derived(addressOf('versionFile', { document: row.id, label: row.label, download: '' }));
+	/** All that can be done now, by the answers of the acts themselves. */
+	const offers = $derived.by(() => {
+		const list: (Offer | false | null | undefined)[] = [
+			!onPage && { id: 'open', group: 'show', word: 'Open', href: `/${code}/document/${row.id}` },
+			(lock?.mine || (!lock && live && can.takeLock.may)) && {
+				id: 'hand-in',
+				group: 'work',
+				word: 'Hand in',
+				key: 'H',
+				act: () => (handing = true)
+			},
+			!lock &&
+				can.takeLock.may && {
+					id: 'lock',
+					group: 'work',
+					word: 'Lock',
+					key: 'L',
+					act: () => (locking = true)
+				},
+			lock?.mine && {
+				id: 'give-back',
+				group: 'work',
+				word: 'Give back unchanged',
+				act: () => void giveBack()
+			},
+			lock?.mine && { id: 'extend', group: 'work', word: 'Keep it longer…', act: () => (extending = true) },
+			lock?.mine && { id: 'hand-over', group: 'work', word: 'Hand over…', act: () => (handingOver = true) },
+			lock &&
+				!lock.mine &&
+				view.waiting.mine && {
+					id: 'stop-waiting',
+					group: 'work',
+					word: view.waiting.mine === 'asked' ? 'Asked; stop waiting' : 'Stop waiting',
+					act: () => void wait(false)
+				},
+			lock &&
+				!lock.mine &&
+				!view.waiting.mine &&
+				can.askForLock.may && {
+					id: 'ask',
+					group: 'work',
+					word: 'Ask for the lock…',
+					act: () => (asking = true)
+				},
+			lock &&
+				!lock.mine &&
+				!view.waiting.mine &&
+				can.waitForLock.may && {
+					id: 'wait',
+					group: 'work',
+					word: 'Tell me when free',
+					act: () => void wait(true)
+				},
+			lock &&
+				!lock.mine &&
+				can.handIn.may && {
+					id: 'beside',
+					group: 'work',
+					word: 'Hand in beside…',
+					act: () => (beside = true)
+				},
+			lock &&
+				!lock.mine &&
+				can.breakLock.may && {
+					id: 'break',
+					group: 'work',
+					word: 'Break the lock…',
+					act: () => (breaking = true)
+				},
+			mayGoLive && { id: 'begin', group: 'work', word: 'Edit together…', act: () => (beginning = true) },
+			can.endLive.may &&
+				onPage && { id: 'end', group: 'work', word: 'End editing together', act: () => void endLive() },
+			can.downloadDocument.may && {
+				id: 'download',
+				group: 'send',
+				word: 'Download',
+				href: downloaded,
+				download: true
+			},
+			view.versions.length > 1 && {
+				id: 'compare',
+				group: 'show',
+				word: 'Compare',
+				key: 'C',
+				href: `/${code}/document/${row.id}/compare`
+			},
+			{
+				id: 'bookmark',
+				group: 'show',
+				word: view.atHand ? 'Keep at hand no longer' : 'Keep at hand',
+				key: 'B',
+				act: () => void bookmark()
+			},
+			controller && { id: 'release', group: 'send', word: 'Put in release…', key: 'R', act: putInRelease },
+			can.makePass.may && {
+				id: 'pass',
+				group: 'send',
+				word: 'Make a pass…',
+				hint: 'a link for people without an account',
+				act: () => (passing = true)
+			},
+			{ id: 'access', group: 'send', word: 'Access', key: 'A', href: `/${code}/access/${row.id}` },
+			can.issueRevision.may && {
+				id: 'issue',
+				group: 'keep',
+				word: 'Issue or state…',
+				act: () => (revising = true)
+			},
+			can.changeDocument.may && {
+				id: 'change',
+				group: 'keep',
+				word: 'Properties…',
+				act: () => (changing = true)
+			},
+			can.removePlace.may && {
+				id: 'remove',
+				group: 'keep',
+				word: 'Remove…',
+				dangerous: true,
+				act: () => (removing = true)
+			}
+		];
+		return [...more, ...list.filter((one): one is Offer => Boolean(one))];
+	});
+	const arranged = $derived(arrange(offers, onPage ? 'page' : 'block'));
+	/** Goes where an offer leads; a file comes as if its link had been pressed. */
+	function follow({ href, download }: Offer) {
+		if (!href) return;
+		if (!download) return void goto(href);
+		const link = document.createElement('a');
+		link.href = href;
+		link.download = '';
+		link.click();
+	}
 </script>
 
 {#if !onPage}
@@ -136,50 +288,20 @@
 		<BrokenLock {view} bring={() => (lock?.mine ? (handing = true) : (beside = true))} {changed} />
 	</div>{/if}
 <div class="flex flex-wrap gap-1.5">
-	{#if !onPage}<a class="button {lock?.mine ? '' : 'button-act'}" href="/{code}/document/{row.id}">Open</a
-		>{/if}
-	{#if lock?.mine}
-		<button class="button button-act" onclick={() => (handing = true)}>Hand in</button>
-		<button class="button" onclick={giveBack}>Give back unchanged</button>
-		<button class="button" onclick={() => (extending = true)}>Keep it longer…</button>
-		<button class="button" onclick={() => (handingOver = true)}>Hand over…</button>
-	{:else if lock}
-		{#if view.waiting.mine}<button class="button" onclick={() => wait(false)}
-				>{view.waiting.mine === 'asked' ? 'Asked; stop waiting' : 'Stop waiting'}</button
-			>{:else}
-			{#if can.askForLock.may}<button class="button" onclick={() => (asking = true)}>Ask for the lock…</button
-				>{/if}
-			{#if can.waitForLock.may}<button class="button" onclick={() => wait(true)}>Tell me when free</button
-				>{/if}
-		{/if}
-		{#if can.handIn.may}<button class="button" onclick={() => (beside = true)}>Hand in beside…</button>{/if}
-		{#if can.breakLock.may}<button class="button" onclick={() => (breaking = true)}>Break the lock…</button
-			>{/if}
-	{:else if can.takeLock.may}
-		{#if live}<button class="button {onPage ? 'button-act' : ''}" onclick={() => (handing = true)}
-				>Hand in</button
-			>{/if}
-		<button class="button {onPage && !live ? 'button-act' : ''}" onclick={() => (locking = true)}>Lock</button
-		>
-	{/if}
-	{#if mayGoLive}<button class="button" onclick={() => (beginning = true)}>Edit together…</button>{/if}
-	{#if can.endLive.may && onPage}<button class="button" onclick={endLive}>End editing together</button>{/if}
-	{#if can.downloadDocument.may}<a
-			class="button"
-			download
-			href={addressOf('versionFile', { document: row.id, label: row.label, download: '' })}>Download</a
-		>{/if}
-	{#if view.versions.length > 1}<a class="button" href="/{code}/document/{row.id}/compare">Compare</a>{/if}
-	{#if controller}<button class="button" onclick={putInRelease}>Put in release…</button>{/if}
-	<a class="button" href="/{code}/access/{row.id}">Access</a>
-	{#if can.makePass.may}<button class="button" onclick={() => (passing = true)}>Make a pass…</button>{/if}
-	{#if can.issueRevision.may}<button class="button" onclick={() => (revising = true)}>Issue or state…</button
-		>{/if}
-	{#if can.changeDocument.may}<button class="button" onclick={() => (changing = true)}>Properties…</button
-		>{/if}
-	{#if can.removePlace.may}<button class="button" onclick={() => (removing = true)}>Remove…</button>{/if}
+	{#if arranged.main}{@render button(arranged.main, true)}{/if}
+	{#each arranged.near as offer (offer.id)}{@render button(offer, false)}{/each}
+	<Menu label="Actions" groups={menuOf(arranged.rest, follow)} />
 </div>
 
+{#snippet button(offer: Offer, main: boolean)}
+	{#if offer.href}<a
+			class="button {main ? 'button-act' : ''}"
+			href={offer.href}
+			download={offer.download ? '' : undefined}>{offer.word}</a
+		>{:else}<button class="button {main ? 'button-act' : ''}" aria-pressed={offer.on} onclick={offer.act}
+			>{offer.word}</button
+		>{/if}
+{/snippet}
 {#if locking}{#await later( () => import('../locks/LockDialog.svelte'), () => (locking = false) ) then LockDialog}<LockDialog
 			bind:open={locking}
 			documents={[row.id]}

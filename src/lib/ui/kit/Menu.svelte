@@ -41,16 +41,23 @@
 			collisionPadding={8}
 			class="z-50 max-h-[80vh] max-w-[92vw] min-w-[190px] overflow-auto border border-ink bg-sheet py-1 text-ink shadow-lg"
 		>
-			{#each shown as group, i (i)}
+			{#each shown as { head, entries }, i (i)}
 				{#if i > 0}<DropdownMenu.Separator class="my-1 border-t border-rule" />{/if}
-				{#each group as entry (entry.word)}
+				{#if head}<p class="px-3 pt-1 pb-0.5 text-[12px] text-ink-2">{head}</p>{/if}
+				{#each entries as entry (entry.word)}
 					{#if entry.ticked === undefined}<DropdownMenu.Item
-							class={item}
+							class="{item} {entry.key ? '!flex items-baseline gap-4' : ''} {entry.dangerous
+								? 'text-fault'
+								: ''}"
 							disabled={entry.disabled || Boolean(entry.why)}
 							onSelect={entry.act}
 							>{#if entry.code}<span class="mr-2 font-mono">{entry.code}</span
 								>{/if}{entry.word}{#if entry.why}<span class="block max-w-[280px] text-[12px]"
 									>{entry.why}</span
+								>{/if}{#if entry.hint}<span class="block max-w-[280px] text-[12px] text-ink-2"
+									>{entry.hint}</span
+								>{/if}{#if entry.key}<span class="ml-auto font-mono text-[12px] text-ink-2" aria-hidden="true"
+									>{entry.key}</span
 								>{/if}</DropdownMenu.Item
 						>{:else}<DropdownMenu.CheckboxItem
 							class="{item} flex items-center gap-2"

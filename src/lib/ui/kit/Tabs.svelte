@@ -2,7 +2,7 @@
 	import { Tabs } from 'bits-ui';
 	import type { Snippet } from 'svelte';
 
-	/** Several views of one thing in one place; the list of them goes sideways where it is too narrow. */
+	/** Several views of one thing in one place; the list of them takes a second line where it is too narrow. */
 	let {
 		value = $bindable(),
 		tabs,
@@ -15,10 +15,10 @@
 </script>
 
 <Tabs.Root bind:value={() => value, (next) => (value = next as Value)} class="flex flex-col {look}">
-	<Tabs.List class="flex shrink-0 overflow-x-auto border-b border-rule px-1">
+	<Tabs.List class="flex shrink-0 flex-wrap border-b border-rule px-1">
 		{#each tabs as tab (tab.value)}<Tabs.Trigger
 				value={tab.value}
-				class="border-b-2 border-transparent px-2.5 py-1.5 font-semibold whitespace-nowrap text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink"
+				class="border-b-2 border-transparent px-2 py-1.5 font-semibold whitespace-nowrap text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink"
 				>{tab.word}</Tabs.Trigger
 			>{/each}
 	</Tabs.List>

@@ -7,17 +7,31 @@ export interface MenuEntry {
 	/** Whether it is ticked; entries that have this are ticked and not done. */
 	ticked?: boolean;
 	disabled?: boolean;
+	/** The key that does the same on its screen. */
+	key?: string;
+	/** It takes something away. */
+	dangerous?: boolean;
+	/** What it means, quietly below it. */
+	hint?: string;
 	/** Why it cannot be done, in a sentence; it then stands there and cannot be chosen. */
 	why?: string;
 }
 
 type Perhaps<T> = T | false | null | undefined | '' | 0;
 
-/** Entries that belong together; what is false is left out, so that a menu is written as what it may hold. */
-export type MenuGroup = Perhaps<Perhaps<MenuEntry>[]>;
+/**
+ * Entries that belong together, under a head where they have one; what is false is left out, so that a menu is written
+ * as what it may hold.
+ */
+export type MenuGroup = Perhaps<Perhaps<MenuEntry>[] | { head: string; entries: Perhaps<MenuEntry>[] }>;
 
 /** The groups that hold something, with what they hold. */
-export const filled = (groups: readonly MenuGroup[]): MenuEntry[][] =>
+export const filled = (groups: readonly MenuGroup[]): { head: string; entries: MenuEntry[] }[] =>
 	groups
-		.map((group) => (group || []).filter((entry): entry is MenuEntry => Boolean(entry)))
-		.filter((group) => group.length > 0);
+		.map((group) => {
+			const { head, entries } = Array.isArray(group)
+				? { head: '', entries: group }
+				: group || { head: '', entries: [] };
+			return { head, entries: entries.filter((entry): entry is MenuEntry => Boolean(entry)) };
+		})
+		.filter(({ entries }) => entries.length > 0);

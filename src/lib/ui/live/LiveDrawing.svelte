@@ -25,7 +25,8 @@
 		mayManage,
 		departments,
 		mine,
-		remarks
+		remarks,
+		more
 	}: LiveDocument & {
 		mayManage: boolean;
 		departments: { id: string; code: string; name: string }[];
@@ -131,7 +132,8 @@
 					class: 'p-3'
 				},
 				{ value: 'layers', word: `Layers ${drawing?.layers.length ?? 0}`, panel: layersPanel, class: 'p-3' },
-				{ value: 'remarks', word: `Remarks ${remarks.open.length}`, panel: remarksPanel }
+				{ value: 'remarks', word: `Remarks ${remarks.open.length}`, panel: remarksPanel },
+				...more
 			]}
 		/>
 	</div>

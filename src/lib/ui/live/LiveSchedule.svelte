@@ -6,6 +6,8 @@
 	import RemarksPanel from '../remarks/RemarksPanel.svelte';
 	import { plural } from '../platform/words';
 	import ColumnDialog from './ColumnDialog.svelte';
+	import { shownOf, side } from '../documents/side-tab.svelte';
+	import Tabs from '../kit/Tabs.svelte';
 	import { Grid } from './grid.svelte';
 	import LiveBar from './LiveBar.svelte';
 	import type { LiveDocument } from './live-document';
@@ -13,7 +15,18 @@
 	import TakeScheduleDialog from './TakeScheduleDialog.svelte';
 
 	/** A schedule that several fill in at once: the grid, who is where in it, and the remarks beside it. */
-	let { room, mode, me, document: id, number, code, versions, mayDownload, remarks }: LiveDocument = $props();
+	let {
+		room,
+		mode,
+		me,
+		document: id,
+		number,
+		code,
+		versions,
+		mayDownload,
+		remarks,
+		more
+	}: LiveDocument = $props();
 
 	let grid = $state.raw<Grid | null>(null);
 	let cells = $state<ReturnType<typeof ScheduleCells>>();
@@ -80,8 +93,21 @@
 		grid.choose({ row: at, column });
 		cells?.reveal();
 	});
+	const tabs = $derived([
+		{ value: 'remarks', word: `Remarks ${remarks.open.length}`, panel: remarksPanel, class: 'bg-film' },
+		...more
+	]);
 </script>
 
+{#snippet remarksPanel()}<RemarksPanel
+		{remarks}
+		titled={false}
+		table="/{code}/document/{id}/remarks"
+		label={versions[0]!.label}
+		newest
+		gone={(row) => row.anchor.on === 'cell' && gone(row.anchor)}
+		compose={{ label: 'On the chosen cell', run: remarkOnCell }}
+	/>{/snippet}
 <div class="flex h-full flex-col">
 	<LiveBar line={grid?.line ?? null} {me}>
 		{#snippet mine()}
@@ -180,20 +206,13 @@
 				</p>
 			{:else}<p class="p-4 text-ink-2" role="status">opening</p>{/if}
 		</div>
-		<div
+		<Tabs
+			bind:value={() => shownOf(tabs), (tab) => (side.tab = tab)}
 			class="{beside
-				? 'absolute inset-0 z-30'
-				: 'hidden'} shrink-0 border-l border-rule bg-film lg:static lg:block lg:w-[280px]"
-		>
-			<RemarksPanel
-				{remarks}
-				table="/{code}/document/{id}/remarks"
-				label={versions[0]!.label}
-				newest
-				gone={(row) => row.anchor.on === 'cell' && gone(row.anchor)}
-				compose={{ label: 'On the chosen cell', run: remarkOnCell }}
-			/>
-		</div>
+				? 'absolute inset-0 z-30 flex'
+				: 'hidden'} shrink-0 border-l border-rule bg-sheet lg:static lg:flex lg:w-[320px]"
+			{tabs}
+		/>
 	</div>
 </div>
 {#if grid}

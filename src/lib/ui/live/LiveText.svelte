@@ -42,7 +42,8 @@
 		code,
 		versions,
 		mayDownload,
-		remarks
+		remarks,
+		more
 	}: LiveDocument & {
 		title: string;
 	} = $props();
@@ -231,7 +232,8 @@
 			tabs={[
 				{ value: 'remarks', word: `Remarks ${remarks.open.length}`, panel: remarksPanel },
 				{ value: 'suggestions', word: `Suggestions ${suggestions.length}`, panel: suggestionsPanel },
-				{ value: 'authors', word: 'Who wrote what', panel: authorsPanel }
+				{ value: 'authors', word: 'Who wrote what', panel: authorsPanel },
+				...more
 			]}
 		/>
 	</div>

@@ -1,5 +1,6 @@
 import type { Present, RoomMode } from '../../core/live/live';
 import type { VersionRow } from '../../core/documents/rows';
+import type { SideTab } from '../documents/side-tab.svelte';
 import type { Remarks } from '../remarks/remarks.svelte';
 
 /** What every kind of live document is shown with. */
@@ -15,4 +16,6 @@ export interface LiveDocument {
 	versions: VersionRow[];
 	mayDownload: boolean;
 	remarks: Remarks;
+	/** What else stands beside it. */
+	more: SideTab[];
 }

@@ -1,16 +1,16 @@
 <script lang="ts">
 	import Tabs from '../kit/Tabs.svelte';
 	import { toast } from '../kit/toast';
-	import { levelLabel, type Level } from '../../core/access/levels';
-	import type { ReachRow } from '../../core/access/rows';
-	import { STATE_LABEL, type EventRow } from '../../core/documents/rows';
+	import type { Level } from '../../core/access/levels';
+	import { STATE_LABEL } from '../../core/documents/rows';
 	import { releaseNumber } from '../../core/releases';
 	import { addressOf, cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import DocumentActions from '../documents/DocumentActions.svelte';
 	import { allows } from '../../core/access/levels';
 	import type { DocumentView } from '../documents/document-view';
-	import EventList from '../trail/EventList.svelte';
+	import AccessPanel from '../documents/AccessPanel.svelte';
+	import TrailPanel from '../documents/TrailPanel.svelte';
 	import Revision from '../documents/Revision.svelte';
 	import SideVersions from '../documents/SideVersions.svelte';
 	import VersionTable from '../documents/VersionTable.svelte';
@@ -45,28 +45,11 @@
 	const row = $derived(view.row);
 	const openSides = $derived(view.sides.filter((s) => s.state === 'open').length);
 	const issued = $derived(view.versions.find((v) => v.issued));
-	let events = $state<EventRow[]>([]);
-	let openings = $state(false);
-
+	/** How many reach it, once they are listed. */
+	let reached = $state<number | null>(null);
 	$effect(() => {
-		if (tab !== 'trail') return;
-		void [row.id, row.changedAt, row.lock?.since];
-		const asked = { place: row.id, ...(openings ? { kind: 'all' as const } : {}) };
-		void attempt(async () => (events = (await cupboard.trail(asked)).events));
-	});
-
-	let reached = $state<ReachRow[] | null>(null);
-	$effect(() => {
-		void row.changedAt;
-		const asked = row.id;
-		if (tab !== 'access') {
-			reached = null;
-			return;
-		}
-		void attempt(async () => {
-			const { people } = await cupboard.access({ place: asked });
-			if (asked === row.id) reached = people;
-		});
+		void row.id;
+		reached = null;
 	});
 
 	async function restore(label: string) {
@@ -136,20 +119,16 @@
 			mayDownload={allows(view.level, 'download')}
 			restore={canRestore ? restore : null}
 		/>{/snippet}
-	{#snippet accessPanel()}<ul class="columns-1 gap-x-6 px-3 py-1 lg:columns-2">
-			{#each reached ?? [] as p (p.person)}<li
-					class="flex break-inside-avoid gap-2 border-b border-rule-2 py-1"
-				>
-					<b class="font-semibold">{p.name}</b>
-					{#if p.outside}<span class="text-[11.5px] text-ink-2">outside</span>{/if}
-					<span class="ml-auto">{levelLabel(p.level)}</span>
-					<span class="w-[40%] truncate text-ink-2">{p.through}</span>
-				</li>{/each}
-		</ul>
-		<p class="px-3 pb-2"><a class="link" href="/{code}/access/{row.id}">Change or explain</a></p>{/snippet}
-	{#snippet trailPanel()}<label class="flex items-center gap-2 px-3 py-2 text-ink-2"
-			><input type="checkbox" bind:checked={openings} /> openings and downloads too</label
-		><EventList {events} project={code} />{/snippet}
+	{#snippet accessPanel()}<AccessPanel
+			document={row.id}
+			{code}
+			counted={(people) => (reached = people)}
+		/>{/snippet}
+	{#snippet trailPanel()}<TrailPanel
+			document={row.id}
+			changed="{row.changedAt} {row.lock?.since}"
+			{code}
+		/>{/snippet}
 	<Tabs
 		bind:value={tab}
 		class="min-h-0 border-ink md:border-r"
@@ -159,7 +138,7 @@
 				word: `Versions ${view.versions.length}${openSides ? ` +${openSides} beside` : ''}`,
 				panel: versionsPanel
 			},
-			{ value: 'access', word: reached ? `Access ${reached.length}` : 'Access', panel: accessPanel },
+			{ value: 'access', word: reached ? `Access ${reached}` : 'Access', panel: accessPanel },
 			{ value: 'trail', word: 'Trail', panel: trailPanel }
 		]}
 	/>

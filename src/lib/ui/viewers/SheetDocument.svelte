@@ -3,6 +3,8 @@
 	import { isSheetKind } from '../../core/files/kinds';
 	import type { Present, RoomMode } from '../../core/live/live';
 	import type { VersionRow } from '../../core/documents/rows';
+	import { shownOf, side, type SideTab } from '../documents/side-tab.svelte';
+	import Tabs from '../kit/Tabs.svelte';
 	import RefusedBar from '../live/RefusedBar.svelte';
 	import type { Markup } from '../markup/markup.svelte';
 	import MarkupLayer from '../markup/MarkupLayer.svelte';
@@ -29,6 +31,7 @@
 		code,
 		marking,
 		beside = $bindable(),
+		more,
 		refreshed
 	}: {
 		document: string;
@@ -48,8 +51,10 @@
 		code: string;
 		/** The pointer is for marks. */
 		marking: boolean;
-		/** On a phone the remarks are shown over the sheet. */
+		/** On a phone what stands beside is shown over the sheet. */
 		beside: boolean;
+		/** What else stands beside it. */
+		more: SideTab[];
 		refreshed: () => void;
 	} = $props();
 
@@ -91,6 +96,10 @@
 			open?.close();
 		};
 	});
+	const tabs = $derived([
+		{ value: 'remarks', word: `Remarks ${remarks.open.length}`, panel: remarksPanel, class: 'bg-film' },
+		...more
+	]);
 	function pickPlace() {
 		remarks.picking = !remarks.picking;
 		beside = false;
@@ -108,6 +117,14 @@
 		/>{/if}
 	<SheetRemarks {face} {remarks} label={version.label} />
 {/snippet}
+{#snippet remarksPanel()}<RemarksPanel
+		{remarks}
+		titled={false}
+		table="/{code}/document/{document}/remarks"
+		label={version.label}
+		{newest}
+		compose={isSheet ? { label: 'On a place', run: pickPlace } : null}
+	/>{/snippet}
 <div class="flex h-full flex-col">
 	<RefusedBar line={markup?.line ?? null} />
 	<div class="relative flex min-h-0 flex-1 max-md:flex-col">
@@ -137,19 +154,13 @@
 				layer={over}
 			/>
 		</div>
-		<div
+		<Tabs
+			bind:value={() => shownOf(tabs), (tab) => (side.tab = tab)}
 			class="{beside
-				? 'absolute inset-0 z-10'
-				: 'hidden'} border-l border-rule bg-film lg:static lg:block lg:w-[300px]"
-		>
-			<RemarksPanel
-				{remarks}
-				table="/{code}/document/{document}/remarks"
-				label={version.label}
-				{newest}
-				compose={isSheet ? { label: 'On a place', run: pickPlace } : null}
-			/>
-		</div>
+				? 'absolute inset-0 z-10 flex'
+				: 'hidden'} shrink-0 border-l border-rule bg-sheet lg:static lg:flex lg:w-[320px]"
+			{tabs}
+		/>
 	</div>
 </div>
 {#if scaling !== null}<ScaleDialog

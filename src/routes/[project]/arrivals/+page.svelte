@@ -3,7 +3,6 @@
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from '$lib/ui/kit/toast';
 	import { addressOf, cupboard } from '$lib/client/cupboard';
-	import SharingTabs from '$lib/ui/access/SharingTabs.svelte';
 	import Table from '$lib/ui/kit/Table.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
@@ -50,10 +49,9 @@
 
 <svelte:head><title>Arrivals · {data.frame.project.name}</title></svelte:head>
 <div class="flex h-full flex-col">
-	<SharingTabs {base} />
 	<div class="min-h-0 flex-1 overflow-auto px-5 py-3">
 		<div class="mb-1.5 flex flex-wrap items-center gap-2">
-			<h1 class="mr-auto text-[18px]">
+			<h1 class="mr-auto text-[21px]">
 				Arrivals <span class="text-[13px] font-normal text-ink-2"
 					>{data.waiting ? `${plural(data.waiting, 'file')} to sort` : 'nothing waits'}</span
 				>

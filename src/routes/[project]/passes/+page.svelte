@@ -5,7 +5,6 @@
 	import { releaseNumber } from '$lib/core/releases';
 	import { cupboard } from '$lib/client/cupboard';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
-	import SharingTabs from '$lib/ui/access/SharingTabs.svelte';
 	import PassAddress from '$lib/ui/passes/PassAddress.svelte';
 	import PassChange from '$lib/ui/passes/PassChange.svelte';
 	import Table from '$lib/ui/kit/Table.svelte';
@@ -25,9 +24,7 @@
 	const again = () => refresh('cupboard:passes');
 	onMount(() => onTouched(['passes', 'arrivals', 'places', 'access'], again));
 	const passes = $derived(data.passes.filter((p) => all || p.state === 'open'));
-	const hatches = $derived(data.hatches.filter((h) => all || h.state === 'open'));
 	type Pass = (typeof data.passes)[number];
-	type Hatch = (typeof data.hatches)[number];
 
 	const WHO = { anyone: 'anyone holding it', accounts: 'people with an account', named: 'named people' };
 	const LOOK: Record<string, string> = {
@@ -65,14 +62,6 @@
 			}
 		};
 	}
-	function closeHatch(id: string, title: string) {
-		asking = {
-			title: `Close the hatch “${title}”?`,
-			text: 'Nobody can put files in any more. What came in stays under Arrivals.',
-			button: 'Close it',
-			act: () => cupboard.closeHatches({ project: data.frame.project.id, hatches: [id] })
-		};
-	}
 	const usedBy = (p: Pass) =>
 		`${WHO[p.audience]}${p.audience === 'named' ? ` (${p.emails.length})` : ''}${p.locked ? ', with a password' : ''}`;
 	const allowed = (p: Pass) =>
@@ -84,112 +73,63 @@
 	const made = (one: Used) => new Date(one.createdAt).getTime();
 </script>
 
-<svelte:head><title>Passes and hatches · {data.frame.project.name}</title></svelte:head>
-<div class="flex h-full flex-col">
-	<SharingTabs {base} />
-	<div class="min-h-0 flex-1 space-y-6 overflow-auto px-5 py-3">
-		<section>
-			<div class="mb-1.5 flex flex-wrap items-center gap-3">
-				<h1 class="text-[18px]">Passes</h1>
-				<label class="flex items-center gap-1.5 text-ink-2"
-					><input type="checkbox" class="accent-act" bind:checked={all} />also those that ended</label
-				>
-				{#if data.only}<a class="link text-ink-2" href="{base}/passes">all of the project</a>{/if}
-				{#if selection.size}<button
-						class="button"
-						onclick={() => withdraw(data.passes.filter((p) => selection.has(p.id)))}
-						>Withdraw {plural(selection.size, 'pass', 'passes')}…</button
-					>{/if}
-			</div>
-			<Table
-				label="Passes"
-				rows={passes}
-				key={(p) => p.id}
-				empty="No {all
-					? ''
-					: 'open '}passes. They are made at a folder or document, or when a release is issued."
-				{selection}
-				tickName={(p) => (p.state === 'open' ? `Tick the pass for ${p.holder}` : null)}
-				lines
-				least="sm:min-w-[860px]"
-				columns={[
-					{ id: 'leads', head: 'Leads to', cell: leads, by: nameOf, class: 'max-w-[240px]' },
-					{ id: 'for', head: 'For', text: (p) => p.holder, by: (p) => p.holder },
-					{ id: 'who', head: 'May be used by', text: usedBy, class: 'text-ink-2' },
-					{ id: 'to', head: 'To', text: allowed, class: 'text-ink-2' },
-					{
-						id: 'uses',
-						head: 'Uses',
-						text: (p) => `${p.uses}${p.maxUses ? ` of ${p.maxUses}` : ''}`,
-						by: (p) => p.uses,
-						class: 'font-mono text-[12px] whitespace-nowrap'
-					},
-					{
-						id: 'last',
-						head: 'Last use',
-						text: lastUse,
-						by: lastUsed,
-						class: 'whitespace-nowrap text-ink-2'
-					},
-					{ id: 'by', head: 'Made by', text: madeBy, by: made, class: 'text-ink-2' },
-					{
-						id: 'until',
-						head: 'Until',
-						text: (p) => dayText(p.endsAt),
-						by: (p) => new Date(p.endsAt).getTime(),
-						class: 'whitespace-nowrap text-ink-2'
-					},
-					{ id: 'state', head: 'State', cell: state, by: (p) => p.state },
-					{ id: 'do', head: 'Do', quiet: true, cell: passActs, right: true }
-				]}
-			/>
-		</section>
-		<section>
-			<h2 class="mb-1.5 text-[18px]">Hatches</h2>
-			<Table
-				label="Hatches"
-				rows={hatches}
-				key={(h) => h.id}
-				empty="No {all ? '' : 'open '}hatches. They are made at a folder."
-				lines
-				least="sm:min-w-[720px]"
-				columns={[
-					{
-						id: 'title',
-						head: 'Asked for',
-						text: (h) => h.title,
-						by: (h) => h.title,
-						class: 'font-semibold'
-					},
-					{ id: 'into', head: 'Into', cell: into, by: (h) => h.placeName },
-					{
-						id: 'kinds',
-						head: 'Lets in',
-						text: (h) => (h.endings.length ? h.endings.join(', ') : 'every kind'),
-						class: 'text-ink-2'
-					},
-					{
-						id: 'came',
-						head: 'Came in',
-						text: (h) => `${h.files} of ${h.maxFiles}`,
-						by: (h) => h.files,
-						class: 'font-mono text-[12px]'
-					},
-					{ id: 'last', head: 'Last use', text: lastUse, by: lastUsed, class: 'text-ink-2' },
-					{ id: 'by', head: 'Made by', text: madeBy, by: made, class: 'text-ink-2' },
-					{
-						id: 'until',
-						head: 'Until',
-						text: (h) => dayText(h.endsAt),
-						by: (h) => new Date(h.endsAt).getTime(),
-						class: 'text-ink-2'
-					},
-					{ id: 'state', head: 'State', cell: state, by: (h) => h.state },
-					{ id: 'do', head: 'Do', quiet: true, cell: hatchActs, right: true }
-				]}
-			/>
-		</section>
+<svelte:head><title>Passes · {data.frame.project.name}</title></svelte:head>
+<div class="h-full overflow-auto px-5 py-3">
+	<div class="mb-1.5 flex flex-wrap items-center gap-3">
+		<h1 class="text-[21px]">Passes</h1>
+		<p class="text-ink-2">links for people without an account</p>
+		<label class="flex items-center gap-1.5 text-ink-2"
+			><input type="checkbox" class="accent-act" bind:checked={all} />also those that ended</label
+		>
+		{#if data.only}<a class="link text-ink-2" href="{base}/passes">all of the project</a>{/if}
+		{#if selection.size}<button
+				class="button"
+				onclick={() => withdraw(data.passes.filter((p) => selection.has(p.id)))}
+				>Withdraw {plural(selection.size, 'pass', 'passes')}…</button
+			>{/if}
 	</div>
+	<Table
+		label="Passes"
+		rows={passes}
+		key={(p) => p.id}
+		empty="No {all
+			? ''
+			: 'open '}passes. A pass is a link by which somebody without an account reaches one folder or document, or a release; it is made there, and when a release is issued."
+		{selection}
+		tickName={(p) => (p.state === 'open' ? `Tick the pass for ${p.holder}` : null)}
+		lines
+		least="sm:min-w-[860px]"
+		columns={[
+			{ id: 'leads', head: 'Leads to', cell: leads, by: nameOf, class: 'max-w-[240px]' },
+			{ id: 'for', head: 'For', text: (p) => p.holder, by: (p) => p.holder },
+			{ id: 'who', head: 'May be used by', text: usedBy, class: 'text-ink-2' },
+			{ id: 'to', head: 'To', text: allowed, class: 'text-ink-2' },
+			{
+				id: 'uses',
+				head: 'Uses',
+				text: (p) => `${p.uses}${p.maxUses ? ` of ${p.maxUses}` : ''}`,
+				by: (p) => p.uses,
+				class: 'font-mono text-[12px] whitespace-nowrap'
+			},
+			{
+				id: 'last',
+				head: 'Last use',
+				text: lastUse,
+				by: lastUsed,
+				class: 'whitespace-nowrap text-ink-2'
+			},
+			{ id: 'by', head: 'Made by', text: madeBy, by: made, class: 'text-ink-2' },
+			{
+				id: 'until',
+				head: 'Until',
+				text: (p) => dayText(p.endsAt),
+				by: (p) => new Date(p.endsAt).getTime(),
+				class: 'whitespace-nowrap text-ink-2'
+			},
+			{ id: 'state', head: 'State', cell: state, by: (p) => p.state },
+			{ id: 'do', head: 'Do', quiet: true, cell: passActs, right: true }
+		]}
+	/>
 </div>
 {#if asking}<ConfirmDialog bind:asking done={again} />{/if}
 <PassAddress bind:pass={looking} projectId={data.frame.project.id} done={again} />
@@ -213,9 +153,4 @@
 					class="link"
 					onclick={() => (changing = { ...p, name: nameOf(p) })}>Change</button
 				>{/if}<button class="link" onclick={() => withdraw([p])}>Withdraw</button></span
-		>{/if}{/snippet}
-{#snippet into(h: Hatch)}<a class="link" href="{base}/place/{h.place}">{h.placeName}</a>{/snippet}
-{#snippet hatchActs(h: Hatch)}{#if h.state === 'open'}<button
-			class="link"
-			onclick={() => closeHatch(h.id, h.title)}>Close</button
 		>{/if}{/snippet}

@@ -1,20 +1,33 @@
 import { pageView } from '../../page-data';
 import { everythingInHand } from '$lib/server/documents/views';
+import { arrivals } from '$lib/server/passes/views';
 import { releases } from '$lib/server/releases/views';
 import { remarksWithin } from '$lib/server/remarks/views';
+import { atHand, latelyOpen, newToYou } from '$lib/server/today/views';
 import type { PageServerLoad } from './$types';
+
+/** Lately open documents that stand beside what waits. */
+const LATELY = 6;
 
 export const load: PageServerLoad = async (event) => {
 	event.depends('cupboard:today');
 	const { project } = event.params;
-	const [given, held, known] = await Promise.all([
+	const [given, held, known, came, fresh, lately, kept] = await Promise.all([
 		pageView(event, remarksWithin, { project, filter: 'mine' }),
-		pageView(event, everythingInHand, { project }),
-		pageView(event, releases, { project })
+		pageView(event, everythingInHand, { project, mine: 'yes' }),
+		pageView(event, releases, { project }),
+		pageView(event, arrivals, { project }),
+		pageView(event, newToYou, { project }),
+		pageView(event, latelyOpen, { project, limit: LATELY }),
+		pageView(event, atHand, { project })
 	]);
 	return {
 		remarks: given.remarks,
-		inHand: held.rows.filter((row) => row.lock?.mine),
-		releases: known.releases.filter((release) => release.waitsForMe)
+		inHand: held.rows,
+		releases: known.releases,
+		arrivals: came.rows.filter((row) => row.state === 'waiting' || row.state === 'unsafe'),
+		fresh,
+		lately: lately.rows,
+		kept: kept.rows
 	};
 };

@@ -1,12 +1,18 @@
 <script lang="ts">
 	import { isSheetKind } from '$lib/core/files/kinds';
-	import { goto } from '$app/navigation';
+	import { goto, replaceState } from '$app/navigation';
 	import { readAhead, refresh } from '$lib/ui/platform/refresh';
 	import { onMount, setContext, untrack } from 'svelte';
 	import { page } from '$app/state';
 	import { toast } from '$lib/ui/kit/toast';
 	import { addressOf, cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
+	import AccessPanel from '$lib/ui/documents/AccessPanel.svelte';
+	import DetailsPanel from '$lib/ui/documents/DetailsPanel.svelte';
+	import type { Offer } from '$lib/ui/documents/offers';
+	import { side, type SideTab } from '$lib/ui/documents/side-tab.svelte';
+	import TrailPanel from '$lib/ui/documents/TrailPanel.svelte';
+	import VersionList from '$lib/ui/documents/VersionList.svelte';
 	import DocumentActions from '$lib/ui/documents/DocumentActions.svelte';
 	import AddDocuments from '$lib/ui/adding/AddDocuments.svelte';
 	import type { Batch } from '$lib/ui/adding/files';
@@ -30,7 +36,7 @@
 	const code = $derived(data.frame.project.code.toLowerCase());
 	const row = $derived(data.view.row);
 	/** The side version that is looked at. */
-	const side = $derived({ document: row.id, side: data.side?.number });
+	const sideFile = $derived({ document: row.id, side: data.side?.number });
 	const newest = $derived(data.version.label === row.label);
 	/** A version of a live document is looked at; the document itself has gone on. */
 	const older = $derived(!newest || (data.view.room !== null && !data.live));
@@ -47,8 +53,6 @@
 	});
 	/** Beside the sheet where there is room; over it on a phone, when asked for. */
 	let beside = $state(false);
-	/** What can be done is shown: always where there is room, on a phone when asked for. */
-	let acting = $state(false);
 	/** The pointer is for marks. */
 	let marking = $state(false);
 	const onSheet = $derived(!data.live && !data.side && isSheetKind(data.version.mediaType));
@@ -115,9 +119,10 @@
 			{ key: 'h', says: 'Hand in', run: () => actions?.startHandIn() },
 			{
 				key: 't',
-				says: 'Trail, in its folder',
-				run: () => folder && void goto(`/${code}/place/${folder.id}?document=${row.id}`)
+				says: 'Trail',
+				run: () => (side.tab = 'trail')
 			},
+			{ key: 'b', says: 'Keep at hand, or no longer', run: () => actions?.startBookmark() },
 			{ key: 'c', says: 'Compare', run: compare },
 			{ key: 'n', says: 'Next document of the list', run: () => flipTo(flip?.after) },
 			{ key: 'p', says: 'Document before', run: () => flipTo(flip?.before) },
@@ -129,16 +134,16 @@
 		if (!data.side)
 			void cupboard.openDocument({ document: row.id, label: data.version.label }).catch(() => {});
 	});
-	async function restore() {
-		const what = { document: row.id, label: data.version.label };
+	async function restore(label: string) {
+		const what = { document: row.id, label };
 		const made: { label?: string } | null = await attempt<{ label?: string }>(() =>
 			data.view.room ? cupboard.restoreLive(what) : cupboard.restoreVersion(what)
 		);
 		if (!made) return;
 		toast.success(
 			made.label
-				? `Restored as ${made.label}.`
-				: `The live ${data.view.room?.kind} holds again what ${data.version.label} held.`
+				? `${label} is restored as ${made.label}; every version in between is kept.`
+				: `The live ${data.view.room?.kind} holds again what ${label} held.`
 		);
 		await goto(`/${code}/document/${row.id}`);
 	}
@@ -147,8 +152,41 @@
 	/** The same for as long as the kind is the same, so that nobody loses their place when something is read again. */
 	const livePage = $derived(data.live ? ON_SCREEN[data.live.kind].page() : null);
 	const mayRestore = $derived(
-		older && (data.view.room ? data.view.can.restoreLive : data.view.can.restoreVersion).may
+		(data.view.room ? data.view.can.restoreLive : data.view.can.restoreVersion).may
 	);
+	/** What stands beside the document, whatever it is; remarks come first, by what shows it. */
+	const more = $derived<SideTab[]>([
+		{ value: 'versions', word: `Versions ${data.view.versions.length}`, panel: versionsPanel },
+		{ value: 'access', word: 'Access', panel: accessPanel },
+		{ value: 'trail', word: 'Trail', panel: trailPanel },
+		{ value: 'details', word: 'Details', panel: detailsPanel }
+	]);
+	/** What this page offers beside the document's own acts. */
+	const offers = $derived<Offer[]>([
+		...(onSheet && (data.view.marksMode !== 'read' || data.view.marked.includes(data.version.label))
+			? [
+					{
+						id: 'mark-up',
+						group: 'work' as const,
+						word: marking ? 'End marking up' : 'Mark up',
+						on: marking,
+						act: () => (marking = !marking)
+					}
+				]
+			: []),
+		{
+			id: 'remarks',
+			group: 'show',
+			word: 'Remarks as a table',
+			href: `/${code}/document/${row.id}/remarks`
+		}
+	]);
+	/** What was asked for on the way here, once: handing in, from Today. */
+	onMount(() => {
+		if (page.url.searchParams.get('do') !== 'hand-in') return;
+		actions?.startHandIn();
+		replaceState(`/${code}/document/${row.id}`, {});
+	});
 </script>
 
 <svelte:head><title>{row.number} {row.title}</title></svelte:head>
@@ -166,8 +204,26 @@
 		{#if data.live}<span class="tag bg-done-soft text-done">Edited together since</span>{/if}
 		<Revision label={data.version.label} issued={data.version.issued} />
 		{#if row.lock}<LockTag lock={row.lock} />{/if}
+		<div class="md:ml-auto">
+			<DocumentActions
+				bind:this={actions}
+				view={data.view}
+				project={data.frame.project.id}
+				{code}
+				controller={data.frame.me.controller}
+				outsideLevel={data.frame.project.outsideLevel}
+				retentionDays={data.frame.project.retentionDays}
+				onPage
+				more={offers}
+				changed={again}
+				putInRelease={() => (releasing = true)}
+			/>
+		</div>
 		<!-- Its place is kept until the list is known: what stands beside it must not move away under a pointer. -->
-		<span class="ml-auto flex items-center gap-1.5 whitespace-nowrap" class:invisible={!flip}>
+		<span
+			class="flex items-center gap-1.5 whitespace-nowrap max-md:ml-auto md:border-l md:border-rule md:pl-2.5"
+			class:invisible={!flip}
+		>
 			<button
 				class="button"
 				aria-label="Document before"
@@ -186,33 +242,9 @@
 				onclick={() => flipTo(flip?.after)}>▸</button
 			>
 		</span>
-		{#if onSheet && (data.view.marksMode !== 'read' || data.view.marked.includes(data.version.label))}<button
-				class="button"
-				aria-pressed={marking}
-				onclick={() => (marking = !marking)}>{marking ? 'End marking up' : 'Mark up'}</button
-			>{/if}
-		{#if !data.live && !data.side}<button
-				class="button lg:hidden"
-				aria-expanded={beside}
-				onclick={() => (beside = !beside)}>{beside ? 'Sheet' : `Remarks ${remarks.open.length}`}</button
-			>{/if}
-		<button class="button md:hidden" aria-expanded={acting} onclick={() => (acting = !acting)}
-			>{acting ? 'Fewer buttons' : 'Actions'}</button
+		<button class="button lg:hidden" aria-expanded={beside} onclick={() => (beside = !beside)}
+			>{beside ? 'Sheet' : `Remarks ${remarks.open.length}`}</button
 		>
-		<div class={acting ? '' : 'max-md:hidden'}>
-			<DocumentActions
-				bind:this={actions}
-				view={data.view}
-				project={data.frame.project.id}
-				{code}
-				controller={data.frame.me.controller}
-				outsideLevel={data.frame.project.outsideLevel}
-				retentionDays={data.frame.project.retentionDays}
-				onPage
-				changed={again}
-				putInRelease={() => (releasing = true)}
-			/>
-		</div>
 	</div>
 	{#if data.view.sides.some((s) => s.state === 'open')}<SideVersions
 			view={data.view}
@@ -237,7 +269,7 @@
 			<a class="link font-semibold" href="/{code}/document/{row.id}"
 				>{data.view.room ? `Open the live ${data.view.room.kind}` : `Open ${row.label}`}</a
 			>
-			{#if mayRestore}<button class="link" onclick={restore}
+			{#if mayRestore}<button class="link" onclick={() => restore(data.version.label)}
 					>Restore {data.version.label} as a new version</button
 				>{/if}
 		</p>
@@ -258,14 +290,15 @@
 					mayManage: allows(data.view.level, 'manage'),
 					departments: data.frame.departments,
 					mine: data.frame.me.departments,
-					remarks
+					remarks,
+					more
 				}}
 				{#await livePage then LivePage}{#if LivePage}<LivePage {...here} />{/if}{/await}
 			{/key}
 		{:else if data.side}<Viewer
-				file={mayShowOriginal ? addressOf('sideFile', side) : null}
-				made={addressOf('sideShown', side)}
-				download={mayShowOriginal ? addressOf('sideFile', { ...side, download: '' }) : null}
+				file={mayShowOriginal ? addressOf('sideFile', sideFile) : null}
+				made={addressOf('sideShown', sideFile)}
+				download={mayShowOriginal ? addressOf('sideFile', { ...sideFile, download: '' }) : null}
 				title="{row.number} {row.title}"
 				mediaType={data.side.mediaType}
 				fileName={data.side.fileName}
@@ -285,6 +318,7 @@
 				{code}
 				{marking}
 				bind:beside
+				{more}
 				refreshed={again}
 			/>
 		{/if}
@@ -297,6 +331,21 @@
 		choose={(from, to) => (chosen = { from, to })}
 	/>
 </div>
+{#snippet versionsPanel()}<VersionList
+		document={row.id}
+		versions={data.view.versions}
+		shown={data.version.label}
+		{code}
+		mayDownload={mayShowOriginal}
+		restore={mayRestore ? restore : null}
+	/>{/snippet}
+{#snippet accessPanel()}<AccessPanel document={row.id} {code} />{/snippet}
+{#snippet trailPanel()}<TrailPanel
+		document={row.id}
+		changed="{row.changedAt} {row.lock?.since}"
+		{code}
+	/>{/snippet}
+{#snippet detailsPanel()}<DetailsPanel view={data.view} />{/snippet}
 {#if keeping && folder}<AddDocuments
 		first={keeping}
 		place={folder}

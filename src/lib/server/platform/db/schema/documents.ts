@@ -126,7 +126,10 @@ export const version = pgTable(
 	(t) => [
 		uniqueIndex('version_label').on(t.documentId, t.label),
 		uniqueIndex('version_seq').on(t.documentId, t.seq),
-		index('version_hash').on(t.hash)
+		index('version_hash').on(t.hash),
+		index('version_issued')
+			.on(t.createdAt, t.id)
+			.where(sql`issued`)
 	]
 );
 

@@ -1,6 +1,7 @@
 export * from './people';
 export * from './project';
 export * from './places';
+export * from './at-hand';
 export * from './documents';
 export * from './live';
 export * from './remarks';
