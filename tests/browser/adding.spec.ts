@@ -152,7 +152,7 @@ test('documents are gone through one after the other in the order of the list', 
 	await ready(sent);
 	const places = () =>
 		Promise.all(
-			['Lock', 'Mark up', 'Remove…'].map((name) =>
+			['Lock', 'Mark up', 'Actions'].map((name) =>
 				sent.getByRole('button', { name, exact: true }).boundingBox()
 			)
 		);

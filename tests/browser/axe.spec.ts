@@ -40,6 +40,11 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 		'notices',
 		'settings',
 		'in-hand',
+		'new',
+		'at-hand',
+		'register',
+		'shared',
+		'hatches',
 		'photograph'
 	]) {
 		await ines.emulateMedia({ colorScheme: 'light' });

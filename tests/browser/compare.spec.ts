@@ -1,5 +1,5 @@
 import { expect, test } from './world';
-import { act, as, documentId, ready, sendBytes } from './people';
+import { act, as, choose, documentId, ready, sendBytes } from './people';
 
 test('two versions of a drawing: every known edit is found, by place and by item, and stepped through', async ({
 	browser
@@ -38,19 +38,19 @@ test('a lock is asked for, and broken; what its holder brings later is kept and 
 	await ready(rhosyn);
 	await rhosyn.getByRole('button', { name: 'Lock', exact: true }).click();
 	await rhosyn.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
-	await expect(rhosyn.getByRole('button', { name: 'Hand over…' })).toBeVisible();
+	await expect(rhosyn.getByRole('button', { name: 'Hand in', exact: true })).toBeVisible();
 
 	await oke.goto(page);
 	await ready(oke);
 	await oke.getByRole('button', { name: 'Ask for the lock…' }).click();
 	await oke.getByRole('dialog').getByRole('button', { name: 'Ask', exact: true }).click();
 	await expect(oke.getByRole('button', { name: 'Asked; stop waiting' })).toBeVisible();
-	await oke.getByRole('button', { name: 'Break the lock…' }).click();
+	await choose(oke, 'Break the lock…');
 	await oke.getByRole('dialog').getByRole('textbox').fill('needed today');
 	await oke.getByRole('dialog').getByRole('button', { name: 'Break the lock' }).click();
 	await oke.getByRole('button', { name: 'Lock', exact: true }).click();
 	await oke.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
-	await expect(oke.getByRole('button', { name: 'Give back unchanged' })).toBeVisible();
+	await expect(oke.getByRole('button', { name: 'Hand in', exact: true })).toBeVisible();
 
 	// Rhosyn's page heard of it by itself; her work is not lost.
 	await expect(rhosyn.getByText('Oke Lindvar broke your lock')).toBeVisible();
@@ -73,7 +73,7 @@ test('a lock is asked for, and broken; what its holder brings later is kept and 
 	await oke.getByRole('dialog').getByRole('textbox').fill('drawn again on my sheet');
 	await oke.getByRole('dialog').getByRole('button', { name: 'Discard' }).click();
 	await expect(oke.getByRole('dialog')).toHaveCount(0);
-	await oke.getByRole('button', { name: 'Give back unchanged' }).click();
+	await choose(oke, 'Give back unchanged');
 	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
 	for (const one of [oke, rhosyn]) await one.context().close();
 });
@@ -86,7 +86,7 @@ test('an old file under a new lock buries nothing: what came since is told, and 
 	const lock = async () => {
 		await rhosyn.getByRole('button', { name: 'Lock', exact: true }).click();
 		await rhosyn.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
-		await expect(rhosyn.getByRole('button', { name: 'Give back unchanged' })).toBeVisible();
+		await expect(rhosyn.getByRole('button', { name: 'Hand in', exact: true })).toBeVisible();
 	};
 	await rhosyn.goto(`/vft/document/${id}`);
 	await ready(rhosyn);
@@ -131,6 +131,6 @@ test('an old file under a new lock buries nothing: what came since is told, and 
 	await expect(rhosyn.getByText(/Kept as side version 1/)).toBeVisible();
 	await expect(rhosyn.getByText('Oke Lindvar broke your lock')).toBeHidden();
 	await expect(rhosyn.getByRole('list', { name: 'Side versions' })).toContainText(`made from ${had}`);
-	await expect(rhosyn.getByRole('button', { name: 'Give back unchanged' })).toBeVisible();
+	await expect(rhosyn.getByRole('button', { name: 'Hand in', exact: true })).toBeVisible();
 	await Promise.all([oke, rhosyn].map((p) => p.context().close()));
 });

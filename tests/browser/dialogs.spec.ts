@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world';
-import { act, as, base, documentId, ready } from './people';
+import { act, as, base, choose, documentId, ready } from './people';
 
 /** Counts the changes that a page asks for while something is done, each answered late as on a slow line. */
 async function changesAsked(page: Page, late: number, doing: () => Promise<void>): Promise<string[]> {
@@ -64,7 +64,8 @@ test('what was chosen for a pass and left, or made, does not stand in the next',
 	// The page answers as before: the keys are not caught by a dialog that is gone.
 	await ines.keyboard.press('Escape');
 	await expect(dialog).toBeHidden();
-	await ines.getByRole('button', { name: 'New folder' }).click();
+	await ines.getByRole('button', { name: 'New', exact: true }).click();
+	await ines.getByRole('menuitem', { name: 'New folder' }).click();
 	await expect(ines.getByRole('dialog').getByLabel('Name')).toBeFocused();
 	await ines.context().close();
 });
@@ -75,7 +76,7 @@ test('what others change does not take away what is typed in a dialog', async ({
 	for (const page of [oke, ines]) {
 		await page.goto(`/vft/document/${id}`);
 		await ready(page);
-		await page.getByRole('button', { name: 'Properties…' }).click();
+		await choose(page, 'Properties…');
 	}
 	const title = (page: Page) => page.getByRole('dialog').getByLabel('Title');
 	const was = await title(oke).inputValue();
@@ -96,7 +97,8 @@ test.describe('a button pressed twice acts once', () => {
 			await oke.goto(`/vft/place/${folder}`);
 			await ready(oke);
 			const dialog = oke.getByRole('dialog');
-			await oke.getByRole('button', { name: 'New folder' }).click();
+			await oke.getByRole('button', { name: 'New', exact: true }).click();
+			await oke.getByRole('menuitem', { name: 'New folder' }).click();
 			await dialog.getByLabel('Name').fill(`Pressed twice ${Date.now()}`);
 			expect(
 				await changesAsked(oke, late, async () => {
@@ -122,12 +124,13 @@ test.describe('a button pressed twice acts once', () => {
 				await changesAsked(oke, late, async () => {
 					await dialog.getByRole('button', { name: 'Lock', exact: true }).dblclick();
 					await expect(dialog).toBeHidden();
-					await expect(oke.getByRole('button', { name: 'Give back unchanged' })).toBeVisible();
+					await expect(oke.getByRole('button', { name: 'Hand in', exact: true })).toBeVisible();
 				})
 			).toEqual(['POST /api/v1/documents/…/lock']);
 			expect(
 				await changesAsked(oke, late, async () => {
-					await oke.getByRole('button', { name: 'Give back unchanged' }).dblclick();
+					await oke.getByRole('button', { name: 'Actions', exact: true }).click();
+					await oke.getByRole('menuitem', { name: 'Give back unchanged' }).dblclick();
 					await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
 				})
 			).toEqual(['DELETE /api/v1/documents/…/lock']);

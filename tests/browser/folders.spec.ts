@@ -179,12 +179,18 @@ test('on a phone every page is as wide as the phone, and its buttons are on it',
 		expect(box.x + box.width, String(name)).toBeLessThanOrEqual(390);
 	};
 	const pages: [string, (string | RegExp)[]][] = [
-		['passes', ['Address', 'Change', 'Withdraw', 'Close']],
+		['today', []],
+		['new', ['Mark all as seen']],
+		['at-hand', []],
+		['register', []],
+		['shared', []],
+		['passes', ['Address', 'Change', 'Withdraw']],
+		['hatches', ['Close']],
 		['arrivals', ['Sort in…', 'Refuse…']],
 		['releases/33', ['Withdraw pass']],
 		[`document/${text}`, ['Undo', 'Picture', 'Page break']],
 		[`document/${text}/remarks`, []],
-		[`document/${drawing}`, ['Mark up']],
+		[`document/${drawing}`, ['Lock', 'Actions']],
 		[`place/${folder}`, ['Add documents']],
 		['remarks', []],
 		['sharing', []]

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world';
-import { act, as, documentId, ready } from './people';
+import { act, as, choose, documentId, offered, ready } from './people';
 
 const button = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true });
 
@@ -10,14 +10,14 @@ test('a page on which editing together was begun follows the document, whoever c
 	const { id } = await documentId(oke, 'VFT-MW-QW-00-RP-0045');
 	await oke.goto(`/vft/document/${id}`);
 	await ready(oke);
-	await button(oke, 'Edit together…').click();
+	await choose(oke, 'Edit together…');
 	await oke.getByRole('dialog').getByRole('button', { name: 'Edit together' }).click();
 	await expect(oke.getByRole('dialog')).toBeHidden();
 	const free = async () => {
 		await expect(oke.getByText('Edited together since')).toBeVisible();
 		await expect(button(oke, 'Hand in')).toBeVisible();
 		await expect(button(oke, 'Lock')).toBeVisible();
-		await expect(button(oke, 'End editing together')).toBeVisible();
+		await offered(oke, 'End editing together');
 		await expect(oke.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'true');
 	};
 	await free();
@@ -26,7 +26,7 @@ test('a page on which editing together was begun follows the document, whoever c
 	await act(ines, 'takeLock', { document: id, purpose: 'final wording' });
 	await expect(oke.getByText('Ines Maddock').first()).toBeVisible();
 	await expect(button(oke, 'Ask for the lock…')).toBeVisible();
-	await expect(button(oke, 'End editing together')).toBeHidden();
+	await offered(oke, 'End editing together', false);
 	await expect(oke.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'false');
 	await act(ines, 'giveBackLock', { document: id });
 	await free();
@@ -34,9 +34,10 @@ test('a page on which editing together was begun follows the document, whoever c
 	// One's own lock, and giving it back.
 	await button(oke, 'Lock').click();
 	await oke.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
-	await expect(button(oke, 'Give back unchanged')).toBeVisible();
+	await expect(oke.getByRole('dialog')).toBeHidden();
+	await expect(button(oke, 'Lock')).toBeHidden();
 	await expect(oke.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'true');
-	await button(oke, 'Give back unchanged').click();
+	await choose(oke, 'Give back unchanged');
 	await free();
 
 	// Another hands in, and ends it.
@@ -49,8 +50,8 @@ test('a page on which editing together was begun follows the document, whoever c
 	await expect(oke.getByRole('navigation', { name: 'Revisions' }).getByText(label).first()).toBeVisible();
 	await act(ines, 'endLive', { document: id });
 	await expect(oke.getByText('Edited together since')).toBeHidden();
-	await expect(button(oke, 'Edit together…')).toBeVisible();
-	await expect(button(oke, 'End editing together')).toBeHidden();
+	await offered(oke, 'Edit together…');
+	await offered(oke, 'End editing together', false);
 	await expect(oke.locator('.ProseMirror')).toHaveCount(0);
 	await button(oke, 'Lock').click();
 	await oke.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
@@ -69,21 +70,21 @@ for (const [kind, number] of [
 		const { id } = await documentId(oke, number);
 		await oke.goto(`/vft/document/${id}`);
 		await ready(oke);
-		await button(oke, 'Edit together…').click();
+		await choose(oke, 'Edit together…');
 		await oke.getByRole('dialog').getByRole('button', { name: 'Edit together' }).click();
 		const free = async () => {
 			await expect(oke.getByText('Edited together since')).toBeVisible();
 			await expect(button(oke, 'Lock')).toBeVisible();
-			await expect(button(oke, 'End editing together')).toBeVisible();
+			await offered(oke, 'End editing together');
 		};
 		await free();
 		await act(ines, 'takeLock', { document: id, purpose: 'checking' });
 		await expect(button(oke, 'Ask for the lock…')).toBeVisible();
-		await expect(button(oke, 'End editing together')).toBeHidden();
+		await offered(oke, 'End editing together', false);
 		await act(ines, 'giveBackLock', { document: id });
 		await free();
 		await act(ines, 'endLive', { document: id });
 		await expect(oke.getByText('Edited together since')).toBeHidden();
-		await expect(button(oke, 'Edit together…')).toBeVisible();
+		await offered(oke, 'Edit together…');
 		await Promise.all([oke, ines].map((p) => p.context().close()));
 	});

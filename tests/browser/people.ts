@@ -105,3 +105,23 @@ export async function cuttable(page: Page) {
 		}
 	};
 }
+
+/** What can be done with a document beyond its buttons, opened. */
+async function actions(page: Page, within: Page | Locator): Promise<void> {
+	await within.getByRole('button', { name: 'Actions', exact: true }).click();
+	await expect(page.getByRole('menu')).toBeVisible();
+}
+
+/** Chooses from what can be done with a document. */
+export async function choose(page: Page, word: string, within: Page | Locator = page): Promise<void> {
+	await actions(page, within);
+	await page.getByRole('menuitem', { name: word }).click();
+}
+
+/** Waits until something can be done with a document, or cannot any more. */
+export async function offered(page: Page, word: string, yes = true): Promise<void> {
+	await actions(page, page);
+	await expect(page.getByRole('menuitem', { name: word })).toHaveCount(yes ? 1 : 0);
+	await page.keyboard.press('Escape');
+	await expect(page.getByRole('menu')).toBeHidden();
+}

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { unzipSync } from 'fflate';
 import { expect, test } from './world';
-import { act, as, documentId, pick, ready, sendBytes } from './people';
+import { act, as, choose, documentId, pick, ready, sendBytes } from './people';
 
 test('files are added with proposed numbers, and each fault stays with its own file', async ({ browser }) => {
 	const oke = await as(browser, 'oke');
@@ -50,7 +50,7 @@ test('a document is removed, seen gone by the other, and taken back from Removed
 		await ready(page);
 	}
 	await expect(rhosyn.locator(`[data-document="${id}"]`)).toBeVisible();
-	await oke.getByRole('button', { name: 'Remove…' }).click();
+	await choose(oke, 'Remove…');
 	await oke.getByLabel('Reason').fill('Replaced by the supplier’s sheet');
 	await oke.getByRole('dialog').getByRole('button', { name: 'Remove' }).click();
 	await expect(rhosyn.locator(`[data-document="${id}"]`)).toHaveCount(0);
@@ -73,7 +73,7 @@ test('an older version opens with a warning and is restored as a new one', async
 	await expect(oke.getByText('This is P01.1, not the newest.')).toBeVisible();
 	await expect(oke.getByRole('button', { name: /Layers/ })).toBeVisible();
 	await oke.getByRole('button', { name: /Restore P01\.1/ }).click();
-	await expect(oke.getByText(/Restored as P\d\d\.\d+/)).toBeVisible();
+	await expect(oke.getByText(/is restored as P\d\d\.\d+/)).toBeVisible();
 	await oke.context().close();
 });
 

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from './world';
 import yauzl from 'yauzl';
-import { as, base, documentId, pick, ready } from './people';
+import { as, base, choose, documentId, pick, ready } from './people';
 
 const NUMBER = 'VFT-MW-QW-00-DR-0302';
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
@@ -96,10 +96,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 
 	let release = '';
 	await test.step('Ines builds a release and asks Halla', async () => {
-		await ines
-			.getByRole('region', { name: `Title block of ${NUMBER}` })
-			.getByRole('button', { name: 'Put in release…' })
-			.click();
+		await choose(ines, 'Put in release…', ines.getByRole('region', { name: `Title block of ${NUMBER}` }));
 		const dialog = ines.getByRole('dialog');
 		await pick(dialog.getByRole('combobox', { name: 'Release', exact: true }), 'a new one');
 		await dialog.getByLabel('Title').fill('Quay wall section for approval');

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from './world';
-import { as, cuttable, documentId, pick, ready } from './people';
+import { as, choose, cuttable, documentId, pick, ready } from './people';
 
 /** Opens a document by its number. */
 async function open(page: Page, number: string): Promise<string> {
@@ -132,7 +132,8 @@ test('what was filled in through a lost line while somebody took the schedule in
 	await open(oke, 'VFT-MW-LS-00-SH-0004');
 	await oke.getByRole('button', { name: 'Lock', exact: true }).click();
 	await oke.getByRole('dialog').getByRole('button', { name: 'Lock' }).click();
-	await expect(oke.getByRole('button', { name: 'Give back unchanged' })).toBeVisible();
+	await expect(oke.getByRole('dialog')).toBeHidden();
+	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeHidden();
 	line.back();
 	await expect(rhosyn.getByText(/did not take a change/)).toBeVisible({ timeout: 30_000 });
 	await rhosyn.getByRole('button', { name: 'Open what the others have' }).click();
@@ -146,7 +147,7 @@ test('what was filled in through a lost line while somebody took the schedule in
 	expect(await readFile(await (await saved).path(), 'utf8')).toContain('P-77');
 	const { rows } = await held<Schedule>(oke, id, 'schedule');
 	expect(JSON.stringify(rows)).not.toContain('P-77');
-	await oke.getByRole('button', { name: 'Give back unchanged' }).click();
+	await choose(oke, 'Give back unchanged');
 	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
 	for (const page of [oke, rhosyn]) await page.context().close();
 });
@@ -294,7 +295,7 @@ test('a remark that was given to somebody is a task on their Today until it is s
 	await rhosyn.getByRole('link', { name: 'Today' }).click();
 	const task = rhosyn.getByRole('listitem').filter({ hasText: 'Pit wall now clashes with the cable duct' });
 	await expect(task).toContainText('late');
-	await task.getByRole('link').click();
+	await task.getByRole('link', { name: 'Go to the place' }).click();
 	const remark = rhosyn.getByRole('listitem').filter({ hasText: 'Pit wall now clashes' });
 	await remark.getByRole('button', { name: 'Settle…' }).click();
 	await remark.getByLabel('How it was settled').fill('Duct dropped by 200.');

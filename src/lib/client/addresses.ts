@@ -33,6 +33,7 @@ export const ADDRESSES = {
 	changeDocument: ['PATCH', '/documents/{document}'],
 	changeGroup: ['PUT', '/projects/{project}/groups/{group}'],
 	changeName: ['PATCH', '/me'],
+	changeNumbering: ['PUT', '/projects/{project}/numbering-rule'],
 	changePass: ['PATCH', '/projects/{project}/passes/{pass}'],
 	changePassword: ['PUT', '/me/password'],
 	changeRelease: ['PATCH', '/releases/{release}'],

@@ -223,7 +223,9 @@ export const folder = view({
 			id: z.string(),
 			name: z.string(),
 			kind: z.enum(PLACE_KINDS),
-			closed: z.boolean()
+			closed: z.boolean(),
+			/** Whether the reader keeps it at hand. */
+			atHand: z.boolean()
 		}),
 		level: z.enum(LEVELS),
 		levelLabel: z.string(),
@@ -290,6 +292,7 @@ export const projectFrame = view({
 			releasePurposes: z.array(z.enum(PURPOSES)),
 			titleBlock: sheetArea,
 			retentionDays: z.number(),
+			lockLimitDays: z.number(),
 			maxFileBytes: z.number(),
 			revisions: revisionScheme,
 			numbering: numberingRule,

@@ -11,7 +11,7 @@ export const issued = view({
 	input: z.strictObject({
 		project: projectKey,
 		/** What the page before said to ask on with. */
-		after: z.string().max(80).optional(),
+		after: z.string().max(240).optional(),
 		limit: z.coerce.number().int().min(1).max(1_000).default(200)
 	}),
 	output: z.strictObject({

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type NumberPart, type NumberingRule } from '../../core/numbering/numbering';
 
 /** One part of a document's number. */
-const numberPart = z.strictObject({
+export const numberPart = z.strictObject({
 	key: z.string(),
 	label: z.string(),
 	/** The values allowed, or null when `pattern` decides. */

@@ -22,6 +22,18 @@ export function levelLabel(level: Given): string {
 	return LABELS[level];
 }
 
+/** What each lets somebody do, said where it is chosen; each includes those before it, except Drop. */
+export const GIVEN_MEANS: Readonly<Record<Given, string>> = {
+	barred: 'no access here, whatever else gives some',
+	drop: 'put files in; sees nothing, not even names',
+	view: 'see and open on screen; no download, no print',
+	download: 'also download, print and keep in step',
+	remark: 'also remark and mark up',
+	work: 'also add, lock, hand in and edit together',
+	organise: 'also rename, move, tag, remove and restore what others made',
+	manage: 'also decide access, freeze, break locks and make passes'
+};
+
 const RANKS = Object.fromEntries(LEVELS.map((level, i) => [level, i])) as Record<Level, number>;
 
 /** Position of a level on the ladder: 0 (Drop) to 6 (Manage). */

@@ -100,10 +100,45 @@ export const projectSchemeChanged = event('project.scheme-changed', {
 	says: () => 'changed the revision scheme of the project'
 });
 
+/** What settings are called where it is told that they were changed. */
+const SETTING: Record<string, string> = {
+	outsideLevel: 'how far people outside may go',
+	manageNeedsTwoStep: 'two-step sign-in for Manage',
+	lockLimitDays: 'how many days locks last',
+	retentionDays: 'for how many days removed things can be restored',
+	maxFileBytes: 'the largest file in bytes',
+	keepPosition: 'the position of photographs',
+	stamps: 'the stamps',
+	ownDomains: 'mail domains of the organisation',
+	releasePurposes: 'purposes that need a release',
+	titleBlock: 'the place of the title block',
+	workCalendar: 'working days and holidays'
+};
+const wordOf = (value: unknown): string =>
+	typeof value === 'boolean' ? (value ? 'yes' : 'no') : value === null ? 'nothing' : String(value);
+
 export const projectSettingsChanged = event('project.settings-changed', {
-	details: z.looseObject({}),
+	/** What they became, each by its name, and what they were `before`; older events lack that. */
+	details: z.looseObject({ before: z.record(z.string(), z.unknown()) }),
 	touches: ['project'],
-	says: () => 'changed the settings of the project'
+	says: ({ before, ...after }) => {
+		const said = Object.keys(SETTING)
+			.filter((name) => name in after)
+			.map((name) => {
+				const [is, was] = [after[name], before?.[name]];
+				return !before || [is, was].some((one) => typeof one === 'object' && one !== null)
+					? SETTING[name]
+					: `${SETTING[name]} from ${wordOf(was)} to ${wordOf(is)}`;
+			});
+		return said.length ? `changed ${said.join(', ')}` : 'changed the settings of the project';
+	}
+});
+
+export const projectNumberingChanged = event('project.numbering-changed', {
+	/** An example of each, and the whole rules. */
+	details: z.strictObject({ before: z.string(), after: z.string(), rule: z.unknown(), was: z.unknown() }),
+	touches: ['project'],
+	says: (d) => `changed how documents are numbered, from ${d.before} to ${d.after}`
 });
 
 export const recipientAdded = event('recipient.added', {

@@ -32,7 +32,7 @@ import {
 } from './newcomers';
 
 /** What is put at a place, with the invitation of somebody who never came in. */
-type Invited = Given & { invited?: { link: string; says: string }; email?: string };
+type Invited = Given & { invited?: Awaited<ReturnType<typeof inviteLink>>; email?: string };
 
 /** Finds whom a line is about; makes an account for a mail address that nobody has yet. */
 async function subjectOfLine(context: AtPlace, one: z.output<typeof line>): Promise<Invited> {
@@ -114,7 +114,7 @@ async function welcome(context: AtPlace, given: Invited): Promise<void> {
 	await mail(
 		{ name: given.subjectName, address: given.email! },
 		`${project.code}: you are invited to ${project.name}`,
-		`Dear ${given.subjectName},\n\n${what}\n\n${given.invited.says}\n`,
+		{ says: [what], ...given.invited.asks },
 		[given.invited.link]
 	);
 }

@@ -1,3 +1,4 @@
+import type { Letter } from '../../core/mail/letter';
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import { nameKey } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
@@ -21,7 +22,7 @@ export async function inviteLink(
 	personId: string,
 	now: Date,
 	where: { projectId: string; placeId: string | null }
-): Promise<{ link: string; says: string }> {
+): Promise<{ link: string; asks: Pick<Letter, 'link' | 'after'> }> {
 	const secret = newSecret();
 	await tx
 		.update(invitation)
@@ -36,7 +37,13 @@ export async function inviteLink(
 		expiresAt: daysLater(now, INVITED_DAYS)
 	});
 	const link = `${services.config.origin}/invited/${secret}`;
-	return { link, says: `Set your password here within ${INVITED_DAYS} days:\n${link}` };
+	return {
+		link,
+		asks: {
+			link: { word: 'Set your password and come in', href: link },
+			after: [`The link works for ${INVITED_DAYS} days.`]
+		}
+	};
 }
 
 /** Whether somebody has ever come in: without a password they were invited and no more. */

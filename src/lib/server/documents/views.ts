@@ -18,9 +18,9 @@ import { live } from '../access/reach';
 import { answers, type ContextOf } from '../platform/runner/act';
 import { documentFacts, readDocument } from '../platform/runner/held';
 import { inspection, ownUploads, sameBytes } from '../content/content';
+import { keptAtHand } from '../today/kept';
 import { among, type Querier } from '../platform/db';
 import {
-	atHand,
 	content,
 	document,
 	event,
@@ -45,14 +45,6 @@ export const documentRow = answers(contract.documentRow, {
 		return (await documentRows(db, { project, reach, readerId: me.id }, eq(place.id, here.id), now))[0]!;
 	}
 });
-
-async function keptAtHand(db: Querier, placeId: string, personId: string): Promise<boolean> {
-	const [kept] = await db
-		.select({ at: atHand.createdAt })
-		.from(atHand)
-		.where(and(eq(atHand.placeId, placeId), eq(atHand.personId, personId)));
-	return kept !== undefined;
-}
 
 /** How many sheets or pages content has; null where inspecting it did not tell. */
 async function pagesOf(db: Querier, hash: string): Promise<number | null> {

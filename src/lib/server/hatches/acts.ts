@@ -13,6 +13,7 @@ import { arrival, content, event, hatch } from '../platform/db/schema';
 import { newSecret, secretHash } from '../platform/ids';
 import { tellNotices } from '../notices/tell';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
+import { dayOf, dayWords } from '../../core/time/days';
 import { endOfDay } from '../access/entries';
 import { addSave, createDocument } from '../documents/acts';
 import { visiblePlaces } from '../platform/runner/locate';
@@ -43,7 +44,15 @@ export const makeHatch = does(contract.makeHatch, {
 			await mail(
 				{ name: input.tell.name, address: input.tell.email },
 				`${project.code}: put your files in here`,
-				`Dear ${input.tell.name},\n\n${by.name} asks you to send files for ${project.name} (“${input.title}”). No account is needed:\n${link}\n\nThe link works until ${input.until}.\n`,
+				{
+					says: [`${by.name} asks you to send files for ${project.name}.`],
+					facts: [
+						['What', input.title],
+						['Open until', dayWords(input.until, dayOf(now, project.timeZone))]
+					],
+					link: { word: 'Send files', href: link },
+					after: ['No account is needed. You see nothing of what others sent.']
+				},
 				[link]
 			);
 		tell({
@@ -276,7 +285,13 @@ export const refuseArrival = does(contract.refuseArrival, {
 			await mail(
 				{ name: row.sender, address: row.senderEmail },
 				`${project.code}: ${row.fileName} was not taken in`,
-				`Dear ${row.sender},\n\nthe file ${row.fileName} that you sent for ${project.name} was not taken in:\n\n${input.reason}\n\n${by.name}\n`
+				{
+					says: [`The file ${row.fileName} that you sent for ${project.name} was not taken in.`],
+					facts: [
+						['Reason', input.reason],
+						['From', by.name]
+					]
+				}
 			);
 		tell({
 			kind: 'hatch.refused',

@@ -190,12 +190,17 @@ export async function sendDigests(services: Services, now: Date): Promise<void> 
 					)
 				);
 			if (!shown.length) return;
-			const lines = shown.map((b) => `· ${b.notice.sentence}\n  ${services.config.origin}${b.notice.way}`);
 			await putMail(tx, services, {
 				projectId: first!.project.id,
 				to: { name: first!.name, address: first!.email },
 				subject: `${first!.project.code}: ${shown.length} ${shown.length === 1 ? 'thing' : 'things'} since yesterday`,
-				body: `Dear ${first!.name},\n\n${lines.join('\n')}\n`,
+				letter: {
+					says: ['This happened since yesterday:'],
+					list: shown.map((b) => ({
+						says: b.notice.sentence,
+						href: `${services.config.origin}${b.notice.way}`
+					}))
+				},
 				now
 			});
 		});

@@ -63,7 +63,10 @@ export async function tellNotices(
 				projectId: project.id,
 				to: { name: one.name, address: one.email },
 				subject: `${project.code}: ${what.sentence.split('\n')[0]!.slice(0, 120)}`,
-				body: `Dear ${one.name},\n\n${what.sentence}\n\n${what.more ? `${what.more}\n\n` : ''}${services.config.origin}/${code}/${what.way}\n`,
+				letter: {
+					says: [what.sentence, ...(what.more ? [what.more] : [])],
+					link: { word: 'Open it', href: `${services.config.origin}/${code}/${what.way}` }
+				},
 				now
 			});
 	}

@@ -49,7 +49,12 @@ export const sendPassCode = does(contract.sendPassCode, {
 			await mail(
 				{ name: held.holderName, address: input.email },
 				`${project.code}: your code is ${code}`,
-				`Dear ${held.holderName},\n\nyour code for the pass is ${code}. It holds for ${CODE_MINUTES} minutes, and works once.\n\nIf you did not ask for it, you can forget this mail.\n`,
+				{
+					says: [`Your code for the pass is ${code}.`],
+					after: [
+						`It holds for ${CODE_MINUTES} minutes, and works once. If you did not ask for it, you can forget this mail.`
+					]
+				},
 				[code]
 			);
 		// The same answer whether the address is named or not.

@@ -1,3 +1,4 @@
+import type { Letter } from '../../core/mail/letter';
 import { and, eq, inArray, or } from 'drizzle-orm';
 import * as contract from '../../contract/passes';
 import type { Audience } from '../../core/passes/passes';
@@ -25,11 +26,18 @@ export function passMail(
 	project: { code: string; name: string },
 	by: string,
 	given: { holder: string; what: string; link: string; until: string; password: boolean; message: string }
-): [string, string, string[]] {
+): [string, Letter, string[]] {
 	const { holder, what, link, until, password, message } = given;
 	return [
 		`${project.code}: a pass to ${what}`,
-		`Dear ${holder},\n\n${by} gives you a pass to ${what} in ${project.name}. No account is needed:\n${link}\n\nThe link works until ${until}.${password ? ' It asks for a password, which comes to you another way.' : ''}\n${message ? `\n${by} writes:\n${message}\n` : ''}`,
+		{
+			says: [`${by} gives you a pass to ${what} in ${project.name}.`],
+			facts: [...(message ? [[`${by} writes`, message] as const] : []), ['Open until', until]],
+			link: { word: 'Open it', href: link },
+			after: [
+				`No account is needed.${password ? ' It asks for a password, which comes to you another way.' : ''}`
+			]
+		},
 		[link]
 	];
 }

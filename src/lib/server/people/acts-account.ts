@@ -174,7 +174,13 @@ export const askRenewal = does(contract.askRenewal, {
 		await mail(
 			{ name: known.name, address: input.email },
 			'A new password for Cupboard',
-			`Dear ${known.name},\n\nsomebody, most likely you, asked for a new password. Set it here within an hour; the link works once:\n${link}\n\nIf it was not you, forget this mail: your password stays as it is.\n`,
+			{
+				says: ['Somebody, most likely you, asked for a new password.'],
+				link: { word: 'Set a new password', href: link },
+				after: [
+					'The link works once, within an hour. If it was not you, forget this mail: your password stays as it is.'
+				]
+			},
 			[link]
 		);
 		return answer;

@@ -21,7 +21,7 @@ export const inviteAgain = does(contract.inviteAgain, {
 		await mail(
 			{ name: who.name, address: who.email },
 			`${here.code}: your invitation to ${here.name}`,
-			`Dear ${who.name},\n\n${by.name} invites you again to the project ${here.name} in Cupboard.\n\n${invited.says}\n`,
+			{ says: [`${by.name} invites you again to the project ${here.name} in Cupboard.`], ...invited.asks },
 			[invited.link]
 		);
 		tell({ kind: 'person.invited', details: { person: input.person, name: who.name } });

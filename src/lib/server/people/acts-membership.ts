@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import * as contract from '../../contract/people';
 import { Problem } from '../../core/acts/problem';
+import { checkRule, examplesOf, expressionOf, misfits, settled } from '../../core/numbering/rule';
 import { idsOf } from '../access/reach';
 import type { Tx } from '../platform/db';
 import {
@@ -296,6 +297,42 @@ async function endOwnGrants({ tx, project: here }: InProject, personId: string):
 	return own.length;
 }
 
+export const changeNumbering = does(contract.changeNumbering, {
+	async run({ tx, project: here, tell }, input) {
+		const rule = settled(input.rule);
+		const fault = checkRule(rule);
+		if (fault) throw new Problem('invalid', fault, { field: 'rule' });
+		const [fresh] = await tx.select().from(project).where(eq(project.id, here.id)).for('update');
+		const expression = expressionOf(rule);
+		const [counted] = await tx.execute<{ numbers: number; misfits: number }>(sql`
+			select count(*)::int as numbers, (count(*) filter (where number !~ ${expression}))::int as misfits
+			from document where project_id = ${here.id} and live`);
+		const odd = await tx.execute<{ number: string }>(sql`
+			select number from document where project_id = ${here.id} and live and number !~ ${expression}
+			order by number limit ${contract.MISFITS_NAMED}`);
+		const before = fresh!.settings.numbering;
+		if (!input.trial && !isDeepStrictEqual(before, rule)) {
+			await tx
+				.update(project)
+				.set({ settings: { ...fresh!.settings, numbering: rule } })
+				.where(eq(project.id, here.id));
+			const [was, is] = [before, rule].map((one) => examplesOf(one, 1)[0]!.number);
+			tell({
+				kind: 'project.numbering-changed',
+				details: { before: was!, after: is!, was: before, rule }
+			});
+		}
+		return {
+			numbers: counted!.numbers,
+			misfits: counted!.misfits,
+			named: misfits(
+				rule,
+				odd.map((row) => row.number)
+			)
+		};
+	}
+});
+
 export const changeSettings = does(contract.changeSettings, {
 	async run(context, input) {
 		const { tx, project: here, person: by, tell } = context;
@@ -319,7 +356,10 @@ export const changeSettings = does(contract.changeSettings, {
 			.update(project)
 			.set({ settings: { ...fresh!.settings, ...changed } })
 			.where(eq(project.id, here.id));
-		tell({ kind: 'project.settings-changed', details: changed });
+		const before = Object.fromEntries(
+			Object.keys(changed).map((key) => [key, fresh!.settings[key as keyof typeof wanted] ?? null])
+		);
+		tell({ kind: 'project.settings-changed', details: { ...changed, before } });
 		return {};
 	}
 });

@@ -114,11 +114,14 @@ export const addPerson = does(contract.addPerson, {
 		const invited = (await cameIn(tx, personId))
 			? null
 			: await inviteLink(tx, services, personId, now, { projectId: here.id, placeId: null });
-		const way = invited?.says ?? `Sign in at ${services.config.origin} with the password you have.`;
+		const way = invited?.asks ?? {
+			link: { word: 'Sign in', href: `${services.config.origin}/${here.code.toLowerCase()}/today` },
+			after: ['You sign in with the password you have.']
+		};
 		await mail(
 			{ name: personName, address: input.email },
 			`${here.code}: you have been added to ${here.name}`,
-			`Dear ${personName},\n\n${by.name} has added you to the project ${here.name} in Cupboard.\n\n${way}\n`,
+			{ says: [`${by.name} has added you to the project ${here.name} in Cupboard.`], ...way },
 			invited ? [invited.link] : []
 		);
 		tell({

@@ -204,6 +204,7 @@ export const outbox = answers(contract.outbox, {
 				toAddress: m.toAddress,
 				subject: readable(m.subject, m),
 				body: readable(m.body, m),
+				html: readable(m.html, m),
 				state: m.state,
 				trouble: m.trouble,
 				createdAt: m.createdAt.toISOString(),

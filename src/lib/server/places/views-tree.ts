@@ -4,6 +4,7 @@ import * as contract from '../../contract/places';
 import { allows, levelLabel } from '../../core/access/levels';
 import { dayOf } from '../../core/time/days';
 import { idsOf, live, OPEN_SPOT, type Reach } from '../access/reach';
+import { keptAtHand } from '../today/kept';
 import { newsOf } from '../documents/news';
 import { answers, type Place } from '../platform/runner/act';
 import { among, type Querier } from '../platform/db';
@@ -268,7 +269,7 @@ export async function overdueReleases(db: Querier, projectId: string, today: str
 
 export const folder = answers(contract.folder, {
 	async run(context) {
-		const { db, project, place: here, level, reach } = context;
+		const { db, project, place: here, level, reach, person: me } = context;
 		const way = idsOf(here.path);
 		// Shown are the shelves, and at every step of the way down the folders beside it and in it.
 		const shown = db
@@ -294,14 +295,15 @@ export const folder = answers(contract.folder, {
 				)
 			)
 			.orderBy(asc(place.createdAt), asc(place.name));
-		const [tree, counted, [direct], held] = await Promise.all([
+		const [tree, counted, [direct], held, kept] = await Promise.all([
 			shown,
 			documentsBeneath(db, reach, way.length),
 			db
 				.select({ n: sql<number>`coalesce(sum(${folderCount.documents}), 0)::int` })
 				.from(folderCount)
 				.where(and(eq(folderCount.folderId, here.id), countsSeen(reach))),
-			inHandBeneath(db, reach, way.length - 1)
+			inHandBeneath(db, reach, way.length - 1),
+			keptAtHand(db, here.id, me.id)
 		]);
 		const steps = way.flatMap((step) => tree.find((f) => f.id === step) ?? []);
 		const freeze = reach.freezeAt(here.path);
@@ -311,7 +313,8 @@ export const folder = answers(contract.folder, {
 				id: here.id,
 				name: here.name,
 				kind: here.kind,
-				closed: here.closed
+				closed: here.closed,
+				atHand: kept
 			},
 			level,
 			levelLabel: levelLabel(level),

@@ -40,6 +40,7 @@ export const projectFrame = answers(contract.projectFrame, {
 				releasePurposes: settings.releasePurposes,
 				titleBlock: settings.titleBlock,
 				retentionDays: settings.retentionDays,
+				lockLimitDays: settings.lockLimitDays,
 				maxFileBytes: settings.maxFileBytes,
 				revisions: settings.revisions,
 				numbering: settings.numbering,

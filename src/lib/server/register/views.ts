@@ -8,7 +8,6 @@ import { department, place } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
 
 interface Row extends Record<string, unknown> {
-	version: string;
 	document: string;
 	path: string;
 	number: string;
@@ -23,9 +22,10 @@ interface Row extends Record<string, unknown> {
 
 export const issued = answers(contract.issued, {
 	async run({ db, project, reach }, input) {
-		const [from, after] = input.after?.split(' ') ?? [];
+		/** The moment and the number of the last row that is known. */
+		const [from, after] = input.after?.split(/ (.*)/s) ?? [];
 		const rows = await db.execute<Row>(sql`
-			select v.id as version, d.id as document, ${place.path} as path, d.number, d.title, v.label,
+			select d.id as document, ${place.path} as path, d.number, d.title, v.label,
 				v.created_at as at, by.name as by, now.label as newest, went.release, went.verdict
 			from version v
 			join document d on d.id = v.document_id and d.live and d.project_id = ${project.id}
@@ -42,8 +42,8 @@ export const issued = answers(contract.issued, {
 			) went on true
 			where v.issued and ${live()} and ${reach.sees(place.scope)}
 				and not exists (select 1 from version later where later.document_id = d.id and later.issued and later.seq > v.seq)
-				${from && after ? sql`and (v.created_at, v.id) < (${from}::timestamptz, ${after})` : sql``}
-			order by v.created_at desc, v.id desc limit ${input.limit + 1}`);
+				${from && after ? sql`and (v.created_at < ${from}::timestamptz or v.created_at = ${from}::timestamptz and d.number > ${after})` : sql``}
+			order by v.created_at desc, d.number limit ${input.limit + 1}`);
 		const shown = rows.slice(0, input.limit);
 		const shelves = new Set(shown.map((row) => idsOf(row.path)[0]!));
 		const codes = new Map(
@@ -70,7 +70,7 @@ export const issued = answers(contract.issued, {
 				since: row.newest === row.label ? null : row.newest
 			})),
 			...(rows.length > input.limit && last
-				? { next: `${new Date(last.at).toISOString()} ${last.version}` }
+				? { next: `${new Date(last.at).toISOString()} ${last.number}` }
 				: {})
 		};
 	}

@@ -7,6 +7,7 @@ import { label, nextIssue, parse, PURPOSE_LABEL } from '../../core/revisions/rev
 import { outgoingName, releaseNumber, worst, type Manifest } from '../../core/releases';
 import { dayOf, dayWords, dayWordsOf } from '../../core/time/days';
 import { daysLater } from '../../core/time/spans';
+import { plural } from '../../core/words/sentences';
 import type { Tx } from '../platform/db';
 import {
 	chainHead,
@@ -285,7 +286,19 @@ export const issueRelease = does(contract.issueRelease, {
 		await mail(
 			{ name: to!.name, address: to!.email },
 			`${here.code} release ${releaseNumber(about.number)}: ${about.title}`,
-			`Dear ${to!.name},\n\n${by.name} sends you release ${releaseNumber(about.number)}, “${about.title}”, ${PURPOSE_LABEL[about.purpose].toLowerCase()}: ${plan.items.length} ${plan.items.length === 1 ? 'document' : 'documents'}.\n\nOpen it here, no account is needed:\n${link}\n\nThe link works until ${dayWordsOf(endsAt, here.timeZone, now)}.${ASKS[input.asks]}${about.replyBy ? ` Please reply by ${dayWords(about.replyBy, dayOf(now, here.timeZone))}.` : ''}\n`,
+			{
+				says: [`${by.name} sends you release ${releaseNumber(about.number)}, “${about.title}”.`],
+				facts: [
+					['Purpose', PURPOSE_LABEL[about.purpose]],
+					['Holds', plural(plan.items.length, 'document')],
+					...(about.replyBy
+						? [['Please reply by', dayWords(about.replyBy, dayOf(now, here.timeZone))] as const]
+						: []),
+					['Open until', dayWordsOf(endsAt, here.timeZone, now)]
+				],
+				link: { word: 'Open the release', href: link },
+				after: [`No account is needed.${ASKS[input.asks]}`]
+			},
 			[link]
 		);
 		tell({

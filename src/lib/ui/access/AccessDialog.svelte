@@ -1,8 +1,9 @@
 <script lang="ts">
+	import { levelChoices } from './level-choices';
 	import DateField from '../kit/DateField.svelte';
 	import Select from '../kit/Select.svelte';
 	import { untrack } from 'svelte';
-	import { LEVELS, levelLabel, rank, type Level } from '../../core/access/levels';
+	import { LEVELS, rank, type Level } from '../../core/access/levels';
 	import type { AccessRow } from '../../core/access/rows';
 	import { dayOf } from '../../core/time/days';
 	import { projectZone } from '../platform/project-day';
@@ -51,10 +52,7 @@
 		<div class="flex gap-3">
 			<label class="flex-1"
 				><span class="label">May</span><Select
-					choices={[
-						...levels.map((one) => ({ value: one, label: levelLabel(one) })),
-						{ value: 'barred', label: 'Barred' }
-					]}
+					choices={levelChoices([...levels, 'barred'])}
 					bind:value={level}
 				/></label
 			>
@@ -79,10 +77,7 @@
 				>
 				<label class="w-[150px]"
 					><span class="label">at this level at most</span><Select
-						choices={LEVELS.filter((l) => l !== 'drop' && rank(l) <= rank(level as Level)).map((one) => ({
-							value: one,
-							label: levelLabel(one)
-						}))}
+						choices={levelChoices(LEVELS.filter((l) => l !== 'drop' && rank(l) <= rank(level as Level)))}
 						bind:value={bringLevel}
 						disabled={!bringCount}
 					/></label

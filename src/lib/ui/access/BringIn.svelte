@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { levelChoices } from './level-choices';
 	import Form from '../kit/Form.svelte';
 	import PersonPicker from '../kit/PersonPicker.svelte';
 	import Select from '../kit/Select.svelte';
@@ -63,12 +64,7 @@
 			</div>
 			<label class="w-[110px]"
 				><span class="label">Level</span><Select
-					choices={[
-						...LEVELS.filter((l) => l !== 'drop' && rank(l) <= rank(allowance.level)).map((one) => ({
-							value: one,
-							label: levelLabel(one)
-						}))
-					]}
+					choices={levelChoices(LEVELS.filter((l) => l !== 'drop' && rank(l) <= rank(allowance.level)))}
 					bind:value={level}
 				/></label
 			>

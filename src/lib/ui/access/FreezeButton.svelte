@@ -4,15 +4,18 @@
 	import { attempt } from '../platform/api';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
 
-	/** Freezes a place with a reason, or thaws it. */
+	/** Freezes a place with a reason, or thaws it; as a button, or from a menu that calls `start`. */
 	let {
 		place,
 		thaws,
+		bare = false,
 		done
 	}: {
 		place: { id: string; name: string };
 		/** Whether the freeze stands here, so that it can be thawed here. */
 		thaws: boolean;
+		/** Without a button of its own. */
+		bare?: boolean;
 		done: () => Promise<void> | void;
 	} = $props();
 	let asking = $state(false);
@@ -23,6 +26,7 @@
 			await done();
 		}
 	}
+	export const start = () => (thaws ? void thaw() : (asking = true));
 	async function act(reason: string) {
 		await cupboard.freezePlace({ place: place.id, reason });
 		toast(`${place.name} is frozen.`);
@@ -30,8 +34,7 @@
 	}
 </script>
 
-{#if thaws}<button class="button" onclick={thaw}>Thaw</button>
-{:else}<button class="button" onclick={() => (asking = true)}>Freeze</button>{/if}
+{#if !bare}<button class="button" onclick={start}>{thaws ? 'Thaw' : 'Freeze'}</button>{/if}
 {#if asking}<ReasonDialog
 		bind:open={asking}
 		title="Freeze {place.name}?"

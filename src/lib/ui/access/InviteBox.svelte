@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { levelChoices } from './level-choices';
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
 	import PersonPicker from '../kit/PersonPicker.svelte';
@@ -106,10 +107,7 @@
 			<PersonPicker label="Person, department, group or mail address" {known} newcomers pick={add} />
 		</div>
 		<label class="w-[108px]"
-			><span class="label">Level</span><Select
-				choices={levels.map((level) => ({ value: level, label: levelLabel(level) }))}
-				bind:value={preset}
-			/></label
+			><span class="label">Level</span><Select choices={levelChoices(levels)} bind:value={preset} /></label
 		>
 	</div>
 	<p id="invite-hint" class="text-[12px] text-ink-2">

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { levelChoices } from './level-choices';
 	import Select from '../kit/Select.svelte';
 	import { toast } from '../kit/toast';
 	import { LEVELS, levelLabel, type Level } from '../../core/access/levels';
@@ -61,10 +62,7 @@
 
 <Select
 	label="Level of {row.name}"
-	choices={[
-		...levels.map((level) => ({ value: level, label: levelLabel(level) })),
-		{ value: 'barred', label: 'Barred' }
-	]}
+	choices={levelChoices([...levels, 'barred'])}
 	bind:value={chosen}
 	class="rounded-sm border border-rule bg-sheet py-0.5 pr-1 pl-1.5 font-semibold {chosen === 'barred'
 		? 'text-fault'

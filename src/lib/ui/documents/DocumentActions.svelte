@@ -16,6 +16,7 @@
 	import Menu from '../kit/Menu.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
 	import { arrange, menuOf, type Offer } from './offers';
+	import { bookmark } from '../today/bookmark';
 	import { restorePlace } from '../places/restore';
 	import { dayText, plural, timeText, whenText } from '../platform/words';
 	import { projectDayWords } from '../platform/project-day';
@@ -108,16 +109,9 @@
 		toast(`${number} is removed.`, { takeBack: () => void restorePlace(id, changed) });
 		changed();
 	}
-	async function bookmark() {
-		const done = await attempt(() =>
-			view.atHand ? cupboard.endAtHand({ project, place: row.id }) : cupboard.keepAtHand({ place: row.id })
-		);
-		if (!done) return;
-		toast(view.atHand ? `${row.number} is not at hand any more.` : `${row.number} is at hand, under Today.`);
-		changed();
-	}
 	/** Keeps it at hand, or no longer. */
-	export const startBookmark = () => void bookmark();
+	export const startBookmark = () =>
+		void bookmark(project, { id: row.id, name: row.number, atHand: view.atHand }, changed);
 
 	const downloaded = $derived(addressOf('versionFile', { document: row.id, label: row.label, download: '' }));
 	/** All that can be done now, by the answers of the acts themselves. */
@@ -211,7 +205,7 @@
 				group: 'show',
 				word: view.atHand ? 'Keep at hand no longer' : 'Keep at hand',
 				key: 'B',
-				act: () => void bookmark()
+				act: startBookmark
 			},
 			controller && { id: 'release', group: 'send', word: 'Put in release…', key: 'R', act: putInRelease },
 			can.makePass.may && {
@@ -289,16 +283,19 @@
 	</div>{/if}
 <div class="flex flex-wrap gap-1.5">
 	{#if arranged.main}{@render button(arranged.main, true)}{/if}
-	{#each arranged.near as offer (offer.id)}{@render button(offer, false)}{/each}
-	<Menu label="Actions" groups={menuOf(arranged.rest, follow)} />
+	{#each arranged.near as offer (offer.id)}{@render button(offer, false, 'max-md:hidden')}{/each}
+	<Menu
+		label="Actions"
+		groups={menuOf([...arranged.near.map((offer) => ({ ...offer, narrow: true })), ...arranged.rest], follow)}
+	/>
 </div>
 
-{#snippet button(offer: Offer, main: boolean)}
+{#snippet button(offer: Offer, main: boolean, look = '')}
 	{#if offer.href}<a
-			class="button {main ? 'button-act' : ''}"
+			class="button {main ? 'button-act' : look}"
 			href={offer.href}
 			download={offer.download ? '' : undefined}>{offer.word}</a
-		>{:else}<button class="button {main ? 'button-act' : ''}" aria-pressed={offer.on} onclick={offer.act}
+		>{:else}<button class="button {main ? 'button-act' : look}" aria-pressed={offer.on} onclick={offer.act}
 			>{offer.word}</button
 		>{/if}
 {/snippet}

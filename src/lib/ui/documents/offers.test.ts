@@ -15,8 +15,8 @@ describe('what can be done with a document', () => {
 			'page'
 		);
 		expect(words([main])).toEqual(['hand-in']);
-		expect(words(near)).toEqual(['give-back', 'mark-up', 'download']);
-		expect(words(rest)).toEqual(['extend', 'hand-over', 'compare']);
+		expect(words(near)).toEqual(['download', 'mark-up']);
+		expect(words(rest)).toEqual(['give-back', 'extend', 'hand-over', 'compare']);
 	});
 
 	it('puts asking first when somebody else has it, and locking when nobody has', () => {

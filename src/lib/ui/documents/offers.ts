@@ -20,15 +20,16 @@ export interface Offer extends Omit<MenuEntry, 'act'> {
 const LIKELY = {
 	page: {
 		main: ['hand-in', 'stop-waiting', 'ask', 'lock', 'remark', 'download'],
-		near: ['lock', 'give-back', 'mark-up', 'download', 'compare']
+		near: ['lock', 'download', 'mark-up', 'compare'],
+		/** So many stand near the main one; where a title stands beside them, fewer. */
+		many: 2
 	},
 	block: {
 		main: ['open'],
-		near: ['hand-in', 'stop-waiting', 'ask', 'lock', 'give-back', 'download']
+		near: ['hand-in', 'stop-waiting', 'ask', 'lock', 'download'],
+		many: 3
 	}
 } as const;
-/** So many stand near the main one; a row of more than five buttons is read by nobody. */
-const NEAR = 3;
 
 /**
  * Sorts what can be done into the main act, a few near ones and a menu.
@@ -43,7 +44,7 @@ export function arrange(
 	const [main = null] = offered(LIKELY[on].main);
 	const near = offered(LIKELY[on].near)
 		.filter((one) => one !== main)
-		.slice(0, NEAR);
+		.slice(0, LIKELY[on].many);
 	return { main, near, rest: offers.filter((one) => one !== main && !near.includes(one)) };
 }
 

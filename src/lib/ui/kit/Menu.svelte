@@ -48,7 +48,7 @@
 					{#if entry.ticked === undefined}<DropdownMenu.Item
 							class="{item} {entry.key ? '!flex items-baseline gap-4' : ''} {entry.dangerous
 								? 'text-fault'
-								: ''}"
+								: ''} {entry.narrow ? 'md:hidden' : ''}"
 							disabled={entry.disabled || Boolean(entry.why)}
 							onSelect={entry.act}
 							>{#if entry.code}<span class="mr-2 font-mono">{entry.code}</span

@@ -22,7 +22,12 @@
 		/** What is chosen, for screen readers, where no `label` stands around it. */
 		label?: string;
 		id?: string;
-		choices: readonly { value: Value; label: string; group?: string }[];
+		choices: readonly {
+			value: Value;
+			label: string;
+			group?: string;
+			/** What it means, quietly below it. */ hint?: string;
+		}[];
 		value: Value | '';
 		choose?: (value: Value) => void;
 		/** By what a form sends it. */
@@ -86,13 +91,20 @@
 						<Select.Item
 							value={inward(choice.value)}
 							label={choice.label}
-							class="flex cursor-pointer items-center gap-2 px-3 py-1 data-highlighted:bg-film data-highlighted:outline-none"
+							aria-label={choice.label}
+							{...{ 'aria-description': choice.hint }}
+							class="flex cursor-pointer items-baseline gap-2 px-3 py-1 data-highlighted:bg-film data-highlighted:outline-none"
 						>
 							{#snippet children({ selected })}<Check
 									size={14}
-									class="shrink-0 {selected ? '' : 'invisible'}"
+									class="mt-1 shrink-0 self-start {selected ? '' : 'invisible'}"
 									aria-hidden="true"
-								/>{choice.label}{/snippet}
+								/><span
+									>{choice.label}{#if choice.hint}<span
+											class="block max-w-[300px] text-[12px] text-ink-2"
+											aria-hidden="true">{choice.hint}</span
+										>{/if}</span
+								>{/snippet}
 						</Select.Item>
 					{/each}
 				</Select.Group>

@@ -9,6 +9,8 @@ export interface MenuEntry {
 	disabled?: boolean;
 	/** The key that does the same on its screen. */
 	key?: string;
+	/** Only where the screen is too narrow for the button that does the same. */
+	narrow?: boolean;
 	/** It takes something away. */
 	dangerous?: boolean;
 	/** What it means, quietly below it. */

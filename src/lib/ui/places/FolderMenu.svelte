@@ -31,9 +31,11 @@
 		inHand,
 		can,
 		outsideLevel,
-		retentionDays
+		retentionDays,
+		bookmark,
+		freeze
 	}: {
-		place: { id: string; name: string; kind: string };
+		place: { id: string; name: string; kind: string; atHand: boolean };
 		project: string;
 		/** The folder around it, when one may look at that. */
 		parent: string | null;
@@ -43,6 +45,10 @@
 		can: Can<PlaceAct>;
 		outsideLevel: Level | null;
 		retentionDays: number;
+		/** Keeps it at hand, or no longer. */
+		bookmark: () => void;
+		/** Freezes it, or thaws it. */
+		freeze: () => void;
 	} = $props();
 
 	let asking = $state<'make' | 'rename' | 'move' | null>(null);
@@ -85,11 +91,17 @@
 	const titles = { make: 'New folder', rename: 'Rename', move: 'Move' };
 </script>
 
-<button class="button" onclick={() => ask('make')}>New folder</button>
-{#each LIVE_KINDS.filter((one) => ON_SCREEN[one].anew) as one (one)}<button
-		class="button"
-		onclick={() => begin(one)}>New {one}</button
-	>{/each}
+<Menu
+	label="New"
+	groups={[
+		[{ word: 'New folder', act: () => ask('make') }],
+		LIVE_KINDS.filter((one) => ON_SCREEN[one].anew).map((one) => ({
+			word: `New ${one}`,
+			hint: 'to edit together',
+			act: () => begin(one)
+		}))
+	]}
+/>
 <Menu
 	label="Folder"
 	groups={[
@@ -98,8 +110,19 @@
 			place.kind === 'folder' && { word: 'Move…', act: () => ask('move'), why: can.moveFolder.why }
 		],
 		can.makePass.may && [
-			{ word: 'Make a pass…', act: () => (passing = true) },
-			{ word: 'Open a hatch…', act: () => (hatching = true), why: can.makeHatch.why }
+			{ word: 'Make a pass…', hint: 'a link for people without an account', act: () => (passing = true) },
+			{
+				word: 'Open a hatch…',
+				hint: 'a link by which outsiders put files in, seeing nothing',
+				act: () => (hatching = true),
+				why: can.makeHatch.why
+			}
+		],
+		[
+			can.thawPlace.may && { word: 'Thaw', act: freeze },
+			!can.thawPlace.may &&
+				can.freezePlace.may && { word: 'Freeze…', hint: 'nobody below Manage changes anything', act: freeze },
+			{ word: place.atHand ? 'Keep at hand no longer' : 'Keep at hand', key: 'B', act: bookmark }
 		],
 		[{ word: 'Remove…', act: () => (removing = true), why: can.removePlace.why }]
 	]}

@@ -1,10 +1,11 @@
 <script lang="ts">
+	import { levelChoices } from '../access/level-choices';
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
 	import type { Level } from '../../core/access/levels';
 	import Select from '../kit/Select.svelte';
 	import { refreshAll } from '../platform/refresh';
-	import { LEVELS, levelLabel } from '../../core/access/levels';
+	import { LEVELS } from '../../core/access/levels';
 	import { cupboard } from '../../client/cupboard';
 	import Dialog from '../kit/Dialog.svelte';
 
@@ -56,13 +57,7 @@
 				<label class="flex items-center justify-between border-b border-rule-2 py-1"
 					><span>{d.code} {d.name}</span>
 					<Select
-						choices={[
-							{ value: '', label: 'no access' },
-							...LEVELS.filter((l) => l !== 'drop').map((level) => ({
-								value: level,
-								label: levelLabel(level)
-							}))
-						]}
+						choices={[{ value: '', label: 'no access' }, ...levelChoices(LEVELS.filter((l) => l !== 'drop'))]}
 						bind:value={() => also[d.id] ?? '', (level) => (also[d.id] = level)}
 						class="border border-rule bg-sheet px-1 py-0.5"
 					/>

@@ -6,6 +6,8 @@
 
 	let { data } = $props();
 	let chosen = $state<string | null>(null);
+	/** Its plain text instead of what most readers of mail show. */
+	let asText = $state(false);
 	const mail = $derived(data.mails.find((m) => m.id === chosen) ?? data.mails[0]);
 	const again = () => refresh('cupboard:outbox');
 	onMount(() => onTouched(CHANGES, again));
@@ -74,15 +76,25 @@
 					to {mail.toName} &lt;{mail.toAddress}&gt; · {stateText(mail)}{mail.trouble
 						? `: ${mail.trouble}`
 						: ''}
+					{#if mail.html}<button class="link ml-2" onclick={() => (asText = !asText)}
+							>{asText ? 'Show it as received' : 'Show it as plain text'}</button
+						>{/if}
 				</p>
-				<div class="max-w-[70ch] leading-relaxed break-words whitespace-pre-wrap">
-					{#each pieces(mail.body) as piece, i (i)}{#if i % 2}<a
-								class="link text-act"
-								href={piece}
-								target="_blank"
-								rel="noreferrer">{piece}</a
-							>{:else}{piece}{/if}{/each}
-				</div>
+				{#if mail.html && !asText}<!-- As a reader of mail shows it: by itself, without scripts. -->
+					<iframe
+						title="The mail as {mail.toName} sees it"
+						class="h-[560px] w-full max-w-[640px] border border-rule"
+						sandbox="allow-popups allow-popups-to-escape-sandbox"
+						srcdoc={mail.html.replace('<head>', '<head><base target="_blank">')}
+					></iframe>
+				{:else}<div class="max-w-[70ch] leading-relaxed break-words whitespace-pre-wrap">
+						{#each pieces(mail.body) as piece, i (i)}{#if i % 2}<a
+									class="link text-act"
+									href={piece}
+									target="_blank"
+									rel="noreferrer">{piece}</a
+								>{:else}{piece}{/if}{/each}
+					</div>{/if}
 			</article>
 		{/if}
 	</div>

@@ -121,7 +121,7 @@
 					from: 'md'
 				},
 				{ id: 'reply', head: 'Reply', cell: replied, by: (row) => reply(row).text },
-				{ id: 'since', head: 'Work since', cell: since, quiet: true, from: 'md' }
+				{ id: 'since', head: 'Work since', cell: since, from: 'md' }
 			]}
 		/>
 	</div>

@@ -1,16 +1,18 @@
 <script lang="ts">
+	import { levelChoices } from '$lib/ui/access/level-choices';
 	import Field from '$lib/ui/kit/Field.svelte';
 	import Form from '$lib/ui/kit/Form.svelte';
 	import Select from '$lib/ui/kit/Select.svelte';
 	import { refreshAll } from '$lib/ui/platform/refresh';
 	import { toast } from '$lib/ui/kit/toast';
-	import { LEVELS, levelLabel, type Level } from '$lib/core/access/levels';
+	import { LEVELS, type Level } from '$lib/core/access/levels';
 	import { PURPOSE_LABEL, PURPOSES, type Purpose } from '$lib/core/revisions/revisions';
 	import { readHolidays, writeHolidays } from '$lib/core/time/holidays';
 	import { WEEKDAYS, type Weekday } from '$lib/core/time/working-days';
 	import { CallError } from '$lib/client/call';
 	import { cupboard } from '$lib/client/cupboard';
 	import { projectDay } from '$lib/ui/platform/project-day';
+	import NumberingEditor from '$lib/ui/documents/NumberingEditor.svelte';
 	import SchemeEditor from '$lib/ui/documents/SchemeEditor.svelte';
 
 	let { data } = $props();
@@ -36,6 +38,14 @@
 	let weekend = $state<Weekday[]>([...data.frame.project.workCalendar.weekend]);
 	// svelte-ignore state_referenced_locally
 	let holidays = $state(writeHolidays(data.frame.project.workCalendar.holidays));
+	// svelte-ignore state_referenced_locally
+	let retentionDays = $state(data.frame.project.retentionDays);
+	// svelte-ignore state_referenced_locally
+	let lockLimitDays = $state(data.frame.project.lockLimitDays);
+	/** Bytes of a GB as it is written here. */
+	const GB = 1024 ** 3;
+	// svelte-ignore state_referenced_locally
+	let largest = $state(Math.round((data.frame.project.maxFileBytes / GB) * 100) / 100);
 	const read = $derived(readHolidays(holidays, projectDay()));
 
 	async function submit() {
@@ -50,6 +60,12 @@
 			outsideLevel: outside === 'nothing' ? null : outside,
 			manageNeedsTwoStep: twoStep,
 			keepPosition,
+			retentionDays,
+			lockLimitDays,
+			// What was not touched stays to the byte.
+			...(Math.abs(largest * GB - data.frame.project.maxFileBytes) < GB / 100
+				? {}
+				: { maxFileBytes: Math.round(largest * GB) }),
 			ownDomains: domains.split(/[\s,;]+/).filter(Boolean),
 			releasePurposes,
 			titleBlock: {
@@ -80,10 +96,7 @@
 					>What they have been given beyond it is capped at once; passes follow it too.</span
 				>
 				<Select
-					choices={[
-						{ value: 'nothing', label: 'nothing at all' },
-						...LEVELS.map((level) => ({ value: level, label: levelLabel(level) }))
-					]}
+					choices={[{ value: 'nothing', label: 'nothing at all' }, ...levelChoices(LEVELS)]}
 					bind:value={outside}
 					class="mt-1 max-w-[240px]"
 				/></label
@@ -113,6 +126,39 @@
 				>
 				<input class="field mt-1 max-w-[400px]" bind:value={domains} placeholder="vennholm.example" /></label
 			>
+			<fieldset>
+				<legend class="font-semibold">How long things last, and how large they are</legend>
+				<div class="mt-1 grid gap-3 sm:grid-cols-3">
+					<Field
+						label="Days a lock lasts"
+						name="lockLimitDays"
+						bind:value={lockLimitDays}
+						type="number"
+						min={1}
+						max={90}
+						hint="without an end of its own; then it is stale"
+					/>
+					<Field
+						label="Days to restore"
+						name="retentionDays"
+						bind:value={retentionDays}
+						type="number"
+						min={1}
+						max={3650}
+						hint="for which what is removed can come back"
+					/>
+					<Field
+						label="Largest file, in GB"
+						name="maxFileBytes"
+						bind:value={largest}
+						type="number"
+						min={0.01}
+						max={200}
+						step="any"
+						hint="what is larger is refused before it is sent"
+					/>
+				</div>
+			</fieldset>
 			<fieldset>
 				<legend class="font-semibold">Purposes that need a release</legend>
 				<p class="text-[12px] text-ink-2">
@@ -179,6 +225,13 @@
 				<textarea class="field mt-1 max-w-[320px]" rows="5" bind:value={stamps}></textarea></label
 			>
 		</Form>
+	</div>
+	<div class="mt-5">
+		<NumberingEditor
+			project={data.frame.project.id}
+			code={data.frame.project.code}
+			rule={data.frame.project.numbering}
+		/>
 	</div>
 	<div class="mt-5">
 		<SchemeEditor project={data.frame.project.id} scheme={data.frame.project.revisions} />

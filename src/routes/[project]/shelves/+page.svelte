@@ -40,6 +40,7 @@
 			)} · {sum((s) => s.inHand)} in hand{fresh ? ` · ${fresh} new to you` : ''}
 		</p>
 		<div class="ml-auto flex gap-2">
+			<a class="button" href="{base}/removed">Removed</a>
 			{#if fresh}<button class="button" onclick={seen}>Mark all as seen</button>{/if}
 			{#if data.frame.me.controller}<button class="button" onclick={() => (making = true)}>New shelf</button
 				>{/if}

@@ -92,11 +92,12 @@
 	function until(day: string | null): string {
 		if (!day) return 'no day set';
 		if (day === today) return 'today';
-		return day < today ? `due ${dayText(day)}` : dayText(day);
+		return day < today ? `late, ${dayText(day)}` : dayText(day);
 	}
 	function backBy(end: string | null | undefined): string {
 		if (!end) return 'no end set';
-		return dayOf(end, projectZone()) === today ? `today ${timeText(end)}` : dayText(end);
+		const day = dayOf(end, projectZone());
+		return day === today ? `today ${timeText(end)}` : until(day);
 	}
 	async function giveBack(row: (typeof data.inHand)[number]) {
 		if (!(await attempt(() => cupboard.giveBackLock({ document: row.id })))) return;

@@ -1,5 +1,7 @@
+import { eq } from 'drizzle-orm';
+import { letterHtml, letterText, type Letter } from '../../../core/mail/letter';
 import type { Tx } from '../db';
-import { mail } from '../db/schema';
+import { mail, project } from '../db/schema';
 import { newId } from '../ids';
 import type { Services } from '../services';
 
@@ -11,20 +13,25 @@ export async function putMail(
 		projectId: string | null;
 		to: { name: string; address: string };
 		subject: string;
-		body: string;
+		letter: Letter;
 		/** What of it only the addressee may read. */
 		secrets?: string[];
 		now: Date;
 	}
 ): Promise<void> {
 	const id = newId();
+	const [about] = what.projectId
+		? await tx.select({ name: project.name }).from(project).where(eq(project.id, what.projectId))
+		: [];
+	const envelope = { to: what.to.name, subject: what.subject, project: about?.name ?? null };
 	await tx.insert(mail).values({
 		id,
 		projectId: what.projectId,
 		toName: what.to.name,
 		toAddress: what.to.address,
 		subject: what.subject,
-		body: what.body,
+		body: letterText(envelope, what.letter),
+		html: letterHtml(envelope, what.letter),
 		secrets: what.secrets ?? [],
 		createdAt: what.now
 	});

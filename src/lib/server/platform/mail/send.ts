@@ -30,6 +30,7 @@ export class Mailer {
 				to: { name: row.toName, address: row.toAddress },
 				subject: row.subject,
 				text: row.body,
+				...(row.html ? { html: row.html } : {}),
 				messageId: `<${row.id}@cupboard.local>`
 			});
 			await db

@@ -1,3 +1,4 @@
+import type { Letter } from '../../../core/mail/letter';
 import type { z } from 'zod';
 import type { ActContract, Kind, ViewContract } from '../../../contract/act';
 import type { Level } from '../../../core/access/levels';
@@ -57,7 +58,7 @@ export interface Acting {
 	mail(
 		to: { name: string; address: string },
 		subject: string,
-		body: string,
+		letter: Letter,
 		/** What of it only the addressee may read, also in the outbox: links that open something, codes. */
 		secrets?: string[]
 	): Promise<void>;

@@ -171,9 +171,9 @@ function actingIn(
 			told.set(projectId, [...(told.get(projectId) ?? []), { ...one, noted: more }]);
 		},
 		enqueue: (name, data) => services.jobs.enqueue(tx, name, data),
-		async mail(to, subject, body, secrets = []) {
+		async mail(to, subject, letter, secrets = []) {
 			const projectId = here ?? null;
-			await putMail(tx, services, { projectId, to, subject, body, secrets, now: common.now });
+			await putMail(tx, services, { projectId, to, subject, letter, secrets, now: common.now });
 		}
 	};
 	return {

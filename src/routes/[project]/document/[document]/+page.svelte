@@ -231,7 +231,7 @@
 				disabled={!flip?.before}
 				onclick={() => flipTo(flip?.before)}>◂</button
 			>
-			<span class="min-w-[12ch] text-center font-mono text-[12px] text-ink-2"
+			<span class="min-w-[8ch] text-center font-mono text-[12px] text-ink-2"
 				>{flip ? `${flip.at} of ${flip.of}` : ''}</span
 			>
 			<button

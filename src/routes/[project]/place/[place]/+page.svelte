@@ -18,6 +18,7 @@
 	import type { DocumentView } from '$lib/ui/documents/document-view';
 	import DocumentList from '$lib/ui/places/DocumentList.svelte';
 	import { gatherDropped, type Batch } from '$lib/ui/adding/files';
+	import { bookmark } from '$lib/ui/today/bookmark';
 	import FreezeButton from '$lib/ui/access/FreezeButton.svelte';
 	import FolderMenu from '$lib/ui/places/FolderMenu.svelte';
 	import FolderTree from '$lib/ui/places/FolderTree.svelte';
@@ -34,6 +35,8 @@
 	const mayWork = $derived(data.can.addDocument.may);
 	const controller = $derived(data.frame.me.controller);
 
+	const keepFolder = () => void bookmark(data.frame.project.id, data.place, () => refresh('cupboard:folder'));
+	let freezing = $state<ReturnType<typeof FreezeButton>>();
 	let rows = $state.raw<DocumentRow[]>([]);
 	let view = $state.raw<DocumentView | null>(null);
 	let tab = $state('versions');
@@ -175,6 +178,11 @@
 					else if (chosen) void goto(`/${code}/document/${chosen}/compare`);
 				}
 			},
+			{
+				key: 'b',
+				says: 'Keep at hand, or no longer',
+				run: () => (chosen ? actions?.startBookmark() : keepFolder())
+			},
 			{ key: 'a', says: 'Access', run: () => void goto(`/${code}/access/${chosen ?? data.place.id}`) },
 			{ key: 't', says: 'Trail', run: () => (tab = tab === 'trail' ? 'versions' : 'trail') },
 			{ key: 'r', says: 'Put in release', run: () => controller && forRelease.length && (releasing = true) }
@@ -259,11 +267,13 @@
 				>{pictures ? 'List' : 'Pictures'}</button
 			>
 			<a class="button" href="/{code}/access/{data.place.id}">Access</a>
-			{#if data.can.freezePlace.may || data.can.thawPlace.may}<FreezeButton
-					place={data.place}
-					thaws={data.can.thawPlace.may}
-					done={() => refresh('cupboard:folder')}
-				/>{/if}
+			<FreezeButton
+				bind:this={freezing}
+				place={data.place}
+				thaws={data.can.thawPlace.may}
+				bare
+				done={() => refresh('cupboard:folder')}
+			/>
 			{#if mayWork}
 				<FolderMenu
 					place={data.place}
@@ -275,6 +285,8 @@
 					can={data.can}
 					outsideLevel={data.frame.project.outsideLevel}
 					retentionDays={data.frame.project.retentionDays}
+					bookmark={keepFolder}
+					freeze={() => freezing?.start()}
 				/>
 				<a class="button md:hidden" href="/{code}/photograph?place={data.place.id}">Photograph</a>
 				<button class="button button-act" onclick={() => (adding = { files: [], empty: [] })}

@@ -12,7 +12,9 @@ export const mail = pgTable(
 		toName: text('to_name').notNull(),
 		toAddress: text('to_address').notNull(),
 		subject: text().notNull(),
+		/** As plain text and as HTML; the same words. */
 		body: text().notNull(),
+		html: text().notNull().default(''),
 		/** What of the body only its addressee may read: links that open something, codes. */
 		secrets: text().array().notNull().default([]),
 		state: text({ enum: MAIL_STATES }).notNull().default('waiting'),

@@ -1,0 +1,1 @@
+ALTER TABLE "mail" ADD COLUMN "html" text DEFAULT '' NOT NULL;
