@@ -9,9 +9,10 @@ import { ensurePostgres } from './parts/postgres.mjs';
 import { command, Refusal } from './parts/say.mjs';
 
 await command(async () => {
-	ensurePackages();
-	ensurePrograms();
-	ensureMeasures();
+	await ensurePackages(() => {
+		ensurePrograms();
+		ensureMeasures();
+	});
 	const chromium = ensureChromium();
 	ensureBuild();
 	const home = resolve(process.env.CUPBOARD_BENCH_HOME ?? '.cupboard-bench');

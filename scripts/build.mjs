@@ -2,7 +2,7 @@ import { ensureBuild } from './parts/build.mjs';
 import { ensurePackages } from './parts/packages.mjs';
 import { command } from './parts/say.mjs';
 
-await command(() => {
-	ensurePackages();
+await command(async () => {
+	await ensurePackages();
 	ensureBuild();
 });

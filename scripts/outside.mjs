@@ -3,10 +3,11 @@ import { spawnSync } from 'node:child_process';
 import { ensureOthers, ensurePackages, ensurePrograms } from './parts/packages.mjs';
 import { command } from './parts/say.mjs';
 
-await command(() => {
-	ensurePackages();
-	ensurePrograms();
-	ensureOthers();
+await command(async () => {
+	await ensurePackages(() => {
+		ensurePrograms();
+		ensureOthers();
+	});
 	const { status } = spawnSync('npx', ['vitest', 'run', '--project', 'outside', ...process.argv.slice(2)], {
 		stdio: 'inherit'
 	});

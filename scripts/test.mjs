@@ -23,10 +23,13 @@ await command(async () => {
 				.filter((file) => /^tests\/browser\/.*\.spec\.ts$/.test(file) && existsSync(file))
 		: [];
 	const wanted = (part) => only.length === 0 || only.includes(part);
-	ensurePackages();
-	ensurePrograms();
-	const chromium = ensureChromium();
-	const redis = ensureRedis();
+	let chromium = '';
+	let redis = '';
+	await ensurePackages(() => {
+		ensurePrograms();
+		chromium = ensureChromium();
+		redis = ensureRedis();
+	});
 	const home = resolve(process.env.CUPBOARD_TEST_HOME ?? '.cupboard-test');
 	mkdirSync(home, { recursive: true });
 	const tally = new Tally();

@@ -8,7 +8,7 @@ import { command } from './parts/say.mjs';
 await command(async () => {
 	const home = resolve(process.env.CUPBOARD_HOME ?? '.cupboard');
 	mkdirSync(home, { recursive: true });
-	ensurePackages();
+	await ensurePackages();
 	const postgres = await ensurePostgres(home);
 	const status = runTask('verify', [], environment(home, postgres.url, 0, false));
 	if (!postgres.wasRunning) postgres.stop();

@@ -77,8 +77,7 @@ export async function launch({ demo, fresh = false, dev = false }) {
 			`The folder ${home} cannot be made (${error.code}). Set CUPBOARD_HOME to a folder that you can write to.`
 		);
 	}
-	ensurePackages();
-	ensurePrograms();
+	await ensurePackages(ensurePrograms);
 	const postgres = await ensurePostgres(home);
 	let server = null;
 	let stopping = false;

@@ -1,22 +1,30 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { Refusal, step } from './say.mjs';
 
 const STAMP = 'node_modules/.cupboard-packages';
 
-/** Installs the npm packages when they are missing or the lock file changed. */
-export function ensurePackages() {
+/**
+ * Installs the npm packages when they are missing or the lock file changed.
+ * @param beside what is done meanwhile, such as installing programs; it may wait for its own programs
+ */
+export async function ensurePackages(beside = () => {}) {
 	const [major, minor] = process.versions.node.split('.').map(Number);
 	if (major < 20 || (major === 20 && minor < 19))
 		throw new Refusal(`Cupboard needs Node.js 20.19 or newer; this is ${process.versions.node}.`);
 	const wanted = createHash('sha256').update(readFileSync('package-lock.json')).digest('hex');
-	if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return;
+	if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return beside();
 	step('installing packages (npm ci)');
-	const { status } = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
-		stdio: 'inherit'
-	});
-	if (status !== 0)
+	const npm = spawn('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { stdio: 'inherit' });
+	const ended = new Promise((done) => npm.once('close', done).once('error', () => done(1)));
+	try {
+		beside();
+	} catch (fault) {
+		npm.kill();
+		throw fault;
+	}
+	if ((await ended) !== 0)
 		throw new Refusal(
 			'The packages could not be installed. Check that the npm registry can be reached and that the disk has 1.5 GB free, then try again.'
 		);

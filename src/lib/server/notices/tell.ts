@@ -1,5 +1,6 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { DEFAULT_CHOICE, type NoticeKind } from '../../core/notices/notices';
+import { shortened } from '../../core/words/sentences';
 import type { Tx } from '../platform/db';
 import { notice, noticeChoice, person } from '../platform/db/schema';
 import { putMail } from '../platform/mail/put';
@@ -17,6 +18,9 @@ export interface Notify {
 	/** More for the mail, below the sentence. */
 	more?: string;
 }
+
+/** Most signs of a mail’s subject. */
+const MOST_OF_SUBJECT = 120;
 
 /** Most people told by one act; more than that is a message to everybody, which this is not for. */
 const MOST = 2_000;
@@ -62,7 +66,7 @@ export async function tellNotices(
 			await putMail(tx, services, {
 				projectId: project.id,
 				to: { name: one.name, address: one.email },
-				subject: `${project.code}: ${what.sentence.split('\n')[0]!.slice(0, 120)}`,
+				subject: `${project.code}: ${shortened(what.sentence.split('\n')[0]!, MOST_OF_SUBJECT)}`,
 				letter: {
 					says: [what.sentence, ...(what.more ? [what.more] : [])],
 					link: { word: 'Open it', href: `${services.config.origin}/${code}/${what.way}` }

@@ -1,6 +1,6 @@
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { releaseNumber, VERDICT_LABEL, type Verdict } from '../../core/releases';
-import { dayOf } from '../../core/time/days';
+import { dayOf, dayWords } from '../../core/time/days';
 import { calendarOf, plusWorkingDays } from '../../core/time/working-days';
 import { idsOf } from '../access/reach';
 import { departmentMember, document, member, place, remark, type release } from '../platform/db/schema';
@@ -86,7 +86,7 @@ export async function returnDocument(
 		kind: 'remark-assigned',
 		people: leads.map((l) => l.id),
 		placeId: item.documentId,
-		sentence: `${said.by} answered ${item.number}, “${at!.title}”, with ${said.code}, ${VERDICT_LABEL[said.code]}: ${said.remark} It is your department’s again, to be answered by ${due}.`,
+		sentence: `${said.by} answered ${item.number}, “${at!.title}”, with ${said.code}, ${VERDICT_LABEL[said.code]}: ${said.remark} It is your department’s again, to be answered by ${dayWords(due, dayOf(now, project.timeZone))}.`,
 		way: `document/${item.documentId}?remark=${number}`
 	});
 }

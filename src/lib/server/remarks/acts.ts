@@ -8,6 +8,8 @@ import type { LiveKind } from '../../core/live/live';
 import { Problem } from '../../core/acts/problem';
 import { orRefuse } from '../../core/acts/answer';
 import { mayRemark, type RemarkAct } from '../../core/remarks/may';
+import { dayOf, dayWords } from '../../core/time/days';
+import { shortened } from '../../core/words/sentences';
 import { mentionsIn, plainRemark, type Anchor } from '../../core/remarks/remarks';
 import { heldLock, readDocument } from '../platform/runner/held';
 import { spotFacts } from '../platform/runner/locate';
@@ -89,7 +91,7 @@ async function tellMentioned(
 		kind: 'remark-mentioned',
 		people: people.filter((one) => one !== context.person.id && !told.has(one)),
 		placeId: context.place.id,
-		sentence: `${context.person.name} mentions you in remark ${about.remark} on ${about.number}: ${plainRemark(text).slice(0, 300)}`,
+		sentence: `${context.person.name} mentions you in remark ${about.remark} on ${about.number}: ${shortened(plainRemark(text), 300)}`,
 		way: about.way
 	});
 	people.forEach((one) => told.add(one));
@@ -102,7 +104,7 @@ async function assign(
 	due: string | null,
 	told: Set<string>
 ): Promise<string> {
-	const { tx, person: by, place } = context;
+	const { tx, project, person: by, place, now } = context;
 	const { name, people } = await peopleOf(context, to, await lookers(context));
 	await tx
 		.update(remark)
@@ -116,7 +118,7 @@ async function assign(
 		kind: 'remark-assigned',
 		people: people.filter((one) => one !== by.id && !told.has(one)),
 		placeId: place.id,
-		sentence: `${by.name} gives ${to.kind === 'person' ? 'you' : name} remark ${about.number} on ${about.document} to settle${due ? ` by ${due}` : ''}: ${plainRemark(about.text).slice(0, 300)}`,
+		sentence: `${by.name} gives ${to.kind === 'person' ? 'you' : name} remark ${about.number} on ${about.document} to settle${due ? ` by ${dayWords(due, dayOf(now, project.timeZone))}` : ''}: ${shortened(plainRemark(about.text), 300)}`,
 		way: wayTo(place.id, about.number)
 	});
 	people.forEach((one) => told.add(one));
@@ -248,7 +250,7 @@ export const answerRemark = does(contract.answerRemark, {
 				(one) => one !== by.id && !told.has(one) && seeing.has(one)
 			),
 			placeId: input.document,
-			sentence: `${by.name} answers remark ${row.number} on ${number}: ${plainRemark(input.text).slice(0, 300)}`,
+			sentence: `${by.name} answers remark ${row.number} on ${number}: ${shortened(plainRemark(input.text), 300)}`,
 			way: about.way
 		});
 		await tx
