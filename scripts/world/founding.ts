@@ -11,7 +11,7 @@ export const PASSWORD = 'cupboard-demo';
 
 /** The project, its departments and people, the shelves with their folders. */
 export async function found(stage: Stage): Promise<void> {
-	stage.clock = stage.at(64, 8);
+	stage.clock = stage.at(124, 8);
 	const code = await firstCode(stage.services.database);
 	await makeFirst(stage.services.database, code!, {
 		name: 'Ines Maddock',
@@ -24,7 +24,7 @@ export async function found(stage: Stage): Promise<void> {
 		name: 'Vennholm Ferry Terminal',
 		client: 'Vennholm Harbour Trust',
 		timeZone: ZONE,
-		firstRelease: 31
+		firstRelease: 26
 	});
 	stage.project = made.id;
 	const { departments } = stage;

@@ -29,7 +29,7 @@ export async function plan(stage: Stage): Promise<{ at: number; run: () => Promi
 	};
 	for (const doc of stage.docs) {
 		const photo = doc.run.type === 'PH' || doc.title.startsWith('Daily record');
-		const born = photo ? r.int(1, 40) : r.int(42, 60);
+		const born = photo ? r.int(1, 70) : r.int(42, 118);
 		step(born, r.int(7, 16) + r.next(), () => add(stage, doc));
 		const linkspan = doc.number.includes('-LS-00-DR-01');
 		const more = photo ? (r.chance(0.1) ? 1 : 0) : linkspan ? 0 : r.pick([1, 1, 2, 2, 2, 3, 3, 4]);
@@ -56,6 +56,7 @@ export async function plan(stage: Stage): Promise<{ at: number; run: () => Promi
 	) =>
 		step(daysAgo, 13, async () => {
 			const docs = pick();
+			if (!docs.length) throw new Error(`Nothing is there yet for “${title}”.`);
 			const about = await buildAndApprove(
 				stage,
 				title,
@@ -72,6 +73,67 @@ export async function plan(stage: Stage): Promise<{ at: number; run: () => Promi
 			await refreshLabels(stage, docs);
 			await after(pass.split('/pass/')[1]!, docs);
 		});
+	/** The client opens a release, confirms it, and signs what the codes say; '-' leaves a document without an answer. */
+	const answered =
+		(codes: string, remarks: Partial<Record<'B' | 'C' | 'D', string>>, days = 4) =>
+		async (secret: string, docs: Doc[]) => {
+			await stage.act(null, openPass, { secret }, stage.clock + 20 * HOUR);
+			await stage.act(null, confirmReceipt, { secret }, stage.clock + 10 * 60_000);
+			const answers = docs.flatMap((d, i) => {
+				const code = codes[i % codes.length] as 'A' | 'B' | 'C' | 'D' | '-';
+				return code === '-'
+					? []
+					: [{ document: d.id, code, remark: code === 'A' ? '' : (remarks[code] ?? '') }];
+			});
+			if (answers.length)
+				await stage.act(
+					null,
+					signVerdicts,
+					{ secret, name: 'Maren Aldgate', answers },
+					stage.clock + days * DAY
+				);
+		};
+	const within = (...beginnings: string[]) =>
+		numbers((d) => beginnings.some((one) => d.number.startsWith(one)), 14);
+	release(
+		92,
+		'Terminal plans and sections for comment',
+		'comment',
+		within('VFT-AR-TB-00'),
+		80,
+		answered('BABA', { B: 'Say which floor finish meets the ramp.' })
+	);
+	release(
+		81,
+		'Foundations and piles for comment',
+		'comment',
+		within('VFT-ST-TB-FN'),
+		70,
+		answered('ABCB', {
+			B: 'The working load differs from the calculation by 100 kN.',
+			C: 'Toe levels do not follow the boreholes on grid D.'
+		})
+	);
+	release(
+		70,
+		'Façade for approval',
+		'approval',
+		within('VFT-AR-TB-EX'),
+		58,
+		answered('AABD', {
+			B: 'Show the joint at the corner.',
+			D: 'This bay is not what was agreed in the workshop of July.'
+		})
+	);
+	release(
+		61,
+		'Ventilation and lighting for comment',
+		'comment',
+		within('VFT-BS-TB'),
+		50,
+		answered('B--A-', { B: 'Fans stand within reach from the public side.' }, 6)
+	);
+	release(52, 'Survey reports for information', 'information', within('VFT-PL-ML'), null, answered('-', {}));
 	release(
 		40,
 		'Scheme design, all departments',

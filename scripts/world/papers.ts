@@ -18,6 +18,8 @@ import sharp from 'sharp';
 import { readDxf } from '../../src/lib/core/dxf/read';
 import { flatten } from '../../src/lib/core/dxf/flatten';
 import { Random } from './random';
+import { scheduleRows } from './schedules';
+import { clauses } from './texts';
 
 const MM = 72 / 25.4;
 
@@ -72,139 +74,6 @@ function save(pdf: PDFDocument, title: string, at: Date): Promise<Uint8Array> {
 	return pdf.save();
 }
 
-interface Clause {
-	head: string;
-	body: string[];
-}
-
-const CLAUSES: Record<string, Clause[]> = {
-	SP: [
-		{
-			head: 'Scope',
-			body: [
-				'This specification covers the supply, fabrication and erection of the works named in its title at Vennholm Ferry Terminal.',
-				'It is read with the drawings listed in the register; where they differ, the drawing with the later issued revision holds.'
-			]
-		},
-		{
-			head: 'Materials',
-			body: [
-				'Structural steel is S355 J2 with inspection certificates 3.1. Bolts are grade 10.9, hot-dip galvanised.',
-				'Concrete in the splash zone is C40/50, exposure class XS3, with a nominal cover of 60 mm.'
-			]
-		},
-		{
-			head: 'Workmanship',
-			body: [
-				'Execution class EXC3 applies to all members of the linkspan and its lifting towers.',
-				'Welds are tested to the extent shown on the drawings; a failed weld doubles the extent for that welder.'
-			]
-		},
-		{
-			head: 'Corrosion protection',
-			body: [
-				'Surfaces are blast-cleaned to Sa 2½. The system is a zinc-rich primer, 60 microns, and two coats of epoxy, 400 microns in all.',
-				'Damage from erection is made good within five working days and recorded on the daily record.'
-			]
-		},
-		{
-			head: 'Tolerances',
-			body: [
-				'Hinge pins are set out to 2 mm in plan and 1 mm in level, measured at 10 degrees.',
-				'Pile heads lie within 75 mm of the position shown.'
-			]
-		},
-		{
-			head: 'Handing over',
-			body: [
-				'As-built drawings and test certificates are handed to document control before the taking-over inspection.'
-			]
-		}
-	],
-	CA: [
-		{
-			head: 'Basis',
-			body: [
-				'Loads follow the basis of design: 44 t lorries in two lanes, nose to tail, and 5 kN per square metre of crowd loading.',
-				'The range of levels is +0.20 to +3.40 with 300 mm of freeboard variation of the ferry.'
-			]
-		},
-		{
-			head: 'Model',
-			body: [
-				'The member is taken as simply supported with the span shown on the general arrangement.',
-				'Second-order effects are covered by the amplification of sway moments.'
-			]
-		},
-		{
-			head: 'Results',
-			body: [
-				'The governing case is the braking lorry at midspan with the bridge at its highest level.',
-				'Deflection under the frequent combination stays under span over 400.'
-			]
-		},
-		{
-			head: 'Conclusion',
-			body: [
-				'The section shown is adequate. The end stiffeners are to be thickened as marked on the drawing.'
-			]
-		}
-	],
-	RP: [
-		{
-			head: 'Purpose',
-			body: ['This report sets out what was found, what it means for the works, and what is proposed.']
-		},
-		{
-			head: 'Findings',
-			body: [
-				'The sheet piles of the old quay are sound below -3.0 and lose up to 4 mm of thickness in the splash zone.',
-				'Two buried cable routes cross the line of the new drainage run.'
-			]
-		},
-		{
-			head: 'Proposals',
-			body: [
-				'Move the drainage run 1.2 m landward between chainages 40 and 85.',
-				'Measure thickness again in spring, at the same twelve points.'
-			]
-		}
-	],
-	MN: [
-		{
-			head: 'Present',
-			body: ['Ines Maddock, Halla Brandt, Tomas Verrin, Oke Lindvar, Dario Fenn, Wren Ostrow.']
-		},
-		{
-			head: 'Matters arising',
-			body: [
-				'Pit wall: Marine works to move it towards the quay and reissue the general arrangement.',
-				'Cable duct: Building services to drop it by 200 mm.'
-			]
-		},
-		{
-			head: 'Programme',
-			body: ['The substructure goes out for construction after the department checks are complete.']
-		}
-	]
-};
-
-function clauses(type: string, title: string, edit: number): Clause[] {
-	const list = (CLAUSES[type] ?? CLAUSES.RP!).map((c) => ({ ...c, body: [...c.body] }));
-	const r = new Random(title);
-	const changes = [
-		'Thickness is measured at three points of each member.',
-		'The inspection is announced two working days ahead.',
-		'Hold point: no concrete is placed before the release of the reinforcement.',
-		'The value was checked independently by Structures.',
-		'This clause replaces the one sent with the tender.'
-	];
-	for (let i = 1; i < edit; i++)
-		list[(i + r.int(0, 5)) % list.length]!.body.push(changes[(i - 1) % changes.length]!);
-	list[0]!.body.unshift(`${title}.`);
-	return list;
-}
-
 /** A text as a PDF of A4 pages. */
 export async function pdfText(
 	type: string,
@@ -216,7 +85,7 @@ export async function pdfText(
 	const pdf = await PDFDocument.create();
 	const font = await pdf.embedFont(StandardFonts.Helvetica);
 	const bold = await pdf.embedFont(StandardFonts.HelveticaBold);
-	const parts = clauses(type, title, edit);
+	const parts = clauses(title, edit);
 	const r = new Random(number);
 	let page = pdf.addPage([595.28, 841.89]);
 	let y = 770;
@@ -257,13 +126,7 @@ export async function pdfText(
 }
 
 /** A text as DOCX with headings and a table of its status. */
-export async function docx(
-	type: string,
-	number: string,
-	title: string,
-	label: string,
-	edit: number
-): Promise<Uint8Array> {
+export async function docx(number: string, title: string, label: string, edit: number): Promise<Uint8Array> {
 	const cell = (text: string) =>
 		new TableCell({ children: [new Paragraph(text)], width: { size: 4500, type: WidthType.DXA } });
 	const children = [
@@ -274,7 +137,7 @@ export async function docx(
 				['Revision', label]
 			].map(([a, b]) => new TableRow({ children: [cell(a!), cell(b!)] }))
 		}),
-		...clauses(type, title, edit).flatMap((c) => [
+		...clauses(title, edit).flatMap((c) => [
 			new Paragraph({ text: c.head, heading: HeadingLevel.HEADING_1 }),
 			...c.body.map((b) => new Paragraph(b))
 		])
@@ -282,25 +145,6 @@ export async function docx(
 	return new Uint8Array(
 		await Packer.toBuffer(new Document({ title, creator: 'Vennholm', sections: [{ children }] }))
 	);
-}
-
-/** Rows of a schedule: what a list of doors, piles, pins or luminaires holds. */
-function scheduleRows(title: string, edit: number): (string | number)[][] {
-	const r = new Random(title);
-	const rows: (string | number)[][] = [['Mark', 'Place', 'Size', 'Material', 'Count', 'Note']];
-	const count = r.int(18, 40) + Math.max(0, edit - 3);
-	for (let i = 1; i <= count; i++) {
-		const touched = i % 7 === edit % 7;
-		rows.push([
-			`${title[0]!.toUpperCase()}${String(i).padStart(3, '0')}`,
-			`Grid ${r.int(1, 7)}/${r.pick(['A', 'B', 'C', 'D'])}`,
-			`${r.int(6, 30) * 50 + (touched ? 50 * (edit - 1) : 0)} x ${r.int(4, 24) * 50}`,
-			r.pick(['S355', 'C40/50', 'Oak', 'Aluminium', 'Stainless 1.4404']),
-			r.int(1, 12),
-			touched && edit > 1 ? 'changed' : ''
-		]);
-	}
-	return rows;
 }
 
 export async function xlsx(number: string, title: string, label: string, edit: number): Promise<Uint8Array> {
@@ -324,10 +168,10 @@ export function csv(title: string, edit: number): string {
 	);
 }
 
-export function markdown(type: string, number: string, title: string, edit: number): string {
+export function markdown(number: string, title: string, edit: number): string {
 	return (
 		`# ${title}\n\n\`${number}\`\n\n` +
-		clauses(type, title, edit)
+		clauses(title, edit)
 			.map((c) => `## ${c.head}\n\n${c.body.map((b) => `- ${b}`).join('\n')}\n`)
 			.join('\n')
 	);

@@ -39,13 +39,13 @@ async function fileOf(
 		case 'pdf':
 			return { name: `${stem}.pdf`, bytes: await pdfText(run.type, number, title, edit, when) };
 		case 'docx':
-			return { name: `${stem}.docx`, bytes: await docx(run.type, number, title, revision, edit) };
+			return { name: `${stem}.docx`, bytes: await docx(number, title, revision, edit) };
 		case 'xlsx':
 			return { name: `${stem}.xlsx`, bytes: await xlsx(number, title, revision, edit) };
 		case 'csv':
 			return { name: `${stem}.csv`, bytes: csv(title, edit) };
 		case 'md':
-			return { name: `${stem}.md`, bytes: markdown(run.type, number, title, edit) };
+			return { name: `${stem}.md`, bytes: markdown(number, title, edit) };
 		case 'jpeg':
 			return { name: `${stem}.jpg`, bytes: await photograph(edit > 1 ? `${title} ${edit}` : title, when) };
 	}

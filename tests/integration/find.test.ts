@@ -156,7 +156,7 @@ describe('what stands written in files', () => {
 	const SHEET = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 	it('is read from office files, PDF, drawings, tables and pages', async () => {
-		expect(await read(await docx('SP', 'VFT-1', 'Painting of steel', 'P01', 0), WORD)).toContain(
+		expect(await read(await docx('VFT-1', 'Painting of steel', 'P01', 0), WORD)).toContain(
 			'Painting of steel'
 		);
 		expect(await read(await xlsx('VFT-2', 'Door schedule', 'P01', 0), SHEET)).toMatch(/Door schedule|VFT-2/);

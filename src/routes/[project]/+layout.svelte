@@ -110,7 +110,7 @@
 			title="Notices"
 			aria-label={unread ? `Notices, ${unread} not read` : 'Notices'}
 			><BellIcon size={17} aria-hidden="true" />{#if unread}<span
-					class="absolute -top-0.5 -right-1 rounded-full bg-[#e6cfa6] px-1 font-mono text-[10px] leading-[15px] font-bold text-[#17231f]"
+					class="absolute -top-1 left-3.5 rounded-full bg-[#e6cfa6] px-1 font-mono text-[10px] leading-[15px] font-bold text-[#17231f]"
 					aria-hidden="true">{unread > 99 ? '99+' : unread}</span
 				>{/if}</a
 		>

@@ -64,7 +64,11 @@ export const waiting = answers(contract.waiting, {
 					)
 				),
 			db
-				.select({ n: count() })
+				.select({
+					n: count(),
+					/** What one sender sent through one hatch is one thing to decide. */
+					lots: sql<number>`count(distinct (coalesce(${arrival.hatchId}, ${arrival.placeId}), ${arrival.sender}))::int`
+				})
 				.from(arrival)
 				.innerJoin(place, eq(place.id, arrival.placeId))
 				.where(
@@ -85,7 +89,7 @@ export const waiting = answers(contract.waiting, {
 			reach.subject.controller ? overdueReleases(db, project.id, dayOf(now, project.timeZone)) : []
 		]);
 		return {
-			forYou: held!.mine + given!.n + asked!.n + came!.n + late.length,
+			forYou: held!.mine + given!.n + asked!.n + came!.lots + late.length,
 			inHand: held!.all,
 			remarks: given!.n,
 			fresh: fresh.total,
