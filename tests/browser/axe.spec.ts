@@ -45,7 +45,8 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 		'register',
 		'shared',
 		'hatches',
-		'photograph'
+		'photograph',
+		'help/in-hand'
 	]) {
 		await ines.emulateMedia({ colorScheme: 'light' });
 		await ines.goto(`/vft/${path}`);

@@ -67,6 +67,7 @@
 				})),
 				[
 					{ word: 'All projects', act: () => goto('/projects') },
+					{ word: 'How Cupboard works', act: () => goto(`${base}/help`) },
 					data.frame.me.controller && { word: 'Settings', act: () => goto(`${base}/settings`) },
 					data.frame.me.controller && { word: 'Outbox', act: () => goto(`${base}/outbox`) }
 				]
@@ -138,4 +139,4 @@
 	<SendingPanel />
 	<PhoneBar {here} {base} {waiting} />
 </div>
-<Shortcuts find={() => field?.focus()} />
+<Shortcuts find={() => field?.focus()} help="{base}/help" />

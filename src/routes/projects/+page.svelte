@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Combobox from '$lib/ui/kit/Combobox.svelte';
 	import Field from '$lib/ui/kit/Field.svelte';
 	import Form from '$lib/ui/kit/Form.svelte';
 	import SignOut from '$lib/ui/shell/SignOut.svelte';
@@ -12,9 +13,15 @@
 	let client = $state('');
 	let timeZone = $state(Intl.DateTimeFormat().resolvedOptions().timeZone);
 
+	/** Zones by their towns; what a zone is called in full tells them apart. */
+	const zones = ['UTC', ...Intl.supportedValuesOf('timeZone')].map((zone) => ({
+		value: zone,
+		label: zone.split('/').at(-1)!.replaceAll('_', ' '),
+		detail: zone
+	}));
 	async function make() {
 		const made = await cupboard.makeProject({ code, name, client, timeZone });
-		await goto(`/${made.code.toLowerCase()}/people`);
+		await goto(`/${made.code.toLowerCase()}/shelves`);
 	}
 </script>
 
@@ -48,7 +55,7 @@
 				/>
 				<Field label="Name" name="name" bind:value={name} required />
 				<Field label="Client" name="client" bind:value={client} required />
-				<Field label="Time zone" name="timeZone" bind:value={timeZone} required />
+				<Combobox label="Time zone, by a town in it" choices={zones} bind:value={timeZone} required />
 			</Form>
 		</div>
 	{/if}

@@ -4,7 +4,10 @@
 	import { onKeys, screen } from '../platform/shortcuts.svelte';
 
 	/** `/` goes to the find field; `?` lists the keys of the screen. */
-	let { find }: { find: () => void } = $props();
+	let {
+		find,
+		help
+	}: { find: () => void; /** Address of the pages that say how everything works. */ help: string } = $props();
 	let open = $state(false);
 
 	onMount(() => onKeys({ '/': () => find(), '?': () => (open = true) }));
@@ -19,4 +22,7 @@
 			<dd>{s.says}</dd>
 		{/each}
 	</dl>
+	<p class="mt-4 border-t border-rule pt-3">
+		<a class="link" href={help} onclick={() => (open = false)}>How Cupboard works</a>, a screen a subject
+	</p>
 </Dialog>

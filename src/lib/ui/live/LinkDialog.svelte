@@ -4,6 +4,8 @@
 	import { cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 
 	/** Chooses what a link leads to: another document of the project, found by number or words, or an address. */
 	let {
@@ -37,23 +39,22 @@
 </script>
 
 <Dialog bind:open title="Link to a document or an address">
-	<form
-		class="space-y-3"
-		onsubmit={(event) => {
-			event.preventDefault();
+	<Form
+		act={async () => {
+			const [first] = found;
 			if (address) finish(() => toAddress(typed.trim()));
-			else if (found[0]) finish(() => toDocument(found[0]!.id, found[0]!.number));
+			else if (first) finish(() => toDocument(first.id, first.number));
 		}}
+		button={address || !found[0] ? 'Link to this address' : `Link to ${found[0].number}`}
+		cancel={() => (open = false)}
+		disabled={!address && !found[0]}
 	>
-		<label class="block"
-			><span class="label">Number or words of a document, or an address that begins with https://</span><input
-				class="field"
-				bind:value={typed}
-				maxlength="2000"
-			/></label
-		>
-		{#if address}<button class="button button-act">Link to this address</button>
-		{:else}<ul>
+		<Field
+			label="Number or words of a document, or an address that begins with https://"
+			name="href"
+			bind:value={typed}
+		/>
+		{#if !address}<ul>
 				{#each found as row (row.id)}<li class="border-b border-rule-2">
 						<button
 							type="button"
@@ -66,5 +67,5 @@
 							Nothing found so far.
 						</li>{/if}{/each}
 			</ul>{/if}
-	</form>
+	</Form>
 </Dialog>

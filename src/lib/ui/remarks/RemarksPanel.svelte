@@ -1,7 +1,8 @@
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
 	import { isOverdue, remarkPieces, type Mention, type RemarkRow } from '../../core/remarks/remarks';
-	import { attempt, sentenceOf } from '../platform/api';
+	import { attempt } from '../platform/api';
+	import Form from '../kit/Form.svelte';
 	import AssignRemark from './AssignRemark.svelte';
 	import RemarkField from './RemarkField.svelte';
 	import type { Assigned, Remarks } from './remarks.svelte';
@@ -36,8 +37,6 @@
 	let text = $state('');
 	let mentions = $state<Mention[]>([]);
 	let assigned = $state<Assigned>({});
-	let fault = $state('');
-	let busy = $state(false);
 	let answering = $state<number | null>(null);
 	let settling = $state<number | null>(null);
 	let giving = $state<number | null>(null);
@@ -58,28 +57,19 @@
 		entity: 'On what you chose in the drawing'
 	};
 
-	async function add(event: SubmitEvent) {
-		event.preventDefault();
-		busy = true;
-		fault = '';
-		try {
-			await remarks.add(text, mentions, label, assigned);
-			[text, mentions, assigned] = ['', [], {}];
-		} catch (error) {
-			fault = sentenceOf(error);
-		} finally {
-			busy = false;
-		}
+	async function add() {
+		await remarks.add(text, mentions, label, assigned);
+		[text, mentions, assigned] = ['', [], {}];
 	}
 	async function say(number: number) {
-		const done = await attempt(async () => {
-			await (settling === number
-				? remarks.settle(number, answer)
-				: remarks.answer(number, answer, answerMentions));
-			return true;
-		});
-		if (!done) return;
+		await (settling === number
+			? remarks.settle(number, answer)
+			: remarks.answer(number, answer, answerMentions));
 		[answer, answerMentions, answering, settling] = ['', [], null, null];
+	}
+	async function give(number: number) {
+		await remarks.assign(number, assigned);
+		[giving, assigned] = [null, {}];
 	}
 	/** The panel follows what was chosen on the sheet. */
 	$effect(() => {
@@ -115,18 +105,17 @@
 				>{newest ? 'On the whole' : 'On this version'}</button
 			>
 		</div>{/if}
-	{#if remarks.draft}<form class="mx-3 mb-2 space-y-2 border border-ink bg-sheet p-2.5" onsubmit={add}>
-			<p class="text-[12px] text-ink-2">
-				{ABOUT[remarks.draft.anchor.on]}{remarks.draft.quote ? `: “${remarks.draft.quote.slice(0, 80)}”` : ''}
-			</p>
-			<RemarkField document={remarks.document} label="Remark" bind:text bind:mentions autofocus />
-			<AssignRemark document={remarks.document} bind:assigned />
-			{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-			<p class="flex justify-end gap-1.5">
-				<button type="button" class="button" onclick={() => (remarks.draft = null)}>Cancel</button>
-				<button class="button button-act" disabled={busy || !text.trim()}>Remark</button>
-			</p>
-		</form>{/if}
+	{#if remarks.draft}<div class="mx-3 mb-2 border border-ink bg-sheet p-2.5">
+			<Form act={add} button="Remark" cancel={() => (remarks.draft = null)} disabled={!text.trim()}>
+				<p class="text-[12px] text-ink-2">
+					{ABOUT[remarks.draft.anchor.on]}{remarks.draft.quote
+						? `: “${remarks.draft.quote.slice(0, 80)}”`
+						: ''}
+				</p>
+				<RemarkField document={remarks.document} label="Remark" bind:text bind:mentions autofocus />
+				<AssignRemark document={remarks.document} bind:assigned />
+			</Form>
+		</div>{/if}
 	<ol class="min-h-0 flex-1 space-y-2 overflow-auto px-3 pb-3">
 		{#each rows as row (row.id)}
 			<li
@@ -179,43 +168,32 @@
 							? `: ${row.settled.note}`
 							: ''}
 					</p>{/if}
-				{#if answering === row.number || settling === row.number}<form
-						class="mt-2 space-y-1.5"
-						onsubmit={(event) => {
-							event.preventDefault();
-							void say(row.number);
-						}}
-					>
-						<RemarkField
-							document={remarks.document}
-							label={settling === row.number ? 'How it was settled' : 'Answer'}
-							bind:text={answer}
-							bind:mentions={answerMentions}
-							autofocus
-						/>
-						<p class="flex justify-end gap-1.5">
-							<button type="button" class="button" onclick={() => ([answering, settling] = [null, null])}
-								>Cancel</button
-							>
-							<button class="button button-act" disabled={answering === row.number && !answer.trim()}
-								>{settling === row.number ? 'Settle' : 'Answer'}</button
-							>
-						</p>
-					</form>
-				{:else if giving === row.number}<form
-						class="mt-2 space-y-1.5"
-						onsubmit={async (event) => {
-							event.preventDefault();
-							const done = await attempt(async () => (await remarks.assign(row.number, assigned), true));
-							if (done) [giving, assigned] = [null, {}];
-						}}
-					>
-						<AssignRemark document={remarks.document} bind:assigned needed />
-						<p class="flex justify-end gap-1.5">
-							<button type="button" class="button" onclick={() => (giving = null)}>Cancel</button>
-							<button class="button button-act" disabled={!assigned.assign}>Give</button>
-						</p>
-					</form>
+				{#if answering === row.number || settling === row.number}<div class="mt-2">
+						<Form
+							act={() => say(row.number)}
+							button={settling === row.number ? 'Settle' : 'Answer'}
+							cancel={() => ([answering, settling] = [null, null])}
+							disabled={answering === row.number && !answer.trim()}
+						>
+							<RemarkField
+								document={remarks.document}
+								label={settling === row.number ? 'How it was settled' : 'Answer'}
+								bind:text={answer}
+								bind:mentions={answerMentions}
+								autofocus
+							/>
+						</Form>
+					</div>
+				{:else if giving === row.number}<div class="mt-2">
+						<Form
+							act={() => give(row.number)}
+							button="Give"
+							cancel={() => (giving = null)}
+							disabled={!assigned.assign}
+						>
+							<AssignRemark document={remarks.document} bind:assigned needed />
+						</Form>
+					</div>
 				{:else if remarks.mayRemark}<p class="mt-1.5 flex flex-wrap gap-1.5">
 						{#if row.can.answerRemark.may}<button
 								class="button"

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import { subjectsAbout } from '$lib/core/help/subjects';
 	import { NUMBER_COLUMN } from '$lib/ui/kit/table';
 	import Table from '$lib/ui/kit/Table.svelte';
 	import LockTag from '$lib/ui/locks/LockTag.svelte';
@@ -10,6 +11,8 @@
 	type Row = NonNullable<typeof data.found>['rows'][number];
 	const code = $derived(data.frame.project.code.toLowerCase());
 	const rows = $derived(data.found?.rows ?? []);
+	/** Subjects of the pages that say how everything works, which speak of what is looked for. */
+	const subjects = $derived(data.q ? subjectsAbout(data.q).slice(0, 3) : []);
 	const summary = $derived(
 		!data.found
 			? 'Type at least two characters of a number, a title, or what is written in a document.'
@@ -42,6 +45,11 @@
 	</div>
 	{#if data.found?.close}<p class="mb-3 border-l-2 border-wait bg-wait-soft px-3 py-1.5">
 			Nothing has “{data.q}” as typed. These come closest.
+		</p>{/if}
+	{#if subjects.length}<p class="mb-3 flex flex-wrap gap-x-3 text-ink-2">
+			How Cupboard works: {#each subjects as one (one.id)}<a class="link" href="/{code}/help/{one.id}"
+					>{one.title}</a
+				>{/each}
 		</p>{/if}
 	{#if data.found}<Table
 			label="What was found"

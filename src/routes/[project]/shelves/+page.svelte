@@ -8,6 +8,7 @@
 	import { cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
+	import FirstSteps from '$lib/ui/places/FirstSteps.svelte';
 	import MakeShelf from '$lib/ui/places/MakeShelf.svelte';
 	import { agoText, dayText, firstName, plural } from '$lib/ui/platform/words';
 	import { releaseNumber } from '$lib/core/releases';
@@ -164,17 +165,14 @@
 			</dl>
 		</section>
 	{:else}
-		<div class="mt-16 text-center text-ink-2">
-			{#if data.frame.me.controller}
-				<p class="mb-3">
-					The cupboard is empty. Begin with <a class="link" href="{base}/people">departments and people</a>,
-					then give each department a shelf.
-				</p>
-				<button class="button button-act" onclick={() => (making = true)}>New shelf</button>
-			{:else}<p>
-					No shelf is open to you yet. Ask the document controller, or the lead of your department.
-				</p>{/if}
-		</div>
+		{#if data.frame.me.controller}<FirstSteps
+				{base}
+				departments={data.frame.departments}
+				numbering={data.frame.project.numbering}
+				makeShelf={() => (making = true)}
+			/>{:else}<p class="mt-16 text-center text-ink-2">
+				No shelf is open to you yet. Ask the document controller, or the lead of your department.
+			</p>{/if}
 	{/each}
 	<p class="mt-2.5 flex flex-wrap gap-4 text-[11.5px] text-ink-2">
 		<span class="flex items-center gap-1.5"

@@ -1,0 +1,189 @@
+import { expect, test } from './world';
+import { act, as, choose, documentId, ready } from './people';
+
+test('what waits stands under Today with what can be done; the ways in say how much', async ({ browser }) => {
+	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
+	const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0302');
+	const band = oke.getByRole('navigation', { name: 'Project' });
+	await band.getByRole('link', { name: /^Today/ }).click();
+	const within = oke.getByRole('navigation', { name: 'Within Today' });
+	const told = async () =>
+		Number(/\d+/.exec(await within.getByRole('link', { name: /^For you/ }).innerText())?.[0] ?? 0);
+	await expect(oke.getByRole('heading', { name: /^In your hand/ })).toBeVisible();
+	const before = await told();
+	const { me } = await act(oke, 'projectFrame', { project: 'VFT' });
+	await act(oke, 'takeLock', { document: id, purpose: 'levels' });
+	// Somebody gives them a remark to settle: it stands there without a reload.
+	await act(rhosyn, 'addRemark', {
+		document: id,
+		anchor: { on: 'whole' },
+		text: 'Whose level is this?',
+		assign: { kind: 'person', id: me.id }
+	});
+	const remark = oke.getByRole('listitem').filter({ hasText: 'Whose level is this?' });
+	await expect(remark).toBeVisible();
+	await expect.poll(told).toBe(before + 2);
+	const held = oke.getByRole('listitem').filter({ hasText: 'levels' });
+	await held.getByRole('button', { name: 'Give back unchanged' }).click();
+	await expect(held).toHaveCount(0);
+	await remark.getByRole('link', { name: 'Go to the place' }).click();
+	await expect(oke.getByRole('tab', { name: /^Remarks/, selected: true })).toBeVisible();
+	await expect(oke.getByText('Whose level is this?')).toBeVisible();
+	for (const page of [oke, rhosyn]) await page.context().close();
+});
+
+test('a bookmark is made with a key, and says what became of what it led to', async ({ browser }) => {
+	const [rhosyn, oke] = [await as(browser, 'rhosyn'), await as(browser, 'oke')];
+	const { id, folder } = await documentId(rhosyn, 'VFT-MW-QW-00-DR-0304');
+	await rhosyn.goto(`/vft/document/${id}`);
+	await ready(rhosyn);
+	await rhosyn.keyboard.press('b');
+	await expect(rhosyn.getByText('is at hand, under Today.')).toBeVisible();
+	await rhosyn.goto(`/vft/place/${folder}`);
+	await ready(rhosyn);
+	await rhosyn.getByRole('button', { name: /^Folder/ }).click();
+	await rhosyn.getByRole('menuitem', { name: 'Keep at hand' }).click();
+	await rhosyn.goto('/vft/at-hand');
+	await ready(rhosyn);
+	const list = rhosyn.getByRole('table', { name: 'At hand' });
+	await expect(list.getByRole('link', { name: 'Quay wall' })).toBeVisible();
+	const row = list.getByRole('row').filter({ hasText: 'VFT-MW-QW-00-DR-0304' });
+	await act(oke, 'removePlace', { place: id, reason: 'drawn anew' });
+	await expect(row).toContainText('removed on');
+	await act(oke, 'restorePlace', { place: id });
+	await expect(row).not.toContainText('removed on');
+	await row.getByRole('button', { name: 'Keep no longer' }).click();
+	await expect(row).toHaveCount(0);
+	for (const page of [rhosyn, oke]) await page.context().close();
+});
+
+test('what stands beside a document keeps its place from one to the next, and restores from there', async ({
+	browser
+}) => {
+	const oke = await as(browser, 'oke');
+	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0120');
+	await oke.goto(`/vft/place/${folder}`);
+	await ready(oke);
+	await oke.getByLabel('Filter this list').fill('deck panel');
+	await oke.locator('[data-document]').first().dblclick();
+	await expect(oke.getByText(/^1 of \d$/)).toBeVisible();
+	await oke.getByRole('tab', { name: /^Versions/ }).click();
+	const versions = oke.getByRole('list', { name: 'Versions' });
+	await expect(versions.getByRole('listitem').first()).toBeVisible();
+	await oke.keyboard.press('n');
+	await expect(oke.getByText(/^2 of \d$/)).toBeVisible();
+	await expect(oke.getByRole('tab', { name: /^Versions/, selected: true })).toBeVisible();
+	const many = await versions.getByRole('listitem').count();
+	await versions.getByRole('button', { name: 'What to do with P01.1' }).click();
+	await oke.getByRole('menuitem', { name: 'Restore as a new version' }).click();
+	await expect(oke.getByText(/^P01\.1 is restored as/)).toBeVisible();
+	await expect(versions.getByRole('listitem')).toHaveCount(many + 1);
+	for (const name of ['Access', 'Trail', 'Details']) {
+		await oke.getByRole('tab', { name }).click();
+		await expect(oke.getByRole('tabpanel', { name })).not.toBeEmpty();
+	}
+	await choose(oke, 'Remarks as a table');
+	await expect(oke).toHaveURL(/\/remarks$/);
+	await oke.context().close();
+});
+
+test('on a phone the ways in stand along the bottom', async ({ browser }) => {
+	const sefa = await as(browser, 'sefa', { viewport: { width: 390, height: 844 }, hasTouch: true });
+	const bar = sefa.getByRole('navigation', { name: 'Project' });
+	for (const [name, path] of [
+		['Photograph', 'photograph'],
+		['Find', 'find'],
+		['Today', 'today'],
+		['Shelves', 'shelves']
+	] as const) {
+		await bar.getByRole('link', { name: new RegExp(`^${name}`) }).tap();
+		await expect(sefa).toHaveURL(new RegExp(`/vft/${path}$`));
+		await expect(bar.getByRole('link', { name: new RegExp(`^${name}`) })).toHaveAttribute(
+			'aria-current',
+			'page'
+		);
+	}
+	await bar.getByRole('button', { name: 'More' }).tap();
+	await sefa.getByRole('menuitem', { name: 'Register' }).tap();
+	await expect(sefa.getByRole('heading', { name: 'Register', level: 1 })).toBeVisible();
+	await sefa.context().close();
+});
+
+test('how documents are numbered is tried against the numbers of today before it is changed', async ({
+	browser
+}) => {
+	const ines = await as(browser, 'ines');
+	await ines.goto('/vft/settings');
+	await ready(ines);
+	await expect(ines.getByText(/^All \d+ numbers of today fit\.$/)).toBeVisible();
+	await ines.getByLabel('Digits of the serial').fill('9');
+	await expect(ines.getByText('A serial has 1 to 8 digits.')).toBeVisible();
+	await expect(ines.getByRole('button', { name: 'Change the numbering' })).toBeDisabled();
+	await ines.getByLabel('Digits of the serial').fill('5');
+	await expect(ines.getByText(/^\d+ of \d+ numbers of today do not fit,/)).toBeVisible();
+	await ines.getByRole('button', { name: 'Change the numbering' }).click();
+	await expect(ines.getByText(/documents keep numbers that do not fit it\.$/)).toBeVisible();
+	await ines.goto('/vft/activity');
+	await ready(ines);
+	await expect(
+		ines.getByText(/changed how documents are numbered, from \S+-0001 to \S+-00001/)
+	).toBeVisible();
+	await ines.context().close();
+});
+
+test('what somebody new does not know is found, and said with pictures', async ({ browser }) => {
+	const lumi = await as(browser, 'lumi');
+	await lumi.keyboard.press('?');
+	await lumi.getByRole('dialog').getByRole('link', { name: 'How Cupboard works' }).click();
+	await expect(lumi.getByRole('heading', { name: 'The first day' })).toBeVisible();
+	const subjects = lumi.getByRole('navigation', { name: 'How Cupboard works' });
+	await subjects.getByRole('link', { name: 'Passes and hatches' }).click();
+	const picture = lumi.getByRole('img', { name: /^Passes and hatches/ });
+	await picture.scrollIntoViewIfNeeded();
+	await expect
+		.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth))
+		.toBeGreaterThan(400);
+	await lumi.goto('/vft/find?q=hatch');
+	await ready(lumi);
+	await lumi.getByRole('link', { name: 'Passes and hatches' }).click();
+	await expect(lumi.getByRole('heading', { name: 'Passes and hatches' })).toBeVisible();
+	// An address that leads nowhere keeps the band and the way back.
+	await lumi.goto('/vft/help/nothing');
+	await expect(lumi.getByRole('heading', { name: 'Nothing here' })).toBeVisible();
+	await lumi
+		.getByRole('navigation', { name: 'Project' })
+		.getByRole('link', { name: /^Today/ })
+		.click();
+	await expect(lumi).toHaveURL(/\/today$/);
+	await lumi.context().close();
+});
+
+test('a project is made from nothing: the empty cupboard says what comes first', async ({ browser }) => {
+	const ines = await as(browser, 'ines');
+	await ines.goto('/projects');
+	await ready(ines);
+	await ines.getByLabel('Code, as numbers begin with it').fill('SLP');
+	await ines.getByLabel('Name', { exact: true }).fill('Slipway repair');
+	await ines.getByLabel('Client').fill('Vennholm Harbour Trust');
+	const zone = ines.getByLabel('Time zone, by a town in it');
+	await zone.fill('');
+	await zone.pressSequentially('oslo');
+	await ines.getByRole('option', { name: /^Oslo/ }).click();
+	await ines.getByRole('button', { name: 'Make the project' }).click();
+	await expect(ines.getByRole('heading', { name: 'The cupboard is empty' })).toBeVisible();
+	await expect(ines.getByText(/Numbers look like SLP-/)).toBeVisible();
+	await ines.getByRole('link', { name: 'Make departments' }).click();
+	const making = ines.locator('form').filter({ hasText: 'Make department' });
+	await making.getByLabel('Code').fill('MW');
+	await making.getByLabel('Name').fill('Marine works');
+	await making.getByRole('button', { name: 'Make department' }).click();
+	await ines.getByRole('navigation', { name: 'Project' }).getByRole('link', { name: 'Shelves' }).click();
+	await expect(ines.getByText('1 department, each with a code for its numbers.')).toBeVisible();
+	await ines.getByRole('button', { name: 'New shelf' }).last().click();
+	const dialog = ines.getByRole('dialog');
+	await dialog.getByLabel('Name', { exact: true }).fill('Marine works');
+	await dialog.getByRole('button', { name: /Make/ }).click();
+	await expect(ines.getByRole('region', { name: 'Marine works' })).toBeVisible();
+	await expect(ines.getByText('The cupboard is empty')).toBeHidden();
+	await ines.context().close();
+});
