@@ -165,7 +165,7 @@ test('a project is made from nothing: the empty cupboard says what comes first',
 	await ines.getByLabel('Code, as numbers begin with it').fill('SLP');
 	await ines.getByLabel('Name', { exact: true }).fill('Slipway repair');
 	await ines.getByLabel('Client').fill('Vennholm Harbour Trust');
-	const zone = ines.getByLabel('Time zone, by a town in it');
+	const zone = ines.getByRole('combobox', { name: 'Time zone, by a town in it' });
 	await zone.fill('');
 	await zone.pressSequentially('oslo');
 	await ines.getByRole('option', { name: /^Oslo/ }).click();

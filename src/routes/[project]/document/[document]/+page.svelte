@@ -203,7 +203,9 @@
 		<h1 class="text-[16px]">{row.title}</h1>
 		{#if data.live}<span class="tag bg-done-soft text-done">Edited together since</span>{/if}
 		<Revision label={data.version.label} issued={data.version.issued} />
-		{#if row.lock}<LockTag lock={row.lock} />{/if}
+		{#if row.lock}<LockTag lock={row.lock} compact />{#if row.lock.stale}<span class="text-[12px] text-fault"
+					>stale</span
+				>{/if}{/if}
 		<div class="md:ml-auto">
 			<DocumentActions
 				bind:this={actions}
