@@ -1,3 +1,4 @@
+import { standardRule } from '../../src/lib/core/numbering/numbering';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import type { Act, View } from '../../src/lib/server/platform/runner/act';
@@ -109,6 +110,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 		remark: 1,
 		assign: { kind: 'person', id: world.people.oke!.person.id },
 		filter: 'all',
+		rule: standardRule('VFT', []),
 		from: 'P01.1',
 		note: 'n',
 		purpose: 'comment',

@@ -56,7 +56,7 @@ it('ends by the project’s own clock, and its mail names that day as people wri
 	expect(await refused(world.act('oke', makePass, yesterday, late))).toMatchObject({ code: 'invalid' });
 	await world.act('oke', makePass, { ...terms, until: '2027-01-08' }, late);
 	const sent = (await world.db.select().from(mail)).filter((m) => m.toAddress === 'kaja@tarn.example');
-	expect(sent.at(-1)!.body).toContain('The link works until 8 Jan 2027.');
+	expect(sent.at(-1)!.body).toContain('Open until: 8 Jan 2027');
 	await world.db.update(project).set({ timeZone: 'UTC' });
 });
 

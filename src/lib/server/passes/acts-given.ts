@@ -155,7 +155,6 @@ export const sendPass = does(contract.sendPass, {
 			await mail(
 				{ name: held.holderName, address },
 				...passMail(project, by.name, {
-					holder: held.holderName,
 					what,
 					link,
 					until: dayWordsOf(held.endsAt, project.timeZone, now),

@@ -25,9 +25,9 @@ export const MOST_DAYS = 730;
 export function passMail(
 	project: { code: string; name: string },
 	by: string,
-	given: { holder: string; what: string; link: string; until: string; password: boolean; message: string }
+	given: { what: string; link: string; until: string; password: boolean; message: string }
 ): [string, Letter, string[]] {
-	const { holder, what, link, until, password, message } = given;
+	const { what, link, until, password, message } = given;
 	return [
 		`${project.code}: a pass to ${what}`,
 		{
@@ -83,7 +83,6 @@ export const makePass = does(contract.makePass, {
 			await mail(
 				{ name: input.for, address },
 				...passMail(project, by.name, {
-					holder: input.for,
 					what,
 					link,
 					until: dayWordsOf(endsAt, project.timeZone, now),
