@@ -8,6 +8,7 @@
 	import { cupboard } from '$lib/client/cupboard';
 	import Mark from '$lib/ui/shell/Mark.svelte';
 	import SendingPanel from '$lib/ui/adding/SendingPanel.svelte';
+	import { paced } from '$lib/ui/platform/paced';
 	import Shortcuts from '$lib/ui/kit/Shortcuts.svelte';
 	import PhoneBar from '$lib/ui/shell/PhoneBar.svelte';
 	import WayLine from '$lib/ui/shell/WayLine.svelte';
@@ -27,17 +28,23 @@
 	onMount(() => watchProject(data.frame.project.code, data.asked));
 	beforeNavigate(setOut);
 	afterNavigate(arrive);
-	onMount(() =>
-		onTouched(CHANGES, () => {
-			const project = data.frame.project.id;
-			Promise.all([cupboard.notices({ project, limit: '1' }), cupboard.waiting({ project })])
-				.then(([told, counted]) => {
-					unread = told.unread;
-					waiting = counted;
-				})
-				.catch(() => {});
-		})
-	);
+	/** Where much happens, the counts follow every two seconds: they are asked for by every open page. */
+	const recount = paced(2_000, () => {
+		const project = data.frame.project.id;
+		Promise.all([cupboard.notices({ project, limit: '1' }), cupboard.waiting({ project })])
+			.then(([told, counted]) => {
+				unread = told.unread;
+				waiting = counted;
+			})
+			.catch(() => {});
+	});
+	onMount(() => {
+		const end = onTouched(CHANGES, () => recount(undefined));
+		return () => {
+			end();
+			recount.stop();
+		};
+	});
 
 	function endTrying() {
 		document.cookie = 'cupboard-try=; path=/; max-age=0; samesite=lax';

@@ -45,7 +45,7 @@ import { readDrawing } from '../viewers/read-drawing';
 import { plural } from '../platform/words';
 import { LiveLine } from './line.svelte';
 import { newId } from './new-id';
-import { paced } from './paced';
+import { paced } from '../platform/paced';
 
 /** Origin of changes made here, so that undoing takes back only these. */
 const MINE = 'mine';

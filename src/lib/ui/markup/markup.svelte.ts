@@ -16,7 +16,7 @@ import {
 import { changeMark, marksOf, readMark, scalesOf, writeMark } from '../../core/markup/shared';
 import { lengthOf, simplified } from '../../core/markup/shape';
 import { LiveLine } from '../live/line.svelte';
-import { paced } from '../live/paced';
+import { paced } from '../platform/paced';
 
 /** What the pointer does on a sheet: choose marks, draw one, or say how long something really is. */
 export type Tool = 'choose' | 'scale' | MarkKind;
