@@ -26,8 +26,10 @@
 	onMount(() => onTouched(CHANGES, again));
 
 	const deciding = $derived(data.releases.filter((release) => release.waitsForMe));
+	/** Replies that are overdue are the controllers’ to ask for (T13). */
+	const chased = $derived(data.frame.me.controller ? data.releases : []);
 	const unanswered = $derived(
-		data.releases.filter(
+		chased.filter(
 			(one) => one.state === 'issued' && one.replyBy && one.replyBy < today && one.answered < one.documents
 		)
 	);
@@ -72,7 +74,7 @@
 						]
 					: []
 			),
-			...data.releases.flatMap((one) =>
+			...chased.flatMap((one) =>
 				one.replyBy && one.state === 'issued' && one.answered < one.documents
 					? [
 							{
