@@ -127,5 +127,7 @@ describe('what is issued', () => {
 		} while (after);
 		expect(paged).toEqual(all);
 		expect((await world.read('petra', issued, { project })).rows).toEqual([]);
+		for (const wrong of ['nonsense', '2026-99-99T00:00:00.000Z X', "2026-11-27T00:00:00.000Z'"])
+			expect((await refused(world.read('oke', issued, { project, after: wrong }))).code).toBe('invalid');
 	});
 });

@@ -4,6 +4,9 @@ import { PURPOSES } from '../core/revisions/revisions';
 import { view } from './act';
 import { moment, projectKey } from './fields';
 
+/** The moment and the number of the last row that is known. */
+const AFTER = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}Z ./;
+
 export const issued = view({
 	name: 'issued',
 	summary: 'The revision of each document that was issued last, newest first; in pages',
@@ -11,7 +14,14 @@ export const issued = view({
 	input: z.strictObject({
 		project: projectKey,
 		/** What the page before said to ask on with. */
-		after: z.string().max(240).optional(),
+		after: z
+			.string()
+			.max(240)
+			.refine(
+				(text) => AFTER.test(text) && !Number.isNaN(Date.parse(text.split(' ', 1)[0]!)),
+				'Ask on with what the page before said.'
+			)
+			.optional(),
 		limit: z.coerce.number().int().min(1).max(1_000).default(200)
 	}),
 	output: z.strictObject({

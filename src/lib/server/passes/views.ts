@@ -29,10 +29,20 @@ import {
 import { canStamp } from '../formats/stamp';
 
 /** Scopes where the reader has Manage: there they see and end what others made, too. */
-export function runs(reach: Reach) {
+function runs(reach: Reach) {
 	const scopes = reach.scopes('manage');
 	return reach.subject.controller ? sql`true` : scopes.length ? inArray(place.scope, scopes) : sql`false`;
 }
+
+/** What came in where the reader decides about it, and nobody has yet; joined to its place. */
+export const undecided = (projectId: string, reach: Reach) =>
+	and(
+		eq(arrival.projectId, projectId),
+		live(),
+		runs(reach),
+		ne(arrival.state, 'sorted'),
+		ne(arrival.state, 'refused')
+	);
 
 export const passes = answers(contract.passes, {
 	async run({ db, project, reach, person: me, self, now }, input) {
@@ -343,15 +353,7 @@ export const arrivals = answers(contract.arrivals, {
 			.select({ n: count() })
 			.from(arrival)
 			.innerJoin(place, eq(place.id, arrival.placeId))
-			.where(
-				and(
-					eq(arrival.projectId, project.id),
-					live(),
-					runs(reach),
-					ne(arrival.state, 'sorted'),
-					ne(arrival.state, 'refused')
-				)
-			);
+			.where(undecided(project.id, reach));
 		return {
 			rows: rows.map((r) => ({
 				...r,

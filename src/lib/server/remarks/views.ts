@@ -158,6 +158,13 @@ export const remarks = answers(contract.remarks, {
 	}
 });
 
+/** Remarks that the reader is to settle: given to them, or to a department of theirs. */
+export const givenTo = ({ subject }: Reach) =>
+	or(
+		eq(remark.assignedPerson, subject.personId),
+		subject.departments.length ? among(remark.assignedDepartment, subject.departments) : undefined
+	);
+
 export const remarksWithin = answers(contract.remarksWithin, {
 	async run(context, input) {
 		const { db, project, reach, person: me } = context;
@@ -170,12 +177,6 @@ export const remarksWithin = answers(contract.remarksWithin, {
 					)
 			: [];
 		if (input.place && !folder) return { remarks: [] };
-		const mine = or(
-			eq(remark.assignedPerson, me.id),
-			reach.subject.departments.length
-				? among(remark.assignedDepartment, reach.subject.departments)
-				: undefined
-		);
 		const where = and(
 			eq(place.projectId, project.id),
 			live(),
@@ -183,7 +184,7 @@ export const remarksWithin = answers(contract.remarksWithin, {
 			folder ? beneath(folder.path) : undefined,
 			input.filter === 'settled' ? isNotNull(remark.settledAt) : undefined,
 			input.filter === 'open' || input.filter === 'mine' ? isNull(remark.settledAt) : undefined,
-			input.filter === 'mine' ? mine : undefined,
+			input.filter === 'mine' ? givenTo(reach) : undefined,
 			input.by ? eq(remark.createdBy, input.by) : undefined
 		)!;
 		return {

@@ -1,10 +1,11 @@
-import { and, count, desc, eq, isNull, ne, or, sql } from 'drizzle-orm';
+import { and, count, desc, eq, isNull, sql } from 'drizzle-orm';
 import * as contract from '../../contract/today';
 import { dayOf } from '../../core/time/days';
 import { idsOf, live, type Reach } from '../access/reach';
 import { newsOf } from '../documents/news';
 import { documentRows } from '../documents/rows';
-import { runs } from '../passes/views';
+import { givenTo } from '../remarks/views';
+import { undecided } from '../passes/views';
 import { overdueReleases } from '../places/views-tree';
 import { among, type Querier } from '../platform/db';
 import {
@@ -41,18 +42,7 @@ export const waiting = answers(contract.waiting, {
 				.select({ n: count() })
 				.from(remark)
 				.innerJoin(place, eq(place.id, remark.documentId))
-				.where(
-					and(
-						isNull(remark.settledAt),
-						or(
-							eq(remark.assignedPerson, me.id),
-							reach.subject.departments.length
-								? among(remark.assignedDepartment, reach.subject.departments)
-								: undefined
-						),
-						here
-					)
-				),
+				.where(and(isNull(remark.settledAt), givenTo(reach), here)),
 			db
 				.select({ n: count() })
 				.from(release)
@@ -66,20 +56,13 @@ export const waiting = answers(contract.waiting, {
 			db
 				.select({
 					n: count(),
-					/** What one sender sent through one hatch is one thing to decide. */
-					lots: sql<number>`count(distinct (coalesce(${arrival.hatchId}, ${arrival.placeId}), ${arrival.sender}))::int`
+					/** What one sender sent through one hatch is one thing to decide, once it is checked. */
+					lots: sql<number>`(count(distinct (coalesce(${arrival.hatchId}, ${arrival.placeId}), ${arrival.sender}))
+						filter (where ${arrival.state} <> 'checking'))::int`
 				})
 				.from(arrival)
 				.innerJoin(place, eq(place.id, arrival.placeId))
-				.where(
-					and(
-						eq(arrival.projectId, project.id),
-						live(),
-						runs(reach),
-						ne(arrival.state, 'sorted'),
-						ne(arrival.state, 'refused')
-					)
-				),
+				.where(undecided(project.id, reach)),
 			db
 				.select({ n: count() })
 				.from(kept)
