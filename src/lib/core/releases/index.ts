@@ -24,6 +24,16 @@ export const VERDICT_LABEL: Record<Verdict, string> = {
 	D: 'refused'
 };
 
+/** Whether the client's reply to a release is overdue (T13): it was asked by a day gone by, and verdicts are missing. */
+export const isReplyOverdue = (
+	release: { state: string; replyBy: string | null; answered: number; documents: number },
+	today: string
+): boolean =>
+	release.state === 'issued' &&
+	release.replyBy !== null &&
+	release.replyBy < today &&
+	release.answered < release.documents;
+
 /** One document as the manifest of a release lists it. Sizes in bytes, hashes SHA-256 in hex. */
 export interface ManifestItem {
 	number: string;

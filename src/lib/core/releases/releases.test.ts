@@ -8,7 +8,8 @@ import {
 	worst,
 	type Build,
 	type BuildItem,
-	type ItemFacts
+	type ItemFacts,
+	isReplyOverdue
 } from './index';
 
 const good: ItemFacts = {
@@ -107,5 +108,21 @@ describe('what changed in a build', () => {
 			}),
 			{ numRuns: 2_000 }
 		);
+	});
+});
+
+describe('a reply', () => {
+	const release = { state: 'issued', replyBy: '2026-11-27', answered: 2, documents: 3 };
+
+	it('is overdue from the day after it was asked by, until every verdict is in', () => {
+		expect(isReplyOverdue(release, '2026-11-27')).toBe(false);
+		expect(isReplyOverdue(release, '2026-11-28')).toBe(true);
+		expect(isReplyOverdue({ ...release, answered: 3 }, '2026-11-28')).toBe(false);
+	});
+
+	it('is not waited for before issue, once superseded, or when none was asked for', () => {
+		for (const state of ['in-review', 'superseded'])
+			expect(isReplyOverdue({ ...release, state }, '2026-11-28')).toBe(false);
+		expect(isReplyOverdue({ ...release, replyBy: null }, '2026-11-28')).toBe(false);
 	});
 });

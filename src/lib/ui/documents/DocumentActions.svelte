@@ -16,6 +16,7 @@
 	import Menu from '../kit/Menu.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
 	import { arrange, menuOf, type Offer } from './offers';
+	import { fetchFile } from '../platform/fetch-file';
 	import { bookmark } from '../today/bookmark';
 	import { restorePlace } from '../places/restore';
 	import { dayText, plural, timeText, whenText } from '../platform/words';
@@ -242,11 +243,8 @@
 	/** Goes where an offer leads; a file comes as if its link had been pressed. */
 	function follow({ href, download }: Offer) {
 		if (!href) return;
-		if (!download) return void goto(href);
-		const link = document.createElement('a');
-		link.href = href;
-		link.download = '';
-		link.click();
+		if (download) fetchFile(href);
+		else void goto(href);
 	}
 </script>
 

@@ -5,6 +5,7 @@
 	import type { VersionRow } from '../../core/documents/rows';
 	import { releaseNumber } from '../../core/releases';
 	import Menu from '../kit/Menu.svelte';
+	import { fetchFile } from '../platform/fetch-file';
 	import { whenText } from '../platform/words';
 	import Revision from './Revision.svelte';
 
@@ -28,12 +29,7 @@
 	const wayTo = (label: string) => `/${code}/document/${document}?version=${label}`;
 	const compare = (from: string, to: string) =>
 		void goto(`/${code}/document/${document}/compare?from=${from}&to=${to}`);
-	function save(label: string) {
-		const link = window.document.createElement('a');
-		link.href = addressOf('versionFile', { document, label, download: '' });
-		link.download = '';
-		link.click();
-	}
+	const save = (label: string) => fetchFile(addressOf('versionFile', { document, label, download: '' }));
 	/** What became of it outside. */
 	const became = (version: VersionRow) =>
 		[

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { cupboard } from '$lib/client/cupboard';
-	import { releaseNumber } from '$lib/core/releases';
+	import { isReplyOverdue, releaseNumber } from '$lib/core/releases';
 	import { isOverdue, plainRemark } from '$lib/core/remarks/remarks';
 	import { dayOf } from '$lib/core/time/days';
 	import Revision from '$lib/ui/documents/Revision.svelte';
@@ -28,11 +28,7 @@
 	const deciding = $derived(data.releases.filter((release) => release.waitsForMe));
 	/** Replies that are overdue are the controllers’ to ask for (T13). */
 	const chased = $derived(data.frame.me.controller ? data.releases : []);
-	const unanswered = $derived(
-		chased.filter(
-			(one) => one.state === 'issued' && one.replyBy && one.replyBy < today && one.answered < one.documents
-		)
-	);
+	const unanswered = $derived(chased.filter((one) => isReplyOverdue(one, today)));
 	const returned = $derived(data.remarks.filter((row) => row.from === 'client'));
 	const given = $derived(data.remarks.filter((row) => row.from !== 'client'));
 	/** What came in, by the hatch or folder it came through. */
