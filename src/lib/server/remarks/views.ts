@@ -167,7 +167,7 @@ export const givenTo = ({ subject }: Reach) =>
 
 export const remarksWithin = answers(contract.remarksWithin, {
 	async run(context, input) {
-		const { db, project, reach, person: me } = context;
+		const { db, project, reach } = context;
 		const [folder] = input.place
 			? await db
 					.select({ path: place.path })
