@@ -19,6 +19,9 @@ class LongestFirst extends BaseSequencer {
 	}
 }
 
+/** Milliseconds after which a test hangs. How long a thing may take is the bench's to say, where nothing else runs. */
+const HANGS = 480_000;
+
 export default defineConfig({
 	test: {
 		sequence: { sequencer: LongestFirst },
@@ -30,6 +33,7 @@ export default defineConfig({
 					// What is pure keeps nothing: files share a process, and load what they have in common once.
 					isolate: false,
 					unstubGlobals: true,
+					testTimeout: HANGS,
 					include: [
 						'src/**/*.test.ts',
 						'scripts/**/*.test.ts',
@@ -45,7 +49,8 @@ export default defineConfig({
 				test: {
 					name: 'ui',
 					include: ['src/lib/ui/**/*.svelte.test.ts', 'tests/ui/**/*.test.ts'],
-					environment: 'jsdom'
+					environment: 'jsdom',
+					testTimeout: HANGS
 				}
 			},
 			{
@@ -64,8 +69,8 @@ export default defineConfig({
 					name: 'integration',
 					include: ['tests/integration/**/*.test.ts'],
 					globalSetup: 'tests/integration/global-setup.ts',
-					testTimeout: 60_000,
-					hookTimeout: 120_000,
+					testTimeout: HANGS,
+					hookTimeout: 240_000,
 					// Each file has a database and a store of its own; the application is loaded once for many files.
 					isolate: false,
 					// One more than processors: some wait for a clock, or for a server that starts.

@@ -126,7 +126,7 @@ describe('what can be done with a release is told by the same rule that the runn
 			}
 		}
 		expect(done.size).toBeGreaterThan(1);
-	}, 180_000);
+	});
 });
 
 describe('what can be done at a place is told by the same rule that the runner asks', () => {

@@ -124,7 +124,7 @@ describe('bodies', () => {
 		expect(most - before).toBeLessThan(150e6);
 		for (const { answer } of answers) if (answer) expect(answer).toMatch(/^HTTP\/1\.1 4(13|03|29)/);
 		expect((await fetch(`${server.origin}/sign-in`)).status).toBe(200);
-	}, 60_000);
+	});
 
 	it('that are too large are told so, each by its route', async () => {
 		const large = await form('/sign-in?/password', { email: 'x', password: 'y'.repeat(100_000) });
@@ -330,7 +330,7 @@ describe('signing in', () => {
 			expect(cookieOf(await signIn('oke@vennholm.example', 'four words of the tide'))).toContain(
 				'session_token'
 			);
-	}, 120_000);
+	});
 
 	it('slows down the guessing of passes and of their endings', async () => {
 		const guess = { 'x-forwarded-for': '198.51.100.9' };
@@ -463,7 +463,7 @@ describe('when something is missing', () => {
 		await one.stop('SIGTERM');
 		for (const socket of sockets) socket.destroy();
 		await new Promise((done) => proxy.close(done));
-	}, 60_000);
+	});
 
 	it('room on the disk: a resumable upload says so with 507 and keeps what came', async () => {
 		const { execFileSync } = await import('node:child_process');

@@ -382,4 +382,4 @@ it('200 hand-ins, locks, breaks and givings back at once lose nothing and overla
 		for (const one of sent) if (one.startsWith(document)) expect(kept.has(one)).toBe(true);
 	}
 	expect((await world.verify()).fault).toBeNull();
-}, 60_000);
+});

@@ -41,7 +41,7 @@ beforeAll(async () => {
 	});
 	await signHeads(world.db, world.config.home, new Date());
 	await world.act('oke', openDocument, { document: document.id });
-}, 60_000);
+});
 afterAll(() => world?.close());
 
 /** What verify finds after something was changed behind Cupboard's back; all is as before afterwards. */

@@ -109,7 +109,7 @@ it('adding an act touches the files that its walk names, and nothing else', () =
 	expect(said).toMatchObject({ grams: 12, described: true, called: 'function' });
 	expect(said.says).toBe(`weighed ${String(said.number)}: 12 g`);
 	expect(said.refused).toBe('not-found');
-}, 180_000);
+});
 
 /** What “Add a format to write” puts before what in which file. */
 const FORMAT: Record<string, [before: string, lines: string]> = {
@@ -146,7 +146,7 @@ it('adding a format touches the files that its walk names, and it is offered, de
 	}
 	const text = 'door\tleaf\r\nD-01\toak';
 	expect(tried(FORMAT_TRIED)).toEqual({ text, offered: true, described: true });
-}, 180_000);
+});
 
 /** What “Add a screen” makes. */
 const SCREEN: Record<string, string> = {
@@ -210,4 +210,4 @@ it('adding a screen makes the files that its walk names, and the server people d
 		writeFileSync(join(copy, file.replace('<name>', 'logbook')), lines);
 	}
 	expect(tried(SCREEN_TRIED)).toMatchObject({ status: 200, heading: true, table: true, stranger: 303 });
-}, 180_000);
+});
