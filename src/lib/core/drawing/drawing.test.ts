@@ -395,5 +395,5 @@ describe('a shared drawing', () => {
 			}),
 			{ numRuns: 1_000 }
 		);
-	}, 60_000);
+	});
 });

@@ -405,7 +405,7 @@ describe('a shared schedule', () => {
 			}),
 			{ numRuns: 1_000 }
 		);
-	}, 60_000);
+	});
 });
 
 describe('a file of somebody else as a schedule', () => {

@@ -237,7 +237,7 @@ describe('shared texts', () => {
 			),
 			{ numRuns: 1_000 }
 		);
-	}, 120_000);
+	});
 });
 
 describe('losses', () => {
