@@ -1,7 +1,8 @@
 import { eq, sql } from 'drizzle-orm';
 import { acceptInvitation } from '../../src/lib/server/people/acts-account';
 import { makeFolder, makeShelf } from '../../src/lib/server/places/acts';
-import { addPerson, addRecipient, makeDepartment, makeProject } from '../../src/lib/server/people/acts';
+import { addRecipient, makeDepartment, makeProject } from '../../src/lib/server/people/acts';
+import { addPerson } from '../../src/lib/server/people/acts-joining';
 import { mail } from '../../src/lib/server/platform/db/schema';
 import { firstCode, makeFirst } from '../../src/lib/server/people/first';
 import { DEPARTMENTS, PEOPLE, SHELVES, titlesOf, type FolderPlan } from './catalogue';

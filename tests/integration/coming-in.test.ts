@@ -14,7 +14,7 @@ import {
 	moveInside,
 	unblockPerson
 } from '../../src/lib/server/people/acts-coming-in';
-import { addPerson } from '../../src/lib/server/people/acts';
+import { addPerson } from '../../src/lib/server/people/acts-joining';
 import { makeAuth } from '../../src/lib/server/platform/auth/auth';
 import { apiToken, mail, member, session } from '../../src/lib/server/platform/db/schema';
 import { documentView } from '../../src/lib/server/documents/views';
@@ -31,13 +31,9 @@ beforeAll(async () => {
 afterAll(() => world.close());
 
 const HEADERS = () => new Headers({ origin: world.config.origin });
-const mailsTo = async (address: string) =>
-	(await world.db.select().from(mail).where(eq(mail.toAddress, address)).orderBy(mail.createdAt)).map(
-		(m) => m.body
-	);
 const secretIn = (body: string, way: 'invited' | 'renew') => new RegExp(`/${way}/(\\S+)`).exec(body)![1]!;
 const lastLink = async (address: string, way: 'invited' | 'renew') =>
-	secretIn((await mailsTo(address)).filter((body) => body.includes(`/${way}/`)).at(-1)!, way);
+	secretIn((await world.mailsTo(address)).filter((body) => body.includes(`/${way}/`)).at(-1)!, way);
 const idOf = async (email: string) =>
 	(await world.read('ines', people, { project: 'VFT' })).members.find((m) => m.email === email)!.id;
 const signIn = (email: string, password: string) => auth.signIn(email, password, '192.0.2.1', HEADERS());
@@ -48,7 +44,7 @@ async function invite(email: string, more: object = {}): Promise<string> {
 		place: world.folder,
 		lines: [{ subject: { email, name: 'Lior Vance', company: 'Tarn Steelwork' }, level: 'download', ...more }]
 	});
-	return (await mailsTo(email)).at(-1)!;
+	return (await world.mailsTo(email)).at(-1)!;
 }
 const accept = (secret: string, more: object = {}) =>
 	world.act(null, acceptInvitation, { secret, password: 'slack water under the quay', ...more });
@@ -183,7 +179,7 @@ describe('a forgotten password', () => {
 	});
 	it('is answered alike for addresses that nobody has, and an invitation is no such link', async () => {
 		expect(await world.act(null, askRenewal, { email: 'nobody@nowhere.example' })).toEqual({ minutes: 60 });
-		expect(await mailsTo('nobody@nowhere.example')).toEqual([]);
+		expect(await world.mailsTo('nobody@nowhere.example')).toEqual([]);
 		const secret = secretIn(await invite('other@tarnsteel.example'), 'invited');
 		expect(
 			await refused(world.act(null, renewPassword, { secret, password: 'a third tide altogether' }))

@@ -4,7 +4,7 @@ import { randomBytes } from 'node:crypto';
 import { connect, createServer, type Server, type Socket } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import WebSocket from 'ws';
-import { addPerson } from '../../src/lib/server/people/acts';
+import { addPerson } from '../../src/lib/server/people/acts-joining';
 import { makeToken, withdrawToken } from '../../src/lib/server/people/acts-account';
 import { makeHatch } from '../../src/lib/server/hatches/acts';
 import { makePass } from '../../src/lib/server/passes/acts';

@@ -13,12 +13,13 @@ import { handIn } from '../../src/lib/server/documents/acts-hand-in';
 import { documentRow } from '../../src/lib/server/documents/views';
 import { makeFolder, makeShelf } from '../../src/lib/server/places/acts';
 import { takeLock } from '../../src/lib/server/locks/acts';
-import { addPerson, addRecipient, makeDepartment, makeProject } from '../../src/lib/server/people/acts';
+import { addRecipient, makeDepartment, makeProject } from '../../src/lib/server/people/acts';
+import { addPerson } from '../../src/lib/server/people/acts-joining';
 import { approveRelease } from '../../src/lib/server/releases/acts-approval';
 import { acceptChecks } from '../../src/lib/server/releases/acts';
 import { readView, runAct } from '../../src/lib/server/platform/runner/run';
 import { receive } from '../../src/lib/server/content/content';
-import { person } from '../../src/lib/server/platform/db/schema';
+import { mail, person } from '../../src/lib/server/platform/db/schema';
 import { makeFirst, firstCode } from '../../src/lib/server/people/first';
 import type { Config } from '../../src/lib/server/platform/config';
 import type { Services } from '../../src/lib/server/platform/services';
@@ -119,6 +120,12 @@ export class TestWorld {
 		})();
 		return (await receive(this.services, { personId: this.people[who]!.person.id }, name, source, limit))
 			.upload;
+	}
+
+	/** The words of the mails to an address, oldest first. */
+	async mailsTo(address: string): Promise<string[]> {
+		const rows = await this.db.select().from(mail).where(eq(mail.toAddress, address)).orderBy(mail.createdAt);
+		return rows.map((row) => row.body);
 	}
 
 	private serial = 0;

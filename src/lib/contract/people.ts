@@ -341,22 +341,101 @@ export const makeDepartment = act({
 	events: ['department.made']
 });
 
+/** Somebody who joins a project, and as what. */
+const newcomer = z.strictObject({
+	name,
+	email,
+	department: id.nullable().default(null),
+	lead: z.boolean().default(false),
+	controller: z.boolean().default(false)
+});
+
 export const addPerson = act({
 	name: 'addPerson',
 	summary: 'Add a person to a project by mail address; a mail lets them set their password',
 	method: 'POST',
 	path: '/projects/{project}/people',
-	input: z.strictObject({
-		project: projectKey,
-		name,
-		email,
-		department: id.nullable().default(null),
-		lead: z.boolean().default(false),
-		controller: z.boolean().default(false)
-	}),
+	input: z.strictObject({ project: projectKey, ...newcomer.shape }),
 	output: z.strictObject({ id: z.string() }),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	events: ['person.added']
+});
+
+/** So many join at once, at most. */
+export const MOST_NEWCOMERS = 200;
+
+export const addPeople = act({
+	name: 'addPeople',
+	summary:
+		'Add many people to a project at once, each with a department and a role of their own; all or none',
+	method: 'POST',
+	path: '/projects/{project}/newcomers',
+	input: z.strictObject({
+		project: projectKey,
+		people: z.array(newcomer).min(1).max(MOST_NEWCOMERS, `At most ${MOST_NEWCOMERS} people join at once.`)
+	}),
+	output: z.strictObject({ people: z.array(z.strictObject({ id: z.string() })) }),
+	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
+	events: ['person.added']
+});
+
+export const bringGroup = act({
+	name: 'bringGroup',
+	summary:
+		'Bring a group of another project over: whoever is not here yet joins, and the group is made here, or gets them as well',
+	method: 'POST',
+	path: '/projects/{project}/groups/brought',
+	input: z.strictObject({
+		project: projectKey,
+		/** A group of a project whose document controller you are, too. */
+		group: id
+	}),
+	output: z.strictObject({
+		/** The group here; of a company, which joins by its people, none is made. */
+		group: z.string().nullable(),
+		/** How many joined the project by it. */
+		joined: z.number()
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
+	events: ['person.added', 'group.made', 'group.changed']
+});
+
+/** So many people of the address book are answered, at most. */
+export const MOST_IN_BOOK = 5_000;
+
+export const addressBook = view({
+	name: 'addressBook',
+	summary:
+		'Whom the projects that you control have worked with and who is not in this one: people, recipients, and groups that can be brought over',
+	path: '/projects/{project}/address-book',
+	input: z.strictObject({ project: projectKey }),
+	output: z.strictObject({
+		people: z
+			.array(
+				z.strictObject({
+					name: z.string(),
+					email: z.string(),
+					/** Of another organisation than this project's own. */
+					outside: z.boolean(),
+					/** Projects in which they are or were, or on whose distribution list. */
+					projects: z.array(z.string()),
+					company: z.string().nullable()
+				})
+			)
+			.max(MOST_IN_BOOK),
+		groups: z.array(
+			z.strictObject({
+				id: z.string(),
+				name: z.string(),
+				project: z.string(),
+				company: z.boolean(),
+				people: z.number(),
+				/** How many of them are not in this project yet. */
+				newHere: z.number()
+			})
+		)
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'controller' }
 });
 
 export const addRecipient = act({

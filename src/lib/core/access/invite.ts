@@ -1,4 +1,5 @@
 import { dayTyped } from '../time/typed';
+import { MAIL, nameFromMail, partsOf, withoutMail } from '../words/list-line';
 import { plain } from '../words/plain';
 import { GIVEN, LEVELS, levelLabel, type Given, type Level } from './levels';
 
@@ -30,35 +31,10 @@ export interface InviteLine {
 	fault: string | null;
 }
 
-const MAIL = /[^\s<>,;:"']+@[^\s<>,;:"']+\.[^\s<>,;:"']+/;
-
-/** The mail address that a text is, in small letters, or null. */
-export function mailIn(text: string): string | null {
-	const found = MAIL.exec(text.trim())?.[0];
-	return found === text.trim() ? found.toLowerCase() : null;
-}
-
 /** A level by its word; `Barred` and `Bar` bar, anything else is undefined. */
 function readLevel(text: string): Given | undefined {
 	const word = plain(text);
 	return word === 'bar' ? 'barred' : GIVEN.find((given) => given === word);
-}
-
-/** Cuts a line into its parts at tabs, semicolons or commas; a comma inside quotes stays. */
-function partsOf(text: string): string[] {
-	const separator = text.includes('\t') ? '\t' : text.includes(';') ? ';' : ',';
-	const parts: string[] = [];
-	let quoted = false;
-	let current = '';
-	for (const char of text) {
-		if (char === '"') quoted = !quoted;
-		else if (char === separator && !quoted) {
-			parts.push(current);
-			current = '';
-		} else current += char;
-	}
-	parts.push(current);
-	return parts.map((part) => part.trim()).filter(Boolean);
 }
 
 /**
@@ -114,11 +90,7 @@ function findSubject(line: InviteLine, who: string[], known: readonly Known[]): 
 	const mail = MAIL.exec(text)?.[0].toLowerCase();
 	if (mail) {
 		const found = known.find((k) => k.email?.toLowerCase() === mail);
-		const name = text
-			.replace(MAIL, '')
-			.replace(/[<>"',;]/g, ' ')
-			.replace(/\s+/g, ' ')
-			.trim();
+		const name = withoutMail(text);
 		if (found) line.known = found;
 		else line.fresh = { name: name || nameFromMail(mail), email: mail };
 		return;
@@ -136,14 +108,4 @@ function findSubject(line: InviteLine, who: string[], known: readonly Known[]): 
 				? `“${unread}” is neither a level (${LEVELS.map(levelLabel).join(', ')}) nor a day.`
 				: `Nobody here is called “${text}”, and it is not a mail address.`;
 	}
-}
-
-/** A readable name from a mail address: `b.hollin@…` is "B Hollin". */
-function nameFromMail(mail: string): string {
-	return mail
-		.split('@')[0]!
-		.split(/[._-]+/)
-		.filter(Boolean)
-		.map((word) => word[0]!.toUpperCase() + word.slice(1))
-		.join(' ');
 }

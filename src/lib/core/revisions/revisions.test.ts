@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+	EXAMPLE_SCHEMES,
 	checkScheme,
 	compare,
 	DEFAULT_SCHEME as S,
@@ -57,6 +58,13 @@ describe('revision labels', () => {
 });
 
 describe('a scheme', () => {
+	it.each(EXAMPLE_SCHEMES)('to begin from, $label, can be used', ({ scheme }) => {
+		expect(checkScheme(scheme)).toBeNull();
+		const labels = exampleOf(scheme);
+		expect(new Set(labels).size).toBe(labels.length);
+		for (const { prefix } of scheme.sequences) expect(labels.some((l) => l.startsWith(prefix))).toBe(true);
+	});
+
 	it('is refused with a sentence when it cannot be used', () => {
 		const broken = (change: (s: RevisionScheme) => void, used: string[] = []) => {
 			const scheme = structuredClone(S);

@@ -135,3 +135,24 @@ export function exampleOf(scheme: RevisionScheme): string[] {
 	}
 	return [...new Set(labels)];
 }
+
+/** Schemes to begin from; a project begins with the first. */
+export const EXAMPLE_SCHEMES: readonly { key: string; label: string; scheme: RevisionScheme }[] = [
+	{ key: 'two', label: 'Preliminary, then contractual', scheme: DEFAULT_SCHEME },
+	{
+		key: 'three',
+		label: 'Preliminary, contractual, as built',
+		scheme: {
+			sequences: [...DEFAULT_SCHEME.sequences, { prefix: 'B', name: 'as built', digits: 2 }],
+			demands: { ...DEFAULT_SCHEME.demands, 'as-built': 'B' }
+		}
+	},
+	{
+		key: 'one',
+		label: 'One sequence for everything',
+		scheme: {
+			sequences: [{ prefix: 'R', name: 'revision', digits: 2 }],
+			demands: { information: 'R', comment: 'R', approval: 'R', construction: 'R', 'as-built': 'R' }
+		}
+	}
+];

@@ -1,6 +1,7 @@
 import type { Act } from '../platform/runner/act';
 import * as account from '../people/acts-account';
 import * as grants from '../access/acts';
+import * as joining from '../people/acts-joining';
 import * as standing from '../access/acts-standing';
 import * as comingIn from '../people/acts-coming-in';
 import * as copies from '../places/acts-copies';
@@ -52,6 +53,7 @@ export const ACTS: readonly Act[] = [
 	copies,
 	revising,
 	people,
+	joining,
 	membership,
 	comingIn,
 	groups,

@@ -3,6 +3,7 @@ import * as activity from '../trail/views';
 import * as documents from '../documents/views';
 import * as finding from '../find/views';
 import * as places from '../places/views';
+import * as addressBook from '../people/views-address-book';
 import * as project from '../people/views';
 import * as register from '../register/views';
 import * as releases from '../releases/views';
@@ -35,6 +36,7 @@ export const VIEWS: readonly View[] = [
 	sharing,
 	activity,
 	project,
+	addressBook,
 	register,
 	releases,
 	passes,

@@ -2,7 +2,8 @@
 	import ArrowDownIcon from '@lucide/svelte/icons/arrow-down';
 	import ArrowUpIcon from '@lucide/svelte/icons/arrow-up';
 	import { cupboard, type AnswerOf } from '../../client/cupboard';
-	import { standardRule, type NumberingRule } from '../../core/numbering/numbering';
+	import { exampleRules } from '../../core/numbering/examples';
+	import type { NumberingRule } from '../../core/numbering/numbering';
 	import { checkRule, examplesOf, MOST_PARTS, MOST_SIGNS, PART_SIGNS } from '../../core/numbering/rule';
 	import Form from '../kit/Form.svelte';
 	import Select from '../kit/Select.svelte';
@@ -43,17 +44,12 @@
 
 	const departments = $derived(rule.parts.find((part) => part.key === 'department')?.values ?? []);
 	/** Rules to begin from. */
-	const EXAMPLES = {
-		zones: 'Project, department, zone, level, type, serial',
-		types: 'Project, department, type, serial',
-		short: 'Department, serial'
-	};
-	function begin(from: keyof typeof EXAMPLES) {
-		const whole = draftOf(standardRule(code, departments));
-		const keep = { zones: null, types: ['project', 'department', 'type'], short: ['department'] }[from];
-		parts = whole.filter((part) => !keep || keep.includes(part.key));
-		separator = '-';
-		digits = 4;
+	const examples = $derived(exampleRules(code, departments));
+	function begin(from: string) {
+		const { rule: begun } = examples.find((one) => one.key === from)!;
+		parts = draftOf(begun);
+		separator = begun.separator;
+		digits = begun.serialDigits;
 	}
 	function move(at: number, by: number) {
 		const [part] = parts.splice(at, 1);
@@ -89,10 +85,7 @@
 				label="Begin from an example"
 				placeholder="Begin from an example"
 				class="ml-auto w-[230px]"
-				choices={Object.entries(EXAMPLES).map(([value, label]) => ({
-					value: value as keyof typeof EXAMPLES,
-					label
-				}))}
+				choices={examples.map(({ key, label }) => ({ value: key, label }))}
 				value=""
 				choose={begin}
 			/>

@@ -5,6 +5,7 @@
 	import { toast } from '../kit/toast';
 	import {
 		checkScheme,
+		EXAMPLE_SCHEMES,
 		exampleOf,
 		parse,
 		PURPOSE_LABEL,
@@ -26,12 +27,25 @@
 		toast('The revision scheme is changed.');
 		await refreshAll();
 	}
+	function begin(from: string) {
+		draft = structuredClone(EXAMPLE_SCHEMES.find((one) => one.key === from)!.scheme);
+	}
 	const issued = (text: string) => parse(draft, text)?.save === null;
 </script>
 
 <div class="max-w-[720px] border border-ink bg-sheet p-4">
 	<Form act={submit} button="Change the scheme" disabled={wrong !== null} onPage>
-		<h2 class="text-[16px]">Revisions</h2>
+		<div class="flex flex-wrap items-center gap-x-4 gap-y-1">
+			<h2 class="text-[16px]">Revisions</h2>
+			<Select
+				label="Begin from an example"
+				placeholder="Begin from an example"
+				class="ml-auto w-[230px]"
+				choices={EXAMPLE_SCHEMES.map(({ key, label }) => ({ value: key, label }))}
+				value=""
+				choose={begin}
+			/>
+		</div>
 		<table class="w-full">
 			<thead class="text-left text-[12px] text-ink-2"
 				><tr><th class="py-1">Begins with</th><th>Stands for</th><th>Digits</th><th></th></tr></thead

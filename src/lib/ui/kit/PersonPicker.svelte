@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { mailIn, type Known } from '../../core/access/invite';
+	import type { Known } from '../../core/access/invite';
+	import { mailIn } from '../../core/words/list-line';
 	import { plural } from '../platform/words';
 	import Combobox from './Combobox.svelte';
 

@@ -2,6 +2,7 @@
 	import CheckIcon from '@lucide/svelte/icons/check';
 	import { examplesOf } from '../../core/numbering/rule';
 	import type { NumberingRule } from '../../core/numbering/numbering';
+	import { exampleOf, type RevisionScheme } from '../../core/revisions/revisions';
 	import { plural } from '../platform/words';
 
 	/** What a project needs before the first document, in its order; each step can be passed over. */
@@ -9,11 +10,15 @@
 		base,
 		departments,
 		numbering,
+		revisions,
+		chooseSchemes,
 		makeShelf
 	}: {
 		base: string;
 		departments: readonly { people: number }[];
 		numbering: NumberingRule;
+		revisions: RevisionScheme;
+		chooseSchemes: () => void;
 		makeShelf: () => void;
 	} = $props();
 	const people = $derived(departments.reduce((sum, one) => sum + one.people, 0));
@@ -67,9 +72,9 @@
 				3,
 				false,
 				'Numbering and revisions',
-				`Numbers look like ${examplesOf(numbering, 1)[0]!.number}. Change that now, or when the first do not fit.`
+				`Numbers look like ${examplesOf(numbering, 1)[0]!.number}, revisions like ${exampleOf(revisions).slice(0, 3).join(', ')}. Change that now, or when the first do not fit.`
 			)}
-			<a class="button" href="{base}/settings">Look at them</a>
+			<button class="button" onclick={chooseSchemes}>Choose them</button>
 		</li>
 		<li>
 			{@render step(

@@ -1,12 +1,12 @@
 <script lang="ts">
 	import Field from '$lib/ui/kit/Field.svelte';
 	import Form from '$lib/ui/kit/Form.svelte';
-	import Select from '$lib/ui/kit/Select.svelte';
 	import { refresh, refreshAll } from '$lib/ui/platform/refresh';
 	import { onMount } from 'svelte';
 	import { toast } from '$lib/ui/kit/toast';
 	import { cupboard } from '$lib/client/cupboard';
 	import Avatar from '$lib/ui/kit/Avatar.svelte';
+	import AddPeople from '$lib/ui/people/AddPeople.svelte';
 	import GroupDialog from '$lib/ui/people/GroupDialog.svelte';
 	import PersonDialog from '$lib/ui/people/PersonDialog.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
@@ -23,23 +23,9 @@
 	onMount(() => onTouched(['people', 'project'], () => refresh('cupboard:people')));
 
 	const at = $derived({ project: data.frame.project.id });
-	/** Who, what and which department is being added. */
-	let newcomer = $state({ email: '', name: '', department: '', role: 'member' });
+	/** Who gets what is released, and which department is being made. */
 	let recipient = $state({ name: '', company: '', email: '' });
 	let department = $state({ code: '', name: '' });
-	async function addPerson() {
-		const { email, name, department, role } = newcomer;
-		await cupboard.addPerson({
-			...at,
-			name,
-			email,
-			department: department || null,
-			lead: role === 'lead',
-			controller: role === 'controller'
-		});
-		newcomer = { email: '', name: '', department: '', role: 'member' };
-		await added('Added. A mail with a link to set the password is on its way.');
-	}
 	async function addRecipient() {
 		await cupboard.addRecipient({ ...at, ...recipient });
 		recipient = { name: '', company: '', email: '' };
@@ -172,35 +158,13 @@
 	</div>
 	{#if controller}
 		<aside class="space-y-6 border-l border-rule bg-sheet px-5 py-4 lg:overflow-auto">
-			<Form act={addPerson} button="Add person" onPage>
-				<h2 class="text-[15px]">Add a person</h2>
-				<Field label="Mail address" name="email" type="email" bind:value={newcomer.email} required />
-				<Field label="Name" name="name" bind:value={newcomer.name} required maxlength={180} />
-				<label class="block"
-					><span class="label">Department</span><Select
-						name="department"
-						choices={[
-							{ value: '', label: 'none' },
-							...data.departments.map((d: { id: string; code: string; name: string }) => ({
-								value: d.id,
-								label: `${d.code} ${d.name}`
-							}))
-						]}
-						bind:value={newcomer.department}
-					/></label
-				>
-				<label class="block"
-					><span class="label">As</span><Select
-						name="role"
-						choices={[
-							{ value: 'member', label: 'member: Work on the department’s shelves' },
-							{ value: 'lead', label: 'lead: Manage on the department’s shelves' },
-							{ value: 'controller', label: 'document controller: Manage everywhere' }
-						]}
-						bind:value={newcomer.role}
-					/></label
-				>
-			</Form>
+			<AddPeople
+				project={data.frame.project.id}
+				departments={data.departments}
+				members={data.members}
+				ownDomains={data.frame.project.ownDomains}
+				done={refreshAll}
+			/>
 			<div class="border-t border-rule pt-4">
 				<Form act={addRecipient} button="Add recipient" quiet onPage>
 					<h2 class="text-[15px]">Add to the distribution list</h2>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { refresh } from '$lib/ui/platform/refresh';
+	import { refresh, refreshAll } from '$lib/ui/platform/refresh';
 	import DoorClosedIcon from '@lucide/svelte/icons/door-closed';
 	import EyeIcon from '@lucide/svelte/icons/eye';
 	import SnowflakeIcon from '@lucide/svelte/icons/snowflake';
@@ -8,6 +8,7 @@
 	import { cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
+	import ChooseSchemes from '$lib/ui/documents/ChooseSchemes.svelte';
 	import FirstSteps from '$lib/ui/places/FirstSteps.svelte';
 	import MakeShelf from '$lib/ui/places/MakeShelf.svelte';
 	import { agoText, dayText, firstName, plural } from '$lib/ui/platform/words';
@@ -19,6 +20,7 @@
 		data.shelves.reduce((n, s) => n + pick(s), 0);
 	const fresh = $derived(sum((s) => s.fresh));
 	let making = $state(false);
+	let choosing = $state(false);
 
 	onMount(() =>
 		onTouched(['places', 'documents', 'in-hand', 'releases', 'access'], () => refresh('cupboard:shelves'))
@@ -169,6 +171,8 @@
 				{base}
 				departments={data.frame.departments}
 				numbering={data.frame.project.numbering}
+				revisions={data.frame.project.revisions}
+				chooseSchemes={() => (choosing = true)}
 				makeShelf={() => (making = true)}
 			/>{:else}<p class="mt-16 text-center text-ink-2">
 				No shelf is open to you yet. Ask the document controller, or the lead of your department.
@@ -191,4 +195,13 @@
 		bind:open={making}
 		project={data.frame.project.id}
 		departments={data.frame.departments}
+	/>{/if}
+{#if choosing}<ChooseSchemes
+		bind:open={choosing}
+		project={data.frame.project.id}
+		code={data.frame.project.code}
+		numbering={data.frame.project.numbering}
+		revisions={data.frame.project.revisions}
+		settings="{base}/settings"
+		done={refreshAll}
 	/>{/if}
