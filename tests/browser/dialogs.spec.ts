@@ -65,7 +65,7 @@ test('what was chosen for a pass and left, or made, does not stand in the next',
 	await ines.keyboard.press('Escape');
 	await expect(dialog).toBeHidden();
 	await ines.getByRole('button', { name: 'New', exact: true }).click();
-	await ines.getByRole('menuitem', { name: 'New folder' }).click();
+	await ines.getByRole('menuitem', { name: 'New folders…' }).click();
 	await expect(ines.getByRole('dialog').getByLabel('Name')).toBeFocused();
 	await ines.context().close();
 });
@@ -98,14 +98,14 @@ test.describe('a button pressed twice acts once', () => {
 			await ready(oke);
 			const dialog = oke.getByRole('dialog');
 			await oke.getByRole('button', { name: 'New', exact: true }).click();
-			await oke.getByRole('menuitem', { name: 'New folder' }).click();
+			await oke.getByRole('menuitem', { name: 'New folders…' }).click();
 			await dialog.getByLabel('Name').fill(`Pressed twice ${Date.now()}`);
 			expect(
 				await changesAsked(oke, late, async () => {
 					await dialog.getByRole('button', { name: 'Make folder' }).dblclick();
 					await expect(oke.getByRole('heading', { level: 1 })).toContainText('Pressed twice');
 				})
-			).toEqual(['POST /api/v1/places/…/folders']);
+			).toEqual(['POST /api/v1/places/…/folder-tree']);
 
 			await oke.getByRole('button', { name: /^Folder/ }).click();
 			await oke.getByRole('menuitem', { name: 'Open a hatch…' }).click();

@@ -109,6 +109,7 @@ export const ADDRESSES = {
 	liveText: ['GET', '/documents/{document}/live/text'],
 	makeDepartment: ['POST', '/projects/{project}/departments'],
 	makeFolder: ['POST', '/places/{parent}/folders'],
+	makeFolders: ['POST', '/places/{parent}/folder-tree'],
 	makeGroup: ['POST', '/projects/{project}/groups'],
 	makeHatch: ['POST', '/places/{place}/hatches'],
 	makePass: ['POST', '/places/{place}/passes'],

@@ -128,6 +128,37 @@ export const makeFolder = act({
 	events: ['folder.made']
 });
 
+/** So many folders are made at once, at most. */
+export const MOST_FOLDERS = 300;
+
+export const makeFolders = act({
+	name: 'makeFolders',
+	summary: 'Make a tree of folders on a shelf or in a folder; those that are there already are gone into',
+	method: 'POST',
+	path: '/places/{parent}/folder-tree',
+	input: z.strictObject({
+		parent: id,
+		/** The way to each folder by names, outermost first. */
+		ways: z
+			.array(z.array(name).min(1).max(30))
+			.min(1)
+			.max(MOST_FOLDERS, `At most ${MOST_FOLDERS} folders are made at once.`)
+	}),
+	output: z.strictObject({
+		/** How many were made, and the folder each way leads to. */
+		made: z.number(),
+		folders: z.array(z.string())
+	}),
+	at: {
+		kind: 'place',
+		id: (i) => i.parent,
+		level: 'work',
+		only: ['shelf', 'folder'],
+		asks: PLACE_RULES.makeFolders
+	},
+	events: ['folder.made']
+});
+
 export const renameFolder = act({
 	name: 'renameFolder',
 	summary: 'Rename a folder or shelf',

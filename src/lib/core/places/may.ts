@@ -41,6 +41,7 @@ const notOnShelf =
  */
 export const PLACE_RULES = {
 	makeFolder: always,
+	makeFolders: always,
 	addDocument: always,
 	renameFolder: madeBy('Renaming'),
 	moveFolder: notOnShelf(madeBy('Moving')),

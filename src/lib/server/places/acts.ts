@@ -1,4 +1,4 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import * as contract from '../../contract/places';
 import { allows, LEVELS } from '../../core/access/levels';
 import { nameKey } from '../../core/files/names';
@@ -68,6 +68,51 @@ export const makeShelf = does(contract.makeShelf, {
 export const makeFolder = does(contract.makeFolder, {
 	async run(context, input) {
 		return { id: await addFolder(context, context.place.id, input.name) };
+	}
+});
+
+export const makeFolders = does(contract.makeFolders, {
+	async run(context, input) {
+		const { tx, reach, place: top } = context;
+		const ids = new Map<string, string>();
+		let made = 0;
+		const at = async (way: readonly string[]): Promise<string> => {
+			if (!way.length) return top.id;
+			const key = way.map(nameKey).join('/');
+			const known = ids.get(key);
+			if (known) return known;
+			const within = await at(way.slice(0, -1));
+			const name = way.at(-1)!;
+			const [there] = await tx
+				.select({ id: place.id })
+				.from(place)
+				.where(
+					and(
+						eq(place.parentId, within),
+						eq(place.kind, 'folder'),
+						eq(place.nameKey, nameKey(name)),
+						isNull(place.removalId)
+					)
+				);
+			let id = there?.id;
+			if (there) {
+				// Into what is there already only goes who may work there; of what is hidden, no more is told than its name.
+				const [seen] = await visiblePlaces(tx, reach, [there.id]);
+				if (!seen) throw new Problem('conflict', `“${name}” is taken here. Choose another name.`);
+				if (!allows(reach.held(seen, seen), 'work'))
+					throw new Problem('needs-level', `Making folders in “${name}” needs Work there.`, {
+						needed: 'work'
+					});
+			} else {
+				id = await addFolder(context, within, name);
+				made++;
+			}
+			ids.set(key, id!);
+			return id!;
+		};
+		const folders: string[] = [];
+		for (const way of input.ways) folders.push(await at(way));
+		return { made, folders };
 	}
 });
 

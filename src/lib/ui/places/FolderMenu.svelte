@@ -4,6 +4,7 @@
 	import { refresh } from '../platform/refresh';
 	import type { Level } from '../../core/access/levels';
 	import type { Can } from '../../core/acts/answer';
+	import { readFolderList } from '../../core/places/folder-list';
 	import type { PlaceAct } from '../../core/places/may';
 	import { toast } from '../kit/toast';
 	import { cupboard } from '../../client/cupboard';
@@ -71,9 +72,13 @@
 	}
 	async function act() {
 		if (asking === 'make') {
-			const made = await cupboard.makeFolder({ parent: place.id, name });
+			const { ways } = readFolderList(name);
+			const { made, folders } = await cupboard.makeFolders({ parent: place.id, ways: ways ?? [] });
 			asking = null;
-			await goto(`/${code}/place/${made.id}`);
+			if (!made) toast('It is here already.');
+			// Who makes one goes into it; who makes a tree sees it from where they are.
+			if (folders.length === 1) await goto(`/${code}/place/${folders[0]}`);
+			else if (made) toast.success(`${plural(made, 'folder')} made.`);
 		} else if (asking === 'rename') await cupboard.renameFolder({ folder: place.id, name });
 		else
 			await moveMany(project, { documents: [], folders: [place.id] }, to!, () => refresh('cupboard:folder'));
@@ -88,13 +93,14 @@
 		});
 		await goto(parent ? `/${code}/place/${parent}` : `/${code}/shelves`);
 	}
-	const titles = { make: 'New folder', rename: 'Rename', move: 'Move' };
+	const tree = $derived(readFolderList(name));
+	const titles = { make: 'New folders', rename: 'Rename', move: 'Move' };
 </script>
 
 <Menu
 	label="New"
 	groups={[
-		[{ word: 'New folder', act: () => ask('make') }],
+		[{ word: 'New folders…', hint: 'one, or a whole tree', act: () => ask('make') }],
 		LIVE_KINDS.filter((one) => ON_SCREEN[one].anew).map((one) => ({
 			word: `New ${one}`,
 			hint: 'to edit together',
@@ -134,7 +140,12 @@
 >
 	<Form
 		{act}
-		button={asking === 'make' ? 'Make folder' : titles[asking ?? 'make']}
+		button={asking !== 'make'
+			? titles[asking ?? 'make']
+			: (tree.ways?.length ?? 0) > 1
+				? `Make ${tree.ways!.length} folders`
+				: 'Make folder'}
+		disabled={asking === 'make' && !tree.ways?.length}
 		cancel={() => (asking = null)}
 	>
 		{#if asking === 'move'}
@@ -142,6 +153,16 @@
 				{plural(documents, 'document')} go along. Who reaches them follows the new place.
 			</p>
 			<PlacePicker label="To" {project} bind:place={to} without={[place.id]} />
+		{:else if asking === 'make'}
+			<Field
+				label="Name, or several, one a line"
+				name="ways"
+				bind:value={name}
+				lines={6}
+				maxlength={20_000}
+				hint="A folder in a folder is indented, or written Drawings / Details."
+			/>
+			{#if tree.fault}<p class="text-fault">{tree.fault}</p>{/if}
 		{:else}<Field label="Name" name="name" bind:value={name} required maxlength={180} />{/if}
 	</Form>
 </Dialog>
