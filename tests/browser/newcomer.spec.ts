@@ -32,9 +32,9 @@ test('a project from nothing to a release, by what is on screen', async ({ brows
 		await ines.getByRole('button', { name: 'Choose them' }).click();
 		// What each choice makes stands beside it.
 		await expect(dialog.getByText('BRW-AA-DR-0001')).toBeVisible();
-		await dialog.getByLabel(/^Project, department, type, serial/).check();
-		await expect(dialog.getByLabel(/^Preliminary, then contractual/)).toBeChecked();
-		await dialog.getByLabel(/^Preliminary, contractual, as built/).check();
+		await dialog.getByRole('radio', { name: /^Project, department, type, serial/ }).check();
+		await expect(dialog.getByRole('radio', { name: /^Preliminary, then contractual/ })).toBeChecked();
+		await dialog.getByRole('radio', { name: /^Preliminary, contractual, as built/ }).check();
 		await dialog.getByRole('button', { name: 'Use these' }).click();
 		await expect(ines.getByText(/Numbers look like BRW-AA-DR-0001, revisions like P01\.1/)).toBeVisible();
 	});
@@ -131,7 +131,7 @@ test('a project from nothing to a release, by what is on screen', async ({ brows
 		await ines.getByRole('button', { name: /^Folder/ }).click();
 		await ines.getByRole('menuitem', { name: /Make a pass.*a link for people without an account/ }).click();
 		await dialog.getByLabel('For whom, as you call them').fill('Maren Aldgate');
-		await dialog.getByLabel(/mail address/i).fill('maren@harbour-trust.example');
+		await dialog.getByLabel('Their mail addresses').fill('maren@harbour-trust.example');
 		await dialog.getByRole('button', { name: 'Make pass' }).click();
 		await expect(dialog.getByLabel('Link', { exact: true })).toHaveValue(/\/pass\//);
 		await dialog.getByRole('button', { name: 'Done' }).click();
@@ -160,13 +160,20 @@ test('a project from nothing to a release, by what is on screen', async ({ brows
 				.getByRole('row', { name: new RegExp(title) })
 				.getByRole('checkbox')
 				.check();
-		await ines.getByRole('button', { name: /^Selected/ }).click();
+		await ines.getByRole('button', { name: '2 ticked' }).click();
 		await ines.getByRole('menuitem', { name: /Put in release/ }).click();
-		// Who gets it is asked for where it is missing.
 		await dialog.getByLabel('Title').fill('Armour for comment');
 		await pick(dialog.getByRole('combobox', { name: 'Purpose', exact: true }), 'For comment');
+		// Who gets it need not be known before: an address, and who that is.
+		await dialog.getByRole('combobox', { name: 'To', exact: true }).fill('maren@harbour-trust.example');
+		await ines.getByRole('option', { name: /maren@harbour-trust\.example/ }).click();
+		await dialog.getByLabel('Name', { exact: true }).fill('Maren Aldgate');
+		await dialog.getByLabel('Company').fill('Vennholm Harbour Trust');
+		await dialog.getByRole('combobox', { name: 'Approved by' }).fill('oke');
+		await ines.getByRole('option', { name: /^Oke Lindvar/ }).click();
 		await dialog.getByRole('button', { name: 'Build release' }).click();
-		await expect(ines.getByRole('heading', { level: 1 })).toContainText('Armour for comment');
+		await expect(ines.getByRole('heading', { level: 1 })).toContainText('Release 0001');
+		await expect(ines.getByText('Armour for comment').first()).toBeVisible();
 		await expect(ines.getByRole('row', { name: /BRW-MW-/ })).toHaveCount(2);
 	});
 

@@ -101,14 +101,12 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await pick(dialog.getByRole('combobox', { name: 'Release', exact: true }), 'a new one');
 		await dialog.getByLabel('Title').fill('Quay wall section for approval');
 		// Nothing is chosen beforehand that somebody could forget to look at.
-		for (const name of ['Purpose', 'To', 'Approved by'])
-			await expect(dialog.getByRole('combobox', { name, exact: true })).toContainText('choose');
+		await expect(dialog.getByRole('combobox', { name: 'Purpose', exact: true })).toContainText('choose');
+		for (const name of ['To', 'Approved by'])
+			await expect(dialog.getByRole('combobox', { name, exact: true })).toHaveValue('');
 		await pick(dialog.getByRole('combobox', { name: 'Purpose', exact: true }), 'For approval');
-		await pick(
-			dialog.getByRole('combobox', { name: 'To', exact: true }),
-			'Maren Aldgate, Vennholm Harbour Trust'
-		);
-		await pick(dialog.getByRole('combobox', { name: 'Approved by' }), 'Halla Brandt');
+		await pick(dialog.getByRole('combobox', { name: 'To', exact: true }), /^Maren Aldgate/);
+		await pick(dialog.getByRole('combobox', { name: 'Approved by' }), /^Halla Brandt/);
 		await dialog.getByRole('button', { name: 'Build release' }).click();
 		await ines.waitForURL(/\/releases\/\d+/);
 		release = ines.url();

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { levelChoices } from './level-choices';
 	import Form from '../kit/Form.svelte';
+	import { isKnown, type Picked } from '../kit/person';
 	import PersonPicker from '../kit/PersonPicker.svelte';
 	import Select from '../kit/Select.svelte';
 	import { toast } from '../kit/toast';
@@ -22,20 +23,19 @@
 		done: () => Promise<void>;
 	} = $props();
 
-	let who = $state<{ id: string; name: string } | { email: string } | null>(null);
+	let who = $state.raw<Picked | null>(null);
 	let level = $state<Level>('view');
 	const people = $derived(known.filter((k) => k.kind === 'person'));
-	const named = $derived(who && ('id' in who ? who.name : who.email));
 
 	async function bringIn() {
 		if (!who) return;
 		await cupboard.bringIn({
 			place,
 			under: allowance.grant,
-			who: 'id' in who ? { person: who.id } : { email: who.email },
+			who: isKnown(who) ? { person: who.id } : { email: who.email },
 			level
 		});
-		toast.success(`${named} is in, and has been told.`);
+		toast.success(`${isKnown(who) ? who.name : who.email} is in, and has been told.`);
 		who = null;
 	}
 </script>
@@ -49,18 +49,7 @@
 		</p>
 		<div class="flex gap-2">
 			<div class="min-w-0 flex-1">
-				{#if named}<span class="label">Person</span><span class="flex items-center gap-2"
-						><b class="min-w-0 truncate font-semibold">{named}</b><button
-							type="button"
-							class="link"
-							onclick={() => (who = null)}>Another</button
-						></span
-					>{:else}<PersonPicker
-						label="Name or mail address"
-						known={people}
-						newcomers
-						pick={(one) => (who = one)}
-					/>{/if}
+				<PersonPicker label="Name or mail address" known={people} newcomers bind:value={who} />
 			</div>
 			<label class="w-[110px]"
 				><span class="label">Level</span><Select

@@ -3,10 +3,12 @@
 	import { mailIn } from '../../core/words/list-line';
 	import { plural } from '../platform/words';
 	import Combobox from './Combobox.svelte';
+	import { isKnown, type Pickable, type Picked } from './person';
 
 	/**
 	 * Somebody, found by typing: a person, and where they are among `known` a department, group or everyone; with
-	 * `newcomers` also somebody not known yet, by mail address. Each pick is told, and the field is empty for the next.
+	 * `newcomers` also somebody not known yet, by mail address. Who is picked is bound as `value`; with `pick` each is only
+	 * told, and the field is empty for the next.
 	 */
 	let {
 		label,
@@ -14,13 +16,20 @@
 		known,
 		newcomers = false,
 		pick,
+		value = $bindable(null),
+		nobody = '',
+		required = false,
 		placeholder = 'Type a name'
 	}: {
 		label: string;
 		inline?: boolean;
-		known: readonly Known[];
+		known: readonly Pickable[];
 		newcomers?: boolean;
-		pick: (one: Known | { email: string }) => void;
+		pick?: (one: Picked) => void;
+		value?: Picked | null;
+		/** Words for picking nobody, where that can be chosen. */
+		nobody?: string;
+		required?: boolean;
 		placeholder?: string;
 	} = $props();
 
@@ -30,35 +39,54 @@
 		group: 'Groups',
 		everyone: 'Everyone'
 	};
-	const keyOf = (one: Known) => `${one.kind} ${one.id}`;
 	const ORDER = Object.keys(GROUPS);
-	const choices = $derived(
-		known
+	const NOBODY = 'nobody';
+	const keyOf = (one: Picked) => (isKnown(one) ? `${one.kind} ${one.id}` : one.email);
+	const choices = $derived([
+		...(nobody ? [{ value: NOBODY, label: nobody }] : []),
+		...known
 			.toSorted((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind))
 			.map((one) => ({
 				value: keyOf(one),
 				label: one.name,
 				detail: [
-					one.kind === 'person' ? one.email : plural(one.people, 'person', 'people'),
-					...(one.outside ? ['outside'] : [])
-				].join(', '),
+					one.kind === 'person' ? one.email : one.people && plural(one.people, 'person', 'people'),
+					one.outside && 'outside',
+					one.note
+				]
+					.filter(Boolean)
+					.join(', '),
 				group: GROUPS[one.kind]
-			}))
-	);
+			})),
+		...(value && !isKnown(value) ? [byMail(value.email)] : [])
+	]);
+	function byMail(email: string) {
+		return { value: email, label: email, detail: 'new here', group: 'By mail address' };
+	}
 	/** A choice for an address that nobody known has. */
 	function newcomer(typed: string) {
 		const email = mailIn(typed);
-		return email && !known.some((one) => one.email === email)
-			? { value: email, label: email, detail: 'new here', group: 'By mail address' }
+		return email && !choices.some((one) => one.value === email) && !known.some((one) => one.email === email)
+			? byMail(email)
 			: null;
 	}
+	const found = (key: string): Picked | null =>
+		key === NOBODY ? null : (known.find((one) => keyOf(one) === key) ?? { email: key });
 </script>
 
-<Combobox
-	{label}
-	{inline}
-	{choices}
-	{placeholder}
-	made={newcomers ? newcomer : undefined}
-	choose={(value) => pick(known.find((one) => keyOf(one) === value) ?? { email: value })}
-/>
+{#if pick}<Combobox
+		{label}
+		{inline}
+		{choices}
+		{placeholder}
+		made={newcomers ? newcomer : undefined}
+		choose={(key) => pick(found(key)!)}
+	/>{:else}<Combobox
+		{label}
+		{inline}
+		{choices}
+		{placeholder}
+		{required}
+		made={newcomers ? newcomer : undefined}
+		bind:value={() => (value ? keyOf(value) : nobody ? NOBODY : ''), (key) => (value = found(key))}
+	/>{/if}

@@ -1,10 +1,10 @@
 <script lang="ts">
-	import Combobox from '../kit/Combobox.svelte';
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
+	import { personOf, type Pickable, type Picked } from '../kit/person';
+	import PersonPicker from '../kit/PersonPicker.svelte';
 	import { onMount } from 'svelte';
 	import { allows, type Level } from '../../core/access/levels';
-	import type { ReachRow } from '../../core/access/rows';
 	import { cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
@@ -16,17 +16,22 @@
 		number,
 		done
 	}: { open: boolean; document: string; number: string; done: () => void } = $props();
-	let people = $state.raw<ReachRow[]>([]);
-	let to = $state('');
+	let people = $state.raw<Pickable[]>([]);
+	let to = $state.raw<Picked | null>(null);
 	let note = $state('');
 	onMount(() => {
 		void attempt(async () => {
 			const answer = await cupboard.access({ place: document });
-			people = answer.people.filter((p) => allows(p.level as Level, 'work'));
+			people = answer.people
+				.filter((p) => allows(p.level as Level, 'work'))
+				.map(
+					({ person, name, outside }) =>
+						answer.known.find((k) => k.id === person) ?? personOf({ id: person, name, outside })
+				);
 		});
 	});
 	async function hand() {
-		await cupboard.handOverLock({ document, to, note });
+		await cupboard.handOverLock({ document, to: (to as Pickable).id, note });
 		open = false;
 		done();
 	}
@@ -37,9 +42,9 @@
 		<p class="text-ink-2">
 			The lock goes on without a gap; nobody can take it in between. They are told at once.
 		</p>
-		<Combobox
+		<PersonPicker
 			label="To"
-			choices={people.map((p) => ({ value: p.person, label: p.name }))}
+			known={people}
 			bind:value={to}
 			placeholder="Somebody who may work here"
 			required

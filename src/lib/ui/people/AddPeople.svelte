@@ -1,10 +1,10 @@
 <script lang="ts">
-	import type { Known } from '../../core/access/invite';
 	import { readNewcomers, ROLES, type NamedDepartment, type Role } from '../../core/people/newcomers';
 	import { CallError } from '../../client/call';
 	import { cupboard, type AnswerOf } from '../../client/cupboard';
 	import ConfirmDialog from '../kit/ConfirmDialog.svelte';
 	import Form from '../kit/Form.svelte';
+	import { isKnown, type Pickable, type Picked } from '../kit/person';
 	import PersonPicker from '../kit/PersonPicker.svelte';
 	import Select from '../kit/Select.svelte';
 	import { toast } from '../kit/toast';
@@ -51,32 +51,33 @@
 	async function openBook() {
 		if (!book) await attempt(async () => void (book = await cupboard.addressBook({ project })));
 	}
-	const known = $derived<Known[]>([
+	const known = $derived<Pickable[]>([
 		...(book?.people ?? [])
 			.filter((one) => !here.has(one.email))
 			.map(({ name, email, outside, projects, company }) => ({
 				kind: 'person' as const,
 				id: email,
 				name,
-				email: [email, company, projects.join(', ')].filter(Boolean).join(' · '),
+				email,
 				people: 1,
-				outside
+				outside,
+				note: [company, projects.join(' and ')].filter(Boolean).join(', ')
 			})),
 		...(book?.groups ?? []).map(({ id, name, project: from, people }) => ({
 			kind: 'group' as const,
 			id,
-			name: `${name} (${from})`,
-			people
+			name,
+			people,
+			note: `of ${from}`
 		}))
 	]);
 	let asking = $state<{ title: string; text: string; button: string; act: () => Promise<unknown> } | null>(
 		null
 	);
 
-	function pick(one: Known | { email: string }) {
-		if ('kind' in one && one.kind === 'group') return bring(one.id);
-		const found = 'kind' in one ? book!.people.find((known) => known.email === one.id) : null;
-		const line = found ? `${found.name} <${found.email}>` : (one as { email: string }).email;
+	function pick(one: Picked) {
+		if (isKnown(one) && one.kind === 'group') return bring(one.id);
+		const line = isKnown(one) ? `${one.name} <${one.email}>` : one.email;
 		text = text.trim() ? `${text.trimEnd()}\n${line}` : line;
 	}
 	function bring(group: string) {

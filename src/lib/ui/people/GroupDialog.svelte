@@ -1,6 +1,8 @@
 <script lang="ts">
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
+	import { isKnown, membersOf } from '../kit/person';
+	import PersonPicker from '../kit/PersonPicker.svelte';
 	import { cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
@@ -15,16 +17,12 @@
 	}: {
 		group: { id: string | null; name: string; people: string[]; company?: boolean } | null;
 		project: string;
-		members: { id: string; name: string; outside: boolean }[];
+		members: Parameters<typeof membersOf>[0];
 		done: () => Promise<void>;
 	} = $props();
 
-	let filter = $state('');
-	const people = $derived(
-		[...new Map(members.map((m) => [m.id, m])).values()].filter(
-			(m) => (!group?.company || m.outside) && m.name.toLowerCase().includes(filter.toLowerCase())
-		)
-	);
+	const all = $derived(membersOf(members).filter((m) => !group?.company || m.outside));
+	const inIt = $derived(all.filter((m) => group?.people.includes(m.id)));
 	async function save() {
 		const { id, name, people: list } = group!;
 		if (id) await cupboard.changeGroup({ project, group: id, name, people: list });
@@ -53,23 +51,28 @@
 			<Field label="Name" name="name" bind:value={group.name} maxlength={180} required />
 			<fieldset>
 				<legend class="label">{plural(group.people.length, 'person', 'people')} in it</legend>
-				<input
-					class="field mb-1"
-					type="search"
-					placeholder="Filter"
-					aria-label="Filter people"
-					bind:value={filter}
+				<PersonPicker
+					label="Add somebody"
+					inline
+					placeholder="Add somebody: type a name"
+					known={all.filter((m) => !group?.people.includes(m.id))}
+					pick={(one) => isKnown(one) && group?.people.push(one.id)}
 				/>
-				<div class="max-h-[240px] overflow-auto border border-rule p-1.5">
-					{#each people as m (m.id)}<label class="flex items-center gap-2 py-0.5"
-							><input
-								type="checkbox"
-								class="accent-act"
-								value={m.id}
-								bind:group={group.people}
-							/>{m.name}{m.outside ? ' (outside)' : ''}</label
-						>{/each}
-				</div>
+				<ul class="mt-1 max-h-[240px] overflow-auto" aria-label="People in it">
+					{#each inIt as m (m.id)}<li class="flex items-baseline gap-2 border-b border-rule-2 py-1">
+							<span class="min-w-0 flex-1 truncate"
+								>{m.name}{m.outside ? ' (outside)' : ''}<span class="ml-2 text-[12px] text-ink-2"
+									>{m.email}</span
+								></span
+							>
+							<button
+								type="button"
+								class="link text-[12px]"
+								aria-label="Take {m.name} out of the group"
+								onclick={() => (group!.people = group!.people.filter((id) => id !== m.id))}>Delete</button
+							>
+						</li>{:else}<li class="py-2 text-ink-2">Nobody yet.</li>{/each}
+				</ul>
 			</fieldset>
 		</Form>
 	{/if}

@@ -1,9 +1,10 @@
 <script lang="ts">
 	import DateField from '../kit/DateField.svelte';
-	import Select from '../kit/Select.svelte';
+	import { isKnown, type Pickable, type Picked } from '../kit/person';
+	import PersonPicker from '../kit/PersonPicker.svelte';
 	import { onMount } from 'svelte';
-	import type { Mention } from '../../core/remarks/remarks';
 	import { cupboard } from '../../client/cupboard';
+	import { mentionedOf } from './mentioned';
 	import type { Assigned } from './remarks.svelte';
 
 	/** Chooses who settles a remark, of those who may look at its document, and by when. */
@@ -13,41 +14,33 @@
 		needed = false
 	}: { document: string; assigned: Assigned; needed?: boolean } = $props();
 
-	let people = $state.raw<Mention[]>([]);
-	let departments = $state.raw<Mention[]>([]);
-	const chosen = $derived(assigned.assign ? `${assigned.assign.kind}:${assigned.assign.id}` : '');
+	let known = $state.raw<Pickable[]>([]);
+	const chosen = $derived(known.find((one) => one.id === assigned.assign?.id) ?? null);
 
 	onMount(() => {
 		void cupboard
 			.mentionable({ document })
-			.then((found) => ([people, departments] = [found.people, found.departments]))
+			.then((found) => (known = mentionedOf(found)))
 			.catch(() => {});
 	});
-	function choose(value: string) {
-		const [kind, id] = value.split(':') as ['person' | 'department', string];
-		assigned = value ? { ...assigned, assign: { kind, id } } : {};
+	function choose(one: Picked | null) {
+		assigned =
+			one && isKnown(one)
+				? { ...assigned, assign: { kind: one.kind as 'person' | 'department', id: one.id } }
+				: {};
 	}
 </script>
 
 <div class="flex flex-wrap gap-2">
-	<label class="min-w-0 flex-1"
-		><span class="label">Who settles it</span>
-		<Select
-			choices={[
-				...(needed ? [] : [{ value: '', label: 'nobody in particular' }]),
-				...departments.map((one) => ({
-					value: `department:${one.id}`,
-					label: one.name,
-					group: 'Departments'
-				})),
-				...people.map((one) => ({ value: `person:${one.id}`, label: one.name, group: 'People' }))
-			]}
-			value={chosen}
-			{choose}
-			placeholder="choose"
+	<div class="min-w-0 flex-1">
+		<PersonPicker
+			label="Who settles it"
+			{known}
+			bind:value={() => chosen, choose}
+			nobody={needed ? '' : 'nobody in particular'}
 			required={needed}
-		/></label
-	>
+		/>
+	</div>
 	{#if assigned.assign}<DateField
 			class="w-[130px]"
 			label="By"

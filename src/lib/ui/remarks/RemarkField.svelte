@@ -1,6 +1,9 @@
 <script lang="ts">
 	import type { Mention } from '../../core/remarks/remarks';
+	import { fits } from '../../core/words/plain';
 	import { cupboard } from '../../client/cupboard';
+	import type { Pickable } from '../kit/person';
+	import { mentionedOf } from './mentioned';
 
 	/** A field for a remark or answer: typing @ offers who can be mentioned, which is who may look at the document. */
 	let {
@@ -18,27 +21,24 @@
 	} = $props();
 
 	let field = $state<HTMLTextAreaElement>();
-	let known = $state.raw<Mention[] | null>(null);
-	let offered = $state.raw<Mention[]>([]);
+	let known = $state.raw<Pickable[] | null>(null);
+	let offered = $state.raw<Pickable[]>([]);
 	let at = $state(0);
 
 	async function typed() {
 		const before = text.slice(0, field?.selectionStart ?? 0);
 		const word = /(?:^|\s)@([\p{L}\p{M}' -]{0,30})$/u.exec(before)?.[1];
 		if (word === undefined) return void (offered = []);
-		known ??= await cupboard.mentionable({ document }).then(
-			({ people, departments }) => [...people, ...departments],
-			() => []
-		);
-		const wanted = word.toLowerCase();
-		offered = known.filter((one) => one.name.toLowerCase().includes(wanted)).slice(0, 6);
+		known ??= await cupboard.mentionable({ document }).then(mentionedOf, () => []);
+		// Found as in every picker of people: by the beginnings of words, accents or not.
+		offered = known.filter((one) => fits(word, one.name)).slice(0, 6);
 		at = 0;
 	}
-	function take(one: Mention) {
+	function take({ kind, id, name }: Pickable) {
 		const end = field!.selectionStart;
 		const begin = text.lastIndexOf('@', end - 1);
-		text = `${text.slice(0, begin)}@${one.name} ${text.slice(end)}`;
-		if (!mentions.some((m) => m.id === one.id)) mentions = [...mentions, one];
+		text = `${text.slice(0, begin)}@${name} ${text.slice(end)}`;
+		if (!mentions.some((m) => m.id === id)) mentions = [...mentions, { kind, id, name } as Mention];
 		offered = [];
 		field!.focus();
 	}

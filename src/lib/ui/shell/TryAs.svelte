@@ -1,6 +1,7 @@
 <script lang="ts">
 	import Form from '../kit/Form.svelte';
-	import Combobox from '../kit/Combobox.svelte';
+	import { personOf, type Pickable, type Picked } from '../kit/person';
+	import PersonPicker from '../kit/PersonPicker.svelte';
 	import { cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
@@ -8,16 +9,16 @@
 	/** Chooses a person to look as. Everything then shows as they would see it, and nothing can be changed. */
 	let { project, to }: { project: string; to: string } = $props();
 	let open = $state(false);
-	let people = $state<{ id: string; name: string; outside: boolean }[]>([]);
-	let chosen = $state('');
+	let people = $state.raw<Pickable[]>([]);
+	let chosen = $state.raw<Picked | null>(null);
 
 	async function show() {
 		open = true;
 		const answer = await attempt(() => cupboard.mayTryAs({ project }));
-		people = answer?.people ?? [];
+		people = answer?.people.map(personOf) ?? [];
 	}
 	async function begin() {
-		const answer = await cupboard.tryAs({ project, person: chosen });
+		const answer = await cupboard.tryAs({ project, person: (chosen as Pickable).id });
 		document.cookie = `cupboard-try=${answer.project}.${answer.person}; path=/; samesite=lax`;
 		// Everything on screen belongs to oneself until now, so the page begins anew.
 		location.assign(to);
@@ -31,12 +32,6 @@
 			You see shelves, folders and finds exactly as the person would. Nothing can be changed meanwhile, and
 			the trail notes that you looked.
 		</p>
-		<Combobox
-			label="Person"
-			choices={people.map((p) => ({ value: p.id, label: p.name, detail: p.outside ? 'outside' : '' }))}
-			bind:value={chosen}
-			placeholder="Type a name"
-			required
-		/>
+		<PersonPicker label="Person" known={people} bind:value={chosen} required />
 	</Form>
 </Dialog>
