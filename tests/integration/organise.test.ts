@@ -4,7 +4,7 @@ import { letIn } from '../../src/lib/server/access/acts';
 import { freezePlace } from '../../src/lib/server/access/acts-standing';
 import { makeFolder } from '../../src/lib/server/places/acts';
 import { takeLock } from '../../src/lib/server/locks/acts';
-import { changeSettings } from '../../src/lib/server/people/acts-membership';
+import { changeSettings } from '../../src/lib/server/settings/acts';
 import {
 	changeRevisionScheme,
 	changeState,

@@ -9,7 +9,7 @@ import { letIn } from '../../src/lib/server/access/acts';
 import { closePlace, markSensitive } from '../../src/lib/server/access/acts-standing';
 import type { Proof } from '../../src/lib/server/platform/runner/actor';
 import { makeFolder } from '../../src/lib/server/places/acts';
-import { changeSettings } from '../../src/lib/server/people/acts-membership';
+import { changeSettings } from '../../src/lib/server/settings/acts';
 import { changePass, sendPass } from '../../src/lib/server/passes/acts-given';
 import { openPass, sendPassCode, takeFromPlacePass } from '../../src/lib/server/passes/acts-open';
 import { makePass, withdrawPasses } from '../../src/lib/server/passes/acts';

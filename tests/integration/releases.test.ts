@@ -16,7 +16,7 @@ import { issueRelease, withdrawPass } from '../../src/lib/server/releases/acts-i
 import { mail, release, remark } from '../../src/lib/server/platform/db/schema';
 import { signingKey } from '../../src/lib/server/platform/signing';
 import { documentView } from '../../src/lib/server/documents/views';
-import { changeSettings } from '../../src/lib/server/people/acts-membership';
+import { changeSettings } from '../../src/lib/server/settings/acts';
 import { projectFrame } from '../../src/lib/server/places/views';
 import { dayOf, plusDays } from '../../src/lib/core/time/days';
 import { passView, releases, releaseView } from '../../src/lib/server/releases/views';

@@ -1,8 +1,15 @@
+import { PDFDocument } from '@cantoo/pdf-lib';
+import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { standardRule } from '../../src/lib/core/numbering/numbering';
 import { eventText } from '../../src/lib/core/events';
+import { letIn } from '../../src/lib/server/access/acts';
+import { documentView } from '../../src/lib/server/documents/views';
+import { drawPreview, readContent } from '../../src/lib/server/find/reading';
+import { removePlace } from '../../src/lib/server/removed/acts';
+import { settings, titleBlocks } from '../../src/lib/server/settings/views';
 import { addDocument } from '../../src/lib/server/documents/acts';
-import { changeNumbering, changeSettings } from '../../src/lib/server/people/acts-membership';
+import { changeNumbering, changeSettings } from '../../src/lib/server/settings/acts';
 import { projectFrame } from '../../src/lib/server/places/views';
 import { activity } from '../../src/lib/server/trail/views';
 import { refused, TestWorld } from './world';
@@ -91,5 +98,88 @@ describe('settings', () => {
 		expect(await says()).toBe(
 			'changed how many days locks last from 5 to 3, for how many days removed things can be restored from 60 to 90'
 		);
+	});
+
+	const tried = async (change: object) =>
+		(await world.act('ines', changeSettings, { project, trial: true, ...change })).effects.join(' ');
+
+	it('say before they are changed what comes of it, with figures of today, and change nothing', async () => {
+		await world.act('ines', letIn, {
+			place: world.folder,
+			lines: [{ subject: { email: 'kaja@tarnsteel.example', name: 'Kaja Dorn' }, level: 'download' }]
+		});
+		const before = await world.read('ines', projectFrame, { project });
+		expect(await tried({ outsideLevel: 'view' })).toContain('1 person outside goes down to View');
+		expect(await tried({ outsideLevel: null })).toContain('goes down to nothing');
+		expect(await tried({ outsideLevel: 'work' })).toContain('Nobody outside holds more or less');
+		expect(await tried({ ownDomains: ['vennholm.example', 'tarnsteel.example'] })).toContain(
+			'1 person of it'
+		);
+		expect(await tried({ releasePurposes: [] })).toContain('“For construction”');
+		expect(await tried({ lockLimitDays: 1 })).toContain('No lock of today');
+		expect(await tried({ maxFileBytes: 1_000_000 })).toBe('');
+		expect(await tried({ reminders: { receipt: [], before: [], after: [] } })).toContain('stay the same');
+		const { number, replyBy } = { number: '0042', replyBy: '2099-12-24' };
+		await world.db
+			.execute(sql`insert into release (id, project_id, number, title, purpose, state, recipient_id, approver_id, reply_by, built_by)
+			select 'rrrrrrrrrr', p.id, 42, 'Test', 'comment', 'building', ${world.recipient}, ${world.people.halla!.person.id}, ${replyBy}, ${world.people.ines!.person.id}
+			from project p where p.code = 'VFT'`);
+		expect(
+			await tried({ workCalendar: { weekend: ['Sat', 'Sun'], holidays: [{ day: replyBy, name: 'Eve' }] } })
+		).toContain(`1 release: ${number} (24 Dec 2099)`);
+		expect(await world.read('ines', projectFrame, { project })).toEqual(before);
+	});
+
+	it('removals that would be past their time, and come back into it', async () => {
+		const { id } = await world.add();
+		await world.act('oke', removePlace, { place: id, reason: 'old' });
+		await world.db.execute(sql`update removal set removed_at = now() - interval '40 days'`);
+		expect(await tried({ retentionDays: 30 })).toContain('1 removal of today can be restored no longer');
+		expect(await tried({ retentionDays: 300 })).toContain('stays restorable');
+		expect((await world.act('ines', changeSettings, { project, retentionDays: 30 })).effects).toHaveLength(1);
+		expect(await tried({ retentionDays: 60 })).toContain('1 removal can be restored again');
+	});
+
+	it('send mail under the project’s name, with answers to whom it says', async () => {
+		await world.act('ines', changeSettings, {
+			project,
+			mailSender: { name: 'Document control, Vennholm', replyTo: 'control@vennholm.example' }
+		});
+		expect((await world.read('ines', settings, { project })).mailSender.name).toBe(
+			'Document control, Vennholm'
+		);
+		expect(
+			(
+				await refused(
+					world.act('ines', changeSettings, { project, mailSender: { name: '', replyTo: 'nowhere' } })
+				)
+			).code
+		).toBe('invalid');
+		expect((await refused(world.read('oke', settings, { project }))).code).toBe('needs-level');
+	});
+});
+
+describe('the place of the title block', () => {
+	it('is tried on the newest sheets before it is set', async () => {
+		const sheet = await PDFDocument.create();
+		const page = sheet.addPage([841, 594]);
+		const font = await sheet.embedFont('Helvetica');
+		page.drawText('VFT-MW-LS-00-DR-0001', { x: 30, y: 560, size: 10, font });
+		page.drawText('P01', { x: 200, y: 560, size: 10, font });
+		const { id } = await world.add('oke', await sheet.save(), undefined, 'sheet.pdf');
+		const { hash } = (await world.read('oke', documentView, { document: id })).row;
+		await readContent(world.services, hash);
+		await drawPreview(world.services, hash);
+		const read = async (place: object) =>
+			(await world.read('ines', titleBlocks, { project, ...place })).sheets.find(
+				(one) => one.document === id
+			)!;
+		// The usual place is the lower right, where nothing stands on this one.
+		expect(await read({})).toMatchObject({ readNumber: null, readRevision: null, label: 'P01.1' });
+		expect(await read({ left: 0, top: 0, right: 0.6, bottom: 0.2 })).toMatchObject({
+			readNumber: 'VFT-MW-LS-00-DR-0001',
+			readRevision: 'P01'
+		});
+		expect((await refused(world.read('oke', titleBlocks, { project }))).code).toBe('needs-level');
 	});
 });

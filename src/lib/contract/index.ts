@@ -15,6 +15,7 @@ import * as register from './register';
 import * as releases from './releases';
 import * as remarks from './remarks';
 import * as removed from './removed';
+import * as settings from './settings';
 import * as today from './today';
 import * as trail from './trail';
 
@@ -34,6 +35,7 @@ const NOUNS = {
 	...releases,
 	...remarks,
 	...removed,
+	...settings,
 	...today,
 	...trail
 };

@@ -1,11 +1,7 @@
 import { z } from 'zod';
-import { workCalendar } from './shapes/calendar';
-import { numberingRule, numberPart } from './shapes/numbering';
 import { BROUGHT_EVENTS } from './access';
 import { LEAST_PASSWORD, MOST_PASSWORD } from '../core/people/passwords';
-import { LEVELS } from '../core/access/levels';
 import { PLACE_KINDS, act, done, view } from './act';
-import { PURPOSES } from '../core/revisions/revisions';
 import { email, id, moment, name, projectKey, reason } from './fields';
 
 export const changeName = act({
@@ -209,91 +205,6 @@ export const leavePerson = act({
 	output: z.strictObject({ locks: z.number(), passes: z.number(), grants: z.number(), closed: z.boolean() }),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
 	events: ['person.left', 'lock.handed-over', 'pass.withdrawn', ...BROUGHT_EVENTS]
-});
-
-export const domain = z
-	.string()
-	.trim()
-	.toLowerCase()
-	.regex(/^(?=.{3,200}$)[a-z0-9-]+(\.[a-z0-9-]+)+$/, 'Give a mail domain, such as vennholm.example.');
-
-export const share = z.number().min(0).max(1);
-
-/** So many numbers that do not fit are named. */
-export const MISFITS_NAMED = 20;
-
-export const changeNumbering = act({
-	name: 'changeNumbering',
-	summary:
-		'Change how documents are numbered, or only try it: how many numbers of today do not fit. Documents keep the numbers they have',
-	method: 'PUT',
-	path: '/projects/{project}/numbering-rule',
-	input: z.strictObject({
-		project: projectKey,
-		rule: z.strictObject({
-			...numberingRule.shape,
-			parts: z
-				.array(
-					z.strictObject({
-						...numberPart.shape,
-						key: z.string().min(1).max(40),
-						label: z.string().max(40),
-						values: z
-							.array(z.strictObject({ code: z.string().max(8), name: z.string().max(80) }))
-							.max(200)
-							.nullable()
-					})
-				)
-				.max(10)
-		}),
-		/** Nothing is changed; it is only told what would not fit. */
-		trial: z.boolean().default(false)
-	}),
-	output: z.strictObject({
-		/** Numbers of documents that are not removed. */
-		numbers: z.number(),
-		misfits: z.number(),
-		/** The first of those that do not fit, with why. */
-		named: z.array(z.strictObject({ number: z.string(), why: z.string() })).max(MISFITS_NAMED)
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['project.numbering-changed']
-});
-
-export const changeSettings = act({
-	name: 'changeSettings',
-	summary:
-		'Set how a project works: how far people outside may go, what Manage needs, how long locks and removed things last, days off, stamps',
-	method: 'PATCH',
-	path: '/projects/{project}/settings',
-	input: z.strictObject({
-		project: projectKey,
-		outsideLevel: z.enum(LEVELS).nullable().optional(),
-		manageNeedsTwoStep: z.boolean().optional(),
-		/** Days after which a lock without an end of its own is stale. */
-		lockLimitDays: z.number().int().min(1).max(90).optional(),
-		/** Days for which what is removed can be restored. */
-		retentionDays: z.number().int().min(1).max(3650).optional(),
-		/** Largest file, in bytes. */
-		maxFileBytes: z
-			.number()
-			.int()
-			.min(1_000_000)
-			.max(200 * 1024 ** 3)
-			.optional(),
-		keepPosition: z.boolean().optional(),
-		ownDomains: z.array(domain).max(40).optional(),
-		releasePurposes: z.array(z.enum(PURPOSES)).max(PURPOSES.length).optional(),
-		titleBlock: z
-			.strictObject({ left: share, top: share, right: share, bottom: share })
-			.refine((a) => a.left < a.right && a.top < a.bottom, 'The place of the title block is empty.')
-			.optional(),
-		stamps: z.array(name).max(40, 'At most 40 stamps.').optional(),
-		workCalendar: workCalendar.optional()
-	}),
-	output: done,
-	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
-	events: ['project.settings-changed']
 });
 
 export const code = z

@@ -112,7 +112,10 @@ const SETTING: Record<string, string> = {
 	ownDomains: 'mail domains of the organisation',
 	releasePurposes: 'purposes that need a release',
 	titleBlock: 'the place of the title block',
-	workCalendar: 'working days and holidays'
+	workCalendar: 'working days and holidays',
+	copyStamp: 'the stamp on outgoing copies',
+	reminders: 'when recipients are reminded',
+	mailSender: 'the sender of mails'
 };
 const wordOf = (value: unknown): string =>
 	typeof value === 'boolean' ? (value ? 'yes' : 'no') : value === null ? 'nothing' : String(value);

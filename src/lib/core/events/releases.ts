@@ -91,6 +91,13 @@ export const releaseIssued = event('release.issued', {
 	says: (d) => `issued ${about(d)}, ${d.title}, to ${d.to}`
 });
 
+export const releaseReminded = event('release.reminded', {
+	details: z.strictObject({ number: z.number(), to: z.string(), of: z.enum(['receipt', 'soon', 'overdue']) }),
+	touches: ['releases'],
+	says: (d) =>
+		`reminded ${d.to} ${d.of === 'receipt' ? 'to confirm receipt of' : 'of the reply to'} ${about(d)}${d.of === 'overdue' ? ', which is overdue' : ''}`
+});
+
 export const releaseSentBack = event('release.sent-back', {
 	details: z.strictObject({ number: z.number(), title: z.string(), reason: z.string() }),
 	touches: ['releases'],

@@ -4,6 +4,7 @@ import type { CheckName } from './checks';
 
 export * from './build';
 export * from './checks';
+export * from './reminders';
 
 /** What becomes of a release, in order. */
 export const RELEASE_STATES = [

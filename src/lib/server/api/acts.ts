@@ -29,6 +29,7 @@ import * as issue from '../releases/acts-issue';
 import * as remarks from '../remarks/acts';
 import * as removals from '../removed/acts';
 import * as revising from '../documents/acts-revising';
+import * as settings from '../settings/acts';
 import * as today from '../today/acts';
 import * as tidy from '../places/acts-organise';
 
@@ -55,6 +56,7 @@ export const ACTS: readonly Act[] = [
 	people,
 	joining,
 	membership,
+	settings,
 	comingIn,
 	groups,
 	grants,

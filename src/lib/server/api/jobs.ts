@@ -7,7 +7,8 @@ import { forgetOldTries } from '../platform/auth/tries';
 import type { Mailer } from '../platform/mail/send';
 import type { Services } from '../platform/services';
 import type { Handlers } from '../platform/jobs/jobs';
-import { remindStaleLocks, sendDigests, tellOverdue } from '../locks/reminders';
+import { remindStaleLocks, sendDigests } from '../locks/reminders';
+import { remindRecipients, tellOverdue } from '../releases/reminders';
 
 /** What each job does. All can be done twice without harm. */
 export function handlers(services: Services, mailer: Mailer): Handlers {
@@ -28,7 +29,10 @@ export function handlers(services: Services, mailer: Mailer): Handlers {
 		},
 		'remind-stale-locks': () => remindStaleLocks(services),
 		'check-arrival': ({ arrivalId }) => checkOne(services, arrivalId),
-		'tell-overdue': () => tellOverdue(services),
+		'tell-overdue': async () => {
+			await tellOverdue(services);
+			await remindRecipients(services);
+		},
 		'send-digests': () => sendDigests(services, new Date())
 	};
 }

@@ -15,6 +15,7 @@ import * as live from '../live/views';
 import * as marks from '../marks/views';
 import * as notices from '../notices/views';
 import * as passes from '../passes/views';
+import * as settings from '../settings/views';
 import * as today from '../today/views';
 import * as tree from '../places/views-tree';
 
@@ -36,6 +37,7 @@ export const VIEWS: readonly View[] = [
 	sharing,
 	activity,
 	project,
+	settings,
 	addressBook,
 	register,
 	releases,

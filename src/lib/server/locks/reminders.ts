@@ -113,42 +113,6 @@ async function remindOnce(
 	});
 }
 
-/** Tells the controllers, once a release, that the client’s reply is overdue. */
-export async function tellOverdue(services: Services): Promise<void> {
-	const { db } = services.database;
-	const late = await db
-		.select({ release, project })
-		.from(release)
-		.innerJoin(project, eq(project.id, release.projectId))
-		.where(
-			and(
-				eq(release.state, 'issued'),
-				sql`${release.replyBy} < (now() at time zone ${project.timeZone})::date::text`,
-				sql`exists (select 1 from release_item i where i.release_id = ${release.id} and not exists (
-					select 1 from verdict v join pass p on p.id = v.pass_id where p.release_id = ${release.id} and v.document_id = i.document_id and v.signed_at is not null))`,
-				sql`not exists (select 1 from notice n where n.release_id = ${release.id} and n.kind = 'release-overdue')`
-			)
-		);
-	for (const one of late) {
-		await db.transaction(async (tx) => {
-			const controllers = await tx
-				.select({ id: member.personId })
-				.from(member)
-				.where(and(eq(member.projectId, one.project.id), eq(member.controller, true), isNull(member.leftAt)));
-			await tellNotices(
-				{ tx, services, project: one.project, now: new Date(), newId },
-				{
-					kind: 'release-overdue',
-					people: controllers.map((c) => c.id),
-					releaseId: one.release.id,
-					sentence: `The client’s reply to release ${releaseNumber(one.release.number)}, “${one.release.title}”, was asked by ${dayWords(one.release.replyBy!, dayOf(new Date(), one.project.timeZone))}.`,
-					way: `releases/${one.release.number}`
-				}
-			);
-		});
-	}
-}
-
 /** Sends each person one mail a project with what they chose to be told once a day, leaving out what is out of sight. */
 export async function sendDigests(services: Services, now: Date): Promise<void> {
 	const { db } = services.database;

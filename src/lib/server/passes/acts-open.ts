@@ -13,7 +13,7 @@ import { nameOf } from '../live/rooms/names';
 import type { Services } from '../platform/services';
 import { verifyPassword } from '../platform/auth/passwords';
 import { PROOF_HOURS, proofOf } from '../platform/auth/proofs';
-import { does, type Pass, type Place } from '../platform/runner/act';
+import { does, type Pass, type Place, type Project } from '../platform/runner/act';
 import { passActor, type Proof } from '../platform/runner/actor';
 import { checkTries, countTry } from '../platform/auth/tries';
 import { goesOn } from '../documents/acts';
@@ -163,6 +163,10 @@ export function withinPass(at: Place) {
 	);
 }
 
+/** What a stamp on an outgoing copy says: the project's words, for whom, and the day (T6). */
+const stampOf = (here: Project, holder: string, now: Date) =>
+	[here.settings.copyStamp, holder, dayOf(now, here.timeZone)].filter(Boolean).join(' · ');
+
 /** The marks on a version as they are burned in; null where there are none. */
 async function marksFor(
 	tx: Tx,
@@ -189,7 +193,7 @@ export const takeFromPlacePass = does(contract.takeFromPlacePass, {
 		const taken = input.how === 'downloaded';
 		const given = {
 			...row,
-			stamp: held.stamped && taken ? `${held.holderName} · ${dayOf(now, project.timeZone)}` : null,
+			stamp: held.stamped && taken ? stampOf(project, held.holderName, now) : null,
 			marks:
 				held.withMarks && taken && canCarryMarks(row.mediaType)
 					? await marksFor(tx, services, project.id, { document: input.document, label: row.label })

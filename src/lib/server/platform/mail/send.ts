@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { createTransport, type Transporter } from 'nodemailer';
 import type { Config } from '../config';
 import type { Database } from '../db';
-import { mail } from '../db/schema';
+import { mail, project } from '../db/schema';
 
 /** Sends the mail of the outbox by SMTP. Without a server set, mail stays waiting and can be read in the outbox. */
 export class Mailer {
@@ -18,15 +18,24 @@ export class Mailer {
 	/** Sends one mail; rejects when the server did not take it, so that the job is tried again. */
 	async send(mailId: string): Promise<void> {
 		const { db } = this.database;
-		const [row] = await db.select().from(mail).where(eq(mail.id, mailId));
-		if (!row || row.state === 'sent') return;
+		const [found] = await db
+			.select({ row: mail, settings: project.settings })
+			.from(mail)
+			.leftJoin(project, eq(project.id, mail.projectId))
+			.where(eq(mail.id, mailId));
+		if (!found || found.row.state === 'sent') return;
+		const { row } = found;
+		const sender = found.settings?.mailSender;
 		if (!this.transport) {
 			await db.update(mail).set({ trouble: 'No mail server is set (SMTP_URL).' }).where(eq(mail.id, mailId));
 			return;
 		}
 		try {
 			await this.transport.sendMail({
-				from: this.config.mailFrom,
+				from: sender?.name
+					? { name: sender.name, address: addressIn(this.config.mailFrom) }
+					: this.config.mailFrom,
+				...(sender?.replyTo ? { replyTo: sender.replyTo } : {}),
 				to: { name: row.toName, address: row.toAddress },
 				subject: row.subject,
 				text: row.body,
@@ -50,3 +59,6 @@ export class Mailer {
 		this.transport?.close();
 	}
 }
+
+/** The address alone of a sender as it is configured: `Cupboard <cupboard@localhost>`. */
+const addressIn = (from: string) => /<([^>]+)>/.exec(from)?.[1] ?? from;

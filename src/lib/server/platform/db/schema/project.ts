@@ -11,6 +11,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Level } from '../../../../core/access/levels';
 import type { NumberingRule } from '../../../../core/numbering/numbering';
+import type { ReminderRhythm } from '../../../../core/releases';
 import type { Purpose, RevisionScheme } from '../../../../core/revisions/revisions';
 import type { SheetArea } from '../../../../core/documents/title-block';
 import type { WorkCalendar } from '../../../../core/time/working-days';
@@ -42,6 +43,12 @@ export interface ProjectSettings {
 	titleBlock: SheetArea;
 	/** The days that the project works on (G7); an ordinary week where it was never said. */
 	workCalendar?: WorkCalendar;
+	/** Words before holder and day in the stamp on copies that go out through passes. */
+	copyStamp?: string;
+	/** When recipients of releases are reminded (T13); the usual rhythm where it was never said. */
+	reminders?: ReminderRhythm;
+	/** The name under which mails go out, and who gets the answers; empty for Cupboard's own. */
+	mailSender?: { name: string; replyTo: string };
 }
 
 export const project = pgTable('project', {

@@ -54,6 +54,8 @@ export const release = pgTable(
 		/** SHA-256 of the build as it was approved. */
 		approvedDigest: text('approved_digest'),
 		issuedAt: time('issued_at'),
+		/** When its recipient was last reminded of receipt or reply. */
+		remindedAt: time('reminded_at'),
 		issuedBy: text('issued_by').references(() => person.id),
 		manifest: jsonb().$type<Manifest>(),
 		manifestHash: text('manifest_hash'),

@@ -1,0 +1,1 @@
+ALTER TABLE "release" ADD COLUMN "reminded_at" timestamp (3) with time zone;

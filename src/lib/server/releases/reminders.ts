@@ -1,0 +1,160 @@
+import { and, eq, gt, isNotNull, isNull, sql } from 'drizzle-orm';
+import {
+	releaseNumber,
+	reminderDue,
+	USUAL_RHYTHM,
+	type Reminder,
+	type ReminderRhythm
+} from '../../core/releases';
+import { dayOf, dayWords } from '../../core/time/days';
+import { calendarOf } from '../../core/time/working-days';
+import { tellNotices } from '../notices/tell';
+import { addressOf } from '../passes/acts-given';
+import type { Querier, Tx } from '../platform/db';
+import { member, pass, project, release } from '../platform/db/schema';
+import { newId } from '../platform/ids';
+import { putMail } from '../platform/mail/put';
+import type { Services } from '../platform/services';
+import { writeEvents } from '../trail/write';
+
+/** Tells the controllers, once a release, that the client’s reply is overdue. */
+export async function tellOverdue(services: Services): Promise<void> {
+	const { db } = services.database;
+	const late = await db
+		.select({ release, project })
+		.from(release)
+		.innerJoin(project, eq(project.id, release.projectId))
+		.where(
+			and(
+				eq(release.state, 'issued'),
+				sql`${release.replyBy} < (now() at time zone ${project.timeZone})::date::text`,
+				sql`exists (select 1 from release_item i where i.release_id = ${release.id} and not exists (
+					select 1 from verdict v join pass p on p.id = v.pass_id where p.release_id = ${release.id} and v.document_id = i.document_id and v.signed_at is not null))`,
+				sql`not exists (select 1 from notice n where n.release_id = ${release.id} and n.kind = 'release-overdue')`
+			)
+		);
+	for (const one of late) {
+		await db.transaction(async (tx) => {
+			const controllers = await tx
+				.select({ id: member.personId })
+				.from(member)
+				.where(and(eq(member.projectId, one.project.id), eq(member.controller, true), isNull(member.leftAt)));
+			await tellNotices(
+				{ tx, services, project: one.project, now: new Date(), newId },
+				{
+					kind: 'release-overdue',
+					people: controllers.map((c) => c.id),
+					releaseId: one.release.id,
+					sentence: `The client’s reply to release ${releaseNumber(one.release.number)}, “${one.release.title}”, was asked by ${dayWords(one.release.replyBy!, dayOf(new Date(), one.project.timeZone))}.`,
+					way: `releases/${one.release.number}`
+				}
+			);
+		});
+	}
+}
+
+/** The issued releases whose recipients have an open pass, with what reminders depend on. */
+const asked = (db: Querier, now: Date) =>
+	db
+		.select({
+			release,
+			project,
+			pass,
+			answered: sql<boolean>`not exists (select 1 from release_item i where i.release_id = ${release.id} and not exists (
+				select 1 from verdict v where v.pass_id = ${pass.id} and v.document_id = i.document_id and v.signed_at is not null))`
+		})
+		.from(release)
+		.innerJoin(project, eq(project.id, release.projectId))
+		.innerJoin(
+			pass,
+			and(
+				eq(pass.releaseId, release.id),
+				isNull(pass.withdrawnAt),
+				gt(pass.endsAt, now),
+				isNotNull(pass.holderEmail),
+				// Of passes made long ago the address was not kept.
+				isNotNull(pass.sealedSecret)
+			)
+		)
+		.where(eq(release.state, 'issued'));
+type AskedRow = Awaited<ReturnType<typeof asked>>[number];
+
+function dueOf(one: AskedRow, rhythm: ReminderRhythm, now: Date): Reminder | null {
+	const day = (at: Date) => dayOf(at, one.project.timeZone);
+	return reminderDue(
+		{
+			issued: day(one.release.issuedAt!),
+			replyBy: one.release.replyBy,
+			received: one.pass.receivedAt !== null,
+			answered: one.answered
+		},
+		rhythm,
+		calendarOf(one.project.settings),
+		day(now),
+		one.release.remindedAt && day(one.release.remindedAt)
+	);
+}
+
+/**
+ * How many reminders of a project go out next if its rhythm were another.
+ * @returns numbers of the releases
+ */
+export async function remindersUnder(
+	db: Querier,
+	projectId: string,
+	rhythm: ReminderRhythm,
+	now: Date
+): Promise<number[]> {
+	const rows = await asked(db, now);
+	return rows
+		.filter((one) => one.project.id === projectId && dueOf(one, rhythm, now))
+		.map((one) => one.release.number);
+}
+
+/** Reminds recipients of receipts and replies by the rhythm of each project (T13), each at most once a day. */
+export async function remindRecipients(services: Services, now = new Date()): Promise<void> {
+	const { db } = services.database;
+	for (const one of await asked(db, now)) {
+		const rhythm = one.project.settings.reminders ?? USUAL_RHYTHM;
+		if (!dueOf(one, rhythm, now)) continue;
+		await db.transaction(async (tx) => {
+			// Another server may be at it; what it did since is looked at again.
+			const [held] = await tx.select().from(release).where(eq(release.id, one.release.id)).for('update');
+			const of = dueOf({ ...one, release: held! }, rhythm, now);
+			if (of && held!.state === 'issued') await remind(tx, services, one, of, now);
+		});
+	}
+}
+
+const SAYS: Record<Reminder, string> = {
+	receipt: 'was sent to you. Its receipt is not confirmed yet',
+	soon: 'waits for your reply',
+	overdue: 'still waits for your reply'
+};
+
+async function remind(tx: Tx, services: Services, one: AskedRow, of: Reminder, now: Date): Promise<void> {
+	const { release: about, project: here, pass: held } = one;
+	const link = addressOf({ origin: services.config.origin, secret: services.config.secret }, held);
+	const number = releaseNumber(about.number);
+	await putMail(tx, services, {
+		projectId: here.id,
+		to: { name: held.holderName, address: held.holderEmail! },
+		subject: `${here.code} release ${number}: ${of === 'receipt' ? 'please confirm receipt' : of === 'soon' ? 'your reply is due soon' : 'your reply is overdue'}`,
+		letter: {
+			says: [`Release ${number}, “${about.title}”, ${SAYS[of]}.`],
+			facts: about.replyBy ? [['Reply asked by', dayWords(about.replyBy, dayOf(now, here.timeZone))]] : [],
+			link: { word: 'Open the release', href: link },
+			after: ['No account is needed. Once you have answered, nobody reminds you any more.']
+		},
+		secrets: [link],
+		now
+	});
+	await tx.update(release).set({ remindedAt: now }).where(eq(release.id, about.id));
+	await writeEvents(tx, here.id, now, { id: null, name: 'Cupboard' }, [
+		{
+			kind: 'release.reminded',
+			releaseId: about.id,
+			details: { number: about.number, to: held.holderName, of }
+		}
+	]);
+}

@@ -1,0 +1,242 @@
+import { sql } from 'drizzle-orm';
+import { levelLabel, rank, LEVELS, type Level } from '../../core/access/levels';
+import { releaseNumber, USUAL_RHYTHM } from '../../core/releases';
+import { PURPOSE_LABEL } from '../../core/revisions/revisions';
+import { dayOf, dayWords } from '../../core/time/days';
+import { calendarOf, restOn } from '../../core/time/working-days';
+import { plural } from '../../core/words/sentences';
+import type { Querier } from '../platform/db';
+import type { project, ProjectSettings } from '../platform/db/schema';
+import { remindersUnder } from '../releases/reminders';
+
+type Here = typeof project.$inferSelect;
+type Changed = Partial<ProjectSettings>;
+/** What comes of one setting that changes. */
+type Effect<K extends keyof ProjectSettings> = (
+	db: Querier,
+	here: Here,
+	to: NonNullable<ProjectSettings[K]> | ProjectSettings[K],
+	now: Date
+) => Promise<string[]>;
+
+/** Most names that are told one by one. */
+const NAMED = 5;
+const named = (names: readonly string[]) =>
+	names.slice(0, NAMED).join(', ') + (names.length > NAMED ? ` and ${names.length - NAMED} more` : '');
+
+async function countOf(db: Querier, query: ReturnType<typeof sql>): Promise<number> {
+	const [row] = await db.execute<{ n: number }>(query);
+	return row!.n;
+}
+
+/** Levels above one, as a list for a query. */
+const above = (level: Level | null) => {
+	const over = LEVELS.filter((one) => level === null || rank(one) > rank(level));
+	return sql.join(
+		over.map((one) => sql`${one}`),
+		sql`, `
+	);
+};
+
+/** How many people outside, and open passes for taking, hold more than a level. */
+async function beyond(db: Querier, here: Here, level: Level | null) {
+	if (level === 'manage') return { people: 0, passes: 0 };
+	const people = await countOf(
+		db,
+		sql`select count(distinct m.person_id)::int as n
+			from member m
+			join access_grant g on g.level in (${above(level)}) and (
+				(g.subject_kind = 'person' and g.subject_id = m.person_id)
+				or (g.subject_kind = 'group' and g.subject_id in (select group_id from group_member where person_id = m.person_id)))
+			join place p on p.id = g.place_id and p.project_id = m.project_id
+			where m.project_id = ${here.id} and m.outside and m.left_at is null`
+	);
+	const taking = level === null || rank(level) < rank('download');
+	const passes = taking
+		? await countOf(
+				db,
+				sql`select count(*)::int as n from pass where project_id = ${here.id} and place_id is not null
+					and withdrawn_at is null and ends_at > now() and (may_download or ${level === null})`
+			)
+		: 0;
+	return { people, passes };
+}
+
+const EFFECTS: { [K in keyof ProjectSettings]?: Effect<K> } = {
+	async outsideLevel(db, here, to) {
+		const [was, is] = [
+			await beyond(db, here, here.settings.outsideLevel),
+			await beyond(db, here, to ?? null)
+		];
+		const level = to ? levelLabel(to) : 'nothing';
+		const more = is.people - was.people;
+		const says: string[] = [];
+		if (more > 0)
+			says.push(
+				`${plural(more, 'person', 'people')} outside ${more === 1 ? 'goes' : 'go'} down to ${level} at once.`
+			);
+		if (more < 0)
+			says.push(
+				`${plural(-more, 'person', 'people')} outside ${more === -1 ? 'gets' : 'get'} back what was given to them beyond it.`
+			);
+		if (is.passes > was.passes)
+			says.push(
+				`${plural(is.passes - was.passes, 'open pass', 'open passes')} ${to ? 'only show' : 'show nothing'} from then on.`
+			);
+		return says.length ? says : ['Nobody outside holds more or less by it today.'];
+	},
+
+	async manageNeedsTwoStep(db, here, to) {
+		const rows = await db.execute<{ name: string }>(sql`
+			select distinct p.name from member m join person p on p.id = m.person_id
+			where m.project_id = ${here.id} and m.left_at is null and not coalesce(p.two_factor_enabled, false) and (
+				m.controller
+				or exists (select 1 from department_member d join department o on o.id = d.department_id
+					where o.project_id = m.project_id and d.person_id = m.person_id and d.lead)
+				or exists (select 1 from access_grant g join place q on q.id = g.place_id
+					where q.project_id = m.project_id and g.level = 'manage' and g.subject_kind = 'person' and g.subject_id = m.person_id))
+			order by p.name`);
+		const names = rows.map((row) => row.name);
+		if (!names.length) return ['Everybody with Manage has set up two-step sign-in.'];
+		return [
+			to
+				? `${names.length === 1 ? 'This person goes' : `These ${names.length} go`} up to Organise only, until they set it up: ${named(names)}.`
+				: `${plural(names.length, 'person', 'people')} without it ${names.length === 1 ? 'has' : 'have'} Manage again: ${named(names)}.`
+		];
+	},
+
+	async lockLimitDays(db, here, to) {
+		const n = await countOf(
+			db,
+			sql`select count(*)::int as n from lock l join document d on d.id = l.document_id
+				where d.project_id = ${here.id} and l.ended_at is null and l.expected_end is null
+				and l.taken_at < now() - make_interval(days => ${to}) and l.taken_at >= now() - make_interval(days => ${here.settings.lockLimitDays})`
+		);
+		return [
+			n
+				? `${plural(n, 'lock')} without an end of ${n === 1 ? 'its' : 'their'} own ${n === 1 ? 'is' : 'are'} stale at once; the holders are reminded.`
+				: 'No lock of today becomes stale by it.'
+		];
+	},
+
+	async retentionDays(db, here, to) {
+		const past = (days: number) =>
+			countOf(
+				db,
+				sql`select count(*)::int as n from removal r
+					where r.project_id = ${here.id} and r.restored_at is null and r.removed_at < now() - make_interval(days => ${days})`
+			);
+		const [was, is] = [await past(here.settings.retentionDays), await past(to!)];
+		if (is > was) return [`${plural(is - was, 'removal')} of today can be restored no longer.`];
+		if (is < was) return [`${plural(was - is, 'removal')} can be restored again.`];
+		return ['What is under Removed today stays restorable.'];
+	},
+
+	async maxFileBytes(db, here, to) {
+		const n = await countOf(
+			db,
+			sql`select count(*)::int as n from version v join document d on d.id = v.document_id join content c on c.hash = v.hash
+				where d.project_id = ${here.id} and c.size > ${to}`
+		);
+		return n
+			? [
+					`${plural(n, 'version')} of today ${n === 1 ? 'is' : 'are'} larger, and ${n === 1 ? 'stays' : 'stay'}.`
+				]
+			: [];
+	},
+
+	async ownDomains(db, here, to) {
+		const old = here.settings.ownDomains;
+		const of = async (domains: readonly string[], outside: boolean) =>
+			domains.length
+				? countOf(
+						db,
+						sql`select count(*)::int as n from member m join person p on p.id = m.person_id
+							where m.project_id = ${here.id} and m.left_at is null and m.outside = ${outside}
+							and split_part(p.email, '@', 2) in (${sql.join(
+								domains.map((one) => sql`${one}`),
+								sql`, `
+							)})`
+					)
+				: 0;
+		const joined = await of(
+			to!.filter((one) => !old.includes(one)),
+			true
+		);
+		const left = await of(
+			old.filter((one) => !to!.includes(one)),
+			false
+		);
+		return [
+			...(joined
+				? [
+						`${plural(joined, 'person', 'people')} of it came from outside, and ${joined === 1 ? 'stays' : 'stay'} so until moved inside on the page People.`
+					]
+				: []),
+			...(left
+				? [
+						`${plural(left, 'colleague')} of ${left === 1 ? 'an address' : 'addresses'} that ${left === 1 ? 'is' : 'are'} no longer own ${left === 1 ? 'stays a colleague' : 'stay colleagues'}; new ones come from outside.`
+					]
+				: [])
+		];
+	},
+
+	async releasePurposes(db, here, to) {
+		const old = here.settings.releasePurposes;
+		const words = (list: readonly (keyof typeof PURPOSE_LABEL)[]) =>
+			list.map((one) => `“${PURPOSE_LABEL[one]}”`).join(', ');
+		const more = to!.filter((one) => !old.includes(one));
+		const less = old.filter((one) => !to!.includes(one));
+		return [
+			...(more.length
+				? [`Nobody issues ${words(more)} alone any more; it takes a release and a second person.`]
+				: []),
+			...(less.length ? [`Whoever works on a document can issue it ${words(less)} alone.`] : [])
+		];
+	},
+
+	async workCalendar(db, here, to, now) {
+		const calendar = calendarOf({ ...here.settings, ...(to ? { workCalendar: to } : {}) });
+		const before = calendarOf(here.settings);
+		const rows = await db.execute<{ number: number; replyBy: string }>(sql`
+			select number, reply_by as "replyBy" from release
+			where project_id = ${here.id} and reply_by is not null and state in ('building', 'in-review', 'approved', 'issued')
+			and reply_by >= ${dayOf(now, here.timeZone)} order by number`);
+		const hit = rows.filter((row) => restOn(row.replyBy, calendar) && !restOn(row.replyBy, before));
+		const today = dayOf(now, here.timeZone);
+		return hit.length
+			? [
+					`Replies are asked by a day off in ${plural(hit.length, 'release')}: ${named(hit.map((one) => `${releaseNumber(one.number)} (${dayWords(one.replyBy, today)})`))}. Their days stay as they are.`
+				]
+			: ['No reply is asked by one of the new days off.'];
+	},
+
+	async reminders(db, here, to, now) {
+		const [was, is] = await Promise.all(
+			[here.settings.reminders ?? USUAL_RHYTHM, to!].map((rhythm) => remindersUnder(db, here.id, rhythm, now))
+		);
+		const [more, less] = [is!.filter((n) => !was!.includes(n)), was!.filter((n) => !is!.includes(n))];
+		return [
+			...(more.length
+				? [`Tomorrow morning the recipients of ${named(more.map(releaseNumber))} are reminded by it.`]
+				: []),
+			...(less.length
+				? [`The recipients of ${named(less.map(releaseNumber))} are not reminded tomorrow.`]
+				: []),
+			...(more.length + less.length ? [] : ['Tomorrow’s reminders stay the same.'])
+		];
+	}
+};
+
+/**
+ * What comes of settings that change, in sentences with figures of today; shown before they are changed.
+ * @param here the project as it stands
+ */
+export async function effectsOf(db: Querier, here: Here, changed: Changed, now: Date): Promise<string[]> {
+	const says: string[] = [];
+	for (const key of Object.keys(changed) as (keyof ProjectSettings)[]) {
+		const effect = EFFECTS[key] as Effect<typeof key> | undefined;
+		if (effect) says.push(...(await effect(db, here, changed[key], now)));
+	}
+	return says;
+}
