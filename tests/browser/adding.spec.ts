@@ -85,11 +85,11 @@ test('photographs taken without a line are kept, and arrive when it is back, wit
 	browser
 }) => {
 	const [ines, sefa] = [await as(browser, 'ines'), await as(browser, 'sefa')];
-	await ines.goto('/vft/settings');
+	await ines.goto('/vft/settings/files');
 	await ready(ines);
 	await ines.getByLabel(/Photographs keep where they were taken/).uncheck();
-	await ines.getByRole('button', { name: 'Change settings' }).click();
-	await expect(ines.getByText('The settings are changed.')).toBeVisible();
+	await ines.getByRole('button', { name: 'Change what files may be' }).click();
+	await expect(ines.getByText(/^Changed\./)).toBeVisible();
 
 	await sefa.goto('/vft/photograph');
 	await ready(sefa);

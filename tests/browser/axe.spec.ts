@@ -39,6 +39,8 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 		'arrivals',
 		'notices',
 		'settings',
+		'settings/sheets',
+		'settings/mail',
 		'in-hand',
 		'new',
 		'at-hand',

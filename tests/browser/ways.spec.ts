@@ -1,5 +1,5 @@
 import { expect, test } from './world';
-import { act, as, choose, documentId, ready } from './people';
+import { act, as, choose, documentId, pick, ready } from './people';
 
 test('what waits stands under Today with what can be done; the ways in say how much', async ({ browser }) => {
 	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
@@ -43,6 +43,7 @@ test('a bookmark is made with a key, and says what became of what it led to', as
 	await ready(rhosyn);
 	await rhosyn.getByRole('button', { name: /^Folder/ }).click();
 	await rhosyn.getByRole('menuitem', { name: 'Keep at hand' }).click();
+	await expect(rhosyn.getByText(/^Quay wall is at hand/)).toBeVisible();
 	await rhosyn.goto('/vft/at-hand');
 	await ready(rhosyn);
 	const list = rhosyn.getByRole('table', { name: 'At hand' });
@@ -128,6 +129,64 @@ test('how documents are numbered is tried against the numbers of today before it
 	await expect(
 		ines.getByText(/changed how documents are numbered, from \S+-0001 to \S+-00001/)
 	).toBeVisible();
+	// And back.
+	await ines.goto('/vft/settings');
+	await ready(ines);
+	await ines.getByLabel('Digits of the serial').fill('4');
+	await ines.getByRole('button', { name: 'Change the numbering' }).click();
+	await expect(ines.getByText('The numbering is changed.')).toBeVisible();
+	await ines.context().close();
+});
+
+test('settings say what comes of them before they are changed, and a place is drawn and tried on sheets', async ({
+	browser
+}) => {
+	const ines = await as(browser, 'ines');
+	await ines.goto('/vft/settings');
+	await ready(ines);
+	const parts = ines.getByRole('navigation', { name: 'Settings' });
+	await parts.getByRole('link', { name: 'Access' }).click();
+	const change = ines.getByRole('button', { name: 'Change who is outside' });
+	await expect(change).toBeDisabled();
+	await pick(ines.getByLabel('People outside may go up to'), /^View/);
+	await expect(ines.getByText(/outside goe?s? down to View at once\./)).toBeVisible();
+	await pick(ines.getByLabel('People outside may go up to'), /^Download/);
+	await expect(ines.getByText(/outside goe?s? down to/)).toBeHidden();
+	await expect(change).toBeDisabled();
+
+	await parts.getByRole('link', { name: 'Title block' }).click();
+	const sheet = ines.getByRole('img', { name: /^First page of/ });
+	await expect(sheet).toBeVisible();
+	await expect(ines.getByText(/^11 of 11 sheets say there/)).toBeVisible();
+	// Drawn in the upper left, where no title block stands, and back again with the keyboard.
+	await sheet.scrollIntoViewIfNeeded();
+	const { x, y, width, height } = (await sheet.boundingBox())!;
+	await ines.mouse.move(x + width * 0.02, y + height * 0.02);
+	await ines.mouse.down();
+	await ines.mouse.move(x + width * 0.2, y + height * 0.2, { steps: 4 });
+	await ines.mouse.up();
+	await expect(ines.getByLabel('right')).toHaveValue('20');
+	await expect(ines.getByText(/^0 of 11 sheets say there/)).toBeVisible();
+	for (const [side, share] of [
+		['right', '100'],
+		['bottom', '100']
+	] as const)
+		await ines.getByLabel(side).fill(share);
+	await expect(ines.getByText(/^11 of 11 sheets say there/)).toBeVisible();
+	await ines.getByRole('button', { name: 'Change the place' }).click();
+	await expect(ines.getByText(/^Changed\./)).toBeVisible();
+
+	await parts.getByRole('link', { name: 'Mails and reminders' }).click();
+	await ines.getByLabel('After it was due').fill('2, x');
+	await expect(ines.getByText('“x” is not a number of working days')).toBeVisible();
+	await ines.getByLabel('After it was due').fill('2');
+	await expect(ines.getByText(/told that it is overdue on \d+ \w+\. An answer ends it/)).toBeVisible();
+	await ines.getByRole('button', { name: 'Change the reminders' }).click();
+	await expect(ines.getByText(/^Changed\./).last()).toBeVisible();
+	await ines.goto('/vft/activity');
+	await ready(ines);
+	await expect(ines.getByText(/changed when recipients are reminded/)).toBeVisible();
+	await expect(ines.getByText(/changed the place of the title block/)).toBeVisible();
 	await ines.context().close();
 });
 

@@ -1,6 +1,7 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { readTitleBlock, type SheetArea } from '../../src/lib/core/documents/title-block';
 import { standardRule } from '../../src/lib/core/numbering/numbering';
 import { eventText } from '../../src/lib/core/events';
 import { letIn } from '../../src/lib/server/access/acts';
@@ -170,15 +171,16 @@ describe('the place of the title block', () => {
 		const { hash } = (await world.read('oke', documentView, { document: id })).row;
 		await readContent(world.services, hash);
 		await drawPreview(world.services, hash);
-		const read = async (place: object) =>
-			(await world.read('ines', titleBlocks, { project, ...place })).sheets.find(
-				(one) => one.document === id
-			)!;
+		const { sheets } = await world.read('ines', titleBlocks, { project });
+		const found = sheets.find((one) => one.document === id)!;
+		expect(found).toMatchObject({ label: 'P01.1', title: expect.stringContaining('Sheet') as string });
+		const { project: here } = await world.read('ines', projectFrame, { project });
+		const read = (area: SheetArea) => readTitleBlock(found.words, area, here.numbering, here.revisions);
 		// The usual place is the lower right, where nothing stands on this one.
-		expect(await read({})).toMatchObject({ readNumber: null, readRevision: null, label: 'P01.1' });
-		expect(await read({ left: 0, top: 0, right: 0.6, bottom: 0.2 })).toMatchObject({
-			readNumber: 'VFT-MW-LS-00-DR-0001',
-			readRevision: 'P01'
+		expect(read(here.titleBlock)).toEqual({ number: null, revision: null });
+		expect(read({ left: 0, top: 0, right: 0.6, bottom: 0.2 })).toEqual({
+			number: 'VFT-MW-LS-00-DR-0001',
+			revision: 'P01'
 		});
 		expect((await refused(world.read('oke', titleBlocks, { project }))).code).toBe('needs-level');
 	});

@@ -138,23 +138,13 @@ export const settings = view({
 /** So many sheets are read at a place to show how it does. */
 export const SHEETS_TRIED = 10;
 
-const area = z.strictObject({ left: z.number(), top: z.number(), right: z.number(), bottom: z.number() });
-
 export const titleBlocks = view({
 	name: 'titleBlocks',
 	summary:
-		'What the newest PDF sheets of a project say where their title blocks stand; or where they would, if given',
+		'The newest PDF sheets of a project that name themselves, with the words that could be their number or revision, to try a place of the title block on',
 	path: '/projects/{project}/title-blocks',
-	input: z.strictObject({
-		project: projectKey,
-		/** Another place than the project's, in shares of the sheet; all four or none. */
-		left: z.coerce.number().min(0).max(1).optional(),
-		top: z.coerce.number().min(0).max(1).optional(),
-		right: z.coerce.number().min(0).max(1).optional(),
-		bottom: z.coerce.number().min(0).max(1).optional()
-	}),
+	input: z.strictObject({ project: projectKey }),
 	output: z.strictObject({
-		area,
 		sheets: z
 			.array(
 				z.strictObject({
@@ -162,10 +152,6 @@ export const titleBlocks = view({
 					number: z.string(),
 					title: z.string(),
 					label: z.string(),
-					hash: z.string(),
-					/** What is read at the place; null where nothing there looks like one. */
-					readNumber: z.string().nullable(),
-					readRevision: z.string().nullable(),
 					/** Words that could be a number or a revision, with their middles in shares of the sheet. */
 					words: z.array(z.strictObject({ text: z.string(), x: z.number(), y: z.number() })).max(300)
 				})

@@ -1,6 +1,5 @@
 import { and, desc, eq } from 'drizzle-orm';
 import * as contract from '../../contract/settings';
-import { readTitleBlock } from '../../core/documents/title-block';
 import { USUAL_RHYTHM } from '../../core/releases';
 import { content, document, version } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
@@ -17,12 +16,7 @@ export const settings = answers(contract.settings, {
 });
 
 export const titleBlocks = answers(contract.titleBlocks, {
-	async run({ db, project: here }, { left, top, right, bottom }) {
-		const { numbering, revisions, titleBlock } = here.settings;
-		const area =
-			left !== undefined && top !== undefined && right !== undefined && bottom !== undefined
-				? { left, top, right, bottom }
-				: titleBlock;
+	async run({ db, project: here }) {
 		// One that controls reaches every document of the project; removed ones are not looked at.
 		const rows = await db
 			.select({
@@ -30,7 +24,6 @@ export const titleBlocks = answers(contract.titleBlocks, {
 				number: document.number,
 				title: document.title,
 				label: version.label,
-				hash: content.hash,
 				inspection: content.inspection
 			})
 			.from(document)
@@ -47,15 +40,13 @@ export const titleBlocks = answers(contract.titleBlocks, {
 			.orderBy(desc(document.changedAt))
 			.limit(contract.SHEETS_TRIED * 6);
 		return {
-			area,
+			// A place is tried on sheets that name themselves somewhere; papers of a project have no title block.
 			sheets: rows
-				.filter((row) => row.inspection?.sheetWords?.length)
-				.slice(0, contract.SHEETS_TRIED + 1)
-				.map(({ inspection, ...row }) => {
-					const words = inspection!.sheetWords!;
-					const read = readTitleBlock(words, area, numbering, revisions);
-					return { ...row, readNumber: read.number, readRevision: read.revision, words };
+				.flatMap(({ inspection, ...row }) => {
+					const words = inspection?.sheetWords ?? [];
+					return inspection?.wide !== false && words.some((word) => word.text === row.number) ? [{ ...row, words }] : [];
 				})
+				.slice(0, contract.SHEETS_TRIED + 1)
 		};
 	}
 });

@@ -13,7 +13,10 @@ export const pdf: Reader = {
 	async inspect({ path }) {
 		const { stdout } = await poppler('pdfinfo', path, []);
 		const pages = Number(/^Pages:\s+(\d+)/m.exec(stdout)?.[1] ?? 0);
-		return { pages, sheetWords: await wordsOfSheet(path).catch(() => []) };
+		const [, width, height] = /^Page.*size:\s+([\d.]+) x ([\d.]+)/m.exec(stdout) ?? [];
+		const turned = /^Page.*rot:\s+(?:90|270)/m.test(stdout);
+		const wide = width !== undefined && (Number(width) > Number(height)) !== turned;
+		return { pages, wide, sheetWords: await wordsOfSheet(path).catch(() => []) };
 	},
 	async shown({ path }) {
 		return { kind: 'pages', unit: 'pt', pages: await pagesOf(path), words: true };

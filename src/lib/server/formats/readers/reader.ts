@@ -22,6 +22,8 @@ export interface Told {
 	fault?: string;
 	pages?: number;
 	titleBlock?: TitleBlock;
+	/** Whether the first page is wider than high, as sheets are; papers are not. */
+	wide?: boolean;
 	sheetWords?: SheetWord[];
 }
 

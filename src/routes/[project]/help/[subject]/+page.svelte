@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { SUBJECTS } from '$lib/core/help/subjects';
+	import SideNav from '$lib/ui/shell/SideNav.svelte';
 
 	/** How Cupboard works: a screen a subject. */
 	let { data } = $props();
@@ -9,23 +10,14 @@
 
 <svelte:head><title>{data.subject.title} · How Cupboard works</title></svelte:head>
 <div class="h-full overflow-auto md:grid md:grid-cols-[230px_1fr] md:overflow-hidden">
-	<nav
-		class="border-rule px-4 py-3 max-md:border-b md:overflow-auto md:border-r"
-		aria-label="How Cupboard works"
-	>
-		<p class="mb-2 text-[15px] font-semibold">How Cupboard works</p>
-		<ul class="max-md:flex max-md:flex-wrap max-md:gap-x-4">
-			{#each SUBJECTS as one (one.id)}<li>
-					<a
-						href="{base}/help/{one.id}"
-						aria-current={one.id === data.subject.id ? 'page' : undefined}
-						class="block border-l-[3px] py-1 pl-2.5 max-md:border-0 max-md:pl-0 {one.id === data.subject.id
-							? 'border-plank font-semibold'
-							: 'border-transparent text-ink-2 hover:text-ink'}">{one.title}</a
-					>
-				</li>{/each}
-		</ul>
-	</nav>
+	<SideNav
+		title="How Cupboard works"
+		links={SUBJECTS.map(({ id, title }) => ({
+			href: `${base}/help/${id}`,
+			word: title,
+			current: id === data.subject.id
+		}))}
+	/>
 	<article class="px-6 py-4 md:overflow-auto">
 		<h1 class="text-[21px]">{data.subject.title}</h1>
 		<p class="mt-1 max-w-[70ch] text-[15px]">{data.subject.lead}</p>

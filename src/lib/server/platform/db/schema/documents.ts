@@ -31,6 +31,8 @@ export interface Inspection {
 	unchecked: boolean;
 	pages?: number;
 	titleBlock?: TitleBlock;
+	/** Whether the first page is wider than high, as sheets are; not known of what was inspected long ago. */
+	wide?: boolean;
 	/** Words on the first sheet that could be a number or a revision, with where they stand, in shares of the sheet. */
 	sheetWords?: SheetWord[];
 }
