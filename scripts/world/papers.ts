@@ -14,7 +14,6 @@ import {
 } from '@cantoo/pdf-lib';
 import { Document, HeadingLevel, Packer, Paragraph, Table, TableCell, TableRow, WidthType } from 'docx';
 import ExcelJS from '@protobi/exceljs';
-import sharp from 'sharp';
 import { readDxf } from '../../src/lib/core/dxf/read';
 import { flatten } from '../../src/lib/core/dxf/flatten';
 import { Random } from './random';
@@ -174,54 +173,5 @@ export function markdown(number: string, title: string, edit: number): string {
 		clauses(title, edit)
 			.map((c) => `## ${c.head}\n\n${c.body.map((b) => `- ${b}`).join('\n')}\n`)
 			.join('\n')
-	);
-}
-
-/** A photograph of the site as a picture with EXIF: sea, sky, quay, and what the title is about. */
-export async function photograph(title: string, at: Date): Promise<Uint8Array> {
-	const r = new Random(title);
-	const dusk = r.chance(0.3);
-	const horizon = 330 + r.int(0, 60);
-	const sky = dusk ? ['#5a6b86', '#e0b48a'] : ['#9fb9cc', '#e3ebee'];
-	const parts: string[] = [];
-	for (let i = 0; i < 14; i++)
-		parts.push(
-			`<path d="M${r.int(0, 1200)} ${horizon + r.int(10, 160)}h${r.int(30, 140)}" stroke="#fff" stroke-opacity=".25" stroke-width="${r.int(1, 3)}"/>`
-		);
-	const deck = horizon + 140;
-	parts.push(
-		`<path d="M0 ${deck}L1200 ${deck - 40}V800H0z" fill="#8d8a83"/><path d="M0 ${deck}L1200 ${deck - 40}v22L0 ${deck + 24}z" fill="#6f6c66"/>`
-	);
-	for (let i = 0; i < r.int(2, 5); i++) {
-		const x = 80 + i * r.int(190, 260);
-		parts.push(
-			`<rect x="${x}" y="${horizon - r.int(80, 220)}" width="${r.int(14, 30)}" height="420" fill="#4c5359"/><path d="M${x + 8} ${horizon - 120}l${r.int(160, 320)} ${r.int(30, 120)}" stroke="#4c5359" stroke-width="9"/>`
-		);
-	}
-	const pieces = r.int(3, 7);
-	for (let i = 0; i < pieces; i++)
-		parts.push(
-			`<rect x="${r.int(40, 1000)}" y="${deck + r.int(50, 210)}" width="${r.int(60, 220)}" height="${r.int(24, 90)}" rx="3" fill="${r.pick(['#b4572f', '#39586b', '#c9a24a', '#7b7f6f'])}"/>`
-		);
-	parts.push(`<rect y="${deck - 10}" x="${r.int(100, 900)}" width="16" height="70" rx="5" fill="#c0392b"/>`);
-	const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="800"><defs><linearGradient id="s" x2="0" y2="1"><stop stop-color="${sky[0]}"/><stop offset="1" stop-color="${sky[1]}"/></linearGradient></defs><rect width="1200" height="${horizon}" fill="url(#s)"/><rect y="${horizon}" width="1200" height="500" fill="#47687a"/>${parts.join('')}</svg>`;
-	const stamp = at
-		.toISOString()
-		.replace(/-/g, ':')
-		.replace(/T(.{8}).*/, ' $1');
-	return new Uint8Array(
-		await sharp(Buffer.from(svg))
-			.withExif({
-				IFD0: { Make: 'Vennholm', Model: 'Site camera', ImageDescription: title, DateTime: stamp },
-				IFD2: { DateTimeOriginal: stamp },
-				IFD3: {
-					GPSLatitudeRef: 'N',
-					GPSLatitude: '57/1 18/1 0/1',
-					GPSLongitudeRef: 'E',
-					GPSLongitude: '11/1 2/1 0/1'
-				}
-			})
-			.jpeg({ quality: 82 })
-			.toBuffer()
 	);
 }

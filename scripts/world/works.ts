@@ -4,7 +4,8 @@ import { handIn } from '../../src/lib/server/documents/acts-hand-in';
 import { takeLock } from '../../src/lib/server/locks/acts';
 import { DEPARTMENTS, LOCK_PURPOSES, NOTES } from './catalogue';
 import { drawing } from './drawings';
-import { csv, docx, markdown, pdfSheet, pdfText, photograph, xlsx } from './papers';
+import { csv, docx, markdown, pdfSheet, pdfText, xlsx } from './papers';
+import { photograph } from './photographs';
 import { dayIn, type Doc, type Stage } from './stage';
 
 /** The file of a document at its next version. */

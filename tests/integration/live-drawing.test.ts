@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { desc, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import * as Y from 'yjs';
-import { DxfWriter } from '../../scripts/world/dxf-writer';
+import { DxfWriter } from '../../scripts/world/drawings/dxf-writer';
 import { attributesOf, wordsOf } from '../../src/lib/core/drawing/edited';
 import { itemSchema } from '../../src/lib/core/drawing/item';
 import {

@@ -37,23 +37,71 @@ export class DxfWriter {
 	private readonly blockNames = new Set<string>();
 	private target = this.entities;
 	private dimensions = 0;
+	/** Where the middle of what is drawn stands on the sheet. */
+	private origin = { x: 0, y: 0 };
+	/** How far it is moved by {@link at}, which counts for how far it reaches. */
+	private shift = { x: 0, y: 0 };
+	/** What has been drawn, from left to right and from bottom to top. */
+	readonly bounds = { left: Infinity, bottom: Infinity, right: -Infinity, top: -Infinity };
 
 	constructor(readonly scale: number) {}
 
+	/** What is drawn from here on is moved by so much on site. */
+	moveTo(x: number, y: number): void {
+		this.origin = { x, y };
+	}
+
+	/** Draws something moved by so much from where it would stand. */
+	at(x: number, y: number, draw: () => void): void {
+		const before = this.origin;
+		this.shift = { x: this.shift.x + x, y: this.shift.y + y };
+		this.origin = { x: before.x + x, y: before.y + y };
+		draw();
+		this.origin = before;
+		this.shift = { x: this.shift.x - x, y: this.shift.y - y };
+	}
+
+	/** Draws something at a place of the sheet itself, in millimetres on site, wherever the drawing stands. */
+	onSheet(draw: () => void): void {
+		const [origin, bounds] = [this.origin, { ...this.bounds }];
+		this.origin = { x: 0, y: 0 };
+		draw();
+		this.origin = origin;
+		Object.assign(this.bounds, bounds);
+	}
+
 	private put(...groups: [number, Value][]): void {
-		for (const [code, value] of groups)
-			this.target.push(
-				String(code),
-				typeof value === 'number' ? String(Math.round(value * 1e4) / 1e4) : value
-			);
+		for (const [code, value] of groups) {
+			const at =
+				typeof value !== 'number'
+					? value
+					: value + (code >= 10 && code <= 14 ? this.origin.x : code >= 20 && code <= 24 ? this.origin.y : 0);
+			this.target.push(String(code), typeof at === 'number' ? String(Math.round(at * 1e4) / 1e4) : at);
+		}
+	}
+
+	/** Notes how far the drawing reaches; what stands in a block reaches as far as its insertion. */
+	private reach(atX: number, atY: number, around = 0): void {
+		if (this.target !== this.entities) return;
+		const [x, y] = [atX + this.shift.x, atY + this.shift.y];
+		this.bounds.left = Math.min(this.bounds.left, x - around);
+		this.bounds.right = Math.max(this.bounds.right, x + around);
+		this.bounds.bottom = Math.min(this.bounds.bottom, y - around);
+		this.bounds.top = Math.max(this.bounds.top, y + around);
 	}
 
 	line(layer: string, x1: number, y1: number, x2: number, y2: number): void {
+		this.reach(x1, y1);
+		this.reach(x2, y2);
 		this.put([0, 'LINE'], [8, layer], [10, x1], [20, y1], [30, 0], [11, x2], [21, y2], [31, 0]);
 	}
 
 	path(layer: string, points: [number, number][], closed = false): void {
-		this.put([0, 'POLYLINE'], [8, layer], [66, 1], [10, 0], [20, 0], [30, 0], [70, closed ? 1 : 0]);
+		// The point of a polyline itself is always nothing; its vertices say where it is.
+		this.put([0, 'POLYLINE'], [8, layer], [66, 1]);
+		this.target.push('10', '0', '20', '0', '30', '0');
+		this.put([70, closed ? 1 : 0]);
+		for (const [x, y] of points) this.reach(x, y);
 		for (const [x, y] of points) this.put([0, 'VERTEX'], [8, layer], [10, x], [20, y], [30, 0]);
 		this.put([0, 'SEQEND'], [8, layer]);
 	}
@@ -72,10 +120,12 @@ export class DxfWriter {
 	}
 
 	circle(layer: string, x: number, y: number, r: number): void {
+		this.reach(x, y, r);
 		this.put([0, 'CIRCLE'], [8, layer], [10, x], [20, y], [30, 0], [40, r]);
 	}
 
 	arc(layer: string, x: number, y: number, r: number, from: number, to: number): void {
+		this.reach(x, y, r);
 		this.put([0, 'ARC'], [8, layer], [10, x], [20, y], [30, 0], [40, r], [50, from], [51, to]);
 	}
 
@@ -112,6 +162,10 @@ export class DxfWriter {
 		value: string,
 		{ layer = 'TEXT', turn = 0, middle = false } = {}
 	): void {
+		// Letters are some seven tenths as wide as high.
+		const long = value.length * paperHeight * this.scale * 0.7;
+		this.reach(middle ? x - long / 2 : x, y);
+		this.reach(turn ? x : middle ? x + long / 2 : x + long, turn ? y + long : y);
 		this.put(
 			[0, 'TEXT'],
 			[8, layer],
@@ -139,12 +193,18 @@ export class DxfWriter {
 		if (this.blockNames.has(name)) return;
 		this.blockNames.add(name);
 		const before = this.target;
+		const origin = this.origin;
+		// What a dimension draws stands where it is on the sheet; any other block has a place of its own.
+		if (!name.startsWith('*')) this.origin = { x: 0, y: 0 };
 		this.target = [];
-		this.put([0, 'BLOCK'], [8, '0'], [2, name], [70, 0], [10, 0], [20, 0], [30, 0], [3, name]);
+		this.target.push(
+			...['0', 'BLOCK', '8', '0', '2', name, '70', '0', '10', '0', '20', '0', '30', '0', '3', name]
+		);
 		draw();
 		this.put([0, 'ENDBLK'], [8, '0']);
 		this.blocks.push(...this.target);
 		this.target = before;
+		this.origin = origin;
 	}
 
 	insert(
@@ -154,6 +214,8 @@ export class DxfWriter {
 		y: number,
 		{ turn = 0, size = 1, columns = 1, rows = 1, dx = 0, dy = 0 } = {}
 	): void {
+		this.reach(x, y);
+		this.reach(x + dx * (columns - 1), y + dy * (rows - 1));
 		this.put(
 			[0, 'INSERT'],
 			[8, layer],
@@ -183,6 +245,8 @@ export class DxfWriter {
 		const ay = across ? y1 + away : y1;
 		const bx = across ? x2 : x1 + away;
 		const by = across ? y1 + away : y2;
+		this.reach(ax, ay, 3 * s);
+		this.reach(bx, by, 3 * s);
 		this.block(name, () => {
 			this.line('DIM', x1, y1, ax, ay);
 			this.line('DIM', across ? x2 : x1, across ? y1 : y2, bx, by);
@@ -220,11 +284,27 @@ export class DxfWriter {
 		);
 	}
 
-	/** The A1 frame around everything with the title block at its lower right. */
+	/** The A1 frame around everything, its zones, and the title block at its lower right (ISO 5457, ISO 7200). */
 	sheet(data: TitleData): void {
 		const s = this.scale;
 		const at = (x: number, y: number): [number, number] => [x * s, y * s];
 		this.box('FRAME', ...at(10, 10), 821 * s, 574 * s);
+		for (let i = 0; i < 8; i++) {
+			const x = 10 + ((i + 0.5) * 821) / 8;
+			if (i)
+				for (const y of [5, 584])
+					this.line('FRAME', ...at(10 + (i * 821) / 8, y), ...at(10 + (i * 821) / 8, y + 5));
+			for (const y of [6, 585.5])
+				this.text(x * s, y * s, 2.5, String(i + 1), { layer: 'FRAME', middle: true });
+		}
+		for (let i = 0; i < 6; i++) {
+			const y = 10 + ((i + 0.5) * 574) / 6;
+			if (i)
+				for (const x of [5, 831])
+					this.line('FRAME', ...at(x, 10 + (i * 574) / 6), ...at(x + 5, 10 + (i * 574) / 6));
+			for (const x of [7, 833.5])
+				this.text(x * s, y * s, 2.5, 'FEDCBA'[i]!, { layer: 'FRAME', middle: true });
+		}
 		this.block('TITLE_BLOCK', () => {
 			this.box('TITLE', 0, 0, 190 * s, 58 * s);
 			for (const y of [14, 28, 42]) this.line('TITLE', 0, y * s, 190 * s, y * s);
