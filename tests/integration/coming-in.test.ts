@@ -16,7 +16,7 @@ import {
 } from '../../src/lib/server/people/acts-coming-in';
 import { addPerson } from '../../src/lib/server/people/acts-joining';
 import { makeAuth } from '../../src/lib/server/platform/auth/auth';
-import { apiToken, mail, member, session } from '../../src/lib/server/platform/db/schema';
+import { apiToken, member, session } from '../../src/lib/server/platform/db/schema';
 import { documentView } from '../../src/lib/server/documents/views';
 import { people } from '../../src/lib/server/people/views';
 import { timeCode } from '../time-code';

@@ -3,7 +3,7 @@ import { LEVELS } from '../core/access/levels';
 import { FARTHEST_REMINDER, MOST_REMINDERS } from '../core/releases';
 import { PURPOSES } from '../core/revisions/revisions';
 import { act, view } from './act';
-import { email, id, name, projectKey } from './fields';
+import { email, name, projectKey } from './fields';
 import { workCalendar } from './shapes/calendar';
 import { numberingRule, numberPart } from './shapes/numbering';
 

@@ -1,20 +1,9 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { staleFrom } from '../../core/locks/locks';
-import { releaseNumber } from '../../core/releases';
-import { dayOf, dayWords, dayWordsOf } from '../../core/time/days';
+import { dayWordsOf } from '../../core/time/days';
 import { DAY } from '../../core/time/spans';
 import { idsOf, loadReach } from '../access/reach';
-import {
-	departmentMember,
-	document,
-	lock,
-	member,
-	notice,
-	person,
-	place,
-	project,
-	release
-} from '../platform/db/schema';
+import { departmentMember, document, lock, notice, person, place, project } from '../platform/db/schema';
 import { newId } from '../platform/ids';
 import { putMail } from '../platform/mail/put';
 import { tellNotices } from '../notices/tell';

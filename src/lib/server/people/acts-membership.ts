@@ -1,8 +1,6 @@
-import { isDeepStrictEqual } from 'node:util';
 import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import * as contract from '../../contract/people';
 import { Problem } from '../../core/acts/problem';
-import { checkRule, examplesOf, expressionOf, misfits, settled } from '../../core/numbering/rule';
 import { idsOf } from '../access/reach';
 import type { Tx } from '../platform/db';
 import {
@@ -20,7 +18,6 @@ import {
 	pass,
 	person,
 	place,
-	project,
 	session
 } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';

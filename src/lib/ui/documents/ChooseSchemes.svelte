@@ -36,7 +36,6 @@
 		examples.find(fits)?.key ?? '';
 	// svelte-ignore state_referenced_locally
 	let rule = $state(asItIs(rules, (one) => same(examplesOf(one.rule, 1), examplesOf(numbering, 1))));
-	// svelte-ignore state_referenced_locally
 	let scheme = $state(asItIs(EXAMPLE_SCHEMES, (one) => same(exampleOf(one.scheme), exampleOf(revisions))));
 
 	async function use() {

@@ -8,4 +8,3 @@ export const SECTIONS = [
 	{ id: 'stamps', word: 'Stamps' },
 	{ id: 'mail', word: 'Mails and reminders' }
 ] as const;
-export type Section = (typeof SECTIONS)[number]['id'];
