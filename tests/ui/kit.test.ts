@@ -17,6 +17,7 @@ import Empty from '../../src/lib/ui/kit/Empty.svelte';
 import Field from '../../src/lib/ui/kit/Field.svelte';
 import Form from '../../src/lib/ui/kit/Form.svelte';
 import Menu from '../../src/lib/ui/kit/Menu.svelte';
+import { membersOf } from '../../src/lib/ui/kit/person';
 import PersonPicker from '../../src/lib/ui/kit/PersonPicker.svelte';
 import PlacePicker from '../../src/lib/ui/kit/PlacePicker.svelte';
 import Progress from '../../src/lib/ui/kit/Progress.svelte';
@@ -177,6 +178,60 @@ describe('somebody is picked', () => {
 		type(field, 'sunn@tarn');
 		await vi.waitFor(() => expect(options()).toHaveLength(0));
 		await vi.waitFor(() => expect(document.body.textContent).toContain('Nothing here is called that.'));
+	});
+
+	it('and stands in the field where one is meant, until another is, or nobody', async () => {
+		const field = show(PersonPicker, {
+			label: 'Who settles it',
+			known,
+			newcomers: true,
+			nobody: 'nobody in particular'
+		}).querySelector<HTMLInputElement>('[role=combobox]')!;
+		expect(field.value).toBe('nobody in particular');
+		type(field, 'oke');
+		await vi.waitFor(() => expect(options()).toHaveLength(1));
+		press(options()[0]!);
+		await vi.waitFor(() => expect(field.value).toBe('Oke Lindvar'));
+		type(field, 'sunn@tarn.example');
+		await vi.waitFor(() => expect(options()).toHaveLength(1));
+		press(options()[0]!);
+		await vi.waitFor(() => expect(field.value).toBe('sunn@tarn.example'));
+		type(field, 'nobody');
+		await vi.waitFor(() => expect(options().map(said)).toEqual(['nobody in particular']));
+		press(options()[0]!);
+		await vi.waitFor(() => expect(field.value).toBe('nobody in particular'));
+	});
+
+	it('with what is to be known before: who has not come in, who is kept out', async () => {
+		const members = membersOf([
+			{ id: 'a', name: 'Ada Ferris', email: 'ada@x.example', outside: false, cameIn: false, blockedAt: null },
+			{
+				id: 'b',
+				name: 'Bo Lunde',
+				email: 'bo@x.example',
+				outside: true,
+				cameIn: true,
+				blockedAt: '2026-11-01'
+			},
+			{
+				id: 'b',
+				name: 'Bo Lunde',
+				email: 'bo@x.example',
+				outside: true,
+				cameIn: true,
+				blockedAt: '2026-11-01'
+			}
+		]);
+		const field = show(PersonPicker, { label: 'Who', known: members }).querySelector<HTMLInputElement>(
+			'[role=combobox]'
+		)!;
+		field.click();
+		await vi.waitFor(() =>
+			expect(options().map(said)).toEqual([
+				'Ada Ferris ada@x.example, not come in yet',
+				'Bo Lunde bo@x.example, outside, kept out'
+			])
+		);
 	});
 });
 
