@@ -5,6 +5,7 @@ import { readTitleBlock, type SheetArea } from '../../src/lib/core/documents/tit
 import { standardRule } from '../../src/lib/core/numbering/numbering';
 import { eventText } from '../../src/lib/core/events';
 import { letIn } from '../../src/lib/server/access/acts';
+import { issueRevision } from '../../src/lib/server/documents/acts-revising';
 import { documentView } from '../../src/lib/server/documents/views';
 import { drawPreview, readContent } from '../../src/lib/server/find/reading';
 import { removePlace } from '../../src/lib/server/removed/acts';
@@ -117,6 +118,9 @@ describe('settings', () => {
 			'1 person of it'
 		);
 		expect(await tried({ releasePurposes: [] })).toContain('“For construction”');
+		expect(await tried({ publishingPurposes: ['approval', 'as-built'] })).toMatch(
+			/“For approval” makes documents Published\. .*“For construction” makes documents Shared/
+		);
 		expect(await tried({ lockLimitDays: 1 })).toContain('No lock of today');
 		expect(await tried({ maxFileBytes: 1_000_000 })).toBe('');
 		expect(await tried({ reminders: { receipt: [], before: [], after: [] } })).toContain('stay the same');
@@ -129,6 +133,17 @@ describe('settings', () => {
 			await tried({ workCalendar: { weekend: ['Sat', 'Sun'], holidays: [{ day: replyBy, name: 'Eve' }] } })
 		).toContain(`1 release: ${number} (24 Dec 2099)`);
 		expect(await world.read('ines', projectFrame, { project })).toEqual(before);
+	});
+
+	it('decide what state an issue gives a document', async () => {
+		await world.act('ines', changeSettings, { project, publishingPurposes: ['information'] });
+		const { id } = await world.add();
+		await world.act('ines', issueRevision, { document: id, purpose: 'information', note: 'for all' });
+		expect((await world.read('ines', documentView, { document: id })).row.state).toBe('published');
+		await world.act('ines', changeSettings, { project, publishingPurposes: ['construction', 'as-built'] });
+		await world.revise(id);
+		await world.act('ines', issueRevision, { document: id, purpose: 'information', note: 'again' });
+		expect((await world.read('ines', documentView, { document: id })).row.state).toBe('shared');
 	});
 
 	it('removals that would be past their time, and come back into it', async () => {

@@ -91,6 +91,8 @@ export const changeSettings = act({
 		keepPosition: z.boolean().optional(),
 		ownDomains: z.array(domain).max(40).optional(),
 		releasePurposes: z.array(z.enum(PURPOSES)).max(PURPOSES.length).optional(),
+		/** Purposes whose issue makes a document Published; the others make it Shared. */
+		publishingPurposes: z.array(z.enum(PURPOSES)).max(PURPOSES.length).optional(),
 		titleBlock: z
 			.strictObject({ left: share, top: share, right: share, bottom: share })
 			.refine((a) => a.left < a.right && a.top < a.bottom, 'The place of the title block is empty.')
@@ -123,6 +125,7 @@ export const settings = view({
 	input: z.strictObject({ project: projectKey }),
 	output: z.strictObject({
 		copyStamp: z.string(),
+		publishingPurposes: z.array(z.enum(PURPOSES)),
 		reminders: z.strictObject({
 			receipt: z.array(z.number()),
 			before: z.array(z.number()),

@@ -111,6 +111,7 @@ const SETTING: Record<string, string> = {
 	stamps: 'the stamps',
 	ownDomains: 'mail domains of the organisation',
 	releasePurposes: 'purposes that need a release',
+	publishingPurposes: 'purposes that make documents Published',
 	titleBlock: 'the place of the title block',
 	workCalendar: 'working days and holidays',
 	copyStamp: 'the stamp on outgoing copies',

@@ -4,6 +4,7 @@ import * as contract from '../../contract/documents';
 import { inHand } from '../../core/access/may';
 import { orRefuse } from '../../core/acts/answer';
 import { Problem } from '../../core/acts/problem';
+import { stateIssued } from '../../core/documents/state';
 import {
 	checkScheme,
 	label,
@@ -48,7 +49,7 @@ export const issueRevision = does(contract.issueRevision, {
 			.set({
 				currentVersionId: versionId,
 				versions: held.row.versions + 1,
-				state: ['construction', 'as-built'].includes(input.purpose) ? 'published' : 'shared',
+				state: stateIssued(input.purpose, project.settings.publishingPurposes),
 				changedAt: now,
 				changedBy: by.id
 			})

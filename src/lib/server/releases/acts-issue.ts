@@ -1,6 +1,7 @@
 import { and, asc, eq, gt, inArray, max, ne, sql } from 'drizzle-orm';
 import canonicalize from 'canonicalize';
 import * as contract from '../../contract/releases';
+import { stateIssued } from '../../core/documents/state';
 import { splitExtension } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
 import { label, nextIssue, parse, PURPOSE_LABEL } from '../../core/revisions/revisions';
@@ -186,7 +187,7 @@ export const issueRelease = does(contract.issueRelease, {
 			.insert(content)
 			.values({ ...plan.note, mediaType: 'application/pdf', createdAt: now })
 			.onConflictDoNothing();
-		const state = ['construction', 'as-built'].includes(about.purpose) ? 'published' : 'shared';
+		const state = stateIssued(about.purpose, here.settings.publishingPurposes);
 		const reissued = plan.items.filter((i) => i.fresh).map((i) => i.documentId);
 		for (const item of plan.items) {
 			const row = documents.find((d) => d.id === item.documentId)!;

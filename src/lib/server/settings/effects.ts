@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
 import { levelLabel, rank, LEVELS, type Level } from '../../core/access/levels';
 import { releaseNumber, USUAL_RHYTHM } from '../../core/releases';
-import { PURPOSE_LABEL } from '../../core/revisions/revisions';
+import { USUAL_PUBLISHING } from '../../core/documents/state';
+import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
 import { dayOf, dayWords } from '../../core/time/days';
 import { calendarOf, restOn } from '../../core/time/working-days';
 import { plural } from '../../core/words/sentences';
@@ -60,6 +61,15 @@ async function beyond(db: Querier, here: Here, level: Level | null) {
 			)
 		: 0;
 	return { people, passes };
+}
+
+/** Which purposes came to a list and which left it, in words. */
+function purposesChanged(before: readonly Purpose[], after: readonly Purpose[]) {
+	const words = (list: readonly Purpose[]) => list.map((one) => `“${PURPOSE_LABEL[one]}”`).join(', ');
+	return {
+		more: words(after.filter((one) => !before.includes(one))),
+		less: words(before.filter((one) => !after.includes(one)))
+	};
 }
 
 const EFFECTS: { [K in keyof ProjectSettings]?: Effect<K> } = {
@@ -182,16 +192,18 @@ const EFFECTS: { [K in keyof ProjectSettings]?: Effect<K> } = {
 	},
 
 	async releasePurposes(db, here, to) {
-		const old = here.settings.releasePurposes;
-		const words = (list: readonly (keyof typeof PURPOSE_LABEL)[]) =>
-			list.map((one) => `“${PURPOSE_LABEL[one]}”`).join(', ');
-		const more = to!.filter((one) => !old.includes(one));
-		const less = old.filter((one) => !to!.includes(one));
+		const { more, less } = purposesChanged(here.settings.releasePurposes, to!);
 		return [
-			...(more.length
-				? [`Nobody issues ${words(more)} alone any more; it takes a release and a second person.`]
-				: []),
-			...(less.length ? [`Whoever works on a document can issue it ${words(less)} alone.`] : [])
+			...(more ? [`Nobody issues ${more} alone any more; it takes a release and a second person.`] : []),
+			...(less ? [`Whoever works on a document can issue it ${less} alone.`] : [])
+		];
+	},
+
+	async publishingPurposes(db, here, to) {
+		const { more, less } = purposesChanged(here.settings.publishingPurposes ?? USUAL_PUBLISHING, to!);
+		return [
+			...(more ? [`From the next issue on, ${more} makes documents Published.`] : []),
+			...(less ? [`From the next issue on, ${less} makes documents Shared.`] : [])
 		];
 	},
 

@@ -1,5 +1,6 @@
 import { and, desc, eq } from 'drizzle-orm';
 import * as contract from '../../contract/settings';
+import { USUAL_PUBLISHING } from '../../core/documents/state';
 import { USUAL_RHYTHM } from '../../core/releases';
 import { content, document, version } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
@@ -8,6 +9,7 @@ export const settings = answers(contract.settings, {
 	async run({ services, project: { settings: held, name } }) {
 		return {
 			copyStamp: held.copyStamp ?? '',
+			publishingPurposes: held.publishingPurposes ?? [...USUAL_PUBLISHING],
 			reminders: held.reminders ?? USUAL_RHYTHM,
 			mailSender: held.mailSender ?? { name: '', replyTo: '' },
 			sends: { name, address: services.config.mailFrom }
@@ -44,7 +46,9 @@ export const titleBlocks = answers(contract.titleBlocks, {
 			sheets: rows
 				.flatMap(({ inspection, ...row }) => {
 					const words = inspection?.sheetWords ?? [];
-					return inspection?.wide !== false && words.some((word) => word.text === row.number) ? [{ ...row, words }] : [];
+					return inspection?.wide !== false && words.some((word) => word.text === row.number)
+						? [{ ...row, words }]
+						: [];
 				})
 				.slice(0, contract.SHEETS_TRIED + 1)
 		};

@@ -4,26 +4,52 @@
 	import type { AnswerOf } from '../../client/cupboard';
 	import SettingsForm from './SettingsForm.svelte';
 
-	/** Which purposes take a release and a second person. */
-	let { project }: { project: AnswerOf<'projectFrame'>['project'] } = $props();
-	let chosen = $state<Purpose[]>(untrack(() => [...project.releasePurposes]));
+	/** Which purposes take a release and a second person, and what state they give a document. */
+	let { project, more }: { project: AnswerOf<'projectFrame'>['project']; more: AnswerOf<'settings'> } =
+		$props();
+	let released = $state<Purpose[]>(untrack(() => [...project.releasePurposes]));
+	let published = $state<Purpose[]>(untrack(() => [...more.publishingPurposes]));
+	const inOrder = (chosen: readonly Purpose[]) => PURPOSES.filter((purpose) => chosen.includes(purpose));
 </script>
 
 <SettingsForm
 	project={project.id}
-	title="Purposes that need a release"
+	title="Purposes and states"
 	button="Change the purposes"
-	change={{ releasePurposes: PURPOSES.filter((purpose) => chosen.includes(purpose)) }}
+	change={{ releasePurposes: inOrder(released), publishingPurposes: inOrder(published) }}
 >
 	<p class="text-[12px] text-ink-2">
-		For these nobody issues a revision alone; it goes through a release, checked and approved by a second
-		person.
+		What needs a release nobody issues alone; it is checked, and approved by a second person. A document that
+		is issued becomes Published for some purposes, and Shared for the others.
 	</p>
-	<div class="flex flex-wrap gap-x-4 gap-y-1">
-		{#each PURPOSES as purpose (purpose)}<label class="flex items-center gap-1.5"
-				><input type="checkbox" class="accent-act" value={purpose} bind:group={chosen} />{PURPOSE_LABEL[
-					purpose
-				]}</label
-			>{/each}
-	</div>
+	<table class="w-full max-w-[520px]">
+		<thead class="text-left text-[12px] text-ink-2"
+			><tr
+				><th class="py-1 font-normal">Purpose</th><th class="font-normal">Needs a release</th><th
+					class="font-normal">Makes it Published</th
+				></tr
+			></thead
+		>
+		<tbody>
+			{#each PURPOSES as purpose (purpose)}<tr class="border-t border-rule-2"
+					><td class="py-1">{PURPOSE_LABEL[purpose]}</td><td
+						><input
+							type="checkbox"
+							class="accent-act"
+							aria-label="{PURPOSE_LABEL[purpose]} needs a release"
+							value={purpose}
+							bind:group={released}
+						/></td
+					><td
+						><input
+							type="checkbox"
+							class="accent-act"
+							aria-label="{PURPOSE_LABEL[purpose]} makes it Published"
+							value={purpose}
+							bind:group={published}
+						/></td
+					></tr
+				>{/each}
+		</tbody>
+	</table>
 </SettingsForm>

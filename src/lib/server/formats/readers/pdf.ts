@@ -15,7 +15,7 @@ export const pdf: Reader = {
 		const pages = Number(/^Pages:\s+(\d+)/m.exec(stdout)?.[1] ?? 0);
 		const [, width, height] = /^Page.*size:\s+([\d.]+) x ([\d.]+)/m.exec(stdout) ?? [];
 		const turned = /^Page.*rot:\s+(?:90|270)/m.test(stdout);
-		const wide = width !== undefined && (Number(width) > Number(height)) !== turned;
+		const wide = width !== undefined && Number(width) > Number(height) !== turned;
 		return { pages, wide, sheetWords: await wordsOfSheet(path).catch(() => []) };
 	},
 	async shown({ path }) {

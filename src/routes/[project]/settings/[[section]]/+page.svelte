@@ -29,7 +29,7 @@
 		{#if section === 'numbers'}
 			<NumberingEditor project={project.id} code={project.code} rule={project.numbering} />
 			<SchemeEditor project={project.id} scheme={project.revisions} />
-			<PurposeSettings {project} />
+			<PurposeSettings {project} more={data.more} />
 		{:else if section === 'access'}<AccessSettings {project} />
 		{:else if section === 'time'}<TimeSettings {project} />
 		{:else if section === 'files'}<FileSettings {project} />

@@ -39,6 +39,8 @@ export interface ProjectSettings {
 	ownDomains: string[];
 	/** Purposes for which revisions are issued in releases only, and never by one person alone. */
 	releasePurposes: Purpose[];
+	/** Purposes whose issue makes a document Published; the usual ones where it was never said. */
+	publishingPurposes?: Purpose[];
 	/** Where the title block stands on a sheet, in shares of its width and height from the upper left corner. */
 	titleBlock: SheetArea;
 	/** The days that the project works on (G7); an ordinary week where it was never said. */
