@@ -5,6 +5,8 @@ import { readTitleBlock, type SheetArea } from '../../src/lib/core/documents/tit
 import { standardRule } from '../../src/lib/core/numbering/numbering';
 import { eventText } from '../../src/lib/core/events';
 import { letIn } from '../../src/lib/server/access/acts';
+import { handIn } from '../../src/lib/server/documents/acts-hand-in';
+import { takeLock } from '../../src/lib/server/locks/acts';
 import { issueRevision } from '../../src/lib/server/documents/acts-revising';
 import { documentView } from '../../src/lib/server/documents/views';
 import { drawPreview, readContent } from '../../src/lib/server/find/reading';
@@ -177,24 +179,27 @@ describe('settings', () => {
 
 describe('the place of the title block', () => {
 	it('is tried on the newest sheets before it is set', async () => {
+		const { id, number } = await world.add();
 		const sheet = await PDFDocument.create();
 		const page = sheet.addPage([841, 594]);
 		const font = await sheet.embedFont('Helvetica');
-		page.drawText('VFT-MW-LS-00-DR-0001', { x: 30, y: 560, size: 10, font });
+		page.drawText(number, { x: 30, y: 560, size: 10, font });
 		page.drawText('P01', { x: 200, y: 560, size: 10, font });
-		const { id } = await world.add('oke', await sheet.save(), undefined, 'sheet.pdf');
+		await world.act('oke', takeLock, { document: id, purpose: 'as a sheet' });
+		const upload = await world.send('oke', await sheet.save(), 'sheet.pdf');
+		await world.act('oke', handIn, { document: id, upload, note: 'as a sheet' });
 		const { hash } = (await world.read('oke', documentView, { document: id })).row;
 		await readContent(world.services, hash);
 		await drawPreview(world.services, hash);
 		const { sheets } = await world.read('ines', titleBlocks, { project });
 		const found = sheets.find((one) => one.document === id)!;
-		expect(found).toMatchObject({ label: 'P01.1', title: expect.stringContaining('Sheet') as string });
+		expect(found).toMatchObject({ label: 'P01.2', title: expect.stringContaining('Sheet') as string });
 		const { project: here } = await world.read('ines', projectFrame, { project });
 		const read = (area: SheetArea) => readTitleBlock(found.words, area, here.numbering, here.revisions);
 		// The usual place is the lower right, where nothing stands on this one.
 		expect(read(here.titleBlock)).toEqual({ number: null, revision: null });
 		expect(read({ left: 0, top: 0, right: 0.6, bottom: 0.2 })).toEqual({
-			number: 'VFT-MW-LS-00-DR-0001',
+			number,
 			revision: 'P01'
 		});
 		expect((await refused(world.read('oke', titleBlocks, { project }))).code).toBe('needs-level');

@@ -130,14 +130,9 @@ export class TestWorld {
 
 	private serial = 0;
 	/** Adds a document to Linkspan and gives its id and number. */
-	async add(
-		who = 'oke',
-		content?: string | Uint8Array,
-		folder = this.folder,
-		file?: string
-	): Promise<{ id: string; number: string }> {
+	async add(who = 'oke', content?: string, folder = this.folder): Promise<{ id: string; number: string }> {
 		const number = `VFT-MW-LS-00-DR-${String(++this.serial).padStart(4, '0')}`;
-		const upload = await this.send(who, content ?? `content of ${number}`, file);
+		const upload = await this.send(who, content ?? `content of ${number}`);
 		return this.act(who, addDocument, { folder, upload, number, title: `Sheet ${this.serial}` });
 	}
 
