@@ -1,8 +1,9 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { readdirSync, readlinkSync } from 'node:fs';
+import { readdirSync, readlinkSync, rmSync } from 'node:fs';
 import { connect } from 'node:net';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { documentView } from '../../src/lib/server/documents/views';
 import { makeToken, withdrawToken } from '../../src/lib/server/people/acts-account';
 import { ACTS } from '../../src/lib/server/api/acts';
 import { VIEWS } from '../../src/lib/server/api/views';
@@ -70,6 +71,22 @@ describe('the public API', () => {
 		await expect.poll(open, { timeout: 5_000 }).toBe(0);
 		const whole = await fetch(file, { headers });
 		expect(Buffer.from(await whole.arrayBuffer()).equals(bytes)).toBe(true);
+	});
+
+	it('says so when the stored content of a version is gone, and goes on', async () => {
+		const upload = await one.send(token, 'VFT-MW-LS-00-DR-0591 Gone.bin', randomBytes(5_000));
+		const added = await one.call(token, 'POST', `/places/${world.folder}/documents`, {
+			upload,
+			number: 'VFT-MW-LS-00-DR-0591',
+			title: 'Gone'
+		});
+		const { hash } = (await world.read('oke', documentView, { document: String(added.body.id) })).row;
+		rmSync(await world.services.store.localPath(hash));
+		const file = `${one.origin}/api/v1/documents/${added.body.id}/versions/P01.1/file?download`;
+		const answer = await fetch(file, { headers: { authorization: `Bearer ${token}` } });
+		expect(answer.status).toBe(409);
+		expect(await answer.json()).toMatchObject({ hash, detail: expect.stringContaining('backup') as string });
+		expect((await fetch(`${one.origin}/api/v1/openapi.json`)).status).toBe(200);
 	});
 
 	it('takes a document the whole way with a token, byte for byte', async () => {

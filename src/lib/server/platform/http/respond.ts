@@ -114,6 +114,13 @@ export async function fileResponse(
 	headers.set('cache-control', 'private, no-cache');
 	if (request.headers.get('if-none-match') === `"${file.hash}"`)
 		return new Response(null, { status: 304, headers });
+	// Said before anything is sent: an answer that breaks off tells nobody what is wrong.
+	if (!(await services.store.has(file.hash)))
+		throw new Problem(
+			'conflict',
+			'The stored content of this is gone from the server. Its history is kept; tell whoever looks after Cupboard, who can bring it back from a backup.',
+			{ hash: file.hash }
+		);
 	const { frontStore, store } = services.config;
 	if (frontStore !== null) {
 		// What was decided here, the front server sends: the whole or the range that was asked for.
