@@ -341,7 +341,7 @@ export function hydraulics(w: DxfWriter, { edit, title }: Brief): void {
 	}
 	schedule(
 		w,
-		[14, 46, 34],
+		[14, 64, 26],
 		[
 			['Line', 'Pipe', 'Length'],
 			['P1', '60.3 x 8.0, stainless 1.4571', `${38 + edit} m`],

@@ -76,7 +76,7 @@ function lighting(w: DxfWriter, { title, edit }: Brief): void {
 	}
 	schedule(
 		w,
-		[16, 52, 18],
+		[14, 66, 16],
 		[
 			['Type', 'Luminaire', 'No.'],
 			...(emergency
@@ -236,7 +236,7 @@ function cableRoute(w: DxfWriter, { edit, title }: Brief): void {
 	leader(w, 25000, -1600, 21000, -4500, 'Duct dia. 110');
 	schedule(
 		w,
-		[16, 42, 24],
+		[16, 56, 24],
 		[
 			['Cable', 'Kind', 'Length'],
 			['C1', 'Supply 4 x 240 mm2 Al', '126 m'],

@@ -109,9 +109,11 @@
 								<span class="min-w-0 flex-1 truncate font-mono text-[11px]" title={row.number}
 									>{row.number}</span
 								>
-								<Revision label={row.label} issued={row.issued} />
 							</div>
-							<p class="truncate font-semibold" title={row.title}>{row.title}</p>
+							<p class="flex items-center gap-1.5">
+								<span class="min-w-0 flex-1 truncate font-semibold" title={row.title}>{row.title}</span>
+								<Revision label={row.label} issued={row.issued} />
+							</p>
 							{#if row.lock}<p class="truncate text-[12px]"><LockTag lock={row.lock} compact /></p>
 							{:else if row.isNew}<p class="text-[12px] text-new">new to you</p>{/if}
 						</div>
