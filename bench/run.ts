@@ -59,6 +59,8 @@ await ask(
 	null,
 	`/places/${FOLDER}/documents?after=${encodeURIComponent(middle!.number)}&limit=2000`
 );
+await ask('the counts of the band', 60, '/projects/BIG/waiting');
+await ask('what is new to that person', 60, '/projects/BIG/new');
 await ask('find by part of a number', 150, '/projects/BIG/find?q=00004711');
 await ask('find by words of a title', 150, '/projects/BIG/find?q=linkspan%20section%2048');
 await ask('find by a title with a typing error', 150, '/projects/BIG/find?q=linkspna%20general');

@@ -84,6 +84,19 @@ describe('files that harm are opened apart from the server', () => {
 		await quick.close();
 	});
 
+	it('one that ends because nobody needs it takes no file with it', async () => {
+		const path = join(home, 'small.dxf');
+		await writeFile(path, '0\nSECTION\n2\nENTITIES\n0\nENDSEC\n0\nEOF\n');
+		const task = { task: 'inspect', path, mediaType: 'image/vnd.dxf', size: 1 };
+		// A worker ends a moment after its last file, which is when the next one comes.
+		const brief = new WorkerPool(resolve('build/worker/worker.js'), { idle: 1, workers: 1 });
+		for (let i = 0; i < 12; i++) {
+			await expect(brief.run(task), `file ${i}`).resolves.toBeDefined();
+			await new Promise((done) => setTimeout(done, i % 4));
+		}
+		await brief.close();
+	});
+
 	it('a worker knows nothing of the settings and secrets of the server', async () => {
 		process.env.CUPBOARD_SECRET ??= 'a secret';
 		const { readFile } = await import('node:fs/promises');

@@ -5,7 +5,14 @@ import { ACTS } from './acts';
 import { VIEWS } from './views';
 
 /** Kinds that no act tells, but jobs and rooms do: reminders, checks of what came in, and live work in pauses. */
-const TOLD_BESIDE = ['hatch.checked', 'hatch.unsafe', 'live.written', 'lock.stale', 'marks.drawn'];
+const TOLD_BESIDE = [
+	'hatch.checked',
+	'hatch.unsafe',
+	'live.written',
+	'lock.stale',
+	'marks.drawn',
+	'release.reminded'
+];
 
 describe('the registry', () => {
 	it('does and answers everything that the contract says, and nothing else', () => {

@@ -1,6 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import type { Querier } from '../platform/db';
 import { content, contentText } from '../platform/db/schema';
+import { unlessBusy } from '../formats/inspector';
 import { standInFor } from '../formats/stand-in';
 import { PREVIEWS } from '../trail/following';
 import type { Services } from '../platform/services';
@@ -29,7 +30,7 @@ export async function drawPreview(services: Services, hash: string): Promise<voi
 	if (!row || row.preview === 'made' || row.preview === 'none') return;
 	const whole = row.inspection?.fault == null;
 	const made =
-		whole && (await services.inspector.makePreview(hash, row.mediaType, row.size).catch(() => false));
+		whole && (await services.inspector.makePreview(hash, row.mediaType, row.size).catch(unlessBusy(false)));
 	await db
 		.update(content)
 		.set({ preview: made ? 'made' : 'none' })

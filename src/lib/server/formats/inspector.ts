@@ -8,7 +8,7 @@ import { familyOf, isPrintable } from '../../core/files/kinds';
 import { Problem } from '../../core/acts/problem';
 import type { Shown, ShownWord } from '../../core/files/shown';
 import type { ArchiveEntry } from './archive';
-import { WorkerPool } from './pool';
+import { Overrun, WorkerPool } from './pool';
 import type { ShownPicture, StoredFile } from './readers/reader';
 import { installed, standInFor } from './stand-in';
 import type { CopyTask } from './stamp';
@@ -21,6 +21,14 @@ const MISSING: Record<string, string> = {
 	'heif-convert':
 		'Pictures of this kind are shown here when heif-convert is installed on the server (package libheif-examples), and it is not. They can be downloaded.'
 };
+
+/** What a file that cannot be opened is taken for; that the server has too much to do says nothing of the file. */
+export const unlessBusy =
+	<T>(instead: T) =>
+	(error: unknown): T => {
+		if (error instanceof Problem && error.code === 'busy') throw error;
+		return instead;
+	};
 
 /** Does a thing once for each key at a time; who asks meanwhile waits for the same. */
 class Once {
@@ -91,19 +99,30 @@ export class Inspector {
 		return openable;
 	}
 
-	/** What a stored file is and whether it opens. A worker that runs out of memory or time is a fault of the file. */
+	/**
+	 * What a stored file is and whether it opens. A worker that runs out of memory or time over it twice is a fault of the
+	 * file, which is kept; a server that ends or has too much to do is none. Raises `busy` for that, to be asked again.
+	 */
 	async inspect(hash: string, mediaType: string, size: number): Promise<Inspection> {
-		const path = await this.store.localPath(hash);
+		const task = { task: 'inspect', path: await this.store.localPath(hash), mediaType, size };
+		const once = () => this.pool.run(task) as Promise<Inspection>;
 		try {
-			return (await this.pool.run({ task: 'inspect', path, mediaType, size })) as Inspection;
-		} catch {
-			return { fault: 'The file is too large or too tangled to open here.', unchecked: false };
+			return await once().catch((error: unknown) => {
+				if (error instanceof Overrun) return once();
+				throw error;
+			});
+		} catch (error) {
+			return unlessBusy<Inspection>({
+				fault: 'The file is too large or too tangled to open here.',
+				unchecked: false
+			})(error);
 		}
 	}
 
-	/** What stands written in a stored file; empty when it holds nothing, or cannot be read. */
+	/** What stands written in a stored file; empty when it holds nothing, or cannot be read. Raises `busy`. */
 	async written(hash: string, mediaType: string, size: number): Promise<string> {
-		const read = (file: StoredFile) => this.pool.run({ task: 'written', ...file }).then(String, () => '');
+		const read = (file: StoredFile) =>
+			this.pool.run({ task: 'written', ...file }).then(String, unlessBusy(''));
 		const own = await read({ path: await this.store.localPath(hash), mediaType, size });
 		if (own || familyOf(mediaType) !== 'printed') return own;
 		// What cannot be read itself is read as it is printed.

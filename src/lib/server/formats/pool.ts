@@ -25,6 +25,16 @@ interface Wanted {
 	failed: (error: Error) => void;
 }
 
+/** What is answered to who asks while the server ends: it is asked again by who starts it anew. */
+const ENDED = () => new Problem('busy', 'The server is ending. Try again in a moment.');
+
+/** A task whose worker died of it: it took more time or memory than one may. */
+export class Overrun extends Error {
+	constructor() {
+		super('The file took too much time or memory to open.');
+	}
+}
+
 interface Worker {
 	child: ChildProcess;
 	doing: Wanted | null;
@@ -49,9 +59,9 @@ export class WorkerPool {
 		this.bounds = { ...BOUNDS, ...bounds };
 	}
 
-	/** Has a task done. Raises what the worker raised, or an Error when it died or took too long. */
+	/** Has a task done. Raises what the worker raised, or {@link Overrun} when it died of it or took too long. */
 	run(task: unknown): Promise<unknown> {
-		if (this.closed) return Promise.reject(new Error('The workers have ended'));
+		if (this.closed) return Promise.reject(ENDED());
 		if (this.queue.length >= this.bounds.waiting)
 			return Promise.reject(new Problem('busy', 'The server is busy opening files. Try again in a moment.'));
 		return new Promise((done, failed) => {
@@ -71,7 +81,11 @@ export class WorkerPool {
 		worker.doing = this.queue.shift()!;
 		worker.timer = setTimeout(() => worker.child.kill('SIGKILL'), this.bounds.time);
 		worker.child.send({ task: worker.doing.task }, (error) => {
-			if (error) worker.child.kill('SIGKILL');
+			if (!error) return;
+			// It never came there: another worker does it.
+			if (worker.doing) this.queue.unshift(worker.doing);
+			worker.doing = null;
+			worker.child.kill('SIGKILL');
 		});
 	}
 
@@ -97,24 +111,33 @@ export class WorkerPool {
 		const { doing } = worker;
 		if (worker.timer) clearTimeout(worker.timer);
 		worker.doing = null;
-		worker.timer = setTimeout(() => worker.child.disconnect(), this.bounds.idle).unref();
+		worker.timer = setTimeout(() => {
+			// From here on nothing is given to it any more, however long it takes to end.
+			this.forget(worker);
+			worker.child.disconnect();
+		}, this.bounds.idle).unref();
 		if ('value' in answer) doing?.done(answer.value);
 		else if (answer.code) doing?.failed(new Problem(answer.code, answer.message));
 		else doing?.failed(new Error(answer.message));
 		this.next();
 	}
 
+	private forget(worker: Worker): void {
+		const at = this.workers.indexOf(worker);
+		if (at >= 0) this.workers.splice(at, 1);
+	}
+
 	private gone(worker: Worker): void {
 		if (worker.timer) clearTimeout(worker.timer);
-		this.workers.splice(this.workers.indexOf(worker), 1);
-		worker.doing?.failed(new Error('The file took too much time or memory to open.'));
+		this.forget(worker);
+		worker.doing?.failed(this.closed ? ENDED() : new Overrun());
 		if (!this.closed) this.next();
 	}
 
 	/** Ends all workers; what waits is answered with an error. */
 	async close(): Promise<void> {
 		this.closed = true;
-		for (const wanted of this.queue.splice(0)) wanted.failed(new Error('The workers have ended'));
+		for (const wanted of this.queue.splice(0)) wanted.failed(ENDED());
 		const ended = this.workers.map((w) => new Promise((done) => w.child.once('exit', done)));
 		for (const worker of this.workers) worker.child.kill('SIGKILL');
 		await Promise.all(ended);

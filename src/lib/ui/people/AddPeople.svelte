@@ -189,4 +189,4 @@
 		</ul>
 	{/if}
 </Form>
-<ConfirmDialog bind:asking {done} />
+{#if asking}<ConfirmDialog bind:asking {done} />{/if}
