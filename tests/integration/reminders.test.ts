@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { dayOf, plusDays } from '../../src/lib/core/time/days';
 import { addRecipient } from '../../src/lib/server/people/acts';
 import { confirmReceipt, signVerdicts } from '../../src/lib/server/passes/acts-release';
-import { release } from '../../src/lib/server/platform/db/schema';
+import { pass, release } from '../../src/lib/server/platform/db/schema';
 import { buildRelease } from '../../src/lib/server/releases/acts';
 import { askApproval } from '../../src/lib/server/releases/acts-approval';
 import { issueRelease, withdrawPass } from '../../src/lib/server/releases/acts-issue';
@@ -78,6 +78,14 @@ describe('whoever got a release and does not answer', () => {
 		await run(6);
 		expect((await one.reminders()).at(-1)).toContain('still waits for your reply');
 		expect(await one.reminders()).toHaveLength(3);
+	});
+
+	it('whose pass cannot be read any more keeps no other from being reminded', async () => {
+		const [broken, well] = [await issued('fara', null), await issued('gyda', null)];
+		await world.db.update(pass).set({ sealedSecret: 'unreadable' }).where(eq(pass.releaseId, broken.id));
+		await run(2);
+		expect(await broken.reminders()).toEqual([]);
+		expect(await well.reminders()).toHaveLength(1);
 	});
 
 	it('is left in peace once it is answered, withdrawn, or no longer current', async () => {

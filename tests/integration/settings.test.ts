@@ -1,5 +1,7 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
-import { sql } from 'drizzle-orm';
+import { isNotNull, sql } from 'drizzle-orm';
+import { simpleParser } from 'mailparser';
+import { SMTPServer } from 'smtp-server';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readTitleBlock, type SheetArea } from '../../src/lib/core/documents/title-block';
 import { standardRule } from '../../src/lib/core/numbering/numbering';
@@ -10,6 +12,8 @@ import { takeLock } from '../../src/lib/server/locks/acts';
 import { issueRevision } from '../../src/lib/server/documents/acts-revising';
 import { documentView } from '../../src/lib/server/documents/views';
 import { drawPreview, readContent } from '../../src/lib/server/find/reading';
+import { mail } from '../../src/lib/server/platform/db/schema';
+import { Mailer } from '../../src/lib/server/platform/mail/send';
 import { removePlace } from '../../src/lib/server/removed/acts';
 import { settings, titleBlocks } from '../../src/lib/server/settings/views';
 import { addDocument } from '../../src/lib/server/documents/acts';
@@ -166,6 +170,29 @@ describe('settings', () => {
 		expect((await world.read('ines', settings, { project })).mailSender.name).toBe(
 			'Document control, Vennholm'
 		);
+		const got: { from: string; replyTo: string }[] = [];
+		const server = new SMTPServer({
+			authOptional: true,
+			disabledCommands: ['STARTTLS', 'AUTH'],
+			onData: (stream, _session, done) =>
+				void simpleParser(stream).then(({ from, replyTo }) => {
+					got.push({ from: from?.text ?? '', replyTo: replyTo?.text ?? '' });
+					done();
+				})
+		});
+		await new Promise<void>((open) => server.listen(0, '127.0.0.1', open));
+		const { port } = server.server.address() as { port: number };
+		const [waiting] = await world.db.select().from(mail).where(isNotNull(mail.projectId)).limit(1);
+		const mailer = new Mailer(
+			{ ...world.config, smtpUrl: `smtp://127.0.0.1:${port}` },
+			world.services.database
+		);
+		await mailer.send(waiting!.id);
+		mailer.close();
+		await new Promise<void>((closed) => server.close(() => closed()));
+		expect(got).toEqual([
+			{ from: '"Document control, Vennholm" <cupboard@localhost>', replyTo: 'control@vennholm.example' }
+		]);
 		expect(
 			(
 				await refused(

@@ -1,4 +1,4 @@
-import { and, eq, gt, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, eq, gt, isNotNull, isNull, sql, type SQL } from 'drizzle-orm';
 import {
 	releaseNumber,
 	reminderDue,
@@ -13,6 +13,7 @@ import { addressOf } from '../passes/acts-given';
 import type { Querier, Tx } from '../platform/db';
 import { member, pass, project, release } from '../platform/db/schema';
 import { newId } from '../platform/ids';
+import { log } from '../platform/log';
 import { putMail } from '../platform/mail/put';
 import type { Services } from '../platform/services';
 import { writeEvents } from '../trail/write';
@@ -53,8 +54,8 @@ export async function tellOverdue(services: Services): Promise<void> {
 	}
 }
 
-/** The issued releases whose recipients have an open pass, with what reminders depend on. */
-const asked = (db: Querier, now: Date) =>
+/** Issued releases whose recipients have an open pass, with what reminders depend on. @param only which of them */
+const asked = (db: Querier, now: Date, only?: SQL) =>
 	db
 		.select({
 			release,
@@ -76,7 +77,7 @@ const asked = (db: Querier, now: Date) =>
 				isNotNull(pass.sealedSecret)
 			)
 		)
-		.where(eq(release.state, 'issued'));
+		.where(and(eq(release.state, 'issued'), only));
 type AskedRow = Awaited<ReturnType<typeof asked>>[number];
 
 function dueOf(one: AskedRow, rhythm: ReminderRhythm, now: Date): Reminder | null {
@@ -105,10 +106,8 @@ export async function remindersUnder(
 	rhythm: ReminderRhythm,
 	now: Date
 ): Promise<number[]> {
-	const rows = await asked(db, now);
-	return rows
-		.filter((one) => one.project.id === projectId && dueOf(one, rhythm, now))
-		.map((one) => one.release.number);
+	const rows = await asked(db, now, eq(release.projectId, projectId));
+	return rows.filter((one) => dueOf(one, rhythm, now)).map((one) => one.release.number);
 }
 
 /** Reminds recipients of receipts and replies by the rhythm of each project (T13), each at most once a day. */
@@ -117,12 +116,15 @@ export async function remindRecipients(services: Services, now = new Date()): Pr
 	for (const one of await asked(db, now)) {
 		const rhythm = one.project.settings.reminders ?? USUAL_RHYTHM;
 		if (!dueOf(one, rhythm, now)) continue;
-		await db.transaction(async (tx) => {
-			// Another server may be at it; what it did since is looked at again.
-			const [held] = await tx.select().from(release).where(eq(release.id, one.release.id)).for('update');
-			const of = dueOf({ ...one, release: held! }, rhythm, now);
-			if (of && held!.state === 'issued') await remind(tx, services, one, of, now);
+		const reminding = db.transaction(async (tx) => {
+			// Another server may be at it, or the answer may have come: all of it is looked at again.
+			await tx.select().from(release).where(eq(release.id, one.release.id)).for('update');
+			const [held] = await asked(tx, now, eq(pass.id, one.pass.id));
+			const of = held && dueOf(held, rhythm, now);
+			if (of) await remind(tx, services, held, of, now);
 		});
+		// One that cannot be reminded keeps no other from it.
+		await reminding.catch((error: unknown) => log.error({ release: one.release.id, error }, 'not reminded'));
 	}
 }
 

@@ -4,6 +4,7 @@ import { releaseNumber, USUAL_RHYTHM } from '../../core/releases';
 import { USUAL_PUBLISHING } from '../../core/documents/state';
 import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
 import { dayOf, dayWords } from '../../core/time/days';
+import { daysLater } from '../../core/time/spans';
 import { calendarOf, restOn } from '../../core/time/working-days';
 import { plural } from '../../core/words/sentences';
 import type { Querier } from '../platform/db';
@@ -225,7 +226,9 @@ const EFFECTS: { [K in keyof ProjectSettings]?: Effect<K> } = {
 
 	async reminders(db, here, to, now) {
 		const [was, is] = await Promise.all(
-			[here.settings.reminders ?? USUAL_RHYTHM, to!].map((rhythm) => remindersUnder(db, here.id, rhythm, now))
+			[here.settings.reminders ?? USUAL_RHYTHM, to!].map((rhythm) =>
+				remindersUnder(db, here.id, rhythm, daysLater(now, 1))
+			)
 		);
 		const [more, less] = [is!.filter((n) => !was!.includes(n)), was!.filter((n) => !is!.includes(n))];
 		return [
