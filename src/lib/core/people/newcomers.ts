@@ -1,5 +1,6 @@
 import { MAIL, nameFromMail, partsOf, withoutMail } from '../words/list-line';
 import { plain } from '../words/plain';
+import { isColleague } from './colleagues';
 
 /** What somebody is in a project when they join it. */
 export const ROLES = ['member', 'lead', 'controller'] as const;
@@ -65,7 +66,7 @@ export function readNewcomers(
 		}
 		const said = who.join(', ');
 		const email = MAIL.exec(said)?.[0].toLowerCase() ?? '';
-		const outside = email !== '' && !ownDomains.includes(email.split('@')[1]!);
+		const outside = email !== '' && !isColleague(email, ownDomains);
 		const usual = outside ? null : (departments.find((one) => one.id === preset.department) ?? null);
 		const line: NewcomerLine = {
 			line: i + 1,

@@ -1,5 +1,6 @@
 import type { Letter } from '../../core/mail/letter';
 import { and, eq, isNull, sql } from 'drizzle-orm';
+import { isColleague } from '../../core/people/colleagues';
 import { nameKey } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
 import { daysLater } from '../../core/time/spans';
@@ -54,7 +55,7 @@ export async function cameIn(tx: Querier, personId: string): Promise<boolean> {
 
 /** Whether a mail address is of the project's own organisation, so that its owner is a colleague (A12). */
 export function isOwnAddress(project: Project, address: string): boolean {
-	return project.settings.ownDomains.includes(address.split('@')[1]!.toLowerCase());
+	return isColleague(address, project.settings.ownDomains);
 }
 
 /** Puts a colleague into a project; to be put into departments later. */

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import * as contract from '../../contract/people';
+import { isColleague } from '../../core/people/colleagues';
 import { group, groupMember, member, person, project, recipient } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
 import { othersControlled } from './controls';
@@ -63,7 +64,7 @@ export const addressBook = answers(contract.addressBook, {
 			order by g.name, o.code`);
 		const own = here.settings.ownDomains;
 		return {
-			people: rows.map((row) => ({ ...row, outside: !own.includes(row.email.split('@')[1]!.toLowerCase()) })),
+			people: rows.map((row) => ({ ...row, outside: !isColleague(row.email, own) })),
 			groups: [...groups]
 		};
 	}

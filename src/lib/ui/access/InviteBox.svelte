@@ -6,6 +6,7 @@
 	import Select from '../kit/Select.svelte';
 	import { toast } from '../kit/toast';
 	import { readInvites, type InviteLine, type Known } from '../../core/access/invite';
+	import { isColleague } from '../../core/people/colleagues';
 	import { LEVELS, levelLabel, rank, type Level } from '../../core/access/levels';
 	import { cupboard } from '../../client/cupboard';
 	import { CallError } from '../../client/call';
@@ -40,14 +41,15 @@
 	const lines = $derived(readInvites(text, known, preset, today).map(checked));
 	const faults = $derived(lines.filter((l) => l.fault));
 	const people = $derived(lines.reduce((n, l) => n + (l.known?.people ?? (l.fresh ? 1 : 0)), 0));
-	const isColleague = (email: string) => ownDomains.includes(email.split('@')[1]?.toLowerCase() ?? '');
-	const fresh = $derived(lines.filter((l) => l.fresh && !l.fault && !isColleague(l.fresh.email)).length);
+	const fresh = $derived(
+		lines.filter((l) => l.fresh && !l.fault && !isColleague(l.fresh.email, ownDomains)).length
+	);
 
 	/** What can be told before asking: how far people outside may go. */
 	function checked(line: InviteLine): InviteLine {
 		if (line.level === 'drop' && !levels.includes('drop'))
 			return { ...line, fault: 'Files are put into a folder, not into a document.' };
-		const outside = line.fresh ? !isColleague(line.fresh.email) : line.known?.outside;
+		const outside = line.fresh ? !isColleague(line.fresh.email, ownDomains) : line.known?.outside;
 		if (line.fault || !outside || line.level === 'barred') return line;
 		if (outsideLevel === null) return { ...line, fault: 'This project gives nothing to people outside.' };
 		if (rank(line.level) > rank(outsideLevel))
@@ -58,7 +60,7 @@
 	/** Puts a pick into the list, as if it had been typed there; somebody outside gets no more than they may. */
 	function add(one: Known | { email: string }) {
 		const fresh = !('kind' in one);
-		const outside = fresh ? !isColleague(one.email) : one.outside;
+		const outside = fresh ? !isColleague(one.email, ownDomains) : one.outside;
 		const level = outside && outsideLevel && rank(preset) > rank(outsideLevel) ? outsideLevel : preset;
 		const named = fresh ? one.email : one.name;
 		const line = `${named.includes(',') ? `"${named}"` : named}, ${levelLabel(level)}`;
@@ -133,7 +135,7 @@
 					{:else}<span class="min-w-0 truncate"
 							><b class="font-semibold">{l.known?.name ?? l.fresh!.name}</b>
 							{l.fresh
-								? `new ${isColleague(l.fresh.email) ? 'colleague' : 'from outside'}, ${l.fresh.email}`
+								? `new ${isColleague(l.fresh.email, ownDomains) ? 'colleague' : 'from outside'}, ${l.fresh.email}`
 								: l.known!.people > 1
 									? plural(l.known!.people, 'person', 'people')
 									: ''}</span
