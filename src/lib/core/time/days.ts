@@ -2,6 +2,7 @@ import {
 	fromDate,
 	parseDate,
 	parseTime,
+	startOfWeek,
 	toCalendarDate,
 	toCalendarDateTime,
 	toZoned
@@ -40,6 +41,16 @@ export function dayOfLocalMidnight(at: Date): string | null {
 /** A day so many days after another, or before it; both as `2026-11-27`. */
 export function plusDays(day: string, days: number): string {
 	return parseDate(day).add({ days }).toString();
+}
+
+/** The Monday of the week that a day is in (ISO 8601). */
+export function mondayOf(day: string): string {
+	return startOfWeek(parseDate(day), 'en-GB', 'mon').toString();
+}
+
+/** How many days lie from one day to another; negative when the other is earlier. */
+export function daysBetween(from: string, to: string): number {
+	return parseDate(to).compare(parseDate(from));
 }
 
 /** The last moment of a day in a time zone, also of days on which the clocks change. */

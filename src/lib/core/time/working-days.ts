@@ -23,7 +23,8 @@ export const calendarOf = ({ workCalendar }: { workCalendar?: WorkCalendar }): W
 /** Longest way that is looked for a working day: no project rests longer, but a calendar could say so. */
 const LONGEST_REST = 366;
 
-function weekdayOf(day: string): Weekday {
+/** The day of the week. */
+export function weekdayOf(day: string): Weekday {
 	// 1 January 1970 was a Thursday.
 	const since = parseDate(day).compare(parseDate('1970-01-01'));
 	return WEEKDAYS[(((since + 3) % 7) + 7) % 7]!;
@@ -61,13 +62,13 @@ export function plusWorkingDays(day: string, days: number, calendar: WorkCalenda
 	return found;
 }
 
-/** How many working days lie after one day up to and with another; negative when the other is earlier. */
+/** How many working days lie after one day up to and with another; negative when the other is earlier, and 0 has no sign. */
 export function workingDaysBetween(from: string, to: string, calendar: WorkCalendar): number {
-	if (to < from) return -workingDaysBetween(to, from, calendar);
+	const [first, last, step] = from <= to ? [from, to, 1] : [to, from, -1];
 	let count = 0;
-	for (let day = from; day < to;) {
+	for (let day = first; day < last;) {
 		day = plusDays(day, 1);
-		if (restOn(day, calendar) === null) count++;
+		if (restOn(day, calendar) === null) count += step;
 	}
 	return count;
 }
