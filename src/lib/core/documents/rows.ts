@@ -1,7 +1,6 @@
 import type { Area } from '../events/event';
 import type { Level } from '../access/levels';
 import type { DocumentKind } from '../live/live';
-import type { Purpose } from '../revisions/revisions';
 
 /** Plain shapes that views answer with and lists show. Times are ISO 8601 in UTC, sizes in bytes. */
 
@@ -99,36 +98,6 @@ export const STATE_LABEL: Record<DocumentRow['state'], string> = {
 	published: 'Published',
 	archived: 'Archived'
 };
-
-/** What the client sees of a release through a pass. */
-export interface PassView {
-	project: { code: string; name: string; client: string; timeZone: string };
-	holder: string;
-	endsAt: string;
-	receivedAt: string | null;
-	release: {
-		number: number;
-		title: string;
-		purpose: Purpose;
-		issuedAt: string;
-		issuedBy: string;
-		replyBy: string | null;
-		superseded: boolean;
-	};
-	items: {
-		documentId: string;
-		number: string;
-		title: string;
-		label: string;
-		size: number;
-		mediaType: string;
-		hash: string;
-		later: { label: string; at: string } | null;
-		code: string | null;
-		remark: string;
-		signed: { at: string; name: string } | null;
-	}[];
-}
 
 /** A folder or document as the holder of a pass sees it. */
 export interface PassPlaceView {

@@ -1,14 +1,19 @@
 import { PURPOSE_LABEL, type Purpose } from '../revisions/revisions';
 import type { CheckName } from './checks';
+import { leavingWords } from './copies';
 
 /** What somebody approves: everything of a release that goes out or decides how. */
 export interface Build {
 	title: string;
 	purpose: Purpose;
-	/** Name, company and mail address of who gets it. */
-	recipient: string;
-	/** Name of who decides on it. */
-	approver: string;
+	/** Who gets what of it and how, a sentence for each. */
+	recipients: string[];
+	/** What is said to those who get it. */
+	words: string;
+	/** How its documents leave, in words, where they leave changed. */
+	leaving?: string;
+	/** Who decides on it, a sentence for each step. */
+	route: string[];
 	/** YYYY-MM-DD, or null. */
 	replyBy: string | null;
 	/** In their order. */
@@ -23,8 +28,16 @@ export interface BuildItem {
 	to: string;
 	/** SHA-256 of its bytes. */
 	hash: string;
+	/** SHA-256 of the marks that are burned in, where some are. */
+	marks?: string;
 	accepted: { check: CheckName; sentence: string; reason: string }[];
 }
+
+/** What is said about the checks of a document. A build that was stored has its fields in another order. */
+const saidOf = ({ accepted }: BuildItem): string =>
+	JSON.stringify(accepted.map(({ check, sentence, reason }) => [check, sentence, reason]));
+
+const AS_THEY_ARE = leavingWords({ stamped: false, withMarks: false });
 
 /** What differs between two states of a build, in sentences; empty when nothing does. */
 export function differences(before: Build, after: Build): string[] {
@@ -34,8 +47,11 @@ export function differences(before: Build, after: Build): string[] {
 	};
 	change('Title', before.title, after.title);
 	change('Purpose', PURPOSE_LABEL[before.purpose], PURPOSE_LABEL[after.purpose]);
-	change('To', before.recipient, after.recipient);
-	change('Decides', before.approver, after.approver);
+	change('To', before.recipients.join('; '), after.recipients.join('; '));
+	// Builds that were approved before words could be said lack them.
+	change('Words of the cover note', before.words || null, after.words || null);
+	change('Its documents leave', before.leaving ?? AS_THEY_ARE, after.leaving ?? AS_THEY_ARE);
+	change('Route', before.route.join('; '), after.route.join('; '));
 	change('Reply asked by', before.replyBy, after.replyBy);
 	const was = new Map(before.items.map((i) => [i.number, i]));
 	const is = new Map(after.items.map((i) => [i.number, i]));
@@ -47,7 +63,8 @@ export function differences(before: Build, after: Build): string[] {
 			said.push(`${item.number}: ${old.label} became ${item.label}.`);
 		else if (old.to !== item.to) said.push(`${item.number} goes out as ${item.to}, not as ${old.to}.`);
 		else if (old.title !== item.title) said.push(`${item.number} is now called “${item.title}”.`);
-		else if (JSON.stringify(old.accepted) !== JSON.stringify(item.accepted))
+		else if (old.marks !== item.marks) said.push(`${item.number}: the marks that go out on it changed.`);
+		else if (saidOf(old) !== saidOf(item))
 			said.push(`${item.number}: what is said about its checks changed.`);
 	}
 	return said;

@@ -1,29 +1,35 @@
+import type { Reference } from '../references/references';
+
 /** The checks of a release on each of its documents (rule T2). */
 
 export const CHECKS = [
 	'newest',
 	'handed-in',
 	'free',
+	'frozen',
 	'settled',
 	'opens',
 	'number',
 	'title-block',
 	'same-bytes',
 	'revision',
-	'issued-before'
+	'issued-before',
+	'references'
 ] as const;
 export type CheckName = (typeof CHECKS)[number];
 export const CHECK_LABEL: Record<CheckName, string> = {
 	newest: 'Newest version',
 	'handed-in': 'Handed in',
 	free: 'Not in hand',
+	frozen: 'Not frozen',
 	settled: 'Remarks settled',
 	opens: 'File opens',
 	number: 'Number',
 	'title-block': 'Title block',
 	'same-bytes': 'Own file',
 	revision: 'Revision',
-	'issued-before': 'Not issued before'
+	'issued-before': 'Not issued before',
+	references: 'References'
 };
 
 export type CheckResult = 'fine' | 'look' | 'stops';
@@ -40,9 +46,21 @@ export interface Check {
 	name: CheckName;
 	result: CheckResult;
 	sentence: string;
-	remedy: 'take-newest' | 'leave-out' | null;
+	remedy: 'take-newest' | 'leave-out' | 'add-references' | null;
 	/** Set where somebody looked, and said why it goes out. */
 	accepted?: Accepted;
+}
+
+/** A document that one of a release names. */
+export interface NamedItem {
+	number: string;
+	/** The revision that it is named with, or null. */
+	revision: string | null;
+	/** The revision of it that is current once the release is out; null where none is issued. */
+	current: string | null;
+	how: Reference;
+	/** Whether it is there to be put in the release, too. */
+	there: boolean;
 }
 
 /** What is known of one document of a release when its checks run. */
@@ -57,6 +75,10 @@ export interface ItemFacts {
 	/** Name of who has it in hand, or null. */
 	inHandOf: string | null;
 	removed: boolean;
+	/** Why it stands under a freeze, or null. */
+	frozen: string | null;
+	/** The documents that it names, and how these stand once this release is out. */
+	named: readonly NamedItem[];
 	/** Remarks on it that nobody has settled. */
 	openRemarks: number;
 	/** What opening the stored file showed: null when it opens and its hash holds, else what is wrong. */
@@ -105,6 +127,10 @@ const RUN: Record<CheckName, (f: ItemFacts) => Check> = {
 		f.inHandOf === null
 			? fine('free', 'Nobody has it in hand.')
 			: stops('free', `${f.inHandOf} has it in hand.`),
+	frozen: (f) =>
+		f.frozen === null
+			? fine('frozen', 'It stands under no freeze.')
+			: look('frozen', `It is frozen: ${f.frozen}`),
 	settled: (f) =>
 		f.openRemarks === 0
 			? fine('settled', 'Every remark on it is settled.')
@@ -143,8 +169,34 @@ const RUN: Record<CheckName, (f: ItemFacts) => Check> = {
 	'issued-before': (f) =>
 		f.to !== null && f.to === f.chosenLabel
 			? look('issued-before', `${f.to} is issued already, and nothing was handed in since.`, 'leave-out')
-			: fine('issued-before', 'It was not issued at this revision.')
+			: fine('issued-before', 'It was not issued at this revision.'),
+	references
 };
+
+/** So many numbers are named in a sentence. */
+const SAID = 3;
+const some = (all: readonly string[]) =>
+	`${all.slice(0, SAID).join(', ')}${all.length > SAID ? ` and ${all.length - SAID} more` : ''}`;
+
+/** Whether there is such a document is not said: whoever decides may not be one who may know of it (A10). */
+function references({ named }: ItemFacts): Check {
+	const missing = named.filter((one) => one.current === null);
+	const other = named.filter((one) => one.how === 'older' || one.how === 'newer');
+	if (!missing.length && !other.length)
+		return fine(
+			'references',
+			named.length ? 'What it names is issued as it is named.' : 'It names no other document.'
+		);
+	const says = [
+		...(missing.length
+			? [`It names ${some(missing.map((one) => one.number))}, of which nothing is issued.`]
+			: []),
+		...(other.length
+			? [`It names ${some(other.map((one) => `${one.number} ${one.revision} (${one.current} is current)`))}.`]
+			: [])
+	];
+	return look('references', says.join(' '), missing.some((one) => one.there) ? 'add-references' : null);
+}
 
 /** A working save carries the revision that is prepared, so its sheet may say that, its own label, or what it becomes. */
 function titleBlock({ titleBlock: says, number, chosenLabel, to }: ItemFacts): Check {

@@ -1,10 +1,21 @@
 /** Checks, verdicts and the manifest of a release (rules T2, T4, T5). */
 
 import type { CheckName } from './checks';
+import type { MadeFrom } from './copies';
+import type { Suitability } from './suitability';
 
 export * from './build';
 export * from './checks';
+export * from './copies';
+export * from './distribution';
+export * from './holders';
+export * from './listed';
+export * from './number';
+export * from './recipients';
 export * from './reminders';
+export * from './route';
+export * from './suitability';
+export * from './verdicts';
 
 /** What becomes of a release, in order. */
 export const RELEASE_STATES = [
@@ -16,24 +27,18 @@ export const RELEASE_STATES = [
 	'cancelled'
 ] as const;
 
-export const VERDICTS = ['A', 'B', 'C', 'D'] as const;
-export type Verdict = (typeof VERDICTS)[number];
-export const VERDICT_LABEL: Record<Verdict, string> = {
-	A: 'accepted',
-	B: 'accepted with comments',
-	C: 'revise and resubmit',
-	D: 'refused'
-};
-
-/** Whether the client's reply to a release is overdue (T13): it was asked by a day gone by, and verdicts are missing. */
+/**
+ * Whether a reply to a release is overdue (T13): it was asked by a day gone by, and verdicts are missing.
+ * @param release on how many of its documents verdicts are `asked`, came to one (`answered`), or are all there and differ
+ */
 export const isReplyOverdue = (
-	release: { state: string; replyBy: string | null; answered: number; documents: number },
+	release: { state: string; replyBy: string | null; answered: number; differing: number; asked: number },
 	today: string
 ): boolean =>
 	release.state === 'issued' &&
 	release.replyBy !== null &&
 	release.replyBy < today &&
-	release.answered < release.documents;
+	release.answered + release.differing < release.asked;
 
 /** One document as the manifest of a release lists it. Sizes in bytes, hashes SHA-256 in hex. */
 export interface ManifestItem {
@@ -43,6 +48,8 @@ export interface ManifestItem {
 	file: string;
 	size: number;
 	sha256: string;
+	/** Set where the file was made from another that stays, by a stamp or marks. */
+	madeFrom?: MadeFrom;
 	/** What a check asked to look at, and why it goes out all the same. */
 	accepted?: { check: CheckName; sentence: string; reason: string; by: string }[];
 }
@@ -53,6 +60,10 @@ export interface Manifest {
 	release: string;
 	title: string;
 	purpose: string;
+	/** What its documents may be used for; older manifests say nothing of it. */
+	suitability?: Suitability;
+	/** What whoever built it says to those who get it. */
+	words?: string;
 	issuedAt: string;
 	issuedBy: string;
 	approvedBy: string;
@@ -62,13 +73,8 @@ export interface Manifest {
 	documents: ManifestItem[];
 }
 
-/** A release's number as people read it: 42 → 0042. */
-export function releaseNumber(number: number): string {
-	return String(number).padStart(4, '0');
-}
-
 /** The name under which a document leaves: number, revision and title with the file's own extension. */
 export function outgoingName(number: string, revision: string, title: string, extension: string): string {
-	const stem = `${number}_${revision} ${title}`.replace(/[\\/:*?"<>|]/g, '-').slice(0, 150);
+	const stem = `${number}_${revision} ${title}`.replace(/[\\/:*?"<>|%]/g, '-').slice(0, 150);
 	return extension ? `${stem}.${extension}` : stem;
 }

@@ -1,22 +1,30 @@
 import { no, yes, type Answer } from '../acts/answer';
 import { releaseNumber, type RELEASE_STATES } from '.';
+import type { Turn } from './route';
 
 /** What of a release and of whoever asks decides what can be done with it now. */
 export interface ReleaseFacts {
 	number: number;
 	state: (typeof RELEASE_STATES)[number];
-	/** Whether the asker is a document controller of the project, and the one who approves this. */
+	/** Whether the asker is a document controller of the project, and whether the route names them or who they speak for. */
 	controller: boolean;
-	approver: boolean;
-	/** Whether the asker had a hand in the build: began, changed or asked for it (T3); and whether its approver had. */
+	onRoute: boolean;
+	/** Whether the route names the asker themselves. */
+	named: boolean;
+	/** Whether it is the asker's turn, while it waits for approval. */
+	turn: true | Exclude<Turn, { may: true }>['why'];
+	/** Whether the asker had a hand in the build: began, changed or asked for it (T3). */
 	hand: boolean;
-	approverHand: boolean;
+	/** Name of the step that nobody is left to approve, since who could had a hand in the build; null where there is none. */
+	stuck: string | null;
 	documents: number;
-	/** Whether its pass still opens. */
+	/** Why it cannot go out to those it names, in a sentence; null where it can. */
+	unshared: string | null;
+	/** Whether one of its passes still opens. */
 	openPass: boolean;
 }
 
-/** Who is asked to do what with a release. `route`: controllers, the builder and the approver. */
+/** Who is asked to do what with a release. `route`: controllers, and those whom the route names. */
 export type ReleaseRole = 'route' | 'controller' | 'approver';
 
 /** Says whether an act applies to a release; asked after the role that it needs. */
@@ -32,11 +40,17 @@ const notOut: ReleaseRule = ({ state, number }) => {
 /** For what changes the build: nobody changes what they are asked to decide on. */
 const builds: ReleaseRule = (facts) => {
 	const out = notOut(facts);
-	if (!out.may || !facts.approver) return out;
+	if (!out.may || !facts.named) return out;
 	return no(
 		'conflict',
 		'You are asked to decide on this release, and whoever decides does not change what is decided on. Send it back with what you miss, or have somebody else asked.'
 	);
+};
+
+const NOT_NOW: Record<Exclude<Turn, { may: true }>['why'], string> = {
+	'not-named': 'It is not your turn to decide on it.',
+	decided: 'You have approved this step already.',
+	spoken: 'Whoever you would decide for has approved this step already.'
 };
 
 const waiting: ReleaseRule = ({ state }) =>
@@ -50,19 +64,25 @@ export const RELEASE_RULES = {
 	askApproval: (facts) => {
 		const build = builds(facts);
 		if (!build.may) return build;
-		if (facts.state === 'in-review') return no('conflict', 'Its approval is asked for already.');
-		if (facts.state === 'approved') return no('conflict', 'It is approved already; issue it, or change it.');
 		if (!facts.documents) return no('conflict', 'The release holds no documents.');
-		return facts.approverHand
-			? no('conflict', 'Who is to approve it has a hand in this build. Choose a second person, who has none.')
-			: yes;
+		if (facts.unshared !== null) return no('conflict', facts.unshared);
+		return facts.stuck === null
+			? yes
+			: no(
+					'conflict',
+					`“${facts.stuck}” has nobody left who could approve it: who built, changed or asked for a release does not decide on it. Name somebody else.`
+				);
 	},
 	approveRelease: (facts) => {
 		const asked = waiting(facts);
-		if (!asked.may || !facts.hand) return asked;
-		return no('conflict', 'Nobody decides on what they built, changed or asked for.');
+		if (!asked.may) return asked;
+		if (facts.hand) return no('conflict', 'Nobody decides on what they built, changed or asked for.');
+		return facts.turn === true ? yes : no('conflict', NOT_NOW[facts.turn]);
 	},
-	sendBack: waiting,
+	sendBack: (facts) => {
+		const asked = waiting(facts);
+		return !asked.may || facts.turn !== 'not-named' ? asked : no('conflict', NOT_NOW['not-named']);
+	},
 	issueRelease: ({ state }) => {
 		if (state === 'approved') return yes;
 		return no(
@@ -74,10 +94,24 @@ export const RELEASE_RULES = {
 	},
 	withdrawPass: ({ openPass }) =>
 		openPass ? yes : no('conflict', 'The release has no pass that is still open.'),
+	consolidateVerdicts: ({ state }) =>
+		state === 'issued' || state === 'superseded'
+			? yes
+			: no('conflict', 'Verdicts come once the release is issued.'),
+	takeReleasePackage: ({ state }) =>
+		state === 'issued' || state === 'superseded'
+			? yes
+			: no('conflict', 'There is nothing to prove before the release is issued.'),
+	buildAnother: ({ state }) =>
+		['issued', 'superseded', 'cancelled'].includes(state)
+			? yes
+			: no('conflict', 'This release is still being built; change it instead.'),
 	changeRelease: notOut,
 	cancelRelease: notOut,
 	acceptChecks: builds,
 	addToRelease: builds,
+	addListed: builds,
+	addReferences: builds,
 	leaveOut: builds,
 	takeNewest: builds
 } as const satisfies Record<string, ReleaseRule>;
@@ -93,7 +127,7 @@ export function mayRelease(
 ): Answer {
 	if (who === 'controller' && !facts.controller)
 		return no('needs-level', 'Only a document controller of the project can do this.');
-	if (who === 'approver' && !facts.approver)
-		return no('needs-level', 'Only the person asked for approval can do this.');
+	if (who === 'approver' && !facts.onRoute)
+		return no('needs-level', 'Only those whom the route of the release names can do this.');
 	return applies ? applies(facts) : yes;
 }
