@@ -239,6 +239,10 @@ export type ShownByServer = (typeof SHOWN_BY_SERVER)[number];
 /** Whether a kind is a sheet: marks are drawn on it, and remarks stand on places of it. */
 export const isSheetKind = (mediaType: string): boolean => SHEETS.includes(familyOf(mediaType));
 
+/** Whether a kind can carry a stamp and stay what it is. */
+export const canStamp = (mediaType: string): boolean =>
+	mediaType === 'application/pdf' || mediaType === 'image/png' || mediaType === 'image/jpeg';
+
 /** Whether a kind is shown by the server to everybody, and not by the browser. */
 export const isShownByServer = (mediaType: string): boolean => isServerFamily(familyOf(mediaType));
 export const isServerFamily = (family: Family): family is ShownByServer =>
