@@ -52,7 +52,9 @@ export const documentIssued = event('document.issued', {
 		label: z.string(),
 		from: z.string(),
 		release: z.number(),
-		hash: z.string()
+		hash: z.string(),
+		/** What was sent in its stead, where it was changed on its way out. */
+		sent: z.optional(z.string())
 	}),
 	touches: ['documents', 'releases'],
 	says: (d) => `issued ${doc(d)} in release ${releaseNumber(Number(d.release))}`

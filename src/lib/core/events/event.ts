@@ -16,6 +16,7 @@ export const AREAS = [
 	'places',
 	'previews',
 	'project',
+	'register',
 	'releases',
 	'remarks'
 ] as const;

@@ -6,6 +6,7 @@ import * as locks from './locks';
 import * as passes from './passes';
 import * as places from './places';
 import * as project from './project';
+import * as register from './register';
 import * as releases from './releases';
 import * as remarks from './remarks';
 
@@ -17,6 +18,7 @@ const ROOMS = {
 	...passes,
 	...places,
 	...project,
+	...register,
 	...releases,
 	...remarks
 };

@@ -82,6 +82,12 @@ export const personMovedInside = event('person.moved-inside', {
 	says: (d) => `made ${d.name}, who was outside, a colleague`
 });
 
+export const personRenamed = event('person.renamed', {
+	details: z.strictObject({ person: z.string(), name: z.string(), before: z.string() }),
+	touches: ['people'],
+	says: (d) => `is called ${d.name} now, before ${d.before}`
+});
+
 export const personUnblocked = event('person.unblocked', {
 	details: z.strictObject({ person: z.string(), name: z.string() }),
 	touches: ['people'],
@@ -112,11 +118,16 @@ const SETTING: Record<string, string> = {
 	ownDomains: 'mail domains of the organisation',
 	releasePurposes: 'purposes that need a release',
 	publishingPurposes: 'purposes that make documents Published',
+	suitability: 'status codes of purposes',
 	titleBlock: 'the place of the title block',
 	workCalendar: 'working days and holidays',
 	copyStamp: 'the stamp on outgoing copies',
 	reminders: 'when recipients are reminded',
-	mailSender: 'the sender of mails'
+	mailSender: 'the sender of mails',
+	stages: 'the stages of the register',
+	routes: 'the routes of releases',
+	distribution: 'the distribution list',
+	registerReport: 'the weekly report of the register'
 };
 const wordOf = (value: unknown): string =>
 	typeof value === 'boolean' ? (value ? 'yes' : 'no') : value === null ? 'nothing' : String(value);

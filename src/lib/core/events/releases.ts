@@ -1,7 +1,18 @@
 import * as z from 'zod/mini';
 import { VERDICTS } from '../releases';
 import { PURPOSES } from '../revisions/revisions';
+import { plural } from '../words/sentences';
 import { about, doc, event } from './event';
+
+const standing = (d: { standsFor?: string | undefined }) => (d.standsFor ? ` for ${d.standsFor}` : '');
+
+/** What is out of date is named in the mail, and to nobody else. */
+export const holderTold = event('holder.told', {
+	details: z.strictObject({ to: z.string(), documents: z.number() }),
+	touches: ['releases'],
+	says: (d) =>
+		`told ${d.to} that ${plural(d.documents ?? 0, 'document')} they hold ${d.documents === 1 ? 'is' : 'are'} out of date`
+});
 
 export const receiptConfirmed = event('receipt.confirmed', {
 	details: z.strictObject({ number: z.number(), holder: z.string() }),
@@ -23,7 +34,9 @@ export const releaseAccepted = event('release.accepted', {
 			'opens',
 			'title-block',
 			'same-bytes',
-			'issued-before'
+			'issued-before',
+			'frozen',
+			'references'
 		]),
 		sentence: z.string(),
 		reason: z.string()
@@ -33,15 +46,30 @@ export const releaseAccepted = event('release.accepted', {
 });
 
 export const releaseApproved = event('release.approved', {
-	details: z.strictObject({ number: z.number(), title: z.string(), digest: z.string() }),
+	details: z.strictObject({
+		number: z.number(),
+		title: z.string(),
+		digest: z.string(),
+		/** The step, where the route has several; and who was away, where somebody stood in. */
+		step: z.optional(z.string()),
+		standsFor: z.optional(z.string())
+	}),
 	touches: ['releases'],
-	says: (d) => `approved ${about(d)}`
+	says: (d) => `approved ${d.step ? `“${d.step}” of ` : ''}${about(d)}${standing(d)}`
 });
 
 export const releaseAsked = event('release.asked', {
-	details: z.strictObject({ number: z.number(), title: z.string(), of: z.string() }),
+	details: z.strictObject({
+		number: z.number(),
+		title: z.string(),
+		of: z.string(),
+		step: z.optional(z.string())
+	}),
 	touches: ['releases'],
-	says: (d) => `asked ${d.of} to approve ${about(d)}`
+	says: (d) =>
+		d.of
+			? `asked ${d.of} to approve ${about(d)}`
+			: `asked for ${about(d)}, which its route had approved as it is`
 });
 
 export const releaseBuilt = event('release.built', {
@@ -63,8 +91,11 @@ export const releaseCancelled = event('release.cancelled', {
 
 export const releaseChanged = event('release.changed', {
 	details: z.strictObject({
+		/** Written when one person approved a release. */
 		approver: z.optional(z.string()),
 		approverBefore: z.optional(z.string()),
+		route: z.optional(z.string()),
+		routeBefore: z.optional(z.string()),
 		number: z.number(),
 		title: z.optional(z.string()),
 		purpose: z.optional(z.enum(PURPOSES)),
@@ -74,7 +105,8 @@ export const releaseChanged = event('release.changed', {
 		newest: z.optional(z.string())
 	}),
 	touches: ['releases'],
-	says: (d) => `changed ${about(d)}${d.approver ? `: ${d.approver} decides, not ${d.approverBefore}` : ''}`
+	says: (d) =>
+		`changed ${about(d)}${d.approver ? `: ${d.approver} decides, not ${d.approverBefore}` : d.route ? `: its route is now ${d.route}` : ''}`
 });
 
 export const releaseIssued = event('release.issued', {
@@ -85,10 +117,19 @@ export const releaseIssued = event('release.issued', {
 		documents: z.number(),
 		to: z.string(),
 		manifest: z.string(),
-		note: z.string()
+		note: z.string(),
+		/** What went to each, where it went to several. */
+		each: z.optional(z.array(z.strictObject({ to: z.string(), manifest: z.string(), note: z.string() })))
 	}),
 	touches: ['releases'],
 	says: (d) => `issued ${about(d)}, ${d.title}, to ${d.to}`
+});
+
+export const releasePackaged = event('release.packaged', {
+	details: z.strictObject({ number: z.number(), documents: z.number() }),
+	touches: ['openings'],
+	says: (d) => `took ${about(d)} as a package with everything that proves it`,
+	opening: true
 });
 
 export const releaseReminded = event('release.reminded', {
@@ -99,15 +140,47 @@ export const releaseReminded = event('release.reminded', {
 });
 
 export const releaseSentBack = event('release.sent-back', {
-	details: z.strictObject({ number: z.number(), title: z.string(), reason: z.string() }),
+	details: z.strictObject({
+		number: z.number(),
+		title: z.string(),
+		reason: z.string(),
+		step: z.optional(z.string()),
+		standsFor: z.optional(z.string())
+	}),
 	touches: ['releases'],
-	says: (d) => `sent ${about(d)} back: ${d.reason}`
+	says: (d) => `sent ${about(d)} back${standing(d)}: ${d.reason}`
 });
 
 export const releaseSuperseded = event('release.superseded', {
 	details: z.strictObject({ number: z.number(), by: z.number() }),
 	touches: ['releases'],
 	says: (d) => `superseded ${about(d)}`
+});
+
+/** Somebody decides for somebody who is away, from one day to another. */
+export const standInNamed = event('stand-in.named', {
+	details: z.strictObject({ away: z.string(), standIn: z.string(), from: z.string(), until: z.string() }),
+	touches: ['people', 'releases'],
+	says: (d, words) =>
+		`named ${d.standIn} to decide for ${d.away} from ${words.day(d.from ?? '')} to ${words.day(d.until ?? '')}`
+});
+
+export const standInEnded = event('stand-in.ended', {
+	details: z.strictObject({ away: z.string(), standIn: z.string() }),
+	touches: ['people', 'releases'],
+	says: (d) => `ended that ${d.standIn} decides for ${d.away}`
+});
+
+export const verdictConsolidated = event('verdict.consolidated', {
+	details: z.strictObject({
+		number: z.string(),
+		label: z.string(),
+		code: z.enum(VERDICTS),
+		reason: z.string(),
+		release: z.number()
+	}),
+	touches: ['releases'],
+	says: (d) => `made ${d.code} out of the verdicts on ${doc(d)}: ${d.reason}`
 });
 
 export const verdictGiven = event('verdict.given', {
