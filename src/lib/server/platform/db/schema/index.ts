@@ -9,6 +9,7 @@ export * from './find';
 export * from './trail';
 export * from './passes';
 export * from './releases';
+export * from './register';
 export * from './notices';
 export * from './mail';
 export * from './installation';

@@ -1,5 +1,6 @@
 import { index, pgTable, text } from 'drizzle-orm/pg-core';
 import { created, oneOf, time } from './columns';
+import { content } from './documents';
 import { project } from './project';
 
 const MAIL_STATES = ['waiting', 'sent', 'failed'] as const;
@@ -17,6 +18,9 @@ export const mail = pgTable(
 		html: text().notNull().default(''),
 		/** What of the body only its addressee may read: links that open something, codes. */
 		secrets: text().array().notNull().default([]),
+		/** A file that goes with it. */
+		attachmentHash: text('attachment_hash').references(() => content.hash),
+		attachmentName: text('attachment_name'),
 		state: text({ enum: MAIL_STATES }).notNull().default('waiting'),
 		/** Why it has not gone out yet. */
 		trouble: text(),

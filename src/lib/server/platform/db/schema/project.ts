@@ -11,9 +11,13 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Level } from '../../../../core/access/levels';
 import type { NumberingRule } from '../../../../core/numbering/numbering';
-import type { ReminderRhythm } from '../../../../core/releases';
+import type { ColumnOf } from '../../../../core/register/import';
+import type { ReportPlan } from '../../../../core/register/report';
+import type { Stage } from '../../../../core/register/stages';
+import type { DistributionRule, ReminderRhythm, SuitabilityCodes } from '../../../../core/releases';
 import type { Purpose, RevisionScheme } from '../../../../core/revisions/revisions';
 import type { SheetArea } from '../../../../core/documents/title-block';
+import type { RouteTemplate } from '../../../../core/releases/route';
 import type { WorkCalendar } from '../../../../core/time/working-days';
 import { created, time } from './columns';
 import { person } from './people';
@@ -51,6 +55,18 @@ export interface ProjectSettings {
 	reminders?: ReminderRhythm;
 	/** The name under which mails go out, and who gets the answers; empty for Cupboard's own. */
 	mailSender?: { name: string; replyTo: string };
+	/** Routes that releases are built with, by purpose. */
+	routes?: RouteTemplate[];
+	/** Who gets releases, by rule (T9). */
+	distribution?: DistributionRule[];
+	/** What documents may be used for, by purpose (code and words); the usual ones where it was never said. */
+	suitability?: SuitabilityCodes;
+	/** The stages that deliverables pass (G1); the usual ones where it was never said. */
+	stages?: Stage[];
+	/** How columns of lists that were taken in were matched by hand, by their heads. */
+	registerColumns?: Record<string, ColumnOf | null>;
+	/** When the register goes out as a report; never where it was never said. */
+	registerReport?: ReportPlan;
 }
 
 export const project = pgTable('project', {
@@ -60,6 +76,8 @@ export const project = pgTable('project', {
 	client: text().notNull(),
 	timeZone: text('time_zone').notNull(),
 	settings: jsonb().$type<ProjectSettings>().notNull(),
+	/** When the register went out as a report last. */
+	registerReportedAt: time('register_reported_at'),
 	nextRelease: integer('next_release').notNull().default(1),
 	/** Another with every change of scopes or entries; triggers set it. */
 	accessVersion: bigint('access_version', { mode: 'number' }).notNull().default(0),

@@ -1,7 +1,18 @@
-import { index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
-import type { Manifest } from '../../../../core/releases';
+import {
+	bigserial,
+	boolean,
+	index,
+	integer,
+	jsonb,
+	pgTable,
+	primaryKey,
+	text,
+	uniqueIndex
+} from 'drizzle-orm/pg-core';
+import type { Build, Manifest } from '../../../../core/releases';
+import { APPROVER_KINDS, type Route } from '../../../../core/releases/route';
 import { PURPOSES } from '../../../../core/revisions/revisions';
-import { CHECKS, RELEASE_STATES, VERDICTS } from '../../../../core/releases';
+import { CHECKS, EXPECTS, PROOFS, RELEASE_STATES, VERDICTS } from '../../../../core/releases';
 import { created, oneOf, time } from './columns';
 import { content, document, version } from './documents';
 import { pass } from './passes';
@@ -34,28 +45,30 @@ export const release = pgTable(
 		title: text().notNull(),
 		purpose: text({ enum: PURPOSES }).notNull(),
 		state: text({ enum: RELEASE_STATES }).notNull(),
-		recipientId: text('recipient_id')
-			.notNull()
-			.references(() => recipient.id),
-		approverId: text('approver_id')
-			.notNull()
-			.references(() => person.id),
-		/** Day by which the client's reply is asked, as YYYY-MM-DD. */
+		/** What is said to those who get it, in the cover note and the mail. */
+		words: text().notNull().default(''),
+		/** How its documents leave (T6): with a stamp, with the marks on them burned in. */
+		stamped: boolean().notNull().default(false),
+		withMarks: boolean('with_marks').notNull().default(false),
+		/** Who must approve it, in which order. */
+		route: jsonb().$type<Route>().notNull(),
+		/** Day by which a reply is asked of those who have none of their own, as YYYY-MM-DD. */
 		replyBy: text('reply_by'),
 		builtBy: text('built_by')
 			.notNull()
 			.references(() => person.id),
 		createdAt: created(),
 		askedAt: time('asked_at'),
+		/** The build as it was asked for, by its SHA-256; the step whose turn it is, counted from 0, and since when. */
+		digest: text(),
+		turn: integer(),
+		turnSince: time('turn_since'),
+		/** Whether it was told that this step is late. */
+		turnTold: boolean('turn_told').notNull().default(false),
 		approvedAt: time('approved_at'),
-		sentBackReason: text('sent_back_reason'),
 		cancelledAt: time('cancelled_at'),
 		cancelledReason: text('cancelled_reason'),
-		/** SHA-256 of the build as it was approved. */
-		approvedDigest: text('approved_digest'),
 		issuedAt: time('issued_at'),
-		/** When its recipient was last reminded of receipt or reply. */
-		remindedAt: time('reminded_at'),
 		issuedBy: text('issued_by').references(() => person.id),
 		manifest: jsonb().$type<Manifest>(),
 		manifestHash: text('manifest_hash'),
@@ -67,6 +80,41 @@ export const release = pgTable(
 		oneOf(t.state, RELEASE_STATES),
 		oneOf(t.purpose, PURPOSES),
 		uniqueIndex('release_number').on(t.projectId, t.number)
+	]
+);
+
+/** Somebody who gets a release: what of it, what for, and what went out to them. */
+export const releaseRecipient = pgTable(
+	'release_recipient',
+	{
+		releaseId: text('release_id')
+			.notNull()
+			.references(() => release.id),
+		recipientId: text('recipient_id')
+			.notNull()
+			.references(() => recipient.id),
+		position: integer().notNull(),
+		expects: text({ enum: EXPECTS }).notNull(),
+		/** Day by which their reply is asked, as YYYY-MM-DD; null for the one of the release. */
+		replyBy: text('reply_by'),
+		asks: text({ enum: PROOFS }).notNull(),
+		/** Ids of the documents they get; null for all of them. */
+		documents: text().array(),
+		/** Their pass, and the manifest and cover note of what they got; set at issue. */
+		passId: text('pass_id')
+			.unique()
+			.references(() => pass.id),
+		manifest: jsonb().$type<Manifest>(),
+		manifestHash: text('manifest_hash'),
+		manifestSignature: text('manifest_signature'),
+		coverNoteHash: text('cover_note_hash').references(() => content.hash),
+		/** When they were last reminded of receipt or reply. */
+		remindedAt: time('reminded_at')
+	},
+	(t) => [
+		primaryKey({ columns: [t.releaseId, t.recipientId] }),
+		oneOf(t.expects, EXPECTS),
+		oneOf(t.asks, PROOFS)
 	]
 );
 
@@ -88,10 +136,18 @@ export const releaseItem = pgTable(
 		fromLabel: text('from_label').notNull(),
 		/** Set at issue: the hash that was approved and sent. */
 		pinnedHash: text('pinned_hash').references(() => content.hash),
+		/** The file that was sent in its stead, where it was changed on its way out (T14). */
+		copyHash: text('copy_hash').references(() => content.hash),
 		/** Name under which the file goes out. */
-		outgoingName: text('outgoing_name')
+		outgoingName: text('outgoing_name'),
+		/** What the verdicts on it came to; who made one out of those that differed, and why. */
+		outcome: text({ enum: VERDICTS }),
+		outcomeAt: time('outcome_at'),
+		outcomeBy: text('outcome_by').references(() => person.id),
+		outcomeReason: text('outcome_reason')
 	},
 	(t) => [
+		oneOf(t.outcome, VERDICTS),
 		primaryKey({ columns: [t.releaseId, t.documentId] }),
 		index('release_item_by_document').on(t.documentId)
 	]
@@ -117,6 +173,65 @@ export const releaseOverride = pgTable(
 		decidedAt: time('decided_at').notNull()
 	},
 	(t) => [oneOf(t.check, CHECKS), primaryKey({ columns: [t.releaseId, t.documentId, t.check] })]
+);
+
+export const DECISIONS = ['approved', 'sent-back'] as const;
+
+/** What somebody on the route of a release decided, and on which build. */
+export const releaseDecision = pgTable(
+	'release_decision',
+	{
+		seq: bigserial({ mode: 'number' }).primaryKey(),
+		releaseId: text('release_id')
+			.notNull()
+			.references(() => release.id),
+		/** Counted from 0. */
+		step: integer().notNull(),
+		says: text({ enum: DECISIONS }).notNull(),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		/** For whom of those the step names. */
+		ofKind: text('of_kind', { enum: APPROVER_KINDS }).notNull(),
+		ofId: text('of_id').notNull(),
+		/** The person who was away, where somebody stood in. */
+		standsFor: text('stands_for').references(() => person.id),
+		/** The build that was looked at, and its SHA-256. */
+		digest: text().notNull(),
+		build: jsonb().$type<Build>(),
+		reason: text(),
+		at: time('at').notNull()
+	},
+	(t) => [
+		oneOf(t.says, DECISIONS),
+		oneOf(t.ofKind, APPROVER_KINDS),
+		index('release_decision_of').on(t.releaseId, t.seq)
+	]
+);
+
+/** Who decides for somebody who is away, in one project, from one day to another. */
+export const standIn = pgTable(
+	'stand_in',
+	{
+		id: text().primaryKey(),
+		projectId: text('project_id')
+			.notNull()
+			.references(() => project.id),
+		personId: text('person_id')
+			.notNull()
+			.references(() => person.id),
+		standInId: text('stand_in_id')
+			.notNull()
+			.references(() => person.id),
+		/** First and last day, as YYYY-MM-DD. */
+		fromDay: text('from_day').notNull(),
+		untilDay: text('until_day').notNull(),
+		createdBy: text('created_by')
+			.notNull()
+			.references(() => person.id),
+		createdAt: created()
+	},
+	(t) => [index('stand_in_of').on(t.projectId, t.untilDay)]
 );
 
 export const verdict = pgTable(

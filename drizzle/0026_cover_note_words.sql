@@ -1,0 +1,1 @@
+ALTER TABLE "release" ADD COLUMN "words" text DEFAULT '' NOT NULL;
