@@ -1,10 +1,16 @@
 import { z } from 'zod';
 import { LEVELS } from '../core/access/levels';
 import { FARTHEST_REMINDER, MOST_REMINDERS } from '../core/releases';
+import { MOST_REPORTED } from '../core/register';
 import { PURPOSES } from '../core/revisions/revisions';
+import { WEEKDAYS } from '../core/time/working-days';
 import { act, view } from './act';
 import { email, name, projectKey } from './fields';
 import { workCalendar } from './shapes/calendar';
+import { stages } from './shapes/register';
+import { distribution } from './shapes/distribution';
+import { suitability } from './shapes/releases';
+import { routes } from './shapes/routes';
 import { numberingRule, numberPart } from './shapes/numbering';
 
 const domain = z
@@ -67,6 +73,14 @@ const rhythm = z
 	)
 	.max(MOST_REMINDERS, `At most ${MOST_REMINDERS} reminders.`);
 
+const suitabilityCodes = z.strictObject({
+	information: suitability,
+	comment: suitability,
+	approval: suitability,
+	construction: suitability,
+	'as-built': suitability
+});
+
 export const changeSettings = act({
 	name: 'changeSettings',
 	summary:
@@ -91,6 +105,8 @@ export const changeSettings = act({
 		keepPosition: z.boolean().optional(),
 		ownDomains: z.array(domain).max(40).optional(),
 		releasePurposes: z.array(z.enum(PURPOSES)).max(PURPOSES.length).optional(),
+		/** What documents may be used for, by purpose: shown on lists, cover notes and in packages. */
+		suitability: suitabilityCodes.optional(),
 		/** Purposes whose issue makes a document Published; the others make it Shared. */
 		publishingPurposes: z.array(z.enum(PURPOSES)).max(PURPOSES.length).optional(),
 		titleBlock: z
@@ -106,6 +122,19 @@ export const changeSettings = act({
 		mailSender: z
 			.strictObject({ name: z.string().trim().max(80), replyTo: email.or(z.literal('')) })
 			.optional(),
+		/** On which day of the week the register goes out as a report, and to whom. */
+		registerReport: z
+			.strictObject({
+				weekday: z.enum(WEEKDAYS).nullable(),
+				to: z.array(email).max(MOST_REPORTED, `At most ${MOST_REPORTED} addresses.`)
+			})
+			.optional(),
+		/** The stages that deliverables pass, in their order. */
+		stages: stages.optional(),
+		/** Routes that releases are built with. */
+		routes: routes.optional(),
+		/** Who gets releases, by rule. */
+		distribution: distribution.optional(),
 		/** Nothing is changed; it is only told what would come of it. */
 		trial: z.boolean().default(false)
 	}),
@@ -126,6 +155,11 @@ export const settings = view({
 	output: z.strictObject({
 		copyStamp: z.string(),
 		publishingPurposes: z.array(z.enum(PURPOSES)),
+		suitability: suitabilityCodes,
+		stages,
+		routes,
+		distribution,
+		registerReport: z.strictObject({ weekday: z.enum(WEEKDAYS).nullable(), to: z.array(z.string()) }),
 		reminders: z.strictObject({
 			receipt: z.array(z.number()),
 			before: z.array(z.number()),
