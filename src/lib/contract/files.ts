@@ -3,6 +3,7 @@ import { TEXT_FORMATS } from '../core/text/losses';
 import { SCHEDULE_FORMATS } from '../core/schedule/exchange';
 import { REMARK_FILTERS } from '../core/remarks/remarks';
 import { id, projectKey } from './fields';
+import { register } from './register';
 
 /** What speaks bytes or a stream instead of JSON: files, previews, uploads, the line of events, rooms. */
 export interface FileContract<Q extends z.ZodObject = z.ZodObject> {
@@ -123,6 +124,21 @@ export const FILES = {
 		}),
 		answers: ['text/csv']
 	}),
+	registerList: file({
+		name: 'registerList',
+		summary: 'The register as a sheet, CSV or report, narrowed as its list is',
+		method: 'GET',
+		path: '/projects/{project}/register/list',
+		input: z.strictObject({
+			...register.input.omit({ skip: true, limit: true, group: true }).shape,
+			format: z.enum(['xlsx', 'csv', 'pdf']).default('xlsx')
+		}),
+		answers: [
+			'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+			'text/csv',
+			'application/pdf'
+		]
+	}),
 	preview: file({
 		name: 'preview',
 		summary: 'The small picture of a version',
@@ -155,6 +171,14 @@ export const FILES = {
 		input: z.strictObject({ release: id, document: id, ...shown }),
 		answers: ['application/json', 'image/webp', 'image/svg+xml']
 	}),
+	releaseOutgoingFile: file({
+		name: 'releaseOutgoingFile',
+		summary: 'A document of a release as it goes out or went, with its stamp and the marks burned in',
+		method: 'GET',
+		path: '/release-files/{release}/outgoing/{document}',
+		input: z.strictObject({ release: id, document: id }),
+		answers: ['*']
+	}),
 	coverNoteFile: file({
 		name: 'coverNoteFile',
 		summary: 'The cover note of an issued release',
@@ -162,6 +186,22 @@ export const FILES = {
 		path: '/release-files/{release}/cover-note',
 		input: z.strictObject({ release: id }),
 		answers: ['application/pdf']
+	}),
+	coverNoteDraftFile: file({
+		name: 'coverNoteDraftFile',
+		summary: 'The cover note for somebody who gets a release, as it would be if it were issued now',
+		method: 'GET',
+		path: '/release-files/{release}/cover-note/{recipient}',
+		input: z.strictObject({ release: id, recipient: id }),
+		answers: ['application/pdf']
+	}),
+	releasePackageFile: file({
+		name: 'releasePackageFile',
+		summary: 'An issued release as an open package that proves itself (BagIt, RFC 8493)',
+		method: 'GET',
+		path: '/release-files/{release}/package',
+		input: z.strictObject({ release: id }),
+		answers: ['application/zip']
 	}),
 	zip: file({
 		name: 'zip',

@@ -1,18 +1,24 @@
 import type { ActContract, ViewContract } from './act';
 import * as access from './access';
+import * as deliverables from './deliverables';
 import * as documents from './documents';
 import { FILES, type FileContract } from './files';
 import * as find from './find';
 import * as hatches from './hatches';
+import * as holders from './holders';
 import * as live from './live';
 import * as locks from './locks';
 import * as marks from './marks';
 import * as notices from './notices';
+import * as packages from './packages';
 import * as passes from './passes';
 import * as people from './people';
 import * as places from './places';
+import * as references from './references';
 import * as register from './register';
+import * as releaseViews from './release-views';
 import * as releases from './releases';
+import * as standIns from './stand-ins';
 import * as remarks from './remarks';
 import * as removed from './removed';
 import * as settings from './settings';
@@ -21,18 +27,24 @@ import * as trail from './trail';
 
 const NOUNS = {
 	...access,
+	...deliverables,
 	...documents,
 	...find,
 	...hatches,
+	...holders,
 	...live,
 	...locks,
 	...marks,
 	...notices,
+	...packages,
 	...passes,
 	...people,
 	...places,
+	...references,
 	...register,
 	...releases,
+	...releaseViews,
+	...standIns,
 	...remarks,
 	...removed,
 	...settings,

@@ -8,8 +8,8 @@ import { PLACE_KINDS, act, done, view } from './act';
 import { RETURNED_EVENTS } from './releases';
 import { VERDICTS } from '../core/releases';
 import { day, email, id, moment, name, note, projectKey, ranged, secret } from './fields';
-import { manifest } from './shapes/releases';
-import { mark, scale } from './shapes/markup';
+import { packedFile } from './shapes/releases';
+import { burning } from './shapes/markup';
 
 /** What its maker says to those a pass is mailed to. */
 export const passMessage = z
@@ -111,9 +111,7 @@ export const takeFromPlacePass = act({
 	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']), ranged }),
 	output: z.strictObject({
 		stamp: z.string().nullable(),
-		marks: z
-			.strictObject({ marks: z.array(mark), scales: z.record(z.string(), scale), codes: z.array(z.string()) })
-			.nullable(),
+		marks: burning.nullable(),
 		number: z.string(),
 		title: z.string(),
 		label: z.string(),
@@ -150,13 +148,7 @@ export const takeAllFromPass = act({
 	method: 'POST',
 	path: '/passes/{secret}/taken',
 	input: z.strictObject({ secret }),
-	output: z.strictObject({
-		number: z.number(),
-		manifest: manifest,
-		signature: z.string(),
-		coverNote: z.string(),
-		files: z.array(z.strictObject({ name: z.string(), hash: z.string(), size: z.number() }))
-	}),
+	output: z.strictObject({ number: z.number(), files: z.array(packedFile) }),
 	at: { kind: 'pass', secret: (i) => i.secret },
 	events: ['pass.release-downloaded']
 });

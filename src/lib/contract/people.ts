@@ -12,7 +12,7 @@ export const changeName = act({
 	input: z.strictObject({ name }),
 	output: z.strictObject({ name: z.string() }),
 	at: { kind: 'self' },
-	events: []
+	events: ['person.renamed']
 });
 
 export const password = z
@@ -470,6 +470,8 @@ export const outbox = view({
 				body: z.string(),
 				/** The same words as a reader of mail shows them; empty for mails written before there was one. */
 				html: z.string(),
+				/** Name of the file that goes with it. */
+				attachment: z.string().nullable(),
 				state: z.enum(['waiting', 'failed', 'sent']),
 				trouble: z.string().nullable(),
 				createdAt: moment,

@@ -1,11 +1,10 @@
 import { z } from 'zod';
-import { CHECKS, VERDICTS } from '../core/releases';
-import { RELEASE_ACTS, RELEASE_RULES } from '../core/releases/may';
-import { PURPOSES, type Purpose } from '../core/revisions/revisions';
-import { act, done, view } from './act';
-import { canDo } from './shapes/can';
-import { build, check } from './shapes/releases';
-import { day, id, moment, name, projectKey, ranged, reason } from './fields';
+import { CHECKS, EXPECTS, MOST_LISTED, MOST_RECIPIENTS, PROOFS, VERDICTS } from '../core/releases';
+import { RELEASE_RULES } from '../core/releases/may';
+import type { Purpose } from '../core/revisions/revisions';
+import { act, done } from './act';
+import { route } from './shapes/routes';
+import { day, id, name, projectKey, ranged, reason } from './fields';
 
 /** Kinds of event that a verdict writes by which a document comes back. */
 export const RETURNED_EVENTS = ['document.returned', 'remark.added'];
@@ -23,7 +22,7 @@ export const askApproval = act({
 
 export const approveRelease = act({
 	name: 'approveRelease',
-	summary: 'Approve a release',
+	summary: 'Approve the step of a release whose turn it is',
 	method: 'POST',
 	path: '/releases/{release}/approval',
 	input: z.strictObject({
@@ -68,33 +67,39 @@ export const issueInput = z.strictObject({
 	/** The release's number, typed: what goes out cannot be called back. */
 	number: z.number('Type the number of the release.').int(),
 	passDays: z.number().int().min(1).max(730).default(60),
-	/** What its pass asks for before it opens: nothing, a code mailed to the recipient, or a password. */
-	asks: z.enum(['nothing', 'code', 'password']).default('nothing'),
-	password: z
-		.string()
-		.min(8, 'A password for a pass has at least 8 characters.')
-		.max(200)
-		.nullable()
-		.default(null)
+	/** The password of each pass that is to ask for one, by who gets it. */
+	passwords: z
+		.array(
+			z.strictObject({
+				recipient: id,
+				password: z.string().min(8, 'A password for a pass has at least 8 characters.').max(200)
+			})
+		)
+		.max(MOST_RECIPIENTS)
+		.default([])
 });
 
 export const issueRelease = act({
 	name: 'issueRelease',
-	summary: 'Issue an approved release: fix revisions, pin hashes, send the pass',
+	summary: 'Issue an approved release: fix revisions, pin hashes, send everybody their pass',
 	method: 'POST',
 	path: '/releases/{release}/issue',
 	input: issueInput,
-	output: z.strictObject({ number: z.number(), documents: z.number(), pass: z.string() }),
+	output: z.strictObject({
+		number: z.number(),
+		documents: z.number(),
+		passes: z.array(z.strictObject({ recipient: z.string(), name: z.string(), link: z.string() }))
+	}),
 	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.issueRelease },
 	events: ['release.issued', 'document.issued', 'release.superseded']
 });
 
 export const withdrawPass = act({
 	name: 'withdrawPass',
-	summary: 'Withdraw the pass of a release',
+	summary: 'Withdraw the pass of somebody who got a release',
 	method: 'DELETE',
-	path: '/releases/{release}/pass',
-	input: z.strictObject({ release: id }),
+	path: '/releases/{release}/recipients/{recipient}/pass',
+	input: z.strictObject({ release: id, recipient: id }),
 	output: done,
 	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.withdrawPass },
 	events: ['pass.withdrawn']
@@ -110,6 +115,26 @@ export const purpose = z.enum([
 
 export const MOST_ITEMS = 2_000;
 
+const MOST_WORDS = 2_000;
+/** What is said to those who get a release, in its cover note and mail; lines stay lines. */
+const words = z.string().trim().max(MOST_WORDS).default('');
+
+/** Who gets a release: what of it, what for, by when, and how they prove who they are. */
+const recipients = z
+	.array(
+		z.strictObject({
+			recipient: id,
+			expects: z.enum(EXPECTS).default('verdicts'),
+			/** Left out: the day that the release itself asks for. */
+			replyBy: day.nullable().default(null),
+			asks: z.enum(PROOFS).default('nothing'),
+			/** Left out: all of its documents. */
+			documents: z.array(id).min(1, 'Choose what they get.').max(MOST_ITEMS).nullable().default(null)
+		})
+	)
+	.min(1, 'Choose who gets it.')
+	.max(MOST_RECIPIENTS, `A release goes to ${MOST_RECIPIENTS} at most.`);
+
 export const buildRelease = act({
 	name: 'buildRelease',
 	summary: 'Start a release from chosen documents',
@@ -119,13 +144,34 @@ export const buildRelease = act({
 		project: projectKey,
 		title: name,
 		purpose,
-		recipient: id,
-		approver: id,
+		recipients,
+		words,
+		/** Whether its documents leave with a stamp, and with the marks on them burned in. */
+		stamped: z.boolean().default(false),
+		withMarks: z.boolean().default(false),
+		route,
 		replyBy: day.nullable().default(null),
 		documents: z.array(id).max(MOST_ITEMS, `A release holds ${MOST_ITEMS} documents at most.`).default([])
 	}),
 	output: z.strictObject({ id: z.string(), number: z.number() }),
 	at: { kind: 'project', id: (i) => i.project, who: 'controller' },
+	events: ['release.built']
+});
+
+export const buildAnother = act({
+	name: 'buildAnother',
+	summary:
+		'Start another release like one that is out or was cancelled: to the same people by the same route, with the newest versions of its documents',
+	method: 'POST',
+	path: '/releases/{release}/another',
+	input: z.strictObject({ release: id }),
+	output: z.strictObject({
+		id: z.string(),
+		number: z.number(),
+		/** How many documents are not there any more, and stayed out. */
+		gone: z.number()
+	}),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.buildAnother },
 	events: ['release.built']
 });
 
@@ -138,8 +184,11 @@ export const changeRelease = act({
 		release: id,
 		title: name.optional(),
 		purpose: purpose.optional(),
-		recipient: id.optional(),
-		approver: id.optional(),
+		recipients: recipients.optional(),
+		words: z.string().trim().max(MOST_WORDS).optional(),
+		stamped: z.boolean().optional(),
+		withMarks: z.boolean().optional(),
+		route: route.optional(),
 		replyBy: day.nullable().optional()
 	}),
 	output: done,
@@ -187,6 +236,38 @@ export const addToRelease = act({
 	events: ['release.changed']
 });
 
+export const addListed = act({
+	name: 'addListed',
+	summary: 'Put the documents in a release that a pasted list names by their numbers',
+	method: 'POST',
+	path: '/releases/{release}/listed',
+	input: z.strictObject({
+		release: id,
+		/** A line for each document, or words in which their numbers stand. */
+		list: z.string().max(MOST_LISTED, 'The list is too long; paste it in parts.')
+	}),
+	output: z.strictObject({
+		added: z.number(),
+		/** How many of those named were in it already. */
+		before: z.number(),
+		/** Lines that name no document of the project. */
+		unknown: z.array(z.string())
+	}),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.addListed },
+	events: ['release.changed']
+});
+
+export const addReferences = act({
+	name: 'addReferences',
+	summary: 'Put the documents in a release that one of it names and of which nothing is issued',
+	method: 'POST',
+	path: '/releases/{release}/documents/{document}/references',
+	input: z.strictObject({ release: id, document: id }),
+	output: z.strictObject({ added: z.number() }),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.addReferences },
+	events: ['release.changed']
+});
+
 export const leaveOut = act({
 	name: 'leaveOut',
 	summary: 'Leave a document out of a release',
@@ -209,173 +290,19 @@ export const takeNewest = act({
 	events: ['release.changed']
 });
 
-export const releases = view({
-	name: 'releases',
-	summary: 'The releases you build, approve or control, newest first',
-	path: '/projects/{project}/releases',
-	input: z.strictObject({ project: projectKey }),
-	output: z.strictObject({
-		releases: z.array(
-			z.strictObject({
-				id: z.string(),
-				number: z.number(),
-				title: z.string(),
-				purpose: z.enum(PURPOSES),
-				state: z.enum(['issued', 'building', 'in-review', 'approved', 'superseded', 'cancelled']),
-				replyBy: z.string().nullable(),
-				issuedAt: moment.nullable(),
-				createdAt: moment,
-				builtBy: z.string(),
-				approver: z.string(),
-				waitsForMe: z.boolean(),
-				to: z.string(),
-				toName: z.string(),
-				received: moment.nullable(),
-				documents: z.number(),
-				answered: z.number()
-			})
-		)
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' }
-});
-
-export const releaseContent = view({
-	name: 'releaseContent',
-	summary: 'Which stored bytes a document of a release has, for those on its route',
-	path: '/releases/{release}/documents/{document}/content',
-	input: z.strictObject({ release: id, document: id }),
-	output: z.strictObject({
-		hash: z.string(),
-		size: z.number(),
-		mediaType: z.string(),
-		fileName: z.string(),
-		number: z.string(),
-		title: z.string(),
-		label: z.string(),
-		mayGive: z.boolean()
-	}),
-	at: { kind: 'release', id: (i) => i.release, who: 'route' }
-});
-
-export const releaseView = view({
-	name: 'releaseView',
-	summary: 'A release with its documents, checks and route',
-	path: '/projects/{project}/releases/{number}',
-	input: z.strictObject({ project: projectKey, number: z.coerce.number().int().positive() }),
-	output: z.strictObject({
-		release: z.strictObject({
-			id: z.string(),
-			number: z.number(),
-			title: z.string(),
-			purpose: z.enum(PURPOSES),
-			state: z.enum(['issued', 'building', 'in-review', 'approved', 'superseded', 'cancelled']),
-			replyBy: z.string().nullable(),
-			builtBy: z.string(),
-			approver: z.string(),
-			approverId: z.string(),
-			issuedBy: z.string().nullable(),
-			createdAt: moment,
-			askedAt: moment.nullable(),
-			approvedAt: moment.nullable(),
-			issuedAt: moment.nullable(),
-			sentBackReason: z.string().nullable(),
-			cancelledAt: moment.nullable(),
-			cancelledReason: z.string().nullable(),
-			recipientId: z.string(),
-			recipient: z.strictObject({ name: z.string(), company: z.string(), email: z.string() }),
-			manifestHash: z.string().nullable()
-		}),
-		items: z.array(
-			z.strictObject({
-				documentId: z.string(),
-				number: z.string(),
-				title: z.string(),
-				from: z.string(),
-				label: z.string(),
-				to: z.string(),
-				hash: z.string().nullable(),
-				size: z.number(),
-				mediaType: z.string(),
-				mayView: z.boolean(),
-				checks: z.array(check),
-				later: z.strictObject({ label: z.string(), at: moment }).nullable(),
-				supersedes: z.string().nullable(),
-				verdict: z.strictObject({ code: z.enum(VERDICTS).nullable(), remark: z.string() }).nullable()
-			})
-		),
-		stopping: z.number(),
-		looking: z.number(),
-		controller: z.boolean(),
-		build: build.nullable(),
-		digest: z.string().nullable(),
-		/** What can be done with it now, by the name of the act. */
-		can: canDo(RELEASE_ACTS),
-		pass: z
-			.strictObject({
-				endsAt: moment,
-				withdrawnAt: moment.nullable(),
-				uses: z.number(),
-				lastUsedAt: moment.nullable(),
-				receivedAt: moment.nullable()
-			})
-			.optional()
-	}),
-	at: { kind: 'project', id: (i) => i.project, who: 'member' }
-});
-
-export const passView = view({
-	name: 'passView',
-	summary: 'What the holder of a pass sees',
-	path: '/passes/{secret}',
-	input: z.strictObject({ secret: z.string().max(100) }),
-	output: z.strictObject({
-		project: z.strictObject({ code: z.string(), name: z.string(), client: z.string(), timeZone: z.string() }),
-		holder: z.string(),
-		endsAt: moment,
-		receivedAt: moment.nullable(),
-		release: z.strictObject({
-			number: z.number(),
-			title: z.string(),
-			purpose: z.enum(PURPOSES),
-			issuedAt: moment,
-			issuedBy: z.string(),
-			replyBy: z.string().nullable(),
-			superseded: z.boolean()
-		}),
-		items: z.array(
-			z.strictObject({
-				documentId: z.string(),
-				number: z.string(),
-				title: z.string(),
-				label: z.string(),
-				size: z.number(),
-				mediaType: z.string(),
-				hash: z.string(),
-				later: z.strictObject({ label: z.string(), at: moment }).nullable(),
-				code: z.enum(VERDICTS).nullable(),
-				remark: z.string(),
-				signed: z.strictObject({ at: moment, name: z.string() }).nullable()
-			})
-		),
-		demo: z.boolean()
-	}),
-	at: { kind: 'pass', secret: (i) => i.secret }
-});
-
-export const passCoverNote = view({
-	name: 'passCoverNote',
-	summary: 'The stored cover note of an issued release',
-	path: '/passes/{secret}/cover-note',
-	input: z.strictObject({ secret: z.string().max(100) }),
-	output: z.strictObject({ hash: z.string(), number: z.number() }),
-	at: { kind: 'pass', secret: (i) => i.secret }
-});
-
-export const releaseCoverNote = view({
-	name: 'releaseCoverNote',
-	summary: 'The stored cover note of an issued release, for its route',
-	path: '/releases/{release}/cover-note',
-	input: z.strictObject({ release: z.string().max(20) }),
-	output: z.strictObject({ hash: z.string(), number: z.number() }),
-	at: { kind: 'release', id: (i) => i.release, who: 'route' }
+export const consolidateVerdicts = act({
+	name: 'consolidateVerdicts',
+	summary:
+		'Make one out of the verdicts on a document of a release that differ or are not all there, with a reason',
+	method: 'POST',
+	path: '/releases/{release}/documents/{document}/verdict',
+	input: z.strictObject({ release: id, document: id, code: z.enum(VERDICTS), reason }),
+	output: done,
+	at: {
+		kind: 'release',
+		id: (i) => i.release,
+		who: 'controller',
+		applies: RELEASE_RULES.consolidateVerdicts
+	},
+	events: ['verdict.consolidated', ...RETURNED_EVENTS]
 });

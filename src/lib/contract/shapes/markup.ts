@@ -24,3 +24,10 @@ export const scale = z.strictObject({
 	perUnit: z.number(),
 	unit: z.string()
 }) satisfies z.ZodType<Scale>;
+
+/** The marks of a version as they are burned into a copy of it: scales by page, codes of the departments in their order. */
+export const burning = z.strictObject({
+	marks: z.array(mark),
+	scales: z.record(z.string(), scale),
+	codes: z.array(z.string())
+});

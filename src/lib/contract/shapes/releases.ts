@@ -13,6 +13,10 @@ const manifestItem = z.strictObject({
 	file: z.string(),
 	size: z.number(),
 	sha256: z.string(),
+	/** Set where the file was made from another that stays, by a stamp or marks. */
+	madeFrom: z
+		.strictObject({ file: z.string(), size: z.number(), sha256: z.string(), how: z.string() })
+		.optional(),
 	/** What a check asked to look at, and why it goes out all the same. */
 	accepted: z
 		.array(
@@ -21,12 +25,21 @@ const manifestItem = z.strictObject({
 		.optional()
 }) satisfies z.ZodType<ManifestItem>;
 
+/** What documents may be used for: a short code, and what it stands for. */
+export const suitability = z.strictObject({
+	code: z.string().trim().max(12),
+	words: z.string().trim().max(80)
+});
+
 export const manifest = z.strictObject({
 	format: z.literal('cupboard-manifest/1'),
 	project: z.string(),
 	release: z.string(),
 	title: z.string(),
 	purpose: z.string(),
+	suitability: suitability.optional(),
+	/** What whoever built it says to those who get it. */
+	words: z.string().optional(),
 	issuedAt: moment,
 	issuedBy: z.string(),
 	approvedBy: z.string(),
@@ -48,7 +61,7 @@ export const check = z.strictObject({
 	name: z.enum(CHECKS),
 	result: z.enum(['look', 'fine', 'stops']),
 	sentence: z.string(),
-	remedy: z.enum(['take-newest', 'leave-out']).nullable(),
+	remedy: z.enum(['take-newest', 'leave-out', 'add-references']).nullable(),
 	/** Set where somebody looked, and said why it goes out. */
 	accepted: accepted.optional()
 }) satisfies z.ZodType<Check>;
@@ -61,6 +74,8 @@ const buildItem = z.strictObject({
 	to: z.string(),
 	/** SHA-256 of its bytes. */
 	hash: z.string(),
+	/** SHA-256 of the marks that are burned in, where some are. */
+	marks: z.string().optional(),
 	accepted: z.array(z.strictObject({ check: z.enum(CHECKS), sentence: z.string(), reason: z.string() }))
 }) satisfies z.ZodType<BuildItem>;
 
@@ -68,12 +83,24 @@ const buildItem = z.strictObject({
 export const build = z.strictObject({
 	title: z.string(),
 	purpose: z.enum(PURPOSES),
-	/** Name, company and mail address of who gets it. */
-	recipient: z.string(),
-	/** Name of who decides on it. */
-	approver: z.string(),
+	/** Who gets what of it and how, a sentence for each. */
+	recipients: z.array(z.string()),
+	/** What is said to those who get it. */
+	words: z.string(),
+	/** How its documents leave, in words, where they leave changed. */
+	leaving: z.string().optional(),
+	/** Who decides on it, a sentence for each step. */
+	route: z.array(z.string()),
 	/** YYYY-MM-DD, or null. */
 	replyBy: z.string().nullable(),
 	/** In their order. */
 	items: z.array(buildItem)
 }) satisfies z.ZodType<Build>;
+
+/** A file of a package, by its path in it: what was made for it (base64), or stored content by its hash. */
+export const packedFile = z.strictObject({
+	path: z.string(),
+	sha256: z.string(),
+	size: z.number(),
+	made: z.string().nullable()
+});

@@ -1,0 +1,296 @@
+import { z } from 'zod';
+import { EXPECTS, MOST_PROPOSED, PROOFS, VERDICTS } from '../core/releases';
+import { RELEASE_ACTS } from '../core/releases/may';
+import { PURPOSES } from '../core/revisions/revisions';
+import { view } from './act';
+import { canDo } from './shapes/can';
+import { burning } from './shapes/markup';
+import { build, check, manifest, suitability } from './shapes/releases';
+import { stepStanding } from './shapes/routes';
+import { id, moment, projectKey, several } from './fields';
+import { purpose } from './releases';
+
+export const proposedRecipients = view({
+	name: 'proposedRecipients',
+	summary: 'Who gets a release by the distribution list of the project',
+	path: '/projects/{project}/proposed-recipients',
+	input: z.strictObject({
+		project: projectKey,
+		purpose,
+		/** For the documents of a release that is built; otherwise for those that are named. */
+		release: id.optional(),
+		documents: several(id, MOST_PROPOSED)
+	}),
+	output: z.strictObject({
+		recipients: z.array(
+			z.strictObject({
+				recipient: z.string(),
+				expects: z.enum(EXPECTS),
+				asks: z.enum(PROOFS),
+				documents: z.array(z.string()).nullable()
+			})
+		)
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'controller' }
+});
+
+export const releases = view({
+	name: 'releases',
+	summary: 'The releases you build, approve or control, newest first',
+	path: '/projects/{project}/releases',
+	input: z.strictObject({ project: projectKey }),
+	output: z.strictObject({
+		releases: z.array(
+			z.strictObject({
+				id: z.string(),
+				number: z.number(),
+				title: z.string(),
+				purpose: z.enum(PURPOSES),
+				state: z.enum(['issued', 'building', 'in-review', 'approved', 'superseded', 'cancelled']),
+				replyBy: z.string().nullable(),
+				issuedAt: moment.nullable(),
+				createdAt: moment,
+				builtBy: z.string(),
+				/** How many steps its route has, and how many have approved. */
+				steps: z.number(),
+				approved: z.number(),
+				/** Name of the step whose turn it is. */
+				turn: z.string().nullable(),
+				waitsForMe: z.boolean(),
+				/** Companies that get it; and how many people do, and have confirmed that it arrived. */
+				to: z.string(),
+				recipients: z.number(),
+				received: z.number(),
+				documents: z.number(),
+				/** On how many of them verdicts are asked, have come to one, and differ. */
+				asked: z.number(),
+				answered: z.number(),
+				differing: z.number()
+			})
+		)
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' }
+});
+
+export const releaseContent = view({
+	name: 'releaseContent',
+	summary: 'Which stored bytes a document of a release has, for those on its route',
+	path: '/releases/{release}/documents/{document}/content',
+	input: z.strictObject({ release: id, document: id }),
+	output: z.strictObject({
+		hash: z.string(),
+		size: z.number(),
+		mediaType: z.string(),
+		fileName: z.string(),
+		number: z.string(),
+		title: z.string(),
+		label: z.string(),
+		mayGive: z.boolean()
+	}),
+	at: { kind: 'release', id: (i) => i.release, who: 'route' }
+});
+
+export const releaseView = view({
+	name: 'releaseView',
+	summary: 'A release with its documents, checks and route',
+	path: '/projects/{project}/releases/{number}',
+	input: z.strictObject({ project: projectKey, number: z.coerce.number().int().positive() }),
+	output: z.strictObject({
+		release: z.strictObject({
+			id: z.string(),
+			number: z.number(),
+			title: z.string(),
+			purpose: z.enum(PURPOSES),
+			/** What its documents may be used for, as it was issued or would be now. */
+			suitability,
+			state: z.enum(['issued', 'building', 'in-review', 'approved', 'superseded', 'cancelled']),
+			replyBy: z.string().nullable(),
+			words: z.string(),
+			stamped: z.boolean(),
+			withMarks: z.boolean(),
+			builtBy: z.string(),
+			issuedBy: z.string().nullable(),
+			createdAt: moment,
+			askedAt: moment.nullable(),
+			approvedAt: moment.nullable(),
+			issuedAt: moment.nullable(),
+			cancelledAt: moment.nullable(),
+			cancelledReason: z.string().nullable(),
+			manifestHash: z.string().nullable(),
+			/** Fingerprint of the key that signed it, to be told to those who hold a package by another way. */
+			key: z.string().nullable()
+		}),
+		recipients: z.array(
+			z.strictObject({
+				recipient: z.string(),
+				name: z.string(),
+				company: z.string(),
+				email: z.string(),
+				expects: z.enum(EXPECTS),
+				replyBy: z.string().nullable(),
+				asks: z.enum(PROOFS),
+				documents: z.array(z.string()).nullable(),
+				/** How many of its documents they get, and have signed a verdict on. */
+				gets: z.number(),
+				answered: z.number(),
+				pass: z
+					.strictObject({
+						endsAt: moment,
+						withdrawnAt: moment.nullable(),
+						/** Whether it opens today. */
+						open: z.boolean(),
+						uses: z.number(),
+						lastUsedAt: moment.nullable(),
+						receivedAt: moment.nullable()
+					})
+					.nullable()
+			})
+		),
+		items: z.array(
+			z.strictObject({
+				documentId: z.string(),
+				number: z.string(),
+				title: z.string(),
+				from: z.string(),
+				label: z.string(),
+				to: z.string(),
+				/** Of what was sent. */
+				hash: z.string().nullable(),
+				/** What is put on it on its way out, or was, in words; null where it leaves as it is. */
+				leaves: z.string().nullable(),
+				size: z.number(),
+				mediaType: z.string(),
+				mayView: z.boolean(),
+				/** Whether the reader has opened it as it is here. */
+				looked: z.boolean(),
+				checks: z.array(check),
+				later: z.strictObject({ label: z.string(), at: moment }).nullable(),
+				supersedes: z.string().nullable(),
+				/** What each who was asked has signed, in the order of the recipients. */
+				verdicts: z.array(
+					z.strictObject({
+						name: z.string(),
+						company: z.string(),
+						code: z.enum(VERDICTS).nullable(),
+						remark: z.string(),
+						at: moment.nullable()
+					})
+				),
+				/** What they come to: a verdict, or that they differ, or are not all there; null where nobody is asked. */
+				outcome: z.enum([...VERDICTS, 'differ', 'open']).nullable(),
+				/** Whether the reader can make one of them now. */
+				mayConsolidate: z.boolean(),
+				/** Who made one of them, where a controller did, and why. */
+				consolidated: z.strictObject({ by: z.string(), at: moment, reason: z.string() }).nullable()
+			})
+		),
+		stopping: z.number(),
+		looking: z.number(),
+		controller: z.boolean(),
+		build: build.nullable(),
+		digest: z.string().nullable(),
+		route: z.array(stepStanding),
+		/** For whom the reader would decide, where that is not themselves. */
+		decidesFor: z.string().nullable(),
+		/** What was decided last, and what differs from the build as it was then. */
+		last: z
+			.strictObject({
+				says: z.enum(['approved', 'sent-back']),
+				by: z.string(),
+				standsFor: z.string().nullable(),
+				at: moment,
+				reason: z.string().nullable(),
+				changes: z.array(z.string())
+			})
+			.nullable(),
+		/** What can be done with it now, by the name of the act. */
+		can: canDo(RELEASE_ACTS)
+	}),
+	at: { kind: 'project', id: (i) => i.project, who: 'member' }
+});
+
+export const passView = view({
+	name: 'passView',
+	summary: 'What the holder of a pass sees',
+	path: '/passes/{secret}',
+	input: z.strictObject({ secret: z.string().max(100) }),
+	output: z.strictObject({
+		project: z.strictObject({ code: z.string(), name: z.string(), client: z.string(), timeZone: z.string() }),
+		holder: z.string(),
+		/** What is asked of them. */
+		expects: z.enum(EXPECTS),
+		endsAt: moment,
+		receivedAt: moment.nullable(),
+		release: z.strictObject({
+			number: z.number(),
+			title: z.string(),
+			purpose: z.enum(PURPOSES),
+			suitability,
+			issuedAt: moment,
+			issuedBy: z.string(),
+			replyBy: z.string().nullable(),
+			words: z.string(),
+			superseded: z.boolean()
+		}),
+		items: z.array(
+			z.strictObject({
+				documentId: z.string(),
+				number: z.string(),
+				title: z.string(),
+				label: z.string(),
+				size: z.number(),
+				mediaType: z.string(),
+				hash: z.string(),
+				later: z.strictObject({ label: z.string(), at: moment }).nullable(),
+				code: z.enum(VERDICTS).nullable(),
+				remark: z.string(),
+				signed: z.strictObject({ at: moment, name: z.string() }).nullable()
+			})
+		),
+		demo: z.boolean()
+	}),
+	at: { kind: 'pass', secret: (i) => i.secret }
+});
+
+export const passCoverNote = view({
+	name: 'passCoverNote',
+	summary: 'The stored cover note of an issued release',
+	path: '/passes/{secret}/cover-note',
+	input: z.strictObject({ secret: z.string().max(100) }),
+	output: z.strictObject({ hash: z.string(), number: z.number() }),
+	at: { kind: 'pass', secret: (i) => i.secret }
+});
+
+export const coverNoteDraft = view({
+	name: 'coverNoteDraft',
+	summary: 'What the cover note for somebody who gets a release would say if it were issued now',
+	path: '/releases/{release}/recipients/{recipient}/cover-note',
+	input: z.strictObject({ release: id, recipient: id }),
+	output: z.strictObject({ manifest, replyBy: z.string().nullable(), number: z.number() }),
+	at: { kind: 'release', id: (i) => i.release, who: 'route' }
+});
+
+export const releaseOutgoing = view({
+	name: 'releaseOutgoing',
+	summary: 'Which file goes out or went for a document of a release, and what is put on it',
+	path: '/releases/{release}/documents/{document}/outgoing',
+	input: z.strictObject({ release: id, document: id }),
+	output: z.strictObject({
+		hash: z.string(),
+		size: z.number(),
+		mediaType: z.string(),
+		fileName: z.string(),
+		/** What has still to be put on it; null where it leaves as it is, or has left. */
+		put: z.strictObject({ stamp: z.string().nullable(), marks: burning.nullable() }).nullable()
+	}),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' }
+});
+
+export const releaseCoverNote = view({
+	name: 'releaseCoverNote',
+	summary: 'The stored cover note of an issued release, for its route',
+	path: '/releases/{release}/cover-note',
+	input: z.strictObject({ release: z.string().max(20) }),
+	output: z.strictObject({ hash: z.string(), number: z.number() }),
+	at: { kind: 'release', id: (i) => i.release, who: 'route' }
+});
