@@ -24,8 +24,18 @@ import * as openPasses from '../passes/acts-open';
 import * as placePasses from '../passes/acts';
 import * as people from '../people/acts';
 import * as approval from '../releases/acts-approval';
+import * as register from '../register/acts';
+import * as registerChoices from '../register/acts-choices';
+import * as registerForecast from '../register/acts-forecast';
+import * as registerList from '../register/acts-list';
+import * as registerTemplates from '../register/acts-templates';
 import * as build from '../releases/acts';
+import * as begin from '../releases/acts-begin';
 import * as issue from '../releases/acts-issue';
+import * as holders from '../releases/acts-holders';
+import * as packages from '../releases/acts-package';
+import * as verdicts from '../releases/acts-verdicts';
+import * as standIns from '../releases/acts-stand-ins';
 import * as remarks from '../remarks/acts';
 import * as removals from '../removed/acts';
 import * as revising from '../documents/acts-revising';
@@ -62,9 +72,19 @@ export const ACTS: readonly Act[] = [
 	grants,
 	standing,
 	account,
+	register,
+	registerForecast,
+	registerList,
+	registerChoices,
+	registerTemplates,
+	begin,
 	build,
 	approval,
 	issue,
+	standIns,
+	holders,
+	packages,
+	verdicts,
 	passes,
 	notices,
 	placePasses,

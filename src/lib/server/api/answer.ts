@@ -2,6 +2,7 @@ import { Problem } from '../../core/acts/problem';
 import type { Act, View } from '../platform/runner/act';
 import type { Actor, Proof } from '../platform/runner/actor';
 import { ACTS } from './acts';
+import { queryInput } from '../platform/http/query';
 import { readView, runAct } from '../platform/runner/run';
 import type { Services } from '../platform/services';
 import { VIEWS } from './views';
@@ -63,14 +64,7 @@ export async function answerApi(
 	}
 	const parameters = Object.fromEntries(found.r.names.map((name, i) => [name, found.match![i + 1]!]));
 	if (found.r.view) {
-		const { searchParams } = new URL(request.url);
-		const query = Object.fromEntries(
-			[...new Set(searchParams.keys())].map((name) => {
-				const values = searchParams.getAll(name);
-				// A parameter that stands there several times is a list.
-				return [name, values.length > 1 ? values : values[0]];
-			})
-		);
+		const query = queryInput(new URL(request.url).searchParams);
 		return readView(services, found.r.view, actor, { ...query, ...parameters }, { proofs });
 	}
 	return runAct(services, found.r.act!, actor, { ...(await readBody(request)), ...parameters }, { proofs });

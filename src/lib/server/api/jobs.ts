@@ -8,6 +8,8 @@ import type { Mailer } from '../platform/mail/send';
 import type { Services } from '../platform/services';
 import type { Handlers } from '../platform/jobs/jobs';
 import { remindStaleLocks, sendDigests } from '../locks/reminders';
+import { sendReports } from '../register/report';
+import { tellLateSteps } from '../releases/late';
 import { remindRecipients, tellOverdue } from '../releases/reminders';
 
 /** What each job does. All can be done twice without harm. */
@@ -31,8 +33,12 @@ export function handlers(services: Services, mailer: Mailer): Handlers {
 		'check-arrival': ({ arrivalId }) => checkOne(services, arrivalId),
 		'tell-overdue': async () => {
 			await tellOverdue(services);
+			await tellLateSteps(services);
 			await remindRecipients(services);
 		},
-		'send-digests': () => sendDigests(services, new Date())
+		'send-digests': async () => {
+			await sendDigests(services, new Date());
+			await sendReports(services, new Date());
+		}
 	};
 }

@@ -101,7 +101,7 @@ function whoMay({ at }: ActContract | ViewContract): string {
 			return {
 				route: 'For those on the route of the release.',
 				controller: 'For document controllers.',
-				approver: 'For the approver of the release.'
+				approver: 'For those whom the route of the release names.'
 			}[at.who];
 		case 'self':
 			return 'For everybody who is signed in, about themselves.';

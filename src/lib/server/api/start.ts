@@ -81,7 +81,7 @@ export async function startServices(given: Config = readConfig(), { work = true 
 			config.smtpUrl = demoMail.url;
 			closing.push(demoMail.close);
 		}
-		const mailer = new Mailer(config, database);
+		const mailer = new Mailer(config, database, services.store);
 		closing.push(() => mailer.close());
 		await jobs.work(handlers(services, mailer));
 		await jobs.enqueue(database.db, 'sign-heads', {});

@@ -5,8 +5,15 @@ import * as finding from '../find/views';
 import * as places from '../places/views';
 import * as addressBook from '../people/views-address-book';
 import * as project from '../people/views';
+import * as issued from '../register/views-issued';
 import * as register from '../register/views';
+import * as registerFigures from '../register/views-figures';
+import * as registerKept from '../register/views-kept';
+import * as references from '../references/views';
 import * as releases from '../releases/views';
+import * as holders from '../releases/views-holders';
+import * as recipients from '../releases/views-recipients';
+import * as standIns from '../releases/views-stand-ins';
 import * as remarks from '../remarks/views';
 import * as access from '../access/views';
 import * as effects from '../access/views-effects';
@@ -39,8 +46,15 @@ export const VIEWS: readonly View[] = [
 	project,
 	settings,
 	addressBook,
+	issued,
 	register,
+	registerFigures,
+	registerKept,
+	references,
 	releases,
+	recipients,
+	standIns,
+	holders,
 	passes,
 	notices,
 	today

@@ -1,4 +1,5 @@
 import {
+	createHash,
 	createPrivateKey,
 	createPublicKey,
 	generateKeyPairSync,
@@ -36,4 +37,14 @@ export function signText(key: KeyObject, text: string): string {
 
 export function verifyText(key: KeyObject, text: string, signature: string): boolean {
 	return verify(null, Buffer.from(text), createPublicKey(key), Buffer.from(signature, 'base64'));
+}
+
+/** The key that signs, to be had by everybody, and the fingerprint by which it is known: SHA-256 of its DER, in hex. */
+export function publicKeyOf(key: KeyObject): { pem: string; fingerprint: string } {
+	const pub = createPublicKey(key);
+	const der = pub.export({ type: 'spki', format: 'der' });
+	return {
+		pem: pub.export({ type: 'spki', format: 'pem' }).toString(),
+		fingerprint: createHash('sha256').update(der).digest('hex')
+	};
 }

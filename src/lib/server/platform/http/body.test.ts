@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { expect, it } from 'vitest';
-import { heardOut } from './body';
+import { bodyLimit, heardOut } from './body';
 
 function body(chunks: number): {
 	stream: ReadableStream<Uint8Array>;
@@ -47,4 +47,14 @@ it('ends when the sender breaks off', async () => {
 		pull: (controller) => controller.error(new Error('gone'))
 	});
 	await expect(Readable.from(heardOut(broken)).toArray()).rejects.toThrow('gone');
+});
+
+it('a list of deliverables may be longer than other acts, for those who are signed in and nowhere else', () => {
+	const list = '/api/v1/projects/VFT/deliverables/list';
+	const usual = bodyLimit('/api/v1/projects/VFT/releases', true)!;
+	expect(bodyLimit(list, true)).toBeGreaterThan(usual);
+	expect(bodyLimit(list, false)).toBe(bodyLimit('/api/v1/projects/VFT/releases', false));
+	for (const path of [`${list}/more`, '/api/v1/projects/a/b/deliverables/list', '/vft/deliverables/list'])
+		expect(bodyLimit(path, true), path).toBeLessThanOrEqual(usual);
+	expect(bodyLimit('/api/v1/uploads/abc', true)).toBeNull();
 });

@@ -8,6 +8,9 @@ const MOST_TIME = 30_000;
 
 /** Largest JSON body of an act, of a form, and of what people without an account answer, in bytes. */
 const MOST_JSON = 2 * 1024 * 1024;
+/** A list of deliverables is as long as the register of a large project. */
+const MOST_LIST = 8 * 1024 * 1024;
+const LISTS = /^\/api\/v1\/projects\/[^/]+\/deliverables\/list$/;
 const MOST_FORM = 64 * 1024;
 const MOST_ANSWER = 512 * 1024;
 
@@ -17,6 +20,7 @@ const MOST_ANSWER = 512 * 1024;
  */
 export function bodyLimit(path: string, signedIn: boolean): number | null {
 	if (/^\/api\/v1\/uploads(\/|$)/.test(path) || /^\/hatch\/[^/]+\/files(\/|$)/.test(path)) return null;
+	if (signedIn && LISTS.test(path)) return MOST_LIST;
 	if (path.startsWith(`${API}/`)) return signedIn ? MOST_JSON : MOST_ANSWER;
 	return MOST_FORM;
 }

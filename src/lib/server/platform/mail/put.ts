@@ -16,6 +16,8 @@ export async function putMail(
 		letter: Letter;
 		/** What of it only the addressee may read. */
 		secrets?: string[];
+		/** A file that goes with it, by the hash of its stored content. */
+		attachment?: { hash: string; name: string };
 		now: Date;
 	}
 ): Promise<void> {
@@ -33,6 +35,8 @@ export async function putMail(
 		body: letterText(envelope, what.letter),
 		html: letterHtml(envelope, what.letter),
 		secrets: what.secrets ?? [],
+		attachmentHash: what.attachment?.hash ?? null,
+		attachmentName: what.attachment?.name ?? null,
 		createdAt: what.now
 	});
 	await services.jobs.enqueue(tx, 'send-mail', { mailId: id });

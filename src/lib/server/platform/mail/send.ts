@@ -3,6 +3,7 @@ import { createTransport, type Transporter } from 'nodemailer';
 import type { Config } from '../config';
 import type { Database } from '../db';
 import { mail, project } from '../db/schema';
+import type { Store } from '../store/store';
 
 /** Sends the mail of the outbox by SMTP. Without a server set, mail stays waiting and can be read in the outbox. */
 export class Mailer {
@@ -10,7 +11,8 @@ export class Mailer {
 
 	constructor(
 		private readonly config: Config,
-		private readonly database: Database
+		private readonly database: Database,
+		private readonly store: Pick<Store, 'read'>
 	) {
 		this.transport = config.smtpUrl ? createTransport(config.smtpUrl) : null;
 	}
@@ -40,6 +42,13 @@ export class Mailer {
 				subject: row.subject,
 				text: row.body,
 				...(row.html ? { html: row.html } : {}),
+				...(row.attachmentHash
+					? {
+							attachments: [
+								{ filename: row.attachmentName ?? 'attachment', content: this.store.read(row.attachmentHash) }
+							]
+						}
+					: {}),
 				messageId: `<${row.id}@cupboard.local>`
 			});
 			await db

@@ -1,7 +1,19 @@
-import { and, eq, gt, inArray, isNull } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, isNull } from 'drizzle-orm';
 import type { ReleaseFacts } from '../../../core/releases/may';
+import { sharingFault } from '../../../core/releases/recipients';
+import { unmeetable } from '../../../core/releases/route';
 import type { Querier } from '../db';
-import { event, pass, release, releaseItem } from '../db/schema';
+import {
+	document,
+	event,
+	pass,
+	recipient,
+	release,
+	releaseItem,
+	releaseRecipient,
+	type project
+} from '../db/schema';
+import { onRoute, speakersOf, turnIn } from './on-route';
 
 type Release = typeof release.$inferSelect;
 
@@ -27,10 +39,34 @@ export async function handsIn(tx: Querier, releaseId: string): Promise<Set<strin
 export async function releaseFacts(
 	db: Querier,
 	about: Release,
+	here: typeof project.$inferSelect,
 	asker: { id: string; controller: boolean },
 	now: Date
 ): Promise<ReleaseFacts> {
-	const hands = await handsIn(db, about.id);
+	const [hands, speakers, turn] = await Promise.all([
+		handsIn(db, about.id),
+		speakersOf(db, here, now),
+		turnIn(db, about, here, asker.id, now)
+	]);
+	const inPerson = about.route.flatMap((step) => step.of.filter((one) => one.kind === 'person'));
+	// Whoever asks for approval has a hand in it from then on.
+	const unable = asker.controller ? new Set([...hands, asker.id]) : hands;
+	const items = await db
+		.select({ id: document.id, number: document.number })
+		.from(releaseItem)
+		.innerJoin(document, eq(document.id, releaseItem.documentId))
+		.where(eq(releaseItem.releaseId, about.id))
+		.orderBy(asc(releaseItem.position));
+	const shares = await db
+		.select({
+			name: recipient.name,
+			expects: releaseRecipient.expects,
+			documents: releaseRecipient.documents
+		})
+		.from(releaseRecipient)
+		.innerJoin(recipient, eq(recipient.id, releaseRecipient.recipientId))
+		.where(eq(releaseRecipient.releaseId, about.id))
+		.orderBy(asc(releaseRecipient.position));
 	const [open] = await db
 		.select({ id: pass.id })
 		.from(pass)
@@ -40,10 +76,13 @@ export async function releaseFacts(
 		number: about.number,
 		state: about.state,
 		controller: asker.controller,
-		approver: about.approverId === asker.id,
+		onRoute: onRoute(about.route, asker.id, speakers),
+		named: inPerson.some((one) => one.id === asker.id),
+		turn: !turn ? 'not-named' : turn.turn.may || turn.turn.why,
 		hand: hands.has(asker.id),
-		approverHand: hands.has(about.approverId),
-		documents: await db.$count(releaseItem, eq(releaseItem.releaseId, about.id)),
+		stuck: unmeetable(about.route, speakers, unable)?.name ?? null,
+		documents: items.length,
+		unshared: sharingFault(shares, items),
 		openPass: open !== undefined
 	};
 }

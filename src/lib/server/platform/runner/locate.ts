@@ -17,6 +17,7 @@ import type { At, Method } from '../../../contract/act';
 import type { Pass, Project } from './act';
 import { documentFacts, heldLock, holdDocument } from './held';
 import { holdRelease, releaseFacts } from './held-release';
+import { askedOf } from './on-route';
 
 const NOT_FOUND = () => new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
 
@@ -201,16 +202,22 @@ async function atRelease(
 	id: string,
 	asked: Asked
 ) {
-	signedIn(asked.actor);
-	const [row] = await db.select().from(release).where(eq(release.id, id));
-	const context = await asMember(db, await projectBy(db, row?.projectId ?? ''), asked);
-	if (!row) throw NOT_FOUND();
+	const self = signedIn(asked.actor);
+	// What never was takes the same questions as what is hidden, so that the time tells nothing either (A10).
+	const knows = (personId: string) => sql<boolean>`(${askedOf(personId, asked.now)})`;
+	const [row] = await db
+		.select({ release, own: knows(self.id), tried: knows(asked.actor!.trying?.personId ?? self.id) })
+		.from(release)
+		.where(eq(release.id, id));
+	const context = await asMember(db, await projectBy(db, row?.release.projectId ?? ''), asked);
 	const { controller } = context.reach.subject;
 	const { person: by } = context;
-	if (!controller && !(row.approverId === by.id && row.state !== 'building')) throw NOT_FOUND();
+	if (!row || !(controller || (by.id === self.id ? row.own : row.tried))) throw NOT_FOUND();
 	// Once the row is held, nothing of it changes any more.
-	const held = at.applies ? await holdRelease(db, id) : row;
-	orRefuse(mayRelease(at, await releaseFacts(db, held, { id: by.id, controller }, asked.now)));
+	const held = at.applies ? await holdRelease(db, id) : row.release;
+	orRefuse(
+		mayRelease(at, await releaseFacts(db, held, context.project, { id: by.id, controller }, asked.now))
+	);
 	return { ...context, release: held };
 }
 
@@ -220,7 +227,9 @@ export function passAsks(
 	proof: Proof | null,
 	actor: Actor
 ): 'account' | 'address' | 'password' | 'nothing' {
-	if (held.audience === 'accounts' && !actor) return 'account';
+	// What goes to one person is opened with their own account; nobody answers in another's name (T9).
+	const theirs = !held.releaseId || actor?.person.email.toLowerCase() === held.holderEmail?.toLowerCase();
+	if (held.audience === 'accounts' && !(actor && theirs)) return 'account';
 	if (proof) return 'nothing';
 	if (held.audience === 'named') return 'address';
 	return held.passwordHash ? 'password' : 'nothing';
@@ -288,7 +297,9 @@ async function byPass(
 		throw new Problem(
 			'needs-proof',
 			{
-				account: 'This pass is for people with an account. Sign in, then open the link again.',
+				account: row.releaseId
+					? `This pass is for ${row.holderName}, with their account. Sign in with it, then open the link again.`
+					: 'This pass is for people with an account. Sign in, then open the link again.',
 				address: 'This pass is for people it names. Prove your mail address first.',
 				password: 'This pass asks for a password.'
 			}[asks],
