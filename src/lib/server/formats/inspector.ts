@@ -159,14 +159,14 @@ export class Inspector {
 	/** A copy of a stored file with a stamp, or its marks burned in, or both. Raises `invalid` for what cannot carry them. */
 	async copy(
 		file: { hash: string; mediaType: string; size: number },
-		{ text, marks }: Pick<CopyTask, 'text' | 'marks'>
+		{ stamp, marks }: Pick<CopyTask, 'stamp' | 'marks'>
 	): Promise<Uint8Array> {
 		// Marks are burned into what they were made on: of phones' pictures, the one that everything opens.
 		const opened =
 			marks && familyOf(file.mediaType) === 'phone'
 				? await this.opened(file.hash, file.mediaType, file.size)
 				: { path: await this.store.localPath(file.hash), mediaType: file.mediaType, size: file.size };
-		return this.write({ task: 'copy', ...opened, text, marks });
+		return this.write({ task: 'copy', ...opened, stamp, marks });
 	}
 
 	/** Writes a file. Raises an Error when it is too large to be written within the limits. */

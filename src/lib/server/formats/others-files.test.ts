@@ -76,7 +76,7 @@ describe('a scan of several pages (TIFF)', () => {
 		const bytes = (await work({
 			task: 'copy',
 			...(await file('scan.tif', 'image/tiff')),
-			text: null,
+			stamp: null,
 			marks: { marks: [mark] as never, scales: {}, codes: ['MW'] }
 		})) as Uint8Array;
 		const path = join(home, 'marked.pdf');

@@ -1,31 +1,21 @@
 /** Runs in processes of its own (`pool.ts`): opens one stored file, says what it is, draws it, or writes one. */
 import { DxfError } from '../../core/dxf/read';
 import type { Inspection } from '../platform/db/schema';
-import { familyOf } from '../../core/files/kinds';
 import { Problem, type ProblemCode } from '../../core/acts/problem';
 import type { Shown, ShownWord } from '../../core/files/shown';
-import { listArchive, type ArchiveEntry } from './archive';
-import { coverNote, type CoverNoteTask } from './cover-note';
+import type { ArchiveEntry } from './archive';
+import type { CoverNoteTask } from './cover-note';
 import { asksForPassword } from './limits';
-import { archiveFault } from './scan';
-import { attachment } from './readers/mail';
 import type { ShownPicture, StoredFile } from './readers/reader';
-import { READERS } from './readers/readers';
+import { readerOf } from './readers/readers';
 import { shown, shownPage, shownWords, type ShownTask } from './shown';
-import { makeStandIn, type StandInTask } from './stand-in';
-import { copied, type CopyTask } from './stamp';
-import { commentSheet, type CommentSheetTask } from './comment-sheet';
-import {
-	drawingLayersTask,
-	writeDrawingTask,
-	type DrawingLayers,
-	type DrawingTask,
-	type LayersTask
-} from './drawing';
+import type { StandInTask } from './stand-in';
+import type { CopyTask } from './stamp';
+import type { CommentSheetTask } from './comment-sheet';
+import type { RegisterListTask } from './register-list/task';
+import type { DrawingLayers, DrawingTask, LayersTask } from './drawing';
 import type { ScheduleTask } from './schedule/request';
-import { writeScheduleTask } from './schedule/task';
 import type { TextTask } from './text/request';
-import { writeTextTask } from './text/task';
 import { writtenIn } from './written';
 
 /** Pixels across a preview. */
@@ -36,7 +26,8 @@ const MOST_OUTPUT = 600_000_000;
 
 export type Task = FileTask | WriteTask | LayersTask | ShownTask | StandInTask;
 /** Tasks that write a file instead of opening one. */
-export type WriteTask = TextTask | ScheduleTask | DrawingTask | CommentSheetTask | CoverNoteTask | CopyTask;
+export type WriteTask =
+	TextTask | ScheduleTask | DrawingTask | CommentSheetTask | RegisterListTask | CoverNoteTask | CopyTask;
 
 type FileTask =
 	| ({ task: 'inspect' } & StoredFile)
@@ -61,38 +52,44 @@ type Given =
 	| ShownWord[]
 	| { entries: ArchiveEntry[]; more: boolean };
 
+/**
+ * Does one task. What a task needs is loaded when the first of its kind comes: a worker that loaded the libraries of all
+ * of them would take seconds to begin.
+ */
 export default async function work(task: Task): Promise<Given> {
 	switch (task.task) {
 		case 'text':
-			return writeTextTask(task);
+			return (await import('./text/task')).writeTextTask(task);
 		case 'schedule':
-			return writeScheduleTask(task);
+			return (await import('./schedule/task')).writeScheduleTask(task);
 		case 'drawing':
-			return writeDrawingTask(task);
+			return (await import('./drawing')).writeDrawingTask(task);
 		case 'layers':
-			return drawingLayersTask(task);
+			return (await import('./drawing')).drawingLayersTask(task);
 		case 'comment-sheet':
-			return commentSheet(task);
+			return (await import('./comment-sheet')).commentSheet(task);
+		case 'register-list':
+			return (await import('./register-list/list')).registerList(task);
+		case 'cover-note':
+			return (await import('./cover-note')).coverNote(task.manifest, task.replyBy, task.draft);
+		case 'copy':
+			return (await import('./stamp')).copied(task);
+		case 'list-archive':
+			return (await import('./archive')).listArchive(task.path);
+		case 'archive-fault':
+			return (await import('./scan')).archiveFault(task.path);
+		case 'stand-in':
+			return (await import('./stand-in')).makeStandIn(task);
+		case 'attachment':
+			return (await import('./readers/mail')).attachment(task, task.name);
 		case 'written':
 			return writtenIn(task);
-		case 'cover-note':
-			return coverNote(task.manifest, task.replyBy);
-		case 'copy':
-			return copied(task);
 		case 'shown':
 			return shown(task);
 		case 'shown-page':
 			return shownPage(task, task.page, task.width);
 		case 'shown-words':
 			return shownWords(task, task.page);
-		case 'list-archive':
-			return listArchive(task.path);
-		case 'stand-in':
-			return makeStandIn(task);
-		case 'attachment':
-			return attachment(task, task.name);
-		case 'archive-fault':
-			return archiveFault(task.path);
 		case 'inspect':
 			return inspect(task);
 		case 'preview':
@@ -102,7 +99,7 @@ export default async function work(task: Task): Promise<Given> {
 
 /** Opens a file to see whether it is whole. What is wrong with it is told as people read it. */
 async function inspect(file: StoredFile): Promise<Inspection> {
-	const reader = READERS[familyOf(file.mediaType)];
+	const reader = await readerOf(file);
 	try {
 		return { fault: null, unchecked: false, ...(await reader.inspect(file)) };
 	} catch (error) {
@@ -119,7 +116,7 @@ function faultOf(error: unknown, called: string): string {
 
 /** Draws the preview into `to` (WebP). Gives false when this kind of file has none. */
 async function preview({ to, ...file }: Extract<FileTask, { task: 'preview' }>): Promise<boolean> {
-	const reader = READERS[familyOf(file.mediaType)];
+	const reader = await readerOf(file);
 	if (!reader.preview) return false;
 	await reader.preview(file, to, PREVIEW_WIDTH);
 	return true;

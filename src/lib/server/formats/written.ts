@@ -1,6 +1,5 @@
-import { familyOf } from '../../core/files/kinds';
 import type { StoredFile } from './readers/reader';
-import { READERS } from './readers/readers';
+import { readerOf } from './readers/readers';
 import { MOST_WRITTEN } from './readers/words';
 
 /**
@@ -8,7 +7,7 @@ import { MOST_WRITTEN } from './readers/words';
  * for kinds that hold none. Throws when the file is damaged. Runs in the format workers.
  */
 export async function writtenIn(file: StoredFile): Promise<string> {
-	const text = (await READERS[familyOf(file.mediaType)].written?.(file)) ?? '';
+	const text = (await (await readerOf(file)).written?.(file)) ?? '';
 	return (
 		text
 			// What is packed into letters (pictures and attachments in mails and pages) is nobody's words.
