@@ -27,10 +27,10 @@ const manifest = (documents: number): Manifest => ({
 });
 
 /** The words of the pages, as an outside reader sees them. */
-async function words(made: Manifest, replyBy: string | null): Promise<string> {
+async function words(made: Manifest, replyBy: string | null, draft = false): Promise<string> {
 	const folder = mkdtempSync(join(tmpdir(), 'cupboard-note-'));
 	try {
-		writeFileSync(join(folder, 'note.pdf'), await coverNote(made, replyBy));
+		writeFileSync(join(folder, 'note.pdf'), await coverNote(made, replyBy, draft));
 		return execFileSync('pdftotext', ['-layout', join(folder, 'note.pdf'), '-'], { encoding: 'utf8' });
 	} finally {
 		rmSync(folder, { recursive: true });
@@ -43,6 +43,16 @@ it('names the release, the parties, the purpose and every document with its revi
 		expect(text).toContain(said);
 	expect(text.match(/VFT-MW-LS-00-DR-\d{4}/g)).toHaveLength(3);
 	expect(text).toMatch(/2 Dec|2026-12-02/);
+});
+
+it('says all that was written, over as many lines and pages as it takes, and that a draft is one', async () => {
+	const said = `First line.\n${'pile '.repeat(600)}end ${'x'.repeat(130)}`;
+	const text = await words({ ...manifest(2), words: said }, null);
+	expect(text.match(/pile/g)).toHaveLength(600);
+	expect(text.match(/x{10,}/g)!.join('')).toHaveLength(130);
+	expect(text.match(/VFT-MW-LS-00-DR-\d{4}/g)).toHaveLength(2);
+	expect(text).not.toContain('as it would go out now');
+	expect(await words(manifest(1), null, true)).toContain('as it would go out now');
 });
 
 it('goes on over pages and leaves none out', async () => {

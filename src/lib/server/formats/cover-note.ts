@@ -3,7 +3,8 @@ import { createRequire } from 'node:module';
 import { PDFDocument, rgb, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
 import * as fontkit from 'fontkit';
 import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
-import { CHECK_LABEL, type Manifest } from '../../core/releases';
+import { CHECK_LABEL, suitabilityText, type Manifest } from '../../core/releases';
+import { ended } from '../../core/words/sentences';
 
 const require = createRequire(import.meta.url);
 const INK = rgb(0.09, 0.137, 0.122);
@@ -22,6 +23,8 @@ export interface CoverNoteTask {
 	task: 'cover-note';
 	manifest: Manifest;
 	replyBy: string | null;
+	/** Whether it is shown before the issue, and says so. */
+	draft?: boolean;
 }
 
 async function font(name: string): Promise<Uint8Array> {
@@ -40,8 +43,28 @@ function fit(text: string, f: PDFFont, size: number, width: number): string {
 	return text.slice(0, fits) + '…';
 }
 
+/** The lines of a text, broken at words to a width in points. */
+function paragraphs(text: string, f: PDFFont, size: number, width: number): string[] {
+	if (!text) return [];
+	return text.split('\n').flatMap((line) => {
+		const lines = [''];
+		// A word that is too long for a line is broken where it has to be.
+		const words = line.split(' ').flatMap((word) => word.match(/.{1,60}/gu) ?? ['']);
+		for (const word of words) {
+			const longer = `${lines.at(-1)} ${word}`.trimStart();
+			if (f.widthOfTextAtSize(longer, size) <= width) lines[lines.length - 1] = longer;
+			else lines.push(word);
+		}
+		return lines;
+	});
+}
+
 /** Makes the cover note that goes out with a release: who, what for, and every document with revision and hash. */
-export async function coverNote(manifest: Manifest, replyBy: string | null): Promise<Uint8Array> {
+export async function coverNote(
+	manifest: Manifest,
+	replyBy: string | null,
+	draft = false
+): Promise<Uint8Array> {
 	const pdf = await PDFDocument.create();
 	pdf.registerFontkit(fontkit as never);
 	const regular = await pdf.embedFont(await font('400Regular/Archivo_400Regular'), { subset: true });
@@ -78,14 +101,22 @@ export async function coverNote(manifest: Manifest, replyBy: string | null): Pro
 		y = A4.height - 60;
 	};
 	newPage();
-	text('Cover note', A4.margin, 10, regular, SOFT);
+	text(
+		draft ? 'Draft of the cover note, as it would go out now' : 'Cover note',
+		A4.margin,
+		10,
+		regular,
+		SOFT
+	);
 	y -= 26;
 	text(`Release ${manifest.release}: ${manifest.title}`, A4.margin, 18, bold);
 	y -= 26;
+	const status = manifest.suitability ? suitabilityText(manifest.suitability) : '';
 	const facts: [string, string][] = [
 		['Project', manifest.project],
 		['To', manifest.recipient],
 		['Purpose', PURPOSE_LABEL[manifest.purpose as Purpose]],
+		...(status ? ([['Status', status]] as [string, string][]) : []),
 		['Issued', `${manifest.issuedAt.slice(0, 16).replace('T', ' ')} UTC, by ${manifest.issuedBy}`],
 		['Approved by', manifest.approvedBy],
 		...(replyBy ? ([['Reply asked by', replyBy]] as [string, string][]) : []),
@@ -101,6 +132,11 @@ export async function coverNote(manifest: Manifest, replyBy: string | null): Pro
 		text(`SHA-256 ${manifest.trail.hash}`, 150, 6.5, regular, SOFT);
 		y -= 12;
 	}
+	for (const written of paragraphs(manifest.words ?? '', regular, 10, A4.width - 2 * A4.margin)) {
+		if (y < 80) newPage();
+		text(written, A4.margin, 10);
+		y -= 14;
+	}
 	y -= 12;
 	heads();
 	for (const item of manifest.documents) {
@@ -108,10 +144,26 @@ export async function coverNote(manifest: Manifest, replyBy: string | null): Pro
 			newPage();
 			heads();
 		}
-		const cells = [item.number, item.title, item.revision, size(item.size)];
+		const cells = [item.number, item.title, item.revision, item.sha256 ? size(item.size) : ''];
 		cells.forEach((cell, i) => text(cell, COLUMNS[i]!.x, 9, i === 2 ? bold : regular, INK, COLUMNS[i]!.w));
 		y -= 11;
-		text(`SHA-256 ${item.sha256}`, A4.margin, 6.5, regular, SOFT);
+		text(
+			`SHA-256 ${item.sha256 || 'of this file is known once it is made, at issue'}`,
+			A4.margin,
+			6.5,
+			regular,
+			SOFT
+		);
+		if (item.madeFrom) {
+			y -= 9;
+			text(
+				`${ended(`${item.madeFrom.how[0]!.toUpperCase()}${item.madeFrom.how.slice(1)}`)} Made from SHA-256 ${item.madeFrom.sha256}`,
+				A4.margin,
+				6.5,
+				regular,
+				SOFT
+			);
+		}
 		for (const one of item.accepted ?? []) {
 			y -= 9;
 			text(

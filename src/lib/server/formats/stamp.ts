@@ -1,15 +1,30 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
-import { degrees, PDFDocument, rgb } from '@cantoo/pdf-lib';
+import {
+	concatTransformationMatrix,
+	degrees,
+	PDFDocument,
+	popGraphicsState,
+	pushGraphicsState,
+	rgb
+} from '@cantoo/pdf-lib';
 import * as fontkit from 'fontkit';
 import sharp from 'sharp';
 import { Problem } from '../../core/acts/problem';
+import { canStamp } from '../../core/files/kinds';
+import { pdfGround } from '../../core/markup/burn';
+import { MOST_COPIED } from '../../core/releases/copies';
 import { markedPdf, type GivenMarks } from '../marks/marked';
 
 const require = createRequire(import.meta.url);
 
-/** Largest file that is stamped while somebody waits, in bytes. */
-const MOST_BYTES = 200 * 1024 ** 2;
+/** A stamp on a copy. */
+export interface StampOn {
+	/** What it says, a line or several. */
+	text: string;
+	/** Whether that lies across the whole sheet, too: for copies of which it matters whose they are. */
+	across: boolean;
+}
 
 /** What the worker needs to make the copy of a file that somebody is given in its stead. */
 export interface CopyTask {
@@ -17,8 +32,7 @@ export interface CopyTask {
 	path: string;
 	mediaType: string;
 	size: number;
-	/** What its stamp says; null for none. */
-	text: string | null;
+	stamp: StampOn | null;
 	/** The marks that are burned in; null for none. */
 	marks: GivenMarks | null;
 }
@@ -28,13 +42,13 @@ export async function copied({
 	path,
 	mediaType,
 	size,
-	text,
+	stamp,
 	marks
 }: Omit<CopyTask, 'task'>): Promise<Uint8Array> {
-	if (!marks) return stamped({ path, mediaType, size, text: text! });
+	if (!marks) return stamped({ path, mediaType, size, stamp: stamp! });
 	try {
 		const bytes = await markedPdf(path, mediaType, marks);
-		return text === null ? bytes : await stampPdf(bytes, text);
+		return stamp === null ? bytes : await stampPdf(bytes, stamp);
 	} catch {
 		throw new Problem(
 			'invalid',
@@ -43,24 +57,19 @@ export async function copied({
 	}
 }
 
-/** Kinds of file that can carry a stamp. */
-export function canStamp(mediaType: string): boolean {
-	return mediaType === 'application/pdf' || mediaType === 'image/png' || mediaType === 'image/jpeg';
-}
-
 /**
- * A copy of a file with a stamp on every page: for whom it was made and when. The original stays as it is.
+ * A copy of a file with a stamp on every page: The original stays as it is.
  * Raises `invalid` for kinds that cannot carry one, and for locked or damaged files.
  */
 export async function stamped({
 	path,
 	mediaType,
 	size,
-	text
+	stamp
 }: Pick<CopyTask, 'path' | 'mediaType' | 'size'> & {
-	text: string;
+	stamp: StampOn;
 }): Promise<Uint8Array> {
-	if (!canStamp(mediaType) || size > MOST_BYTES)
+	if (!canStamp(mediaType) || size > MOST_COPIED)
 		throw new Problem(
 			'invalid',
 			'Copies through this pass carry a stamp, and this file cannot carry one. You can look at it; ask the sender for the file.'
@@ -68,8 +77,8 @@ export async function stamped({
 	try {
 		const bytes = await readFile(path);
 		return mediaType === 'application/pdf'
-			? await stampPdf(bytes, text)
-			: await stampPicture(bytes, mediaType, text);
+			? await stampPdf(bytes, stamp)
+			: await stampPicture(bytes, mediaType, stamp);
 	} catch {
 		throw new Problem(
 			'invalid',
@@ -78,37 +87,65 @@ export async function stamped({
 	}
 }
 
-async function stampPdf(bytes: Uint8Array, text: string): Promise<Uint8Array> {
+const RED = rgb(0.7, 0.19, 0.12);
+/** Distance of the stamp from the corner of a page, in points. */
+const EDGE = 12;
+
+/** Stamps every page in the lower left corner as it is seen: cut to its crop box and turned. */
+async function stampPdf(bytes: Uint8Array, { text, across }: StampOn): Promise<Uint8Array> {
 	const pdf = await PDFDocument.load(bytes);
 	pdf.registerFontkit(fontkit as never);
 	const file = await readFile(
 		require.resolve('@expo-google-fonts/archivo/600SemiBold/Archivo_600SemiBold.ttf')
 	);
 	const font = await pdf.embedFont(file, { subset: true });
+	const lines = text.split('\n');
 	for (const page of pdf.getPages()) {
-		const { width, height } = page.getSize();
-		const size = Math.max(7, Math.min(width, height) / 60);
-		const wide = font.widthOfTextAtSize(text, size);
+		const { toPage } = pdfGround(page);
+		const crop = page.getCropBox();
+		const [width, height] =
+			page.getRotation().angle % 180 === 0 ? [crop.width, crop.height] : [crop.height, crop.width];
+		const wanted = Math.max(7, Math.min(width, height) / 60);
+		const widest = (size: number) => Math.max(...lines.map((line) => font.widthOfTextAtSize(line, size)));
+		// What does not fit beside the edges is written smaller.
+		const size = Math.min(wanted, (wanted * (width - 2 * EDGE)) / (widest(wanted) + wanted * 1.4));
+		const leading = size * 1.25;
+		page.pushOperators(
+			pushGraphicsState(),
+			concatTransformationMatrix(...toPage),
+			// From here on y goes up from the lower edge of what is seen.
+			concatTransformationMatrix(1, 0, 0, -1, 0, height)
+		);
 		page.drawRectangle({
-			x: 12,
-			y: 10,
-			width: wide + size * 1.4,
-			height: size * 1.9,
+			x: EDGE,
+			y: EDGE - 2,
+			width: widest(size) + size * 1.4,
+			height: leading * lines.length + size * 0.65,
 			color: rgb(1, 1, 1),
 			opacity: 0.85,
-			borderColor: rgb(0.7, 0.19, 0.12),
+			borderColor: RED,
 			borderWidth: 1
 		});
-		page.drawText(text, { x: 12 + size * 0.7, y: 10 + size * 0.55, size, font, color: rgb(0.7, 0.19, 0.12) });
-		page.drawText(text, {
-			x: width * 0.18,
-			y: height * 0.2,
-			size: Math.min(width, height) / 22,
-			font,
-			color: rgb(0.7, 0.19, 0.12),
-			opacity: 0.13,
-			rotate: degrees(32)
-		});
+		lines.forEach((line, i) =>
+			page.drawText(line, {
+				x: EDGE + size * 0.7,
+				y: EDGE - 2 + size * 0.6 + (lines.length - 1 - i) * leading,
+				size,
+				font,
+				color: RED
+			})
+		);
+		if (across)
+			page.drawText(text, {
+				x: width * 0.18,
+				y: height * 0.2,
+				size: Math.min(width, height) / 22,
+				font,
+				color: RED,
+				opacity: 0.13,
+				rotate: degrees(32)
+			});
+		page.pushOperators(popGraphicsState());
 	}
 	return pdf.save();
 }
@@ -117,12 +154,23 @@ function escapeXml(text: string): string {
 	return text.replace(/[<>&"']/g, (c) => `&#${c.charCodeAt(0)};`);
 }
 
-async function stampPicture(bytes: Uint8Array, mediaType: string, text: string): Promise<Uint8Array> {
+/** The band that a stamp puts along the lower edge of a picture. */
+async function stampPicture(bytes: Uint8Array, mediaType: string, { text }: StampOn): Promise<Uint8Array> {
 	const picture = sharp(bytes, { limitInputPixels: 300e6 }).autoOrient();
 	const { width, height } = (await picture.metadata()).autoOrient;
-	const size = Math.max(12, Math.round(Math.min(width, height) / 36));
-	const band = Math.round(size * 1.9);
-	const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${band}"><rect width="100%" height="100%" fill="#fff" fill-opacity=".85"/><text x="${size}" y="${Math.round(size * 1.35)}" font-family="sans-serif" font-size="${size}" font-weight="600" fill="#b3311f">${escapeXml(text)}</text></svg>`;
-	const marked = picture.composite([{ input: Buffer.from(svg), left: 0, top: Math.max(0, height - band) }]);
+	const lines = text.split('\n');
+	const longest = Math.max(...lines.map((line) => line.length));
+	// Letters are about half as wide as they are high; what does not fit is written smaller.
+	const size = Math.max(
+		8,
+		Math.round(Math.min(Math.max(12, Math.min(width, height) / 36), width / (longest * 0.6 + 2)))
+	);
+	const band = Math.min(height, Math.round(size * (0.65 + 1.25 * lines.length)));
+	const rows = lines.map(
+		(line, i) =>
+			`<text x="${size}" y="${Math.round(size * (1.2 + 1.25 * i))}" font-family="sans-serif" font-size="${size}" font-weight="600" fill="#b3311f">${escapeXml(line)}</text>`
+	);
+	const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${band}"><rect width="100%" height="100%" fill="#fff" fill-opacity=".85"/>${rows.join('')}</svg>`;
+	const marked = picture.composite([{ input: Buffer.from(svg), left: 0, top: height - band }]);
 	return mediaType === 'image/png' ? marked.png().toBuffer() : marked.jpeg({ quality: 90 }).toBuffer();
 }
