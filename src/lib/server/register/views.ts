@@ -1,77 +1,155 @@
-import { sql } from 'drizzle-orm';
+import { and, desc, eq, isNull } from 'drizzle-orm';
 import * as contract from '../../contract/register';
-import type { Verdict } from '../../core/releases';
-import type { Purpose } from '../../core/revisions/revisions';
-import { idsOf, live } from '../access/reach';
+import { Problem } from '../../core/acts/problem';
+import {
+	countsOf,
+	EVERYTHING,
+	groupOf,
+	ordered,
+	passing,
+	type Grouping,
+	type Line,
+	type Seen
+} from '../../core/register';
 import { among } from '../platform/db';
-import { department, place } from '../platform/db/schema';
+import { deliverableChange, lock, person } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
+import type { Facts } from './facts';
+import { NO_SUCH } from './lines';
+import { mayForecast } from './may';
+import { narrowingOf, visibleLines, type Here } from './seen';
 
-interface Row extends Record<string, unknown> {
-	document: string;
-	path: string;
-	number: string;
-	title: string;
-	label: string;
-	at: string;
-	by: string | null;
-	newest: string;
-	release: { number: number; purpose: Purpose; to: string; replyBy: string | null } | null;
-	verdict: Verdict | null;
+/** Lines as they travel, with who has their documents in hand. */
+async function rowsOf(context: Here, facts: Facts, lines: readonly Seen[]) {
+	const documents = lines.flatMap(({ deliverable: { document } }) => (document ? [document.id] : []));
+	const locks = documents.length
+		? await context.db
+				.select({ document: lock.documentId, name: person.name })
+				.from(lock)
+				.innerJoin(person, eq(person.id, lock.holderId))
+				.where(and(among(lock.documentId, documents), isNull(lock.endedAt)))
+		: [];
+	const inHand = new Map(locks.map((one) => [one.document, one.name]));
+	return lines.map(({ deliverable: one, at, status, view }) => {
+		const { document, plan: _plan, ...rest } = one;
+		return {
+			...rest,
+			status,
+			document: document
+				? {
+						id: document.id,
+						label: document.label,
+						issued: document.issued,
+						inHand: inHand.get(document.id) ?? null,
+						reply: document.reply
+					}
+				: null,
+			stages: [...at],
+			slip: view?.slip ?? null,
+			mayForecast: mayForecast(context, {
+				departmentId: facts.departmentOf.get(one.id) ?? null,
+				responsibleId: one.responsible?.id ?? null
+			})
+		};
+	});
 }
 
-export const issued = answers(contract.issued, {
-	async run({ db, project, reach }, input) {
-		/** The moment and the number of the last row that is known. */
-		const [from, after] = input.after?.split(/ (.*)/s) ?? [];
-		const rows = await db.execute<Row>(sql`
-			select d.id as document, ${place.path} as path, d.number, d.title, v.label,
-				v.created_at as at, by.name as by, now.label as newest, went.release, went.verdict
-			from version v
-			join document d on d.id = v.document_id and d.live and d.project_id = ${project.id}
-			join ${place} on ${place.id} = d.id
-			join version now on now.id = d.current_version_id
-			left join person by on by.id = v.created_by
-			left join lateral (
-				select json_build_object('number', r.number, 'purpose', r.purpose, 'to', t.company, 'replyBy', r.reply_by) as release,
-					(select a.code from verdict a join pass p on p.id = a.pass_id
-						where p.release_id = r.id and a.document_id = d.id and a.signed_at is not null limit 1) as verdict
-				from release_item i join release r on r.id = i.release_id join recipient t on t.id = r.recipient_id
-				where i.version_id = v.id and r.state in ('issued', 'superseded')
-				order by r.issued_at desc limit 1
-			) went on true
-			where v.issued and ${live()} and ${reach.sees(place.scope)}
-				and not exists (select 1 from version later where later.document_id = d.id and later.issued and later.seq > v.seq)
-				${from && after ? sql`and (v.created_at < ${from}::timestamptz or v.created_at = ${from}::timestamptz and d.number > ${after})` : sql``}
-			order by v.created_at desc, d.number limit ${input.limit + 1}`);
-		const shown = rows.slice(0, input.limit);
-		const shelves = new Set(shown.map((row) => idsOf(row.path)[0]!));
-		const codes = new Map(
-			shelves.size
-				? [
-						...(await db.execute<{ id: string; code: string }>(sql`
-							select ${place.id} as id, ${department.code} as code from ${place}
-							join ${department} on ${department.id} = ${place.departmentId} where ${among(place.id, shelves)}`))
-					].map((row) => [row.id, row.code])
-				: []
+/** The first and the last day of everything that stands in some lines. */
+function spanOf(lines: readonly Line[]) {
+	let [from, to] = ['9999', ''];
+	for (const { at } of lines)
+		for (const { planned, actual, forecast } of at)
+			for (const day of [planned, actual, forecast]) {
+				if (day === null) continue;
+				if (day < from) from = day;
+				if (day > to) to = day;
+			}
+	return to === '' ? null : { from, to };
+}
+
+/** How many lines stand under each head. */
+function groupsOf(lines: readonly Line[], by: Grouping) {
+	const counts = new Map<string, number>();
+	for (const line of lines) {
+		const head = groupOf(line, by);
+		counts.set(head, (counts.get(head) ?? 0) + 1);
+	}
+	return [...counts].map(([head, count]) => ({ head, count }));
+}
+
+/** What a list can be narrowed to. */
+function offersOf(lines: readonly Line[]) {
+	const [zones, types] = [new Set<string>(), new Set<string>()];
+	const people = new Map<string, { id: string; name: string }>();
+	for (const { deliverable: one } of lines) {
+		zones.add(one.zone);
+		types.add(one.type);
+		if (one.responsible) people.set(one.responsible.id, one.responsible);
+	}
+	const sorted = (values: Set<string>) => [...values].filter(Boolean).sort();
+	return {
+		zones: sorted(zones),
+		types: sorted(types),
+		people: [...people.values()].sort((a, b) => a.name.localeCompare(b.name))
+	};
+}
+
+export const register = answers(contract.register, {
+	async run(context, input) {
+		const stage = input.stage ?? null;
+		const { facts, today, stages, lines } = await visibleLines(context, stage);
+		const to = narrowingOf(input);
+		// Figures count what is left before one of them is chosen.
+		const { departments, zones, types, responsible, words } = to;
+		const wide = { ...EVERYTHING, stage, departments, zones, types, responsible, words };
+		const counted = lines.filter(passing(wide, today));
+		const left = counted.filter(passing(to, today));
+		const shown = ordered(left, input.order, input.down, input.group).slice(
+			input.skip,
+			input.skip + input.limit
 		);
-		const last = shown.at(-1);
+		const offered = offersOf(lines);
 		return {
-			rows: shown.map((row) => ({
-				document: row.document,
-				number: row.number,
-				title: row.title,
-				department: codes.get(idsOf(row.path)[0]!) ?? null,
-				label: row.label,
-				at: new Date(row.at).toISOString(),
-				by: row.by,
-				release: row.release,
-				verdict: row.verdict,
-				since: row.newest === row.label ? null : row.newest
-			})),
-			...(rows.length > input.limit && last
-				? { next: `${new Date(last.at).toISOString()} ${last.number}` }
-				: {})
+			stages: [...stages],
+			counts: countsOf(counted, stage, today),
+			total: left.length,
+			span: spanOf(left),
+			rows: await rowsOf(context, facts, shown),
+			groups: input.group === 'none' ? [] : groupsOf(left, input.group),
+			...offered
+		};
+	}
+});
+
+export const deliverable = answers(contract.deliverable, {
+	async run(context, input) {
+		const { db } = context;
+		const { facts, stages, lines } = await visibleLines(context, null);
+		const line = lines.find(
+			({ deliverable: one }) => one.id === input.deliverable || one.number === input.deliverable
+		);
+		if (!line) throw new Problem('not-found', NO_SUCH);
+		const history = await db
+			.select({ change: deliverableChange, by: person.name })
+			.from(deliverableChange)
+			.leftJoin(person, eq(person.id, deliverableChange.by))
+			.where(eq(deliverableChange.deliverableId, line.deliverable.id))
+			.orderBy(desc(deliverableChange.at))
+			.limit(200);
+		const [row] = await rowsOf(context, facts, [line]);
+		return {
+			...row!,
+			names: Object.fromEntries(stages.map((one) => [one.key, one.name])),
+			corrected: line.deliverable.plan.flatMap(({ stage, corrected }) =>
+				corrected ? [{ stage, ...corrected }] : []
+			),
+			history: history.map(({ change, by }) => ({
+				at: change.at.toISOString(),
+				by,
+				kind: change.kind,
+				reason: change.reason,
+				changes: change.changes
+			}))
 		};
 	}
 });
