@@ -207,7 +207,9 @@ export async function cleanUploads(services: Services, now: Date): Promise<void>
 				and not exists (select 1 from live_picture l where l.hash = c.hash)
 				and not exists (select 1 from arrival a where a.hash = c.hash and a.state <> 'refused')
 				and not exists (select 1 from release r where r.cover_note_hash = c.hash)
-				and not exists (select 1 from release_item i where i.pinned_hash = c.hash)
+				and not exists (select 1 from release_recipient rr where rr.cover_note_hash = c.hash)
+				and not exists (select 1 from mail m where m.attachment_hash = c.hash)
+				and not exists (select 1 from release_item i where c.hash in (i.pinned_hash, i.copy_hash))
 			returning c.hash`);
 		for (const { hash } of orphans) {
 			await services.store.remove(hash);

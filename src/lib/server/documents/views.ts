@@ -33,7 +33,6 @@ import {
 	release,
 	releaseItem,
 	sideVersion,
-	verdict,
 	version
 } from '../platform/db/schema';
 import { knownBase } from './known-base';
@@ -74,8 +73,7 @@ export const documentView = answers(contract.documentView, {
 				release: release.number,
 				verdict: sql<
 					string | null
-				>`(select max(v.code) from ${verdict} v join pass p on p.id = v.pass_id join ${releaseItem} i on i.release_id = p.release_id and i.document_id = v.document_id
-					where v.document_id = ${version.documentId} and i.version_id = ${version.id} and v.signed_at is not null)`
+				>`(select max(i.outcome) from ${releaseItem} i where i.document_id = ${version.documentId} and i.version_id = ${version.id})`
 			})
 			.from(version)
 			.innerJoin(content, eq(content.hash, version.hash))

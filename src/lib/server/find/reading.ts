@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Querier } from '../platform/db';
 import { content, contentText } from '../platform/db/schema';
 import { unlessBusy } from '../formats/inspector';
@@ -36,6 +36,24 @@ export async function drawPreview(services: Services, hash: string): Promise<voi
 		.set({ preview: made ? 'made' : 'none' })
 		.where(eq(content.hash, hash));
 	if (made) await db.execute(sql`select pg_notify(${PREVIEWS}, ${hash})`);
+}
+
+/** Reads what stands written in stored contents, as far as nobody has yet. */
+export async function readWords(services: Services, hashes: readonly string[]): Promise<void> {
+	const unread = hashes.length
+		? await services.database.db
+				.select({
+					hash: content.hash,
+					mediaType: content.mediaType,
+					size: content.size,
+					inspection: content.inspection
+				})
+				.from(content)
+				.leftJoin(contentText, eq(contentText.hash, content.hash))
+				.where(and(inArray(content.hash, [...hashes]), isNull(contentText.hash)))
+		: [];
+	for (const { inspection, ...one } of unread)
+		await readText(services, one, inspection !== null && inspection.fault !== null);
 }
 
 /** What PostgreSQL says when more different words stand in a text than it can hold of one: long lists of figures. */

@@ -1,5 +1,5 @@
 import { canAt } from '../access/can';
-import { and, asc, eq, inArray, lt, ne, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, inArray, ne, or, sql, type SQL } from 'drizzle-orm';
 import * as contract from '../../contract/places';
 import { allows, levelLabel } from '../../core/access/levels';
 import { dayOf } from '../../core/time/days';
@@ -10,6 +10,7 @@ import { answers, type Place } from '../platform/runner/act';
 import { among, type Querier } from '../platform/db';
 import { department, departmentMember, folderCount, person, place, release } from '../platform/db/schema';
 import { ID_LENGTH } from '../../core/acts/ids';
+import { replyOwed } from '../releases/recipients';
 
 /** The names on the way to a place, shelf first; what one may not look at above it is left out (A10). */
 export async function breadcrumb(
@@ -251,20 +252,13 @@ async function dropsOf(db: Querier, reach: Reach): Promise<{ id: string; by: str
 }
 
 /** @param today the day by the project's clock */
-/** Issued releases whose client has not answered by the day asked for. */
+/** Issued releases that somebody has not answered by the day they were asked to. */
 export async function overdueReleases(db: Querier, projectId: string, today: string) {
+	const late = replyOwed();
 	return db
-		.select({ number: release.number, replyBy: release.replyBy })
+		.select({ number: release.number, replyBy: late })
 		.from(release)
-		.where(
-			and(
-				eq(release.projectId, projectId),
-				eq(release.state, 'issued'),
-				lt(release.replyBy, today),
-				sql`exists (select 1 from release_item i where i.release_id = ${release.id} and not exists (
-					select 1 from verdict v join pass p on p.id = v.pass_id where p.release_id = ${release.id} and v.document_id = i.document_id and v.signed_at is not null))`
-			)
-		);
+		.where(and(eq(release.projectId, projectId), eq(release.state, 'issued'), sql`${late} < ${today}`));
 }
 
 export const folder = answers(contract.folder, {

@@ -1,3 +1,4 @@
+import { numbersUnder } from './numbers';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import * as contract from '../../contract/places';
 import { allows } from '../../core/access/levels';
@@ -133,22 +134,6 @@ async function sameNames(
 			)
 		);
 	return new Map(rows.map(({ fileName, ...one }) => [fileName, one]));
-}
-
-/** Numbers in use that begin with one of these. */
-async function numbersUnder(db: Querier, projectId: string, heads: string[]): Promise<Set<string>> {
-	const patterns = [...new Set(heads)].map((head) => `${head.replace(/[\\%_]/g, '\\$&')}%`);
-	const rows = await db
-		.select({ number: document.number })
-		.from(document)
-		.where(
-			and(
-				eq(document.projectId, projectId),
-				eq(document.live, true),
-				sql`${document.number} like any(${sql.param(patterns)}::text[])`
-			)
-		);
-	return new Set(rows.map((d) => d.number));
 }
 
 export const numbersInUse = answers(contract.numbersInUse, {
