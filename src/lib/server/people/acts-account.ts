@@ -3,15 +3,36 @@ import * as contract from '../../contract/people';
 import { Problem } from '../../core/acts/problem';
 import { daysLater } from '../../core/time/spans';
 import type { Tx } from '../platform/db';
-import { apiToken, account, invitation, person, place, project, session } from '../platform/db/schema';
+import {
+	apiToken,
+	account,
+	invitation,
+	member,
+	person,
+	place,
+	project,
+	session
+} from '../platform/db/schema';
 import { newSecret, secretHash } from '../platform/ids';
 import { checkPassword, hashPassword, verifyPassword } from '../platform/auth/passwords';
 import { checkTries, countTry } from '../platform/auth/tries';
 import { does } from '../platform/runner/act';
 
 export const changeName = does(contract.changeName, {
-	async run({ tx, person: by, now }, input) {
+	async run({ tx, person: by, now, tell }, input) {
+		if (input.name === by.name) return { name: by.name };
 		await tx.update(person).set({ name: input.name, updatedAt: now }).where(eq(person.id, by.id));
+		// The name stands in every project that they are in.
+		const there = await tx
+			.select({ project: member.projectId })
+			.from(member)
+			.where(and(eq(member.personId, by.id), isNull(member.leftAt)))
+			.orderBy(member.projectId);
+		for (const { project } of there)
+			tell(
+				{ kind: 'person.renamed', details: { person: by.id, name: input.name, before: by.name } },
+				project
+			);
 		return { name: input.name };
 	}
 });

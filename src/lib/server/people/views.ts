@@ -205,6 +205,7 @@ export const outbox = answers(contract.outbox, {
 				subject: readable(m.subject, m),
 				body: readable(m.body, m),
 				html: readable(m.html, m),
+				attachment: m.attachmentName,
 				state: m.state,
 				trouble: m.trouble,
 				createdAt: m.createdAt.toISOString(),

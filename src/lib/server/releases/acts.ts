@@ -1,142 +1,25 @@
-import { and, asc, eq, inArray, isNull, max, sql } from 'drizzle-orm';
+import canonicalize from 'canonicalize';
+import { and, eq, sql } from 'drizzle-orm';
 import * as contract from '../../contract/releases';
 import { Problem } from '../../core/acts/problem';
-import { releaseNumber } from '../../core/releases';
-import type { Reach } from '../access/reach';
+import { decidersOf, listedNumbers, MOST_UNKNOWN, releaseNumber } from '../../core/releases';
 import type { Tx } from '../platform/db';
-import {
-	document,
-	member,
-	person,
-	project,
-	recipient,
-	release,
-	releaseItem,
-	releaseOverride,
-	version
-} from '../platform/db/schema';
+import { document, release, releaseItem, releaseOverride, version } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
-import { checkRelease } from './checks';
-import { does, type Project } from '../platform/runner/act';
+import { checkRelease, missingReferences } from './checks';
+import { putRecipients, recipientsOf } from './recipients';
+import { checkRouteHere, routeWords } from './route';
+import { addItems } from './acts-begin';
+import { does } from '../platform/runner/act';
 import { handsIn } from '../platform/runner/held-release';
+import { decisionsOf, turnIn } from '../platform/runner/on-route';
 import { visiblePlaces } from '../platform/runner/locate';
-
-async function checkApprover(
-	tx: Tx,
-	here: Project,
-	approver: string,
-	hands: ReadonlySet<string>
-): Promise<void> {
-	const [who] = await tx
-		.select({ name: person.name })
-		.from(member)
-		.innerJoin(person, eq(person.id, member.personId))
-		.where(
-			and(
-				eq(member.projectId, here.id),
-				eq(member.personId, approver),
-				isNull(member.leftAt),
-				isNull(member.blockedAt)
-			)
-		);
-	if (!who)
-		throw new Problem('invalid', 'The person who approves is not in this project.', { field: 'approver' });
-	if (hands.has(approver))
-		throw new Problem(
-			'invalid',
-			`${who.name} has a hand in this build, and nobody decides on what they built, changed or asked for. Choose a second person.`,
-			{ field: 'approver' }
-		);
-}
-
-async function checkRecipient(tx: Tx, here: Project, recipientId: string): Promise<void> {
-	const [to] = await tx
-		.select()
-		.from(recipient)
-		.where(and(eq(recipient.projectId, here.id), eq(recipient.id, recipientId)));
-	if (!to)
-		throw new Problem('invalid', 'The recipient is not on the distribution list.', { field: 'recipient' });
-}
-
-export const buildRelease = does(contract.buildRelease, {
-	async run({ tx, project: here, person: by, reach, now, newId, tell }, input) {
-		await checkApprover(tx, here, input.approver, new Set([by.id]));
-		await checkRecipient(tx, here, input.recipient);
-		const [counted] = await tx
-			.update(project)
-			.set({ nextRelease: sql`${project.nextRelease} + 1` })
-			.where(eq(project.id, here.id))
-			.returning();
-		const number = counted!.nextRelease - 1;
-		const releaseId = newId();
-		await tx.insert(release).values({
-			id: releaseId,
-			projectId: here.id,
-			number,
-			title: input.title,
-			purpose: input.purpose,
-			state: 'building',
-			recipientId: input.recipient,
-			approverId: input.approver,
-			replyBy: input.replyBy,
-			builtBy: by.id,
-			createdAt: now
-		});
-		const added = await addItems(tx, reach, here.id, releaseId, input.documents);
-		tell({
-			kind: 'release.built',
-			releaseId,
-			details: { number, title: input.title, purpose: input.purpose, documents: added }
-		});
-		return { id: releaseId, number };
-	}
-});
-
-async function addItems(
-	tx: Tx,
-	reach: Reach,
-	projectId: string,
-	releaseId: string,
-	ids: string[]
-): Promise<number> {
-	const unique = [...new Set(ids)];
-	const visible = (await visiblePlaces(tx, reach, unique)).filter(
-		(p) => p.kind === 'document' && p.projectId === projectId
-	);
-	if (visible.length !== unique.length)
-		throw new Problem('not-found', 'A document chosen is not there any more.');
-	if (!unique.length) return 0;
-	const [last] = await tx
-		.select({ at: max(releaseItem.position) })
-		.from(releaseItem)
-		.where(eq(releaseItem.releaseId, releaseId));
-	const rows = await tx
-		.select({ id: document.id, versionId: version.id, label: version.label })
-		.from(document)
-		.innerJoin(version, eq(version.id, document.currentVersionId))
-		.where(inArray(document.id, unique))
-		.orderBy(asc(document.number));
-	const inserted = await tx
-		.insert(releaseItem)
-		.values(
-			rows.map((r, i) => ({
-				releaseId,
-				documentId: r.id,
-				versionId: r.versionId,
-				fromLabel: r.label,
-				position: (last?.at ?? -1) + 1 + i
-			}))
-		)
-		.onConflictDoNothing()
-		.returning({ id: releaseItem.documentId });
-	return inserted.length;
-}
 
 /** Opens the build of a release that is held, since it changes: whatever was approved is asked anew. */
 export async function reopen(tx: Tx, releaseId: string): Promise<void> {
 	await tx
 		.update(release)
-		.set({ state: 'building', askedAt: null, approvedAt: null, approvedDigest: null })
+		.set({ state: 'building', askedAt: null, approvedAt: null, turn: null, turnSince: null })
 		.where(eq(release.id, releaseId));
 }
 
@@ -146,23 +29,29 @@ export const changeRelease = does(contract.changeRelease, {
 		const next = {
 			title: input.title ?? before.title,
 			purpose: input.purpose ?? before.purpose,
-			recipientId: input.recipient ?? before.recipientId,
-			approverId: input.approver ?? before.approverId,
+			words: input.words ?? before.words,
+			stamped: input.stamped ?? before.stamped,
+			withMarks: input.withMarks ?? before.withMarks,
+			route: input.route ?? before.route,
 			replyBy: input.replyBy === undefined ? before.replyBy : input.replyBy
 		};
-		const changed = (Object.keys(next) as (keyof typeof next)[]).filter((key) => next[key] !== before[key]);
+		const changed = (Object.keys(next) as (keyof typeof next)[]).filter(
+			(key) => canonicalize(next[key]) !== canonicalize(before[key])
+		) as string[];
+		const went = (await recipientsOf(tx, before.id)).map((one) => ({
+			recipient: one.recipientId,
+			expects: one.expects,
+			replyBy: one.replyBy,
+			asks: one.asks,
+			documents: one.documents
+		}));
+		const recipients = input.recipients ?? went;
+		if (canonicalize(recipients) !== canonicalize(went)) changed.push('recipients');
 		if (!changed.length) return {};
-		await checkApprover(tx, here, next.approverId, (await handsIn(tx, before.id)).add(by.id));
-		await checkRecipient(tx, here, next.recipientId);
-		await tx
-			.update(release)
-			.set({ ...next, state: 'building', askedAt: null, approvedAt: null, approvedDigest: null })
-			.where(eq(release.id, before.id));
-		const names = await tx
-			.select({ id: person.id, name: person.name })
-			.from(person)
-			.where(inArray(person.id, [before.approverId, next.approverId]));
-		const nameOf = (one: string) => names.find((n) => n.id === one)?.name ?? '';
+		await checkRouteHere(tx, here, next.route, (await handsIn(tx, before.id)).add(by.id));
+		if (input.recipients) await putRecipients(tx, here.id, before.id, input.recipients);
+		await tx.update(release).set(next).where(eq(release.id, before.id));
+		await reopen(tx, before.id);
 		tell({
 			kind: 'release.changed',
 			releaseId: before.id,
@@ -170,9 +59,12 @@ export const changeRelease = does(contract.changeRelease, {
 				number: before.number,
 				title: next.title,
 				purpose: next.purpose,
-				changed: changed.map((key) => key.replace(/Id$/, '')),
-				...(changed.includes('approverId')
-					? { approver: nameOf(next.approverId), approverBefore: nameOf(before.approverId) }
+				changed,
+				...(changed.includes('route')
+					? {
+							route: (await routeWords(tx, next.route)).join('; '),
+							routeBefore: (await routeWords(tx, before.route)).join('; ')
+						}
 					: {})
 			}
 		});
@@ -182,15 +74,21 @@ export const changeRelease = does(contract.changeRelease, {
 
 export const cancelRelease = does(contract.cancelRelease, {
 	async run(context, input) {
-		const { tx, person: by, release: about, now, tell } = context;
+		const { tx, project: here, person: by, release: about, now, tell } = context;
+		const turn = await turnIn(tx, about, here, by.id, now);
 		await tx
 			.update(release)
-			.set({ state: 'cancelled', cancelledAt: now, cancelledReason: input.reason })
+			.set({ state: 'cancelled', turn: null, cancelledAt: now, cancelledReason: input.reason })
 			.where(eq(release.id, about.id));
-		if (about.state !== 'building' && about.approverId !== by.id)
+		const asked = new Set([
+			...(turn ? about.route[turn.at]!.of.flatMap((one) => decidersOf(one, turn.speakers)) : []),
+			...(await decisionsOf(tx, about.id)).map((one) => one.by)
+		]);
+		asked.delete(by.id);
+		if (asked.size)
 			await tellNotices(context, {
 				kind: 'approval-asked',
-				people: [about.approverId],
+				people: [...asked],
 				releaseId: about.id,
 				sentence: `${by.name} cancelled release ${releaseNumber(about.number)}, “${about.title}”: ${input.reason}`,
 				way: `releases/${about.number}`
@@ -245,6 +143,73 @@ export const addToRelease = does(contract.addToRelease, {
 		await reopen(tx, about.id);
 		const added = await addItems(tx, reach, here.id, about.id, input.documents);
 		if (!added) throw new Problem('conflict', 'They are in this release already.');
+		tell({ kind: 'release.changed', releaseId: about.id, details: { number: about.number, added } });
+		return { added };
+	}
+});
+
+export const addListed = does(contract.addListed, {
+	async run({ tx, project: here, reach, release: about, tell }, input) {
+		const { numbering, revisions } = here.settings;
+		const lines = listedNumbers(input.list, numbering, revisions);
+		if (lines.length > contract.MOST_ITEMS)
+			throw new Problem(
+				'too-large',
+				`A list has ${contract.MOST_ITEMS} lines at most, and this has ${lines.length}. Paste it in parts.`,
+				{ field: 'list' }
+			);
+		const asked = [...new Set(lines.flatMap((one) => one.numbers))];
+		const found = asked.length
+			? await tx
+					.select({ id: document.id, number: sql<string>`upper(${document.number})` })
+					.from(document)
+					.where(
+						and(
+							eq(document.projectId, here.id),
+							eq(document.live, true),
+							sql`upper(${document.number}) = any(${sql.param(asked)}::text[])`
+						)
+					)
+			: [];
+		const known = new Set(found.map((row) => row.number));
+		const unknown = lines.filter((one) => !one.numbers.some((number) => known.has(number)));
+		if (!found.length)
+			throw new Problem('invalid', 'No line names a document of this project by its number.', {
+				field: 'list'
+			});
+		const added = await addItems(
+			tx,
+			reach,
+			here.id,
+			about.id,
+			found.map((row) => row.id)
+		);
+		if (!added && !unknown.length) throw new Problem('conflict', 'They are in this release already.');
+		if (added) {
+			await reopen(tx, about.id);
+			tell({ kind: 'release.changed', releaseId: about.id, details: { number: about.number, added } });
+		}
+		return {
+			added,
+			before: found.length - added,
+			unknown: unknown.slice(0, MOST_UNKNOWN).map((one) => one.line.slice(0, 120))
+		};
+	}
+});
+
+export const addReferences = does(contract.addReferences, {
+	async run({ tx, project: here, reach, release: about, tell }, input) {
+		const missing = await missingReferences(tx, about, input.document);
+		const seen = await visiblePlaces(tx, reach, missing);
+		if (!seen.length) throw new Problem('conflict', 'It names nothing that could be put in this release.');
+		await reopen(tx, about.id);
+		const added = await addItems(
+			tx,
+			reach,
+			here.id,
+			about.id,
+			seen.map((one) => one.id)
+		);
 		tell({ kind: 'release.changed', releaseId: about.id, details: { number: about.number, added } });
 		return { added };
 	}

@@ -1,12 +1,27 @@
-import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import canonicalize from 'canonicalize';
 import { checkNumber, type NumberingRule } from '../../core/numbering/numbering';
-import { checkItem, type Build, type Check } from '../../core/releases';
+import { referenceOf } from '../../core/references/references';
+import {
+	changesOf,
+	checkItem,
+	leavingWords,
+	receivingWords,
+	type Changes,
+	type Build,
+	type Check,
+	type NamedItem
+} from '../../core/releases';
 import { label, nextIssue, parse, type RevisionScheme } from '../../core/revisions/revisions';
+import { isSheetKind } from '../../core/files/kinds';
 import { readTitleBlock, type SheetArea } from '../../core/documents/title-block';
 import { stateOf } from '../live/acts';
 import { inspection } from '../content/content';
+import type { GivenMarks } from '../marks/marked';
+import { marksOn } from '../marks/read';
+import { readWords } from '../find/reading';
+import { namedIn } from '../references/named';
 import type { Querier } from '../platform/db';
 import {
 	content,
@@ -16,7 +31,6 @@ import {
 	person,
 	place,
 	project,
-	recipient,
 	release,
 	releaseItem,
 	releaseOverride,
@@ -25,6 +39,8 @@ import {
 	type Inspection
 } from '../platform/db/schema';
 import type { Services } from '../platform/services';
+import { recipientsOf } from './recipients';
+import { routeWords } from './route';
 import { sha256 } from '../trail/write';
 
 export interface CheckedItem {
@@ -36,12 +52,16 @@ export interface CheckedItem {
 	chosenLabel: string;
 	/** The label it gets at issue; null when its own does not fit the scheme. */
 	to: string | null;
+	/** What is put on it on its way out, and the marks that are burned in; null where it leaves as it is. */
+	changes: Changes | null;
+	marks: GivenMarks | null;
 	checks: Check[];
 }
 
 /** The items of a release with everything its checks ask for, in order. */
 export async function releaseItems(db: Querier, releaseId: string) {
 	const newest = alias(version, 'newest');
+	const sent = alias(content, 'sent');
 	return db
 		.select({
 			documentId: document.id,
@@ -59,6 +79,14 @@ export async function releaseItems(db: Querier, releaseId: string) {
 			mediaType: content.mediaType,
 			fromLabel: releaseItem.fromLabel,
 			pinnedHash: releaseItem.pinnedHash,
+			/** What was sent: the document as it is, or what was made from it on its way out. */
+			sentHash: sql<string | null>`coalesce(${releaseItem.copyHash}, ${releaseItem.pinnedHash})`,
+			sentSize: sent.size,
+			sentType: sent.mediaType,
+			outcome: releaseItem.outcome,
+			outcomeAt: releaseItem.outcomeAt,
+			outcomeBy: releaseItem.outcomeBy,
+			outcomeReason: releaseItem.outcomeReason,
 			outgoingName: releaseItem.outgoingName,
 			holder: person.name,
 			holderId: lock.holderId,
@@ -78,6 +106,7 @@ export async function releaseItems(db: Querier, releaseId: string) {
 		.innerJoin(version, eq(version.id, releaseItem.versionId))
 		.innerJoin(newest, eq(newest.id, document.currentVersionId))
 		.innerJoin(content, eq(content.hash, version.hash))
+		.leftJoin(sent, eq(sent.hash, sql`coalesce(${releaseItem.copyHash}, ${releaseItem.pinnedHash})`))
 		.leftJoin(lock, and(eq(lock.documentId, document.id), isNull(lock.endedAt)))
 		.leftJoin(person, eq(person.id, lock.holderId))
 		.where(eq(releaseItem.releaseId, releaseId))
@@ -97,9 +126,21 @@ export async function checkRelease(
 	const items = await releaseItems(db, about.id);
 	const [here] = await db.select().from(project).where(eq(project.id, about.projectId));
 	const { numbering, revisions, titleBlock: area } = here!.settings;
-	const [twins, accepted] = await Promise.all([
+	const going = new Map(
+		items.map((item) => {
+			const at = parse(revisions, item.chosenLabel);
+			return [item.number, at && label(revisions, nextIssue(revisions, at, about.purpose))];
+		})
+	);
+	await readWords(
+		services,
+		items.map((item) => item.hash)
+	);
+	const [twins, accepted, named, freezes] = await Promise.all([
 		sameFiles(db, about.projectId, items),
-		acceptedChecks(db, about.id)
+		acceptedChecks(db, about.id),
+		namedItems(db, here!, items, going),
+		freezesIn(db, about.projectId)
 	]);
 	const demanded = revisions.demands[about.purpose];
 	const checked: CheckedItem[] = [];
@@ -107,7 +148,14 @@ export async function checkRelease(
 		const seen = await inspection(services, db, item.hash);
 		const holds = thorough ? await services.store.holds(item.hash) : await services.store.has(item.hash);
 		const current = parse(revisions, item.chosenLabel);
-		const to = current && label(revisions, nextIssue(revisions, current, about.purpose));
+		const to = going.get(item.number) ?? null;
+		const marks =
+			about.withMarks && isSheetKind(item.mediaType)
+				? await marksOn(db, services.rooms, about.projectId, {
+						document: item.documentId,
+						label: item.chosenLabel
+					})
+				: null;
 		const fits = checkNumber(numbering, item.number);
 		const checks = checkItem({
 			number: item.number,
@@ -117,6 +165,8 @@ export async function checkRelease(
 			unhandedIn: await unhandedIn(services, db, item),
 			inHandOf: item.holder,
 			removed: item.removalId !== null,
+			frozen: freezes.find((one) => item.path.startsWith(one.path))?.reason ?? null,
+			named: named.get(item.documentId) ?? [],
 			openRemarks: item.openRemarks,
 			fault: holds
 				? seen.fault
@@ -137,6 +187,8 @@ export async function checkRelease(
 			title: item.title,
 			chosenLabel: item.chosenLabel,
 			to,
+			changes: changesOf(about, item, marks?.marks.length ?? 0),
+			marks,
 			checks: checks.map((check) => {
 				// A reason counts for what was looked at: when the check says something else, it asks again.
 				const said = accepted.find(
@@ -180,6 +232,74 @@ async function unhandedIn(
 		.where(eq(liveCut.versionId, item.currentVersionId));
 	const { stateHash } = await services.rooms.read(item.room, stateOf);
 	return last?.stateHash !== stateHash;
+}
+
+/** Where something is frozen in a project, and why. */
+async function freezesIn(db: Querier, projectId: string): Promise<{ path: string; reason: string }[]> {
+	const rows = await db
+		.select({ path: place.path, reason: place.frozenReason, by: person.name })
+		.from(place)
+		.innerJoin(person, eq(person.id, place.frozenBy))
+		.where(and(eq(place.projectId, projectId), isNotNull(place.frozenAt)));
+	return rows.map(({ path, reason, by }) => ({ path, reason: `${reason ?? ''} (${by})` }));
+}
+
+/**
+ * For each document, those that it names, as these stand once the release is out.
+ * @param going the labels at which the documents of the release go out, by number
+ */
+async function namedItems(
+	db: Querier,
+	here: typeof project.$inferSelect,
+	items: { documentId: string; number: string; hash: string }[],
+	going: ReadonlyMap<string, string | null>
+): Promise<Map<string, NamedItem[]>> {
+	const found = await namedIn(db, here, items);
+	const numbers = [...new Set([...found.values()].flat().map((one) => one.number))];
+	const there = numbers.length
+		? await db.execute<{ number: string; issued: string | null }>(sql`
+			select d.number,
+				(select v.label from version v where v.document_id = d.id and v.issued order by v.seq desc limit 1) as issued
+			from document d where d.project_id = ${here.id} and d.live and d.number = any(${sql.param(numbers)}::text[])`)
+		: [];
+	const known = new Map(there.map((row) => [row.number, row.issued]));
+	return new Map(
+		items.map((item) => [
+			item.documentId,
+			(found.get(item.hash) ?? []).map((one) => {
+				const current = going.get(one.number) ?? known.get(one.number) ?? null;
+				return {
+					...one,
+					current,
+					how: referenceOf(one, { issued: current }, false, here.settings.revisions),
+					there: known.has(one.number)
+				};
+			})
+		])
+	);
+}
+
+/** The documents that one of a release names, that are there, and of which nothing is issued, by their ids. */
+export async function missingReferences(
+	db: Querier,
+	about: typeof release.$inferSelect,
+	documentId: string
+): Promise<string[]> {
+	const items = await releaseItems(db, about.id);
+	const item = items.find((one) => one.documentId === documentId);
+	const [here] = await db.select().from(project).where(eq(project.id, about.projectId));
+	if (!item) return [];
+	const going = new Map(items.map((one) => [one.number, one.chosenLabel]));
+	const named = (await namedItems(db, here!, [item], going)).get(documentId)!;
+	const numbers = named.flatMap((one) => (one.there && one.current === null ? [one.number] : []));
+	if (!numbers.length) return [];
+	const rows = await db
+		.select({ id: document.id })
+		.from(document)
+		.where(
+			and(eq(document.projectId, about.projectId), eq(document.live, true), inArray(document.number, numbers))
+		);
+	return rows.map((row) => row.id);
 }
 
 /** For each document, the numbers of others in the project whose newest version has the very same bytes. */
@@ -231,15 +351,21 @@ export async function buildOf(
 	about: typeof release.$inferSelect,
 	checked: CheckedItem[]
 ): Promise<{ build: Build; digest: string }> {
-	const [[to], [approver]] = await Promise.all([
-		db.select().from(recipient).where(eq(recipient.id, about.recipientId)),
-		db.select({ name: person.name }).from(person).where(eq(person.id, about.approverId))
-	]);
+	const numberOf = new Map(checked.map((item) => [item.documentId, item.number]));
+	const [recipients, route] = await Promise.all([recipientsOf(db, about.id), routeWords(db, about.route)]);
 	const build: Build = {
 		title: about.title,
 		purpose: about.purpose,
-		recipient: `${to!.name}, ${to!.company} <${to!.email}>`,
-		approver: approver!.name,
+		recipients: recipients.map((one) =>
+			receivingWords({
+				...one,
+				documents: one.documents && one.documents.flatMap((id) => numberOf.get(id) ?? []).sort()
+			})
+		),
+		words: about.words,
+		// Absent where they leave as they are: what was approved before they could leave otherwise stays approved.
+		...(about.stamped || about.withMarks ? { leaving: leavingWords(about) } : {}),
+		route,
 		replyBy: about.replyBy,
 		items: checked.map((item) => ({
 			number: item.number,
@@ -247,6 +373,7 @@ export async function buildOf(
 			label: item.chosenLabel,
 			to: item.to ?? '?',
 			hash: item.hash,
+			...(item.changes?.marks ? { marks: sha256(canonicalize(item.marks)!) } : {}),
 			accepted: item.checks.flatMap((c) =>
 				c.accepted ? [{ check: c.name, sentence: c.sentence, reason: c.accepted.reason }] : []
 			)
