@@ -2,53 +2,30 @@ import { and, asc, eq, gt, inArray, max, ne, sql } from 'drizzle-orm';
 import canonicalize from 'canonicalize';
 import * as contract from '../../contract/releases';
 import { stateIssued } from '../../core/documents/state';
-import { splitExtension } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
-import { label, nextIssue, parse, PURPOSE_LABEL } from '../../core/revisions/revisions';
-import { outgoingName, releaseNumber, worst, type Manifest } from '../../core/releases';
-import { dayOf, dayWords, dayWordsOf } from '../../core/time/days';
-import { daysLater } from '../../core/time/spans';
-import { plural } from '../../core/words/sentences';
+import { PURPOSE_LABEL } from '../../core/revisions/revisions';
+import { isApproved, releaseNumber, worst } from '../../core/releases';
 import type { Tx } from '../platform/db';
-import {
-	chainHead,
-	content,
-	document,
-	lock,
-	pass,
-	passPerson,
-	person,
-	recipient,
-	release,
-	releaseItem,
-	version
-} from '../platform/db/schema';
-import { encrypt } from '../platform/auth/encrypted';
-import { hashPassword } from '../platform/auth/passwords';
-import { newSecret, secretHash } from '../platform/ids';
-import { buildOf, checkRelease, releaseItems, type CheckedItem } from './checks';
+import { content, document, lock, pass, release, releaseItem, version } from '../platform/db/schema';
+import { buildOf, checkRelease } from './checks';
 import { signingKey, signText } from '../platform/signing';
 import { sha256 } from '../trail/write';
+import { goingOut, makeCopies, oneChunk, type Outgoing } from './outgoing';
+import { draftPapers, type Draft } from './papers';
+import { companies, recipientsOf } from './recipients';
+import { sendTo, type Paper, type Sent } from './sending';
+import { decisionsOf } from '../platform/runner/on-route';
 import { does } from '../platform/runner/act';
 
 interface Plan {
-	items: {
-		documentId: string;
-		fromVersionId: string;
-		fromLabel: string;
-		to: string;
-		hash: string;
-		fileName: string;
-		outgoing: string;
-		fresh: boolean;
-	}[];
-	manifest: Manifest;
-	note: { hash: string; size: number };
-	signature: string;
+	items: Outgoing[];
+	/** What stands for the release as a whole, and what each recipient gets. */
+	whole: Paper;
+	each: Sent[];
 	digest: string;
 }
 
-/** Works out what issuing will do and stores the cover note; nothing of the project changes. */
+/** Works out what issuing will do, and stores the cover notes and what is sent in the stead of documents; nothing of the project changes. */
 async function planIssue(context: Parameters<NonNullable<typeof issueRelease.prepare>>[0]): Promise<Plan> {
 	const { services, tx, project: here, release: about, person: by, now } = context;
 	const checked = await checkRelease(services, tx, about, true);
@@ -61,91 +38,30 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 		);
 	}
 	const { digest } = await buildOf(tx, about, checked);
-	const scheme = here.settings.revisions;
-	const rows = await releaseItems(tx, about.id);
-	const items = rows.map((row) => {
-		const current = parse(scheme, row.chosenLabel);
-		if (!current)
-			throw new Problem('conflict', `${row.number}: ${row.chosenLabel} does not fit the revision scheme.`);
-		const to = label(scheme, nextIssue(scheme, current, about.purpose));
-		const outgoing = outgoingName(row.number, to, row.title, splitExtension(row.fileName)[1]);
+	const items = await goingOut(tx, about, here, checked);
+	await makeCopies(services, about, here, now, items);
+	const { whole, each } = await draftPapers(tx, about, here, by.name, now, { checked, digest }, items);
+	const signed = async ({ manifest, replyBy }: Draft): Promise<Paper> => {
+		const text = canonicalize(manifest)!;
+		const bytes = await services.inspector.write({ task: 'cover-note', manifest, replyBy });
 		return {
-			documentId: row.documentId,
-			fromVersionId: row.versionId,
-			fromLabel: row.chosenLabel,
-			to,
-			hash: row.hash,
-			fileName: row.fileName,
-			outgoing,
-			fresh: to !== row.chosenLabel,
-			size: row.size,
-			number: row.number,
-			title: row.title
+			manifest,
+			hash: sha256(text),
+			signature: signText(signingKey(services.config.home), text),
+			note: await services.store.put(oneChunk(bytes), bytes.byteLength)
 		};
-	});
-	const [approver] = await tx.select().from(person).where(eq(person.id, about.approverId));
-	const [to] = await tx.select().from(recipient).where(eq(recipient.id, about.recipientId));
-	const [head] = await tx.select().from(chainHead).where(eq(chainHead.projectId, here.id));
-	const manifest: Manifest = {
-		format: 'cupboard-manifest/1',
-		project: `${here.code} ${here.name}`,
-		release: releaseNumber(about.number),
-		title: about.title,
-		purpose: about.purpose,
-		issuedAt: now.toISOString(),
-		issuedBy: by.name,
-		approvedBy: approver!.name,
-		recipient: `${to!.name}, ${to!.company}`,
-		trail: { entry: head!.seq, hash: head!.hash },
-		documents: items.map((i) => ({
-			number: i.number,
-			title: i.title,
-			revision: i.to,
-			file: i.outgoing,
-			size: i.size,
-			sha256: i.hash,
-			...acceptedOf(checked, i.documentId)
-		}))
 	};
-	const bytes = await services.inspector.write({
-		task: 'cover-note',
-		manifest,
-		replyBy: about.replyBy
-	});
-	const note = await services.store.put(oneChunk(bytes), bytes.byteLength);
-	const signature = signText(signingKey(services.config.home), canonicalize(manifest)!);
-	return { items, manifest, note, signature, digest };
+	const sent: Sent[] = [];
+	for (const { to, draft } of each)
+		sent.push({ to, paper: await signed(draft), documents: draft.manifest.documents.length });
+	const [only] = sent;
+	return { items, whole: sent.length === 1 ? only!.paper : await signed(whole), each: sent, digest };
 }
-
-/** What of a document was looked at and goes out with a reason, for the manifest and the cover note. */
-function acceptedOf(checked: CheckedItem[], documentId: string) {
-	const accepted = checked
-		.find((c) => c.documentId === documentId)!
-		.checks.flatMap((c) =>
-			c.accepted
-				? [{ check: c.name, sentence: c.sentence, reason: c.accepted.reason, by: c.accepted.by }]
-				: []
-		);
-	return accepted.length ? { accepted } : {};
-}
-
-async function* oneChunk(bytes: Uint8Array) {
-	yield bytes;
-}
-
-/** What the mail says of what the pass asks for. */
-const ASKS = {
-	nothing: '',
-	code: ' It asks for a code, which it mails to this address.',
-	password: ' It asks for a password, which comes to you another way.'
-};
 
 export const issueRelease = does(contract.issueRelease, {
 	prepare: (context): Promise<unknown> => planIssue(context),
-	async run(
-		{ tx, project: here, person: by, release: about, services, now, newId, prepared, tell, mail, enqueue },
-		input
-	) {
+	async run(context, input) {
+		const { tx, project: here, person: by, release: about, now, newId, prepared, tell, enqueue } = context;
 		const plan = prepared as Plan;
 		if (input.number !== about.number)
 			throw new Problem(
@@ -153,7 +69,7 @@ export const issueRelease = does(contract.issueRelease, {
 				`This is release ${releaseNumber(about.number)}. Type its number to issue it. Nothing was issued.`,
 				{ field: 'number' }
 			);
-		if (about.approvedDigest !== plan.digest)
+		if (!isApproved(about.route, await decisionsOf(tx, about.id), plan.digest))
 			throw new Problem(
 				'conflict',
 				'The release is not what was approved any more. Nothing was issued; ask for approval again.'
@@ -183,9 +99,27 @@ export const issueRelease = does(contract.issueRelease, {
 				'A document changed while the release was being issued. Nothing was issued; run the checks again.'
 			);
 
+		const passwordOf = new Map(input.passwords.map((one) => [one.recipient, one.password]));
+		for (const { to } of plan.each)
+			if ((to.asks === 'password') !== passwordOf.has(to.recipientId))
+				throw new Problem(
+					'invalid',
+					to.asks === 'password'
+						? `Give the password that the pass of ${to.name} is to ask for. Nothing was issued.`
+						: `The pass of ${to.name} asks for no password. Nothing was issued.`,
+					{ field: 'passwords' }
+				);
 		await tx
 			.insert(content)
-			.values({ ...plan.note, mediaType: 'application/pdf', createdAt: now })
+			.values(
+				[
+					...[plan.whole, ...plan.each.map((one) => one.paper)].map(({ note }) => ({
+						...note,
+						mediaType: 'application/pdf'
+					})),
+					...plan.items.flatMap(({ copy }) => copy ?? [])
+				].map((one) => ({ ...one, createdAt: now }))
+			)
 			.onConflictDoNothing();
 		const state = stateIssued(about.purpose, here.settings.publishingPurposes);
 		const reissued = plan.items.filter((i) => i.fresh).map((i) => i.documentId);
@@ -224,7 +158,13 @@ export const issueRelease = does(contract.issueRelease, {
 				.where(eq(document.id, row.id));
 			await tx
 				.update(releaseItem)
-				.set({ versionId, fromLabel: item.fromLabel, pinnedHash: item.hash, outgoingName: item.outgoing })
+				.set({
+					versionId,
+					fromLabel: item.fromLabel,
+					pinnedHash: item.hash,
+					copyHash: item.copy?.hash ?? null,
+					outgoingName: item.outgoing
+				})
 				.where(and(eq(releaseItem.releaseId, about.id), eq(releaseItem.documentId, row.id)));
 			tell({
 				kind: 'document.issued',
@@ -236,21 +176,21 @@ export const issueRelease = does(contract.issueRelease, {
 					label: item.to,
 					from: item.fromLabel,
 					release: about.number,
-					hash: item.hash
+					hash: item.hash,
+					...(item.copy ? { sent: item.copy.hash } : {})
 				}
 			});
 		}
-		const manifestText = canonicalize(plan.manifest)!;
 		await tx
 			.update(release)
 			.set({
 				state: 'issued',
 				issuedAt: now,
 				issuedBy: by.id,
-				manifest: plan.manifest,
-				manifestHash: sha256(manifestText),
-				manifestSignature: plan.signature,
-				coverNoteHash: plan.note.hash
+				manifest: plan.whole.manifest,
+				manifestHash: plan.whole.hash,
+				manifestSignature: plan.whole.signature,
+				coverNoteHash: plan.whole.note.hash
 			})
 			.where(eq(release.id, about.id));
 		for (const number of await supersede(tx, here.id, about.id, reissued))
@@ -260,48 +200,14 @@ export const issueRelease = does(contract.issueRelease, {
 				details: { number: number.number, by: about.number }
 			});
 
-		const [to] = await tx.select().from(recipient).where(eq(recipient.id, about.recipientId));
-		if ((input.asks === 'password') !== (input.password !== null))
-			throw new Problem('invalid', 'Give the password that the pass is to ask for. Nothing was issued.', {
-				field: 'password'
-			});
-		const secret = newSecret();
-		const passId = newId();
-		const endsAt = daysLater(now, input.passDays);
-		await tx.insert(pass).values({
-			id: passId,
-			projectId: here.id,
-			releaseId: about.id,
-			secretHash: secretHash(secret),
-			sealedSecret: encrypt(services.config.secret, 'pass', secret),
-			audience: input.asks === 'code' ? 'named' : 'anyone',
-			passwordHash: input.password === null ? null : await hashPassword(input.password),
-			holderName: to!.name,
-			holderEmail: to!.email,
-			createdBy: by.id,
-			endsAt,
-			createdAt: now
-		});
-		if (input.asks === 'code') await tx.insert(passPerson).values({ passId, email: to!.email });
-		const link = `${services.config.origin}/pass/${secret}`;
-		await mail(
-			{ name: to!.name, address: to!.email },
-			`${here.code} release ${releaseNumber(about.number)}: ${about.title}`,
-			{
-				says: [`${by.name} sends you release ${releaseNumber(about.number)}, “${about.title}”.`],
-				facts: [
-					['Purpose', PURPOSE_LABEL[about.purpose]],
-					['Holds', plural(plan.items.length, 'document')],
-					...(about.replyBy
-						? [['Please reply by', dayWords(about.replyBy, dayOf(now, here.timeZone))] as const]
-						: []),
-					['Open until', dayWordsOf(endsAt, here.timeZone, now)]
-				],
-				link: { word: 'Open the release', href: link },
-				after: [`No account is needed.${ASKS[input.asks]}`]
-			},
-			[link]
-		);
+		const passes: Awaited<ReturnType<typeof sendTo>>[] = [];
+		for (const one of plan.each)
+			passes.push(
+				await sendTo(context, one, {
+					passDays: input.passDays,
+					password: passwordOf.get(one.to.recipientId) ?? null
+				})
+			);
 		tell({
 			kind: 'release.issued',
 			releaseId: about.id,
@@ -310,13 +216,22 @@ export const issueRelease = does(contract.issueRelease, {
 				title: about.title,
 				purpose: about.purpose,
 				documents: plan.items.length,
-				to: to!.company,
-				manifest: sha256(manifestText),
-				note: plan.note.hash
+				to: companies(plan.each.map(({ to }) => to)),
+				manifest: plan.whole.hash,
+				note: plan.whole.note.hash,
+				...(plan.each.length > 1
+					? {
+							each: plan.each.map(({ to, paper }) => ({
+								to: `${to.name}, ${to.company}`,
+								manifest: paper.hash,
+								note: paper.note.hash
+							}))
+						}
+					: {})
 			}
 		});
 		await enqueue('sign-heads', { project: here.id });
-		return { number: about.number, documents: plan.items.length, pass: link };
+		return { number: about.number, documents: plan.items.length, passes };
 	}
 });
 
@@ -348,13 +263,15 @@ async function supersede(tx: Tx, projectId: string, releaseId: string, reissued:
 }
 
 export const withdrawPass = does(contract.withdrawPass, {
-	async run({ tx, person: by, release: about, now, tell }) {
+	async run({ tx, person: by, release: about, now, tell }, input) {
+		const to = (await recipientsOf(tx, about.id)).find((one) => one.recipientId === input.recipient);
+		if (!to?.passId) throw new Problem('conflict', 'They have no pass of this release.');
 		const done = await tx
 			.update(pass)
 			.set({ withdrawnAt: now, withdrawnBy: by.id })
-			.where(and(eq(pass.releaseId, about.id), sql`withdrawn_at is null`, gt(pass.endsAt, now)))
+			.where(and(eq(pass.id, to.passId), sql`withdrawn_at is null`, gt(pass.endsAt, now)))
 			.returning();
-		if (!done.length) throw new Problem('conflict', 'The release has no pass that is still open.');
+		if (!done.length) throw new Problem('conflict', `The pass of ${to.name} is not open any more.`);
 		tell({
 			kind: 'pass.withdrawn',
 			releaseId: about.id,

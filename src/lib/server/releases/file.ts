@@ -4,11 +4,13 @@ import yazl from 'yazl';
 import { splitExtension } from '../../core/files/names';
 import { Problem } from '../../core/acts/problem';
 import { releaseNumber, type Manifest } from '../../core/releases';
+import { changedCopy, type PutOn } from './outgoing';
+import type { PackedFile } from './package';
 import { content } from '../platform/db/schema';
 import type { GivenMarks } from '../marks/marked';
 import type { Services } from '../platform/services';
 import { log } from '../platform/log';
-import { dispositionOf, fileResponse } from '../platform/http/respond';
+import { dispositionOf, fileResponse, safeHeaders } from '../platform/http/respond';
 
 /** Sends stored bytes by hash with the kind they were sniffed as. */
 export async function contentResponse(
@@ -29,8 +31,10 @@ export async function copyResponse(
 	file: { hash: string; fileName: string; mediaType: string; size: number; number: string; label: string },
 	{ stamp, marks }: { stamp: string | null; marks: GivenMarks | null }
 ): Promise<Response> {
-	const text = stamp === null ? null : `${file.number} ${file.label} · copy for ${stamp}`;
-	const bytes = await services.inspector.copy(file, { text, marks });
+	const bytes = await services.inspector.copy(file, {
+		stamp: stamp === null ? null : { text: `${file.number} ${file.label} · copy for ${stamp}`, across: true },
+		marks
+	});
 	const name = marks ? `${splitExtension(file.fileName)[0]} with marks.pdf` : file.fileName;
 	return new Response(bytes as BodyInit, {
 		headers: {
@@ -58,51 +62,52 @@ export function coverNoteResponse(
 	);
 }
 
-/** A whole release as one zip, made while it is sent: documents, cover note, manifest with its signature. */
-export function zipResponse(
+/** Shows a cover note that is only drafted, and says so on it. */
+export async function coverNoteDraftResponse(
 	services: Services,
-	release: {
-		number: number;
-		manifest: Manifest;
-		signature: string;
-		coverNote: string;
-		files: { name: string; hash: string }[];
-	}
-): Response {
-	const zip = new yazl.ZipFile();
-	const number = releaseNumber(release.number);
-	const mtime = new Date(release.manifest.issuedAt);
-	const sums = release.files.map((f) => `${f.hash}  ${f.name}`).join('\n') + '\n';
-	zip.addBuffer(Buffer.from(JSON.stringify(release.manifest, null, '\t')), 'manifest.json', { mtime });
-	zip.addBuffer(Buffer.from(release.signature + '\n'), 'manifest.signature', { mtime });
-	zip.addBuffer(Buffer.from(sums), 'sha256sums.txt', { mtime });
-	const add = (hash: string, name: string) =>
-		zip.addReadStreamLazy(name, { mtime, compress: true }, (done) => done(null, services.store.read(hash)));
-	add(release.coverNote, `Cover note ${number}.pdf`);
-	for (const file of release.files) add(file.hash, file.name);
-	zip.end();
-	return zipStream(zip, `release-${number}.zip`);
+	{ manifest, replyBy, number }: { manifest: Manifest; replyBy: string | null; number: number }
+): Promise<Response> {
+	const bytes = await services.inspector.write({ task: 'cover-note', manifest, replyBy, draft: true });
+	return new Response(bytes as BodyInit, {
+		headers: {
+			'content-type': 'application/pdf',
+			'content-disposition': dispositionOf('inline', `Draft of cover note ${releaseNumber(number)}.pdf`),
+			'content-length': String(bytes.byteLength),
+			'x-content-type-options': 'nosniff',
+			'cache-control': 'no-store'
+		}
+	});
 }
 
-/** Several stored files as one zip, made while it is sent; what is packed already is not packed again. */
-export function filesZip(
+/** Shows a document of a release as it goes out, or went: as it is, or with what is put on it. */
+export async function outgoingResponse(
 	services: Services,
-	files: { name: string; hash: string }[],
+	request: Request,
+	file: { hash: string; size: number; mediaType: string; fileName: string; put: PutOn | null }
+): Promise<Response> {
+	if (!file.put) return fileResponse(services, request, file, 'show');
+	const { bytes, mediaType } = await changedCopy(services, file, file.put);
+	const headers = safeHeaders({ mediaType, fileName: file.fileName }, 'show');
+	headers.set('content-length', String(bytes.byteLength));
+	headers.set('cache-control', 'no-store');
+	return new Response(bytes as BodyInit, { headers });
+}
+
+/** Stored files, and what was made to go with them, as one zip that is written while it is sent. */
+export function zipResponse(
+	services: Services,
+	files: readonly Pick<PackedFile, 'path' | 'sha256' | 'made'>[],
 	zipName: string
 ): Response {
 	const zip = new yazl.ZipFile();
 	const mtime = new Date();
-	for (const file of files) {
-		const compress = !/\.(zip|docx|xlsx|odt|ods|pptx|jpe?g|png|mp4|webm)$/i.test(file.name);
-		zip.addReadStreamLazy(file.name, { mtime, compress }, (done) =>
-			done(null, services.store.read(file.hash))
-		);
-	}
+	for (const { path, sha256, made } of files)
+		if (made !== null) zip.addBuffer(Buffer.from(made, 'base64'), path, { mtime });
+		else
+			zip.addReadStreamLazy(path, { mtime, compress: packs(path) }, (done) =>
+				done(null, services.store.read(sha256))
+			);
 	zip.end();
-	return zipStream(zip, zipName);
-}
-
-function zipStream(zip: yazl.ZipFile, zipName: string): Response {
 	const through = new PassThrough();
 	zip.on('error', (error: Error) => {
 		log.error({ error: error.message }, 'zip');
@@ -118,3 +123,6 @@ function zipStream(zip: yazl.ZipFile, zipName: string): Response {
 		}
 	});
 }
+
+/** Whether a file gets smaller in a zip; what is packed already is not packed again. */
+const packs = (name: string): boolean => !/\.(zip|docx|xlsx|odt|ods|pptx|jpe?g|png|mp4|webm)$/i.test(name);

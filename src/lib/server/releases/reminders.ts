@@ -1,7 +1,8 @@
-import { and, eq, gt, isNotNull, isNull, sql, type SQL } from 'drizzle-orm';
+import { and, eq, gt, isNotNull, isNull, ne, sql, type SQL } from 'drizzle-orm';
 import {
 	releaseNumber,
 	reminderDue,
+	replyDayOf,
 	USUAL_RHYTHM,
 	type Reminder,
 	type ReminderRhythm
@@ -11,26 +12,25 @@ import { calendarOf } from '../../core/time/working-days';
 import { tellNotices } from '../notices/tell';
 import { addressOf } from '../passes/acts-given';
 import type { Querier, Tx } from '../platform/db';
-import { member, pass, project, release } from '../platform/db/schema';
+import { member, pass, project, release, releaseRecipient } from '../platform/db/schema';
 import { newId } from '../platform/ids';
 import { log } from '../platform/log';
 import { putMail } from '../platform/mail/put';
 import type { Services } from '../platform/services';
 import { writeEvents } from '../trail/write';
+import { GETS, HAS_SIGNED, replyOwed } from './recipients';
 
-/** Tells the controllers, once a release, that the client’s reply is overdue. */
+/** Tells the controllers, once a release, that a reply to it is overdue. */
 export async function tellOverdue(services: Services): Promise<void> {
 	const { db } = services.database;
 	const late = await db
-		.select({ release, project })
+		.select({ release, project, by: replyOwed() })
 		.from(release)
 		.innerJoin(project, eq(project.id, release.projectId))
 		.where(
 			and(
 				eq(release.state, 'issued'),
-				sql`${release.replyBy} < (now() at time zone ${project.timeZone})::date::text`,
-				sql`exists (select 1 from release_item i where i.release_id = ${release.id} and not exists (
-					select 1 from verdict v join pass p on p.id = v.pass_id where p.release_id = ${release.id} and v.document_id = i.document_id and v.signed_at is not null))`,
+				sql`${replyOwed()} < (now() at time zone ${project.timeZone})::date::text`,
 				sql`not exists (select 1 from notice n where n.release_id = ${release.id} and n.kind = 'release-overdue')`
 			)
 		);
@@ -46,7 +46,7 @@ export async function tellOverdue(services: Services): Promise<void> {
 					kind: 'release-overdue',
 					people: controllers.map((c) => c.id),
 					releaseId: one.release.id,
-					sentence: `The client’s reply to release ${releaseNumber(one.release.number)}, “${one.release.title}”, was asked by ${dayWords(one.release.replyBy!, dayOf(new Date(), one.project.timeZone))}.`,
+					sentence: `A reply to release ${releaseNumber(one.release.number)}, “${one.release.title}”, was asked by ${dayWords(one.by!, dayOf(new Date(), one.project.timeZone))}.`,
 					way: `releases/${one.release.number}`
 				}
 			);
@@ -61,15 +61,17 @@ const asked = (db: Querier, now: Date, only?: SQL) =>
 			release,
 			project,
 			pass,
-			answered: sql<boolean>`not exists (select 1 from release_item i where i.release_id = ${release.id} and not exists (
-				select 1 from verdict v where v.pass_id = ${pass.id} and v.document_id = i.document_id and v.signed_at is not null))`
+			share: releaseRecipient,
+			answered: sql<boolean>`not exists (select 1 from release_item i, release_recipient rr
+				where rr.pass_id = ${pass.id} and ${GETS} and i.outcome is null and not ${HAS_SIGNED})`
 		})
 		.from(release)
 		.innerJoin(project, eq(project.id, release.projectId))
+		.innerJoin(releaseRecipient, eq(releaseRecipient.releaseId, release.id))
 		.innerJoin(
 			pass,
 			and(
-				eq(pass.releaseId, release.id),
+				eq(pass.id, releaseRecipient.passId),
 				isNull(pass.withdrawnAt),
 				gt(pass.endsAt, now),
 				isNotNull(pass.holderEmail),
@@ -77,7 +79,7 @@ const asked = (db: Querier, now: Date, only?: SQL) =>
 				isNotNull(pass.sealedSecret)
 			)
 		)
-		.where(and(eq(release.state, 'issued'), only));
+		.where(and(eq(release.state, 'issued'), ne(releaseRecipient.expects, 'information'), only));
 type AskedRow = Awaited<ReturnType<typeof asked>>[number];
 
 function dueOf(one: AskedRow, rhythm: ReminderRhythm, now: Date): Reminder | null {
@@ -85,14 +87,14 @@ function dueOf(one: AskedRow, rhythm: ReminderRhythm, now: Date): Reminder | nul
 	return reminderDue(
 		{
 			issued: day(one.release.issuedAt!),
-			replyBy: one.release.replyBy,
+			replyBy: replyDayOf(one.release, one.share),
 			received: one.pass.receivedAt !== null,
-			answered: one.answered
+			answered: one.share.expects === 'verdicts' ? one.answered : one.pass.receivedAt !== null
 		},
 		rhythm,
 		calendarOf(one.project.settings),
 		day(now),
-		one.release.remindedAt && day(one.release.remindedAt)
+		one.share.remindedAt && day(one.share.remindedAt)
 	);
 }
 
@@ -107,7 +109,7 @@ export async function remindersUnder(
 	now: Date
 ): Promise<number[]> {
 	const rows = await asked(db, now, eq(release.projectId, projectId));
-	return rows.filter((one) => dueOf(one, rhythm, now)).map((one) => one.release.number);
+	return [...new Set(rows.filter((one) => dueOf(one, rhythm, now)).map((one) => one.release.number))];
 }
 
 /** Reminds recipients of receipts and replies by the rhythm of each project (T13), each at most once a day. */
@@ -138,20 +140,21 @@ async function remind(tx: Tx, services: Services, one: AskedRow, of: Reminder, n
 	const { release: about, project: here, pass: held } = one;
 	const link = addressOf({ origin: services.config.origin, secret: services.config.secret }, held);
 	const number = releaseNumber(about.number);
+	const replyBy = replyDayOf(one.release, one.share);
 	await putMail(tx, services, {
 		projectId: here.id,
 		to: { name: held.holderName, address: held.holderEmail! },
 		subject: `${here.code} release ${number}: ${of === 'receipt' ? 'please confirm receipt' : of === 'soon' ? 'your reply is due soon' : 'your reply is overdue'}`,
 		letter: {
 			says: [`Release ${number}, “${about.title}”, ${SAYS[of]}.`],
-			facts: about.replyBy ? [['Reply asked by', dayWords(about.replyBy, dayOf(now, here.timeZone))]] : [],
+			facts: replyBy ? [['Reply asked by', dayWords(replyBy, dayOf(now, here.timeZone))]] : [],
 			link: { word: 'Open the release', href: link },
 			after: ['No account is needed. Once you have answered, nobody reminds you any more.']
 		},
 		secrets: [link],
 		now
 	});
-	await tx.update(release).set({ remindedAt: now }).where(eq(release.id, about.id));
+	await tx.update(releaseRecipient).set({ remindedAt: now }).where(eq(releaseRecipient.passId, held.id));
 	await writeEvents(tx, here.id, now, { id: null, name: 'Cupboard' }, [
 		{
 			kind: 'release.reminded',

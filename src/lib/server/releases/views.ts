@@ -1,24 +1,70 @@
-import { and, asc, desc, eq, or, sql } from 'drizzle-orm';
+import { and, desc, eq, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { CONTRACTS } from '../../contract';
-import * as contract from '../../contract/releases';
+import * as contract from '../../contract/release-views';
 import { canNow } from '../platform/runner/can';
 import { mayRelease, RELEASE_ACTS } from '../../core/releases/may';
 import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
 import { label, nextIssue, parse } from '../../core/revisions/revisions';
-import { worst } from '../../core/releases';
+import {
+	canConsolidate,
+	changesWords,
+	gets,
+	outcomeOf,
+	replyDayOf,
+	suitabilityOf,
+	worst,
+	type Changes
+} from '../../core/releases';
 import { releaseFacts } from '../platform/runner/held-release';
+import { askedOf, turnIn } from '../platform/runner/on-route';
+import { namesOf, releasesWaitingFor } from './route';
+import { lookedAt, routeStanding } from './standing';
 import { answers, type Project, type Release } from '../platform/runner/act';
+import { publicKeyOf, signingKey } from '../platform/signing';
 import { itemOnRoute } from './acts-approval';
 import type { Querier } from '../platform/db';
-import { pass, person, recipient, release, releaseItem, verdict, version } from '../platform/db/schema';
+import { pass, person, release, releaseItem, verdict, version } from '../platform/db/schema';
 import { buildOf, checkRelease, releaseItems } from './checks';
+import { goingOut, putOn } from './outgoing';
+import { draftPapers } from './papers';
+import { ASKED_ON, DIFFERS, recipientsOf, shareOf, signedVerdicts, verdictsOn } from './recipients';
 import type { Services } from '../platform/services';
 
+/** How many documents each release holds, and how far those who got it have answered. */
+const figuresOf = (db: Querier) => {
+	const to = db
+		.select({
+			companies: sql<string>`string_agg(distinct t.company, ', ')`.as('companies'),
+			recipients: sql<number>`count(*)::int`.as('recipients'),
+			received: sql<number>`count(p.received_at)::int`.as('received'),
+			replyBy: sql<
+				string | null
+			>`min(coalesce(rr.reply_by, release.reply_by)) filter (where rr.expects = 'verdicts')`.as('reply_day')
+		})
+		.from(
+			sql`release_recipient rr join recipient t on t.id = rr.recipient_id left join pass p on p.id = rr.pass_id`
+		)
+		.where(sql`rr.release_id = release.id`)
+		.as('sent');
+	const items = db
+		.select({
+			documents: sql<number>`count(*)::int`.as('documents'),
+			asked: sql<number>`(count(*) filter (where ${ASKED_ON}))::int`.as('asked'),
+			answered: sql<number>`count(i.outcome)::int`.as('answered'),
+			differing: sql<number>`(count(*) filter (where ${DIFFERS}))::int`.as('differing')
+		})
+		.from(sql`release_item i`)
+		.where(sql`i.release_id = release.id`)
+		.as('held');
+	return { to, items };
+};
+
 export const releases = answers(contract.releases, {
-	async run({ db, project, reach, person: me }) {
-		const approver = alias(person, 'approver');
+	async run({ db, project, reach, person: me, now }) {
+		const { to: sent, items: held } = figuresOf(db);
+		const waiting = await releasesWaitingFor(db, project, me.id, now);
 		const rows = await db
 			.select({
 				id: release.id,
@@ -26,39 +72,39 @@ export const releases = answers(contract.releases, {
 				title: release.title,
 				purpose: release.purpose,
 				state: release.state,
-				replyBy: release.replyBy,
 				issuedAt: release.issuedAt,
 				createdAt: release.createdAt,
+				approvedAt: release.approvedAt,
 				builtBy: person.name,
-				approver: approver.name,
-				/** The reader's approval is asked for. */
-				waitsForMe: sql<boolean>`(${release.approverId} = ${me.id} and ${release.state} = 'in-review')`,
-				to: recipient.company,
-				toName: recipient.name,
-				received: pass.receivedAt,
-				documents: sql<number>`(select count(*)::int from ${releaseItem} i where i.release_id = ${release.id})`,
-				answered: sql<number>`(select count(*)::int from ${verdict} v where v.pass_id = ${pass.id} and v.signed_at is not null)`
+				route: release.route,
+				turn: release.turn,
+				to: sent.companies,
+				recipients: sent.recipients,
+				received: sent.received,
+				replyBy: sent.replyBy,
+				documents: held.documents,
+				asked: held.asked,
+				answered: held.answered,
+				differing: held.differing
 			})
 			.from(release)
 			.innerJoin(person, eq(person.id, release.builtBy))
-			.innerJoin(approver, eq(approver.id, release.approverId))
-			.innerJoin(recipient, eq(recipient.id, release.recipientId))
-			.leftJoin(pass, eq(pass.releaseId, release.id))
+			.innerJoinLateral(sent, sql`true`)
+			.innerJoinLateral(held, sql`true`)
 			.where(
-				and(
-					eq(release.projectId, project.id),
-					reach.subject.controller
-						? sql`true`
-						: and(eq(release.approverId, me.id), sql`${release.state} <> 'building'`)
-				)
+				and(eq(release.projectId, project.id), reach.subject.controller ? sql`true` : askedOf(me.id, now))
 			)
 			.orderBy(desc(release.number));
 		return {
-			releases: rows.map((row) => ({
+			releases: rows.map(({ route, turn, approvedAt, ...row }) => ({
 				...row,
+				steps: route.length,
+				approved: turn ?? (approvedAt ? route.length : 0),
+				turn: turn === null ? null : route[turn]!.name,
+				/** The reader's approval is asked for. */
+				waitsForMe: waiting.has(row.id),
 				issuedAt: row.issuedAt?.toISOString() ?? null,
-				createdAt: row.createdAt.toISOString(),
-				received: row.received?.toISOString() ?? null
+				createdAt: row.createdAt.toISOString()
 			}))
 		};
 	}
@@ -116,20 +162,7 @@ async function earlierRevisions(db: Querier, releaseId: string): Promise<Map<str
 	return new Map(rows.map((r) => [r.documentId, r.label]));
 }
 
-async function answersOf(db: Querier, releaseId: string) {
-	const rows = await db
-		.select({
-			documentId: verdict.documentId,
-			code: verdict.code,
-			remark: verdict.remark,
-			signedAt: verdict.signedAt,
-			signedName: verdict.signedName
-		})
-		.from(verdict)
-		.innerJoin(pass, eq(pass.id, verdict.passId))
-		.where(eq(pass.releaseId, releaseId));
-	return new Map(rows.map((r) => [r.documentId, r]));
-}
+const wordsOf = (changes: Changes | null) => changes && changesWords(changes);
 
 /** What the contract of an act of a release asks for. */
 const ASKED = new Map(
@@ -138,30 +171,31 @@ const ASKED = new Map(
 
 export const releaseView = answers(contract.releaseView, {
 	async run({ db, project, reach, person: me, self, services, now }, input) {
+		const { controller } = reach.subject;
 		const [about] = await db
 			.select()
 			.from(release)
-			.where(and(eq(release.projectId, project.id), eq(release.number, input.number)));
-		const controller = reach.subject.controller;
-		if (!about || !(controller || (about.approverId === me.id && about.state !== 'building')))
-			throw new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
+			.where(
+				and(
+					eq(release.projectId, project.id),
+					eq(release.number, input.number),
+					controller ? undefined : askedOf(me.id, now)
+				)
+			);
+		if (!about) throw new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
+		const facts = await releaseFacts(db, about, project, { id: me.id, controller }, now);
 		const named = await db
 			.select({ id: person.id, name: person.name })
 			.from(person)
 			.where(
 				or(
-					...[about.builtBy, about.approverId, about.issuedBy]
+					...[about.builtBy, about.issuedBy]
 						.filter((v): v is string => v !== null)
 						.map((v) => eq(person.id, v))
 				)
 			);
 		const nameOf = (id: string | null) => named.find((n) => n.id === id)?.name ?? null;
-		const [to] = await db.select().from(recipient).where(eq(recipient.id, about.recipientId));
-		const [held] = await db
-			.select()
-			.from(pass)
-			.where(eq(pass.releaseId, about.id))
-			.orderBy(asc(pass.createdAt));
+		const recipients = await recipientsOf(db, about.id);
 		const done = about.state === 'issued' || about.state === 'superseded';
 		const checks = done || about.state === 'cancelled' ? [] : await checkRelease(services, db, about, false);
 		const looked = checks.length ? await buildOf(db, about, checks) : null;
@@ -169,11 +203,21 @@ export const releaseView = answers(contract.releaseView, {
 		const later = done
 			? await laterRevisions(db, about.id)
 			: new Map<string, { label: string; at: string }>();
-		const answers = done ? await answersOf(db, about.id) : new Map();
-		const facts = await releaseFacts(db, about, { id: me.id, controller }, now);
-		const items = (await releaseItems(db, about.id)).map((row) => {
+		const signed: Awaited<ReturnType<typeof signedVerdicts>> = done
+			? await signedVerdicts(db, about.id)
+			: new Map();
+		const { route, last } = await routeStanding(db, about, project, looked, now);
+		const mine = await turnIn(db, about, project, me.id, now);
+		const rows = await releaseItems(db, about.id);
+		const opened = await lookedAt(db, me.id, rows);
+		const consolidators = await namesOf(
+			db,
+			rows.flatMap((row) => row.outcomeBy ?? [])
+		);
+		const items = rows.map((row) => {
 			const current = parse(project.settings.revisions, row.chosenLabel);
-			const verdictOf = answers.get(row.documentId);
+			const on = verdictsOn(recipients, signed, row.documentId);
+			const given = on.map((one) => one.signed?.code ?? null);
 			return {
 				documentId: row.documentId,
 				number: row.number,
@@ -185,15 +229,34 @@ export const releaseView = answers(contract.releaseView, {
 					: current
 						? label(project.settings.revisions, nextIssue(project.settings.revisions, current, about.purpose))
 						: '?',
-				hash: row.pinnedHash,
+				hash: row.sentHash,
+				leaves: done
+					? (about.manifest?.documents.find((one) => one.number === row.number)?.madeFrom?.how ?? null)
+					: wordsOf(checks.find((c) => c.documentId === row.documentId)?.changes ?? null),
 				size: row.size,
 				mediaType: row.mediaType,
 				mayView: allows(reach.level(row.scope), 'view'),
+				looked: opened.has(row.documentId),
 				checks: checks.find((c) => c.documentId === row.documentId)?.checks ?? [],
 				later: later.get(row.documentId) ?? null,
 				/** The issued revision that this one takes the place of. */
 				supersedes: earlier.get(row.documentId) ?? null,
-				verdict: verdictOf?.signedAt ? { code: verdictOf.code, remark: verdictOf.remark } : null
+				verdicts: on.map((one) => ({
+					name: one.signed?.signedName ?? one.of.name,
+					company: one.of.company,
+					code: one.signed?.code ?? null,
+					remark: one.signed?.remark ?? '',
+					at: one.signed?.signedAt?.toISOString() ?? null
+				})),
+				outcome: on.length ? (row.outcome ?? outcomeOf(given)) : null,
+				consolidated: row.outcomeBy
+					? {
+							by: consolidators.get(row.outcomeBy) ?? '',
+							at: row.outcomeAt!.toISOString(),
+							reason: row.outcomeReason!
+						}
+					: null,
+				mayConsolidate: controller && done && row.outcome === null && canConsolidate(given)
 			};
 		});
 		return {
@@ -202,23 +265,46 @@ export const releaseView = answers(contract.releaseView, {
 				number: about.number,
 				title: about.title,
 				purpose: about.purpose,
+				suitability: about.manifest?.suitability ?? suitabilityOf(project.settings, about.purpose),
 				state: about.state,
 				replyBy: about.replyBy,
+				words: about.words,
+				stamped: about.stamped,
+				withMarks: about.withMarks,
 				builtBy: nameOf(about.builtBy)!,
-				approver: nameOf(about.approverId)!,
-				approverId: about.approverId,
 				issuedBy: nameOf(about.issuedBy),
 				createdAt: about.createdAt.toISOString(),
 				askedAt: about.askedAt?.toISOString() ?? null,
 				approvedAt: about.approvedAt?.toISOString() ?? null,
 				issuedAt: about.issuedAt?.toISOString() ?? null,
-				sentBackReason: about.sentBackReason,
 				cancelledAt: about.cancelledAt?.toISOString() ?? null,
 				cancelledReason: about.cancelledReason,
-				recipientId: about.recipientId,
-				recipient: { name: to!.name, company: to!.company, email: to!.email },
-				manifestHash: about.manifestHash
+				manifestHash: about.manifestHash,
+				key: done ? publicKeyOf(signingKey(services.config.home)).fingerprint : null
 			},
+			recipients: recipients.map((one) => {
+				const mine = rows.filter((row) => gets(one, row.documentId));
+				return {
+					recipient: one.recipientId,
+					name: one.name,
+					company: one.company,
+					email: one.email,
+					expects: one.expects,
+					replyBy: one.replyBy,
+					asks: one.asks,
+					documents: one.documents,
+					gets: mine.length,
+					answered: mine.filter((row) => signed.has(`${one.passId} ${row.documentId}`)).length,
+					pass: one.pass && {
+						endsAt: one.pass.endsAt.toISOString(),
+						withdrawnAt: one.pass.withdrawnAt?.toISOString() ?? null,
+						open: one.pass.withdrawnAt === null && one.pass.endsAt > now,
+						uses: one.pass.uses,
+						lastUsedAt: one.pass.lastUsedAt?.toISOString() ?? null,
+						receivedAt: one.pass.receivedAt?.toISOString() ?? null
+					}
+				};
+			}),
 			items,
 			stopping: items.filter((i) => i.checks.length && worst(i.checks) === 'stops').length,
 			looking: items.filter((i) => i.checks.length && worst(i.checks) === 'look').length,
@@ -226,14 +312,13 @@ export const releaseView = answers(contract.releaseView, {
 			/** What an approval approves, and by what it says so. */
 			build: looked?.build ?? null,
 			digest: looked?.digest ?? null,
-			can: canNow({ self, person: me }, RELEASE_ACTS, (name) => mayRelease(ASKED.get(name)!, facts)),
-			pass: held && {
-				endsAt: held.endsAt.toISOString(),
-				withdrawnAt: held.withdrawnAt?.toISOString() ?? null,
-				uses: held.uses,
-				lastUsedAt: held.lastUsedAt?.toISOString() ?? null,
-				receivedAt: held.receivedAt?.toISOString() ?? null
-			}
+			route,
+			decidesFor:
+				mine?.turn.may && mine.turn.standsFor
+					? ((await namesOf(db, [mine.turn.standsFor])).get(mine.turn.standsFor) ?? null)
+					: null,
+			last,
+			can: canNow({ self, person: me }, RELEASE_ACTS, (name) => mayRelease(ASKED.get(name)!, facts))
 		};
 	}
 });
@@ -252,18 +337,21 @@ async function describePass(
 	about: Release
 ) {
 	const [issuer] = await db.select({ name: person.name }).from(person).where(eq(person.id, about.issuedBy!));
-	const answers = await answersOf(db, about.id);
+	const share = await shareOf(db, held.id);
+	const saved = await db.select().from(verdict).where(eq(verdict.passId, held.id));
+	const answers = new Map(saved.map((row) => [row.documentId, row]));
 	const later = await laterRevisions(db, about.id);
-	const items = (await releaseItems(db, about.id)).map((row) => {
+	const mine = (await releaseItems(db, about.id)).filter((row) => gets(share, row.documentId));
+	const items = mine.map((row) => {
 		const given = answers.get(row.documentId);
 		return {
 			documentId: row.documentId,
 			number: row.number,
 			title: row.title,
 			label: row.chosenLabel,
-			size: row.size,
-			mediaType: row.mediaType,
-			hash: row.pinnedHash!,
+			size: row.sentSize!,
+			mediaType: row.sentType!,
+			hash: row.sentHash!,
 			later: later.get(row.documentId) ?? null,
 			code: given?.code ?? null,
 			remark: given?.remark ?? '',
@@ -273,15 +361,18 @@ async function describePass(
 	return {
 		project: { code: project.code, name: project.name, client: project.client, timeZone: project.timeZone },
 		holder: held.holderName,
+		expects: share.expects,
 		endsAt: held.endsAt.toISOString(),
 		receivedAt: held.receivedAt?.toISOString() ?? null,
 		release: {
 			number: about.number,
 			title: about.title,
 			purpose: about.purpose,
+			suitability: share.manifest?.suitability ?? suitabilityOf(project.settings, about.purpose),
 			issuedAt: about.issuedAt!.toISOString(),
 			issuedBy: issuer!.name,
-			replyBy: about.replyBy,
+			replyBy: replyDayOf(about, share),
+			words: about.words,
 			superseded: about.state === 'superseded'
 		},
 		items,
@@ -290,8 +381,40 @@ async function describePass(
 }
 
 export const passCoverNote = answers(contract.passCoverNote, {
-	async run({ release: about }) {
-		return { hash: about.coverNoteHash!, number: about.number };
+	async run({ db, pass: held, release: about }) {
+		return { hash: (await shareOf(db, held.id)).coverNoteHash!, number: about.number };
+	}
+});
+
+export const coverNoteDraft = answers(contract.coverNoteDraft, {
+	async run({ db, project: here, person: me, release: about, services, now }, input) {
+		if (!['building', 'in-review', 'approved'].includes(about.state))
+			throw new Problem('not-found', 'There is nothing to draft any more: the release is out, or cancelled.');
+		const checked = await checkRelease(services, db, about, false);
+		const { digest } = await buildOf(db, about, checked);
+		const items = await goingOut(db, about, here, checked);
+		const { each } = await draftPapers(db, about, here, me.name, now, { checked, digest }, items);
+		const mine = each.find(({ to }) => to.recipientId === input.recipient);
+		if (!mine) throw new Problem('not-found', 'They do not get this release.');
+		return { ...mine.draft, number: about.number };
+	}
+});
+
+export const releaseOutgoing = answers(contract.releaseOutgoing, {
+	async run({ db, project: here, release: about, services, now }, input) {
+		const gone = new Problem('not-found', 'The document is not in this release, or nothing goes out.');
+		if (about.issuedAt) {
+			const row = (await releaseItems(db, about.id)).find((one) => one.documentId === input.document);
+			if (!row) throw gone;
+			const [hash, size, mediaType] = [row.sentHash!, row.sentSize!, row.sentType!];
+			return { hash, size, mediaType, fileName: row.outgoingName!, put: null };
+		}
+		if (about.state === 'cancelled') throw gone;
+		const checked = await checkRelease(services, db, about, false);
+		const item = (await goingOut(db, about, here, checked)).find((one) => one.documentId === input.document);
+		if (!item) throw gone;
+		const { hash, size, mediaType, outgoing: fileName, changes } = item;
+		return { hash, size, mediaType, fileName, put: changes && putOn(about, here, now, { ...item, changes }) };
 	}
 });
 

@@ -1,0 +1,58 @@
+import { eq } from 'drizzle-orm';
+import * as contract from '../../contract/holders';
+import { releaseItem } from '../platform/db/schema';
+import { answers } from '../platform/runner/act';
+import { holdersOf, type HeldDocument } from './holders';
+
+const having = (one: HeldDocument, state: 'old' | 'unconfirmed') =>
+	[...one.held.values()].some((held) => held.state === state);
+
+export const holders = answers(contract.holders, {
+	async run({ db, project }, input) {
+		const all = await holdersOf(db, project.id);
+		// What was only looked at on screen is told where one asks how it came about.
+		const listed = all.documents.filter((one) => one.held.size);
+		const among = input.release
+			? await db
+					.select({ id: releaseItem.documentId })
+					.from(releaseItem)
+					.where(eq(releaseItem.releaseId, input.release))
+			: null;
+		const held = among && new Set(among.map((row) => row.id));
+		const chosen = listed.filter(
+			(one) =>
+				(!held || held.has(one.document)) &&
+				(!input.department || one.departmentId === input.department) &&
+				(input.only === 'all' || having(one, input.only))
+		);
+		const holding = new Set(listed.flatMap((one) => [...one.held.keys()]));
+		const order = all.holders.filter((one) => holding.has(one.key));
+		return {
+			holders: order,
+			rows: chosen.slice(input.skip, input.skip + input.limit).map((one) => ({
+				document: one.document,
+				number: one.number,
+				title: one.title,
+				now: one.now,
+				issued: one.issued,
+				held: order.flatMap(({ key }) => {
+					const held = one.held.get(key);
+					return held ? [{ holder: key, ...held }] : [];
+				})
+			})),
+			total: chosen.length,
+			old: listed.filter((one) => having(one, 'old')).length,
+			unconfirmed: listed.filter((one) => having(one, 'unconfirmed')).length
+		};
+	}
+});
+
+export const holding = answers(contract.holding, {
+	async run({ db, project }, input) {
+		const { documents } = await holdersOf(db, project.id);
+		const found = documents.find((one) => one.document === input.document);
+		return {
+			rows: (found?.handings.get(input.holder.toLowerCase()) ?? []).map(({ seq: _, ...one }) => one)
+		};
+	}
+});
