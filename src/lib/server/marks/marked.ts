@@ -14,7 +14,7 @@ import {
 	type Ground
 } from '../../core/markup/burn';
 import type { Mark, Scale } from '../../core/markup/mark';
-import { familyOf, isSheetKind } from '../../core/files/kinds';
+import { familyOf } from '../../core/files/kinds';
 import { MOST_PICTURE_PIXELS } from '../formats/limits';
 
 /** Longer side of a drawing's picture in pixels. */
@@ -25,11 +25,6 @@ export interface GivenMarks {
 	marks: Mark[];
 	scales: Record<string, Scale>;
 	codes: string[];
-}
-
-/** Kinds of file whose copies can carry marks; a picture or drawing becomes a PDF by it. */
-export function canCarryMarks(mediaType: string): boolean {
-	return isSheetKind(mediaType);
 }
 
 /** A copy of a sheet as PDF with marks burned in. Raises what the readers raise for locked or damaged files. */

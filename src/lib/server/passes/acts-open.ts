@@ -1,16 +1,14 @@
 import { randomInt } from 'node:crypto';
-import { and, asc, eq, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, eq, isNull, lt, or, sql } from 'drizzle-orm';
 import * as contract from '../../contract/passes';
 import { Problem } from '../../core/acts/problem';
+import { isSheetKind } from '../../core/files/kinds';
 import { dayOf } from '../../core/time/days';
 import { live, beneath } from '../access/reach';
 import type { Querier, Tx } from '../platform/db';
-import { content, department, document, passPerson, place, release, version } from '../platform/db/schema';
+import { content, document, passPerson, place, release, version } from '../platform/db/schema';
 import { secretHash } from '../platform/ids';
-import { canCarryMarks, type GivenMarks } from '../marks/marked';
-import { readMarks } from '../marks/read';
-import { nameOf } from '../live/rooms/names';
-import type { Services } from '../platform/services';
+import { marksOn } from '../marks/read';
 import { verifyPassword } from '../platform/auth/passwords';
 import { PROOF_HOURS, proofOf } from '../platform/auth/proofs';
 import { does, type Pass, type Place, type Project } from '../platform/runner/act';
@@ -167,23 +165,6 @@ export function withinPass(at: Place) {
 const stampOf = (here: Project, holder: string, now: Date) =>
 	[here.settings.copyStamp, holder, dayOf(now, here.timeZone)].filter(Boolean).join(' · ');
 
-/** The marks on a version as they are burned in; null where there are none. */
-async function marksFor(
-	tx: Tx,
-	services: Pick<Services, 'rooms'>,
-	projectId: string,
-	at: { document: string; label: string }
-): Promise<GivenMarks | null> {
-	const found = await readMarks(services.rooms, nameOf({ kind: 'marks', ...at }));
-	if (!found.marks.length) return null;
-	const codes = await tx
-		.select({ code: department.code })
-		.from(department)
-		.where(eq(department.projectId, projectId))
-		.orderBy(asc(department.code));
-	return { ...found, codes: codes.map((d) => d.code) };
-}
-
 export const takeFromPlacePass = does(contract.takeFromPlacePass, {
 	async run({ tx, services, project, pass: held, proof, place: at, now, tell }, input) {
 		const row = await versionByPass(tx, held, at, input.document);
@@ -195,8 +176,8 @@ export const takeFromPlacePass = does(contract.takeFromPlacePass, {
 			...row,
 			stamp: held.stamped && taken ? stampOf(project, held.holderName, now) : null,
 			marks:
-				held.withMarks && taken && canCarryMarks(row.mediaType)
-					? await marksFor(tx, services, project.id, { document: input.document, label: row.label })
+				held.withMarks && taken && isSheetKind(row.mediaType)
+					? await marksOn(tx, services.rooms, project.id, { document: input.document, label: row.label })
 					: null
 		};
 		const kind = `pass.document-${input.how}` as const;

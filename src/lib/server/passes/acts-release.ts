@@ -3,44 +3,56 @@ import { z } from 'zod';
 import * as contract from '../../contract/passes';
 import { answers } from '../../contract/passes';
 import { Problem } from '../../core/acts/problem';
-import { releaseNumber } from '../../core/releases';
-import { pass, recipient, releaseItem, verdict } from '../platform/db/schema';
+import { gets, releaseNumber } from '../../core/releases';
+import { plural } from '../../core/words/sentences';
+import { pass, verdict } from '../platform/db/schema';
 import { passActor } from '../platform/runner/actor';
 import { tellNotices } from '../notices/tell';
 import { releaseItems } from '../releases/checks';
 import { does } from '../platform/runner/act';
 import { goesOn } from '../documents/acts';
+import { shareFiles } from '../releases/package';
+import { settleVerdicts, shareOf, storedNote } from '../releases/recipients';
+import { signingKey } from '../platform/signing';
 import { returnDocument } from '../releases/returned';
-import type { Tx } from '../platform/db';
+import type { Querier, Tx } from '../platform/db';
+
+/** What the holder of a pass got of its release. */
+async function itemsFor(db: Querier, passId: string, releaseId: string) {
+	const share = await shareOf(db, passId);
+	return (await releaseItems(db, releaseId)).filter((item) => gets(share, item.documentId));
+}
 
 export const takeFromPass = does(contract.takeFromPass, {
 	async run({ tx, pass: held, proof, release, now, tell }, input) {
-		const row = (await releaseItems(tx, release.id)).find((i) => i.documentId === input.document);
-		if (!row?.pinnedHash) throw new Problem('not-found', 'The document is not in this release.');
+		const row = (await itemsFor(tx, held.id, release.id)).find((i) => i.documentId === input.document);
+		if (!row?.sentHash) throw new Problem('not-found', 'The document is not in this release.');
 		const given = {
-			hash: row.pinnedHash,
+			hash: row.sentHash,
 			fileName: row.outgoingName!,
 			number: row.number,
 			title: row.title,
 			label: row.chosenLabel
 		};
 		const kind = `pass.document-${input.how}` as const;
-		const what = { kind, actor: passActor(held, proof).id, documentId: row.documentId, hash: row.pinnedHash };
+		const what = { kind, actor: passActor(held, proof).id, documentId: row.documentId, hash: row.sentHash };
 		if (input.ranged && (await goesOn(tx, what, now))) return given;
 		tell({
 			kind,
 			placeId: row.documentId,
 			documentId: row.documentId,
 			releaseId: release.id,
-			details: { number: row.number, label: row.chosenLabel, release: release.number, hash: row.pinnedHash }
+			details: { number: row.number, label: row.chosenLabel, release: release.number, hash: row.sentHash }
 		});
 		return given;
 	}
 });
 
 export const takeAllFromPass = does(contract.takeAllFromPass, {
-	async run({ tx, release, tell }) {
-		const rows = await releaseItems(tx, release.id);
+	async run({ tx, services, pass: held, release, tell }) {
+		const share = await shareOf(tx, held.id);
+		const note = await storedNote(tx, share.coverNoteHash!);
+		const rows = await itemsFor(tx, held.id, release.id);
 		tell({
 			kind: 'pass.release-downloaded',
 			releaseId: release.id,
@@ -48,10 +60,12 @@ export const takeAllFromPass = does(contract.takeAllFromPass, {
 		});
 		return {
 			number: release.number,
-			manifest: release.manifest!,
-			signature: release.manifestSignature!,
-			coverNote: release.coverNoteHash!,
-			files: rows.map((r) => ({ name: r.outgoingName!, hash: r.pinnedHash!, size: r.size }))
+			files: shareFiles(
+				release.number,
+				rows.map((r) => ({ name: r.outgoingName!, hash: r.sentHash!, size: r.sentSize! })),
+				{ manifest: share.manifest!, signature: share.manifestSignature!, note },
+				signingKey(services.config.home)
+			)
 		};
 	}
 });
@@ -59,6 +73,8 @@ export const takeAllFromPass = does(contract.takeAllFromPass, {
 export const confirmReceipt = does(contract.confirmReceipt, {
 	async run(context) {
 		const { tx, pass: held, release, now, tell } = context;
+		if ((await shareOf(tx, held.id)).expects === 'information')
+			throw new Problem('conflict', 'This release came to you for information; no receipt is asked of you.');
 		const done = await tx
 			.update(pass)
 			.set({ receivedAt: now })
@@ -87,12 +103,11 @@ async function keepAnswers(
 	releaseId: string,
 	given: z.output<typeof answers>
 ): Promise<void> {
-	const ids = given.map((a) => a.document);
-	const known = await tx
-		.select({ id: releaseItem.documentId })
-		.from(releaseItem)
-		.where(and(eq(releaseItem.releaseId, releaseId), inArray(releaseItem.documentId, ids)));
-	if (known.length !== new Set(ids).size)
+	const share = await shareOf(tx, passId);
+	if (share.expects !== 'verdicts')
+		throw new Problem('conflict', 'No verdicts are asked of you on this release.');
+	const known = new Set((await itemsFor(tx, passId, releaseId)).map((item) => item.documentId));
+	if (given.some((a) => !known.has(a.document)))
 		throw new Problem('not-found', 'A document answered is not in this release.');
 	await tx
 		.insert(verdict)
@@ -146,11 +161,7 @@ export const signVerdicts = does(contract.signVerdicts, {
 				details: { number: release.number, holder: held.holderName }
 			});
 		}
-		const items = await releaseItems(tx, release.id);
-		const [company] = await tx
-			.select({ name: recipient.company })
-			.from(recipient)
-			.where(eq(recipient.id, release.recipientId));
+		const items = await itemsFor(tx, held.id, release.id);
 		for (const one of signed) {
 			const item = items.find((i) => i.documentId === one.documentId)!;
 			tell({
@@ -167,13 +178,22 @@ export const signVerdicts = does(contract.signVerdicts, {
 					signed: input.name
 				}
 			});
-			if (one.code === 'C' || one.code === 'D')
-				await returnDocument(context, release, item, {
-					code: one.code,
-					remark: one.remark,
-					by: `${input.name}, ${company!.name}`
-				});
 		}
+		const { settled, differing } = await settleVerdicts(
+			tx,
+			release.id,
+			signed.map((one) => one.documentId),
+			now
+		);
+		for (const { documentId, code, says } of settled)
+			if (code === 'C' || code === 'D')
+				await returnDocument(
+					context,
+					release,
+					items.find((i) => i.documentId === documentId)!,
+					code,
+					says
+				);
 		const lines = signed
 			.map(
 				(v) =>
@@ -185,7 +205,9 @@ export const signVerdicts = does(contract.signVerdicts, {
 			people: [release.builtBy],
 			releaseId: release.id,
 			sentence: `${input.name} signed ${signed.length} of ${items.length} verdicts on release ${releaseNumber(release.number)}, “${release.title}”.`,
-			more: lines,
+			more: differing.length
+				? `${lines}\n\nVerdicts differ on ${plural(differing.length, 'document')}; make one of them.`
+				: lines,
 			way: `releases/${release.number}`
 		});
 		return { signed: signed.length };

@@ -26,7 +26,7 @@ import {
 	release,
 	version
 } from '../platform/db/schema';
-import { canStamp } from '../formats/stamp';
+import { canStamp } from '../../core/files/kinds';
 
 /** Scopes where the reader has Manage: there they see and end what others made, too. */
 function runs(reach: Reach) {
@@ -277,9 +277,15 @@ export const placePassContent = answers(contract.placePassContent, {
 export const releasePassContent = answers(contract.releasePassContent, {
 	async run({ db, release: about }, input) {
 		const row = (await releaseItems(db, about.id)).find((i) => i.documentId === input.document);
-		if (!row?.pinnedHash) throw new Problem('not-found', 'The document is not in this release.');
-		const { pinnedHash: hash, size, mediaType, outgoingName } = row;
-		return { hash, size, mediaType, fileName: outgoingName!, mayGive: true, copies: false };
+		if (!row?.sentHash) throw new Problem('not-found', 'The document is not in this release.');
+		return {
+			hash: row.sentHash,
+			size: row.sentSize!,
+			mediaType: row.sentType!,
+			fileName: row.outgoingName!,
+			mayGive: true,
+			copies: false
+		};
 	}
 });
 

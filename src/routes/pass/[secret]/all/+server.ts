@@ -1,4 +1,5 @@
 import type { RequestHandler } from '@sveltejs/kit';
+import { releaseNumber } from '$lib/core/releases';
 import { takeAllFromPass } from '$lib/server/passes/acts-release';
 import { runAct } from '$lib/server/platform/runner/run';
 import { zipResponse } from '$lib/server/releases/file';
@@ -7,10 +8,10 @@ import { problemResponse } from '$lib/server/platform/http/respond';
 export const GET: RequestHandler = async ({ locals, params }) => {
 	try {
 		const { services } = locals.app;
-		return zipResponse(
-			services,
-			await runAct(services, takeAllFromPass, locals.actor, params, { proofs: locals.proofs })
-		);
+		const { number, files } = await runAct(services, takeAllFromPass, locals.actor, params, {
+			proofs: locals.proofs
+		});
+		return zipResponse(services, files, `release-${releaseNumber(number)}.zip`);
 	} catch (error) {
 		return problemResponse(error);
 	}
