@@ -1,8 +1,11 @@
 import { isDeepStrictEqual } from 'node:util';
 import { eq, sql } from 'drizzle-orm';
 import * as contract from '../../contract/settings';
+import { checkRecipients } from '../releases/recipients';
+import { checkRouteHere } from '../releases/route';
 import { Problem } from '../../core/acts/problem';
 import { checkRule, examplesOf, expressionOf, misfits, settled } from '../../core/numbering/rule';
+import { checkStages } from '../../core/register/stages';
 import { project, type ProjectSettings } from '../platform/db/schema';
 import { memberIn } from '../people/acts-membership';
 import { does } from '../platform/runner/act';
@@ -53,6 +56,19 @@ export const changeSettings = does(contract.changeSettings, {
 			throw new Problem(
 				'conflict',
 				'Set up two-step sign-in for yourself first, on your own page; otherwise you would lock yourself out.'
+			);
+		const odd = input.stages && checkStages(input.stages);
+		if (odd) throw new Problem('invalid', odd, { field: 'stages' });
+		for (const one of input.routes ?? []) await checkRouteHere(tx, here, one.steps, new Set());
+		const names = input.routes?.map((one) => one.name.toLowerCase()) ?? [];
+		if (new Set(names).size < names.length)
+			throw new Problem('invalid', 'Two routes have the same name.', { field: 'routes' });
+		if (input.distribution)
+			await checkRecipients(
+				tx,
+				here.id,
+				input.distribution.map((one) => one.recipient),
+				'distribution'
 			);
 		// Who only tries keeps nobody waiting.
 		const known = tx.select().from(project).where(eq(project.id, here.id));

@@ -1,11 +1,13 @@
+import { isDeepStrictEqual } from 'node:util';
 import { sql } from 'drizzle-orm';
 import { levelLabel, rank, LEVELS, type Level } from '../../core/access/levels';
-import { releaseNumber, USUAL_RHYTHM } from '../../core/releases';
+import { releaseNumber, suitabilityText, USUAL_RHYTHM, USUAL_SUITABILITY } from '../../core/releases';
 import { USUAL_PUBLISHING } from '../../core/documents/state';
-import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
-import { dayOf, dayWords } from '../../core/time/days';
+import { PURPOSE_LABEL, PURPOSES, type Purpose } from '../../core/revisions/revisions';
+import { stagesOf } from '../../core/register/stages';
+import { dayOf, dayWords, plusDays } from '../../core/time/days';
 import { daysLater } from '../../core/time/spans';
-import { calendarOf, restOn } from '../../core/time/working-days';
+import { calendarOf, restOn, weekdayOf } from '../../core/time/working-days';
 import { plural } from '../../core/words/sentences';
 import type { Querier } from '../platform/db';
 import type { project, ProjectSettings } from '../platform/db/schema';
@@ -208,13 +210,23 @@ const EFFECTS: { [K in keyof ProjectSettings]?: Effect<K> } = {
 		];
 	},
 
+	async suitability(_db, here, to) {
+		const before = here.settings.suitability ?? USUAL_SUITABILITY;
+		return PURPOSES.filter((purpose) => !isDeepStrictEqual(before[purpose], to![purpose])).map(
+			(purpose) =>
+				`From the next issue on, “${PURPOSE_LABEL[purpose]}” reads ${suitabilityText(to![purpose]) || 'without a status'}; what is issued keeps what it was issued with.`
+		);
+	},
+
 	async workCalendar(db, here, to, now) {
 		const calendar = calendarOf({ ...here.settings, ...(to ? { workCalendar: to } : {}) });
 		const before = calendarOf(here.settings);
 		const rows = await db.execute<{ number: number; replyBy: string }>(sql`
-			select number, reply_by as "replyBy" from release
-			where project_id = ${here.id} and reply_by is not null and state in ('building', 'in-review', 'approved', 'issued')
-			and reply_by >= ${dayOf(now, here.timeZone)} order by number`);
+			select distinct r.number, by.day as "replyBy" from release r
+			left join release_recipient rr on rr.release_id = r.id and rr.expects = 'verdicts'
+			cross join lateral (values (r.reply_by), (rr.reply_by)) by(day)
+			where r.project_id = ${here.id} and by.day is not null and r.state in ('building', 'in-review', 'approved', 'issued')
+			and by.day >= ${dayOf(now, here.timeZone)} order by r.number, by.day`);
 		const hit = rows.filter((row) => restOn(row.replyBy, calendar) && !restOn(row.replyBy, before));
 		const today = dayOf(now, here.timeZone);
 		return hit.length
@@ -222,6 +234,34 @@ const EFFECTS: { [K in keyof ProjectSettings]?: Effect<K> } = {
 					`Replies are asked by a day off in ${plural(hit.length, 'release')}: ${named(hit.map((one) => `${releaseNumber(one.number)} (${dayWords(one.replyBy, today)})`))}. Their days stay as they are.`
 				]
 			: ['No reply is asked by one of the new days off.'];
+	},
+
+	async stages(db, here, to) {
+		const kept = new Set(to!.map((one) => one.key));
+		const says: string[] = [];
+		for (const { key, name } of stagesOf(here.settings)) {
+			if (kept.has(key)) continue;
+			const n = await countOf(
+				db,
+				sql`select count(*)::int as n from deliverable_stage s join deliverable d on d.id = s.deliverable_id
+					where d.project_id = ${here.id} and d.removed_at is null and s.stage = ${key}`
+			);
+			if (n)
+				says.push(
+					`“${name}” leaves the plans of ${plural(n, 'deliverable')}; its days come back if it does.`
+				);
+		}
+		return says;
+	},
+
+	async registerReport(_, here, to, now) {
+		if (!to?.weekday || !to.to.length) return ['The register goes to nobody by mail.'];
+		const today = dayOf(now, here.timeZone);
+		let first = plusDays(today, 1);
+		while (weekdayOf(first) !== to.weekday) first = plusDays(first, 1);
+		return [
+			`The whole register goes to ${plural(to.to.length, 'address', 'addresses')} each week, whatever they may look at here; first on ${dayWords(first, today)}.`
+		];
 	},
 
 	async reminders(db, here, to, now) {

@@ -1,7 +1,8 @@
 import { and, desc, eq } from 'drizzle-orm';
 import * as contract from '../../contract/settings';
 import { USUAL_PUBLISHING } from '../../core/documents/state';
-import { USUAL_RHYTHM } from '../../core/releases';
+import { stagesOf } from '../../core/register/stages';
+import { USUAL_RHYTHM, USUAL_SUITABILITY } from '../../core/releases';
 import { content, document, version } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
 
@@ -10,6 +11,20 @@ export const settings = answers(contract.settings, {
 		return {
 			copyStamp: held.copyStamp ?? '',
 			publishingPurposes: held.publishingPurposes ?? [...USUAL_PUBLISHING],
+			suitability: held.suitability ?? USUAL_SUITABILITY,
+			stages: [...stagesOf(held)],
+			routes: (held.routes ?? []).map(({ steps, ...one }) => ({
+				...one,
+				steps: steps.map((step) => ({ ...step, of: [...step.of] }))
+			})),
+			distribution: (held.distribution ?? []).map((one) => ({
+				...one,
+				purposes: [...one.purposes],
+				departments: [...one.departments],
+				zones: [...one.zones],
+				types: [...one.types]
+			})),
+			registerReport: held.registerReport ?? { weekday: null, to: [] },
 			reminders: held.reminders ?? USUAL_RHYTHM,
 			mailSender: held.mailSender ?? { name: '', replyTo: '' },
 			sends: { name, address: services.config.mailFrom }

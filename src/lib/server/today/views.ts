@@ -6,7 +6,9 @@ import { newsOf } from '../documents/news';
 import { documentRows } from '../documents/rows';
 import { givenTo } from '../remarks/views';
 import { undecided } from '../passes/views';
+import { releasesWaitingFor } from '../releases/route';
 import { overdueReleases } from '../places/views-tree';
+import { differingReleases } from '../releases/recipients';
 import { among, type Querier } from '../platform/db';
 import {
 	arrival,
@@ -14,7 +16,6 @@ import {
 	document,
 	lock,
 	place,
-	release,
 	remark,
 	removal,
 	seen,
@@ -32,7 +33,7 @@ async function news(db: Querier, reach: Reach, limit: number): Promise<{ ids: st
 export const waiting = answers(contract.waiting, {
 	async run({ db, project, reach, person: me, now }) {
 		const here = and(eq(place.projectId, project.id), live(), reach.sees(place.scope));
-		const [[held], [given], [asked], [came], [hand], fresh, late] = await Promise.all([
+		const [[held], [given], asked, [came], [hand], fresh, late, differing] = await Promise.all([
 			db
 				.select({ all: count(), mine: sql<number>`count(*) filter (where ${lock.holderId} = ${me.id})::int` })
 				.from(lock)
@@ -43,16 +44,7 @@ export const waiting = answers(contract.waiting, {
 				.from(remark)
 				.innerJoin(place, eq(place.id, remark.documentId))
 				.where(and(isNull(remark.settledAt), givenTo(reach), here)),
-			db
-				.select({ n: count() })
-				.from(release)
-				.where(
-					and(
-						eq(release.projectId, project.id),
-						eq(release.state, 'in-review'),
-						eq(release.approverId, me.id)
-					)
-				),
+			releasesWaitingFor(db, project, me.id, now),
 			db
 				.select({
 					n: count(),
@@ -69,10 +61,11 @@ export const waiting = answers(contract.waiting, {
 				.innerJoin(place, eq(place.id, kept.placeId))
 				.where(and(eq(kept.personId, me.id), eq(place.projectId, project.id))),
 			news(db, reach, 1),
-			reach.subject.controller ? overdueReleases(db, project.id, dayOf(now, project.timeZone)) : []
+			reach.subject.controller ? overdueReleases(db, project.id, dayOf(now, project.timeZone)) : [],
+			reach.subject.controller ? differingReleases(db, project.id) : 0
 		]);
 		return {
-			forYou: held!.mine + given!.n + asked!.n + came!.lots + late.length,
+			forYou: held!.mine + given!.n + asked.size + came!.lots + late.length + differing,
 			inHand: held!.all,
 			remarks: given!.n,
 			fresh: fresh.total,

@@ -1,10 +1,18 @@
 import { and, asc, eq, gt, isNotNull, sql, type SQL } from 'drizzle-orm';
 import canonicalize from 'canonicalize';
-import { releaseNumber } from '../../core/releases';
+import { releaseNumber, type Manifest } from '../../core/releases';
 import { firstFault, GENESIS } from '../../core/trail/chain';
 import { headText } from '../../core/trail/head';
 import type { Database, Querier } from '../platform/db';
-import { chainHead, content, event, project, release } from '../platform/db/schema';
+import {
+	chainHead,
+	content,
+	event,
+	project,
+	recipient,
+	release,
+	releaseRecipient
+} from '../platform/db/schema';
 import { keptHeads } from './heads';
 import { signingKey, verifyText } from '../platform/signing';
 import type { Store } from '../platform/store/store';
@@ -150,7 +158,8 @@ const RECORDS: { what: (row: Record<string, string>) => string; of: (projectId: 
 			join release r on r.id = i.release_id join document d on d.id = i.document_id
 			where r.project_id = ${projectId} and r.issued_at is not null and not exists (
 				select 1 from event e where e.release_id = r.id and e.document_id = i.document_id
-				and e.kind = 'document.issued' and e.details->>'hash' = i.pinned_hash)`
+				and e.kind = 'document.issued' and e.details->>'hash' = i.pinned_hash
+				and e.details->>'sent' is not distinct from i.copy_hash)`
 	},
 	{
 		what: (r) => `Release ${r.label}: ${r.number} was issued at entry ${r.seq} and is not in it any more.`,
@@ -159,15 +168,16 @@ const RECORDS: { what: (row: Record<string, string>) => string; of: (projectId: 
 			where e.project_id = ${projectId} and e.kind = 'document.issued' and not exists (
 				select 1 from release_item i join release r on r.id = i.release_id
 				where i.release_id = e.release_id and i.document_id = e.document_id
-				and r.issued_at is not null and i.pinned_hash = e.details->>'hash')`
+				and r.issued_at is not null and i.pinned_hash = e.details->>'hash'
+				and i.copy_hash is not distinct from e.details->>'sent')`
 	},
 	{
 		what: (r) => `Release ${r.label}: what was approved is not what stands there as approved.`,
 		of: (projectId) => sql`
-			select lpad(r.number::text, 4, '0') as label from release r
-			where r.project_id = ${projectId} and r.approved_digest is not null and not exists (
+			select lpad(r.number::text, 4, '0') as label from release_decision d join release r on r.id = d.release_id
+			where r.project_id = ${projectId} and d.says = 'approved' and d.digest <> '' and not exists (
 				select 1 from event e where e.release_id = r.id and e.kind = 'release.approved'
-				and e.details->>'digest' = r.approved_digest)`
+				and e.actor = d.person_id and e.details->>'digest' = d.digest)`
 	},
 	{
 		what: (r) => `Release ${r.label}: its manifest is not the one that was issued.`,
@@ -177,6 +187,26 @@ const RECORDS: { what: (row: Record<string, string>) => string; of: (projectId: 
 				select 1 from release r where r.id = e.release_id and r.issued_at is not null
 				and r.manifest_hash = e.details->>'manifest'
 				and (e.details->>'note' is null or r.cover_note_hash = e.details->>'note'))`
+	},
+	{
+		what: (r) => `Release ${r.label}: what went to ${r.number} is not what was issued to them.`,
+		of: (projectId) => sql`
+			select lpad(r.number::text, 4, '0') as label, t.name as number
+			from release_recipient rr join release r on r.id = rr.release_id join recipient t on t.id = rr.recipient_id
+			where r.project_id = ${projectId} and r.issued_at is not null and not exists (
+				select 1 from event e where e.release_id = r.id and e.kind = 'release.issued' and case
+					when e.details->'each' is null then rr.manifest_hash = e.details->>'manifest'
+						and (e.details->>'note' is null or rr.cover_note_hash = e.details->>'note')
+					else e.details->'each' @> jsonb_build_array(jsonb_build_object('manifest', rr.manifest_hash, 'note', rr.cover_note_hash)) end)`
+	},
+	{
+		what: (r) => `Release ${r.label}: nobody made this one out of the verdicts on ${r.number}.`,
+		of: (projectId) => sql`
+			select lpad(r.number::text, 4, '0') as label, d.number
+			from release_item i join release r on r.id = i.release_id join document d on d.id = i.document_id
+			where r.project_id = ${projectId} and i.outcome_by is not null and not exists (
+				select 1 from event e where e.release_id = r.id and e.document_id = i.document_id
+				and e.kind = 'verdict.consolidated' and e.actor = i.outcome_by and e.details->>'code' = i.outcome)`
 	},
 	{
 		what: (r) => `Release ${r.label} stands as issued, and no entry tells of its issue.`,
@@ -242,9 +272,32 @@ async function checkHeads(db: Querier, home: string): Promise<number> {
 	return checked;
 }
 
-/** A manifest has its hash and signature, lists what is pinned, and the entry it was issued behind still stands. */
+/** A manifest has its hash and signature. */
+function checkSigned(
+	key: ReturnType<typeof signingKey>,
+	name: string,
+	of: Pick<typeof release.$inferSelect, 'manifest' | 'manifestHash' | 'manifestSignature'>
+): Manifest {
+	const text = canonicalize(of.manifest)!;
+	if (!of.manifest || sha256(text) !== of.manifestHash)
+		throw new Fault(`${name}: its manifest was changed after it was issued.`);
+	if (!of.manifestSignature || !verifyText(key, text, of.manifestSignature))
+		throw new Fault(`${name}: the signature of its manifest does not hold.`);
+	return of.manifest;
+}
+
+/** A manifest has its hash and signature, lists what is pinned and what was made from it, and the entry it was issued behind still stands. */
 async function checkManifests(db: Querier, home: string): Promise<number> {
 	const key = signingKey(home);
+	const sent = await db
+		.select({ share: releaseRecipient, number: release.number, to: recipient.name })
+		.from(releaseRecipient)
+		.innerJoin(release, eq(release.id, releaseRecipient.releaseId))
+		.innerJoin(recipient, eq(recipient.id, releaseRecipient.recipientId))
+		.where(isNotNull(release.issuedAt))
+		.orderBy(asc(release.number), asc(releaseRecipient.position));
+	for (const { share, number, to } of sent)
+		checkSigned(key, `Release ${releaseNumber(number)}, to ${to}`, share);
 	const issued = await db
 		.select()
 		.from(release)
@@ -252,24 +305,16 @@ async function checkManifests(db: Querier, home: string): Promise<number> {
 		.orderBy(asc(release.number));
 	for (const one of issued) {
 		const name = `Release ${releaseNumber(one.number)}`;
-		const text = canonicalize(one.manifest)!;
-		if (!one.manifest || sha256(text) !== one.manifestHash)
-			throw new Fault(`${name}: its manifest was changed after it was issued.`);
-		if (!one.manifestSignature || !verifyText(key, text, one.manifestSignature))
-			throw new Fault(`${name}: the signature of its manifest does not hold.`);
-		const pinned = await db.execute<{ hash: string }>(
-			sql`select pinned_hash as hash from release_item where release_id = ${one.id}`
+		const manifest = checkSigned(key, name, one);
+		const pinned = await db.execute<{ sent: string; original: string }>(
+			sql`select coalesce(copy_hash, pinned_hash) as sent, pinned_hash as original
+				from release_item where release_id = ${one.id}`
 		);
-		const listed = one.manifest.documents.map((d) => d.sha256).sort();
-		if (
-			listed.join() !==
-			pinned
-				.map((p) => p.hash)
-				.sort()
-				.join()
-		)
+		const listed = manifest.documents.map((d) => `${d.sha256} ${d.madeFrom?.sha256 ?? d.sha256}`).sort();
+		const there = pinned.map(({ sent, original }) => `${sent} ${original}`).sort();
+		if (listed.join() !== there.join())
 			throw new Fault(`${name}: its manifest lists other files than were issued.`);
-		const { trail } = one.manifest;
+		const { trail } = manifest;
 		if (!trail) continue;
 		const [entry] = await db
 			.select({ hash: event.hash })

@@ -4,7 +4,8 @@ import { chainInput, GENESIS } from '../../core/trail/chain';
 import type { DetailsOf, KindOfEvent } from '../../core/events';
 import type { Tx } from '../platform/db';
 import type { Reach } from '../access/reach';
-import { chainHead, event, place, release } from '../platform/db/schema';
+import { chainHead, event, place } from '../platform/db/schema';
+import { namesOnRoute } from '../platform/runner/on-route';
 
 /** An event to be written, of a kind of the catalogue with its details: what happened, where, and to what. */
 export type NewEvent = {
@@ -104,7 +105,7 @@ export async function writeEvents(
 export function visibleEvents(reach: Reach): SQL {
 	const scopes = reach.scopes();
 	const bySight = scopes.length ? inArray(place.scope, scopes) : sql`false`;
-	const byRoute = reach.subject.controller ? sql`true` : eq(release.approverId, reach.subject.personId);
+	const byRoute = reach.subject.controller ? sql`true` : namesOnRoute(reach.subject.personId, new Date());
 	const inside = reach.subject.outside ? sql`false` : sql`true`;
 	return or(
 		bySight,
