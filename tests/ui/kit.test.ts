@@ -335,6 +335,21 @@ describe('a table', () => {
 		expect([first(), sorted()]).toEqual([['DR-3', 'DR-1', 'DR-2', 'DR-4'], undefined]);
 	});
 
+	it('whose rows come in their order asks for another one, and counts a group by what is not here, too', () => {
+		const asked: unknown[] = [];
+		const { first, head } = table({
+			served: { order: { column: 'number', down: true }, change: (order: unknown) => asked.push(order) },
+			group: (one: Sheet) => (one.number < 'DR-3' ? 'Below' : 'Above'),
+			groupCount: (name: string) => (name === 'Below' ? 1_234 : 2)
+		});
+		expect(first()).toEqual(['DR-3', 'DR-4', 'DR-1', 'DR-2']);
+		head('Number');
+		head('Title');
+		expect(asked).toEqual([null, { column: 'title', down: false }]);
+		expect(first()).toEqual(['DR-3', 'DR-4', 'DR-1', 'DR-2']);
+		expect(document.querySelector('tbody')!.textContent).toMatch(/Below\s*1,?234/);
+	});
+
 	it('ticks with Shift from the last one on, in the order it stands in, and leaves out what cannot be ticked', () => {
 		const selection = new SvelteSet<string>();
 		const { box, head } = table({

@@ -1,4 +1,7 @@
 <script lang="ts">
+	import { saveFile } from '../platform/save-file';
+	import Menu from './Menu.svelte';
+	import { pngOf } from './picture';
 	import { toast } from './toast';
 	import { onMount } from 'svelte';
 	import type { ChartData, drawChart } from './chart';
@@ -47,6 +50,21 @@
 		await navigator.clipboard.writeText(lines.map((cells) => cells.join('\t')).join('\n'));
 		toast('The figures are copied; they can be pasted into a sheet.');
 	}
+	async function saveCsv() {
+		const { default: Papa } = await import('papaparse');
+		const lines = [['', ...data.series.map((one) => one.name)], ...rows];
+		saveFile('\ufeff' + Papa.unparse(lines, { escapeFormulae: true }), named('csv'), 'text/csv');
+	}
+	const named = (ending: string) => `${title.replace(/[\\/:*?"<>|]/g, '-')}.${ending}`;
+	async function savePng() {
+		const png = await pngOf(
+			new Blob([drawn!.svg()], { type: 'image/svg+xml' }),
+			place!.clientWidth,
+			place!.clientHeight
+		);
+		if (png) saveFile(png, named('png'), 'image/png');
+		else toast.error('The picture could not be made.');
+	}
 </script>
 
 <figure class="space-y-1">
@@ -71,6 +89,21 @@
 				>
 			</table>
 		</div>
-		<button class="button mt-1" onclick={copy}>Copy figures</button>
+		<span class="mt-1 flex gap-2"
+			><button class="button" onclick={copy}>Copy figures</button><Menu
+				label="Export"
+				groups={[
+					[
+						{
+							word: 'SVG',
+							act: () => saveFile(drawn!.svg(), named('svg'), 'image/svg+xml'),
+							disabled: !drawn
+						},
+						{ word: 'PNG', act: () => void savePng(), disabled: !drawn },
+						{ word: 'CSV', act: () => void saveCsv() }
+					]
+				]}
+			/></span
+		>
 	</details>
 </figure>

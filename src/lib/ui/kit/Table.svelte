@@ -24,7 +24,10 @@
 		group,
 		fills = false,
 		lines = false,
-		least = ''
+		least = '',
+		served,
+		more,
+		groupCount
 	}: {
 		/** What it lists, for screen readers. */
 		label: string;
@@ -48,20 +51,33 @@
 		lines?: boolean;
 		/** A class for the least width, under which it goes sideways. */
 		least?: string;
+		/** The rows come in their order, and are asked for again in another one. */
+		served?: { order: Order | null; change: (order: Order | null) => void };
+		/** There are more rows than these; told when the last of them are near. */
+		more?: (() => void) | undefined;
+		/** How many rows stand under a head, where not all of them are here. */
+		groupCount?: (head: string) => number;
 	} = $props();
 
 	/** Above so many rows, only those in sight are drawn. */
 	const MANY = 150;
 	const FROM = { sm: 'max-sm:hidden', md: 'max-md:hidden' };
+	const wide = ({ from, until }: Column<Row>) => (from ? FROM[from] : until ? 'md:hidden' : '');
 
-	let order = $state<Order | null>(null);
-	const groups = $derived(inGroups(inOrder(rows, columns, order), group));
+	let own = $state<Order | null>(null);
+	const order = $derived(served ? served.order : own);
+	const groups = $derived(inGroups(served ? rows : inOrder(rows, columns, order), group));
+	function sortBy(column: string) {
+		const next = nextOrder(order, column);
+		if (served) served.change(next);
+		else own = next;
+	}
 	const shown = $derived(groups.flatMap((one) => one.rows));
 	const keys = $derived(shown.map(key));
 	/** What stands under each other: rows, and the heads of their groups before them. */
 	const stack = $derived(
 		groups.flatMap(({ head, rows }) => [
-			...(head === null ? [] : [{ head, count: rows.length, id: `head of ${head}` }]),
+			...(head === null ? [] : [{ head, count: groupCount?.(head) ?? rows.length, id: `head of ${head}` }]),
 			...rows.map((row) => ({ row, id: key(row) }))
 		])
 	);
@@ -112,6 +128,13 @@
 	});
 	const above = $derived(many ? ($virtual.getVirtualItems()[0]?.start ?? 0) : 0);
 	const below = $derived(many ? $virtual.getTotalSize() - ($virtual.getVirtualItems().at(-1)?.end ?? 0) : 0);
+
+	/** So many rows before the end the next ones are asked for. */
+	const NEAR = 40;
+	$effect(() => {
+		const last = drawn.at(-1)?.index ?? 0;
+		if (more && last >= stack.length - NEAR) untrack(() => more());
+	});
 
 	/** Ticks a row or takes its tick; with Shift everything from the last one on becomes as that. */
 	function mark(id: string, range: boolean) {
@@ -175,12 +198,14 @@
 					>{/if}
 				{#each columns as column (column.id)}
 					<th
-						class="px-2 py-1.5 {column.from ? FROM[column.from] : ''} {column.right ? 'text-right' : ''}"
+						class="px-2 py-1.5 {wide(column)} {column.right ? 'text-right' : ''}"
 						aria-sort={order?.column === column.id ? (order.down ? 'descending' : 'ascending') : undefined}
-						>{#if column.quiet}<span class="sr-only">{column.head}</span>{:else if column.by}<button
+						>{#if column.headCell}{@render column.headCell()}{:else if column.quiet}<span class="sr-only"
+								>{column.head}</span
+							>{:else if column.by}<button
 								type="button"
 								class="inline-flex items-center gap-1 hover:text-act"
-								onclick={() => (order = nextOrder(order, column.id))}
+								onclick={() => sortBy(column.id)}
 								>{column.head}{#if order?.column === column.id}{@const Sign = order.down
 										? ArrowDown
 										: ArrowUp}<Sign size={12} aria-hidden="true" />{/if}</button
@@ -229,9 +254,7 @@
 					/>{/if}</td
 			>{/if}
 		{#each columns as column (column.id)}<td
-				class="px-2 py-[5px] {column.from ? FROM[column.from] : ''} {column.right
-					? 'text-right'
-					: ''} {column.class ?? ''}"
+				class="px-2 py-[5px] {wide(column)} {column.right ? 'text-right' : ''} {column.class ?? ''}"
 				>{#if column.cell}{@render column.cell(row, column)}{:else}{column.text?.(row) ?? ''}{/if}</td
 			>{/each}
 	</tr>

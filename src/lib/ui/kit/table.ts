@@ -6,6 +6,8 @@ export interface Column<Row> {
 	head: string;
 	/** The head is for screen readers only. */
 	quiet?: boolean;
+	/** More than words in the head, such as a scale. */
+	headCell?: Snippet;
 	/** What stands in its cells: words, or more than words. */
 	text?: (row: Row) => string;
 	cell?: Snippet<[row: Row, column: Column<Row>]>;
@@ -17,6 +19,8 @@ export interface Column<Row> {
 	right?: boolean;
 	/** From which width of the page on it stands there. */
 	from?: 'sm' | 'md';
+	/** Only where the page is narrower than that. */
+	until?: 'md';
 }
 
 /** The column of a document's number, as every list has it. */
