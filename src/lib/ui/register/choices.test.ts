@@ -1,0 +1,65 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { GROUPINGS, ORDERS } from '../../core/register';
+import { askedFor, figuresOf, queryOf, shownOf, type Counts, type Shown } from './choices';
+import { ZOOMS } from './strip';
+
+const usual = shownOf(new URLSearchParams());
+const word = fc.constantFrom('', 'MW', 'a b', 'ä&=?');
+const shown: fc.Arbitrary<Shown> = fc.record({
+	department: word,
+	zone: word,
+	type: word,
+	stage: word,
+	responsible: word,
+	words: word,
+	only: fc.constantFrom('', 'late', 'was-late', 'met', 'none', 'with-client', 'returned', 'done', 'undated'),
+	from: fc.constantFrom('', '2026-11-27'),
+	to: fc.constantFrom('', '2026-12-27'),
+	group: fc.constantFrom(...GROUPINGS),
+	order: fc.constantFrom(...ORDERS),
+	down: fc.boolean(),
+	zoom: fc.constantFrom(...ZOOMS.map((one) => one.value))
+});
+
+describe('what the register shows', () => {
+	it('stands in its address and comes back from it', () => {
+		fc.assert(
+			fc.property(shown, (one) => {
+				expect(shownOf(new URLSearchParams(queryOf(one)))).toEqual(one);
+			})
+		);
+		expect(queryOf(usual)).toBe('');
+	});
+
+	it('takes what an address does not know for the usual', () => {
+		const odd = new URLSearchParams('only=everything&group=colour&order=luck&zoom=far');
+		expect(shownOf(odd)).toEqual(usual);
+	});
+
+	it('is asked for by one figure at a time', () => {
+		expect(askedFor({ ...usual, department: 'x', only: 'with-client' })).toMatchObject({
+			departments: ['x'],
+			statuses: ['with-client'],
+			late: false
+		});
+		expect(askedFor({ ...usual, only: 'late' })).toMatchObject({ statuses: [], late: true, undated: false });
+		expect(askedFor(usual)).not.toHaveProperty('stage');
+	});
+});
+
+it('figures that count nothing keep their places, so that nothing moves when somebody else gives them something', () => {
+	const counts = { late: 3, none: 0, withClient: 0, returned: 1, met: 2, wasLate: 0, done: 4, undated: 0 };
+	const words = (of: Partial<Counts>, stage: string | null) =>
+		figuresOf({ ...counts, ...of } as Counts, stage).map((one) => one.word);
+	expect(figuresOf(counts as Counts, null).map((one) => `${one.word} ${one.count}`)).toEqual([
+		'Late or slipping 3',
+		'No document yet 0',
+		'With the client 0',
+		'Returned 1',
+		'All stages met 4',
+		'Without a day 0'
+	]);
+	for (const stage of [null, 'approval'])
+		expect(words({ late: 0, none: 1, undated: 2, wasLate: 1 }, stage)).toEqual(words({}, stage));
+});
