@@ -1,10 +1,9 @@
 <script lang="ts">
 	import { refreshAll } from '../platform/refresh';
 	import { toast } from '../kit/toast';
-	import type { PassView } from '../../core/documents/rows';
-	import { releaseNumber, VERDICT_LABEL, VERDICTS, type Verdict } from '../../core/releases';
+	import { releaseNumber, suitabilityText, VERDICT_LABEL, VERDICTS, type Verdict } from '../../core/releases';
 	import { PURPOSE_LABEL } from '../../core/revisions/revisions';
-	import { cupboard } from '../../client/cupboard';
+	import { cupboard, type AnswerOf } from '../../client/cupboard';
 	import { attempt, sentenceOf } from '../platform/api';
 	import { NUMBER_COLUMN } from '../kit/table';
 	import Table from '../kit/Table.svelte';
@@ -12,7 +11,7 @@
 	import { dayText, plural, sizeText, timeText } from '../platform/words';
 
 	/** What the client sees of a release: receipt and currency first, then the documents with their verdicts. */
-	let { view, secret }: { view: PassView; secret: string } = $props();
+	let { view, secret }: { view: AnswerOf<'passView'>; secret: string } = $props();
 	type Item = (typeof view.items)[number];
 	const base = $derived(`/pass/${secret}`);
 	const number = $derived(releaseNumber(view.release.number));
@@ -29,6 +28,7 @@
 	let name = $state(view.holder);
 	let fault = $state('');
 	let busy = $state(false);
+	const asked = $derived(view.expects === 'verdicts');
 	const open = $derived(view.items.filter((i) => !i.signed));
 	const answered = $derived(open.filter((i) => answers[i.documentId]!.code));
 	const given = (items: typeof view.items) =>
@@ -103,15 +103,28 @@
 		>
 			<div>
 				<dt class="cell-label">Purpose</dt>
-				<dd>{PURPOSE_LABEL[view.release.purpose]}</dd>
+				<dd>
+					{PURPOSE_LABEL[view.release.purpose]}
+					<span class="block text-[12px] font-normal text-ink-2"
+						>{suitabilityText(view.release.suitability)}</span
+					>
+				</dd>
 			</div>
 			<div>
 				<dt class="cell-label">Issued</dt>
 				<dd>{dayText(view.release.issuedAt, view.project.timeZone)}, by {view.release.issuedBy}</dd>
 			</div>
 			<div>
-				<dt class="cell-label">Your reply by</dt>
-				<dd>{view.release.replyBy ? dayText(view.release.replyBy) : 'no day asked'}</dd>
+				<dt class="cell-label">{asked ? 'Your reply by' : 'Asked of you'}</dt>
+				<dd>
+					{!asked
+						? view.expects === 'receipt'
+							? 'that it arrived'
+							: 'nothing'
+						: view.release.replyBy
+							? dayText(view.release.replyBy)
+							: 'no day asked'}
+				</dd>
 			</div>
 			<div>
 				<dt class="cell-label">Documents</dt>
@@ -120,6 +133,9 @@
 				</dd>
 			</div>
 		</dl>
+		{#if view.release.words}<p class="mb-4 border-l-4 border-plank-2 px-3 py-2 whitespace-pre-line">
+				<span class="cell-label block">From {view.release.issuedBy}</span>{view.release.words}
+			</p>{/if}
 		{#if view.receivedAt}
 			<p class="mb-4 border-l-4 border-done bg-done-soft px-3 py-2">
 				<span class="mr-2 text-done" aria-hidden="true">✓</span>Receipt confirmed {dayText(
@@ -128,6 +144,10 @@
 				)}
 				{timeText(view.receivedAt, view.project.timeZone)}.
 				<span class="text-[12px] text-ink-2">{view.release.issuedBy} has been told.</span>
+			</p>
+		{:else if view.expects === 'information'}
+			<p class="mb-4 border-l-4 border-rule px-3 py-2 text-ink-2">
+				This came to you for information. Nothing is asked of you.
 			</p>
 		{:else}
 			<p class="mb-4 flex flex-wrap items-center gap-3 border-l-4 border-wait bg-wait-soft px-3 py-2">
@@ -144,16 +164,24 @@
 				lines
 				columns={[
 					NUMBER_COLUMN,
-					{ id: 'title', head: 'Title and your remark', cell: title, by: (item) => item.title },
+					{
+						id: 'title',
+						head: asked ? 'Title and your remark' : 'Title',
+						cell: title,
+						by: (item) => item.title
+					},
 					{ id: 'revision', head: 'Revision', cell: revision },
-					{ id: 'verdict', head: 'Your verdict', cell: verdict, class: 'whitespace-nowrap' },
+					...(asked
+						? [{ id: 'verdict', head: 'Your verdict', cell: verdict, class: 'whitespace-nowrap' }]
+						: []),
 					{ id: 'do', head: 'Do', quiet: true, cell: acts, class: 'whitespace-nowrap', right: true }
 				]}
 			/>
-			<p class="mt-2.5 text-ink-2">
-				{#each VERDICTS as v (v)}<b class="text-ink">{v}</b> {VERDICT_LABEL[v]} &nbsp;{/each}
-			</p>
-			{#if open.length}
+			{#if asked}<p class="mt-2.5 text-ink-2">
+					{#each VERDICTS as v (v)}<b class="text-ink">{v}</b> {VERDICT_LABEL[v]} &nbsp;{/each}
+				</p>
+			{/if}
+			{#if asked && open.length}
 				<div class="mt-4 flex flex-wrap items-end gap-3 border-t-2 border-ink pt-4">
 					<label class="w-[230px]"
 						><span class="label">Your name, as signature</span><input
@@ -175,7 +203,9 @@
 					>
 				</div>
 				{#if fault}<p role="alert" class="mt-2 text-fault">{fault}</p>{/if}
-			{:else}<p class="mt-4 border-t-2 border-ink pt-4">All verdicts are signed and sent. Thank you.</p>{/if}
+			{:else if asked}<p class="mt-4 border-t-2 border-ink pt-4">
+					All verdicts are signed and sent. Thank you.
+				</p>{/if}
 		</form>
 	</main>
 </div>

@@ -3,52 +3,87 @@
 	import Table from '../kit/Table.svelte';
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
-	import { releaseNumber } from '../../core/releases';
+	import { EXPECTS_LABEL, PROOF_LABEL, releaseNumber, replyDayOf } from '../../core/releases';
 	import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
-	import { cupboard } from '../../client/cupboard';
+	import { addressOf, cupboard, type AnswerOf } from '../../client/cupboard';
+	import { onMount } from 'svelte';
+	import { attempt } from '../platform/api';
+	import { STATE_LABEL } from '../../core/documents/rows';
+	import { stateIssued } from '../../core/documents/state';
 	import Dialog from '../kit/Dialog.svelte';
 	import { dayText, plural } from '../platform/words';
 
 	/** Says once more everything that issuing a release will do; its number is typed, since nothing of it can be called back. */
 	let {
 		open = $bindable(false),
+		project,
 		release,
+		recipients,
+		approvedBy,
 		items,
 		issued
 	}: {
 		open: boolean;
+		project: string;
 		release: {
 			id: string;
 			number: number;
 			title: string;
 			purpose: Purpose;
 			replyBy: string | null;
-			recipient: { name: string; company: string; email: string };
-			approver: string;
+			stamped: boolean;
+			withMarks: boolean;
 		};
-		items: { documentId: string; number: string; label: string; to: string; supersedes: string | null }[];
-		issued: (pass: string) => Promise<void>;
+		recipients: AnswerOf<'releaseView'>['recipients'];
+		/** Names of those who approved it. */
+		approvedBy: string[];
+		items: {
+			documentId: string;
+			number: string;
+			label: string;
+			to: string;
+			supersedes: string | null;
+			leaves: string | null;
+		}[];
+		issued: (passes: AnswerOf<'issueRelease'>['passes']) => Promise<void>;
 	} = $props();
 
+	/** So many documents are asked about at a time. */
+	const MOST_HELD = 1_000;
 	let typed = $state('');
 	let days = $state(60);
-	let asks = $state<'nothing' | 'code' | 'password'>('nothing');
-	let password = $state('');
+	/** Of each pass that asks for one, by who gets it. */
+	let passwords = $state<Record<string, string>>({});
+	const locked = $derived(recipients.filter((one) => one.asks === 'password'));
 	const number = $derived(releaseNumber(release.number));
 	const fits = $derived(typed.trim() !== '' && Number(typed) === release.number);
+	const changed = $derived(items.filter((i) => i.leaves !== null));
 	const replaced = $derived(items.filter((i) => i.supersedes));
-	const becomes = $derived(['construction', 'as-built'].includes(release.purpose) ? 'Published' : 'Shared');
+	/** Which purposes make documents Published, and who outside holds what of these. */
+	let publishing = $state.raw<readonly Purpose[]>([]);
+	let held = $state.raw<AnswerOf<'holders'> | null>(null);
+	onMount(() => {
+		void attempt(async () => {
+			publishing = (await cupboard.settings({ project })).publishingPurposes;
+			held = await cupboard.holders({ project, release: release.id, limit: MOST_HELD });
+		});
+	});
+	const becomes = $derived(STATE_LABEL[stateIssued(release.purpose, publishing)]);
+	/** Who holds an earlier revision of a document, by their names. */
+	const holdersOf = (document: string) =>
+		(held?.rows.find((row) => row.document === document)?.held ?? []).map(
+			({ holder }) => held!.holders.find((one) => one.key === holder)!.name
+		);
 
 	async function submit() {
-		const { pass } = await cupboard.issueRelease({
+		const { passes } = await cupboard.issueRelease({
 			release: release.id,
 			number: Number(typed),
 			passDays: days,
-			asks,
-			password: asks === 'password' ? password : null
+			passwords: locked.map(({ recipient }) => ({ recipient, password: passwords[recipient] ?? '' }))
 		});
 		open = false;
-		await issued(pass);
+		await issued(passes);
 	}
 </script>
 
@@ -57,21 +92,43 @@
 		<dl class="grid grid-cols-[110px_1fr] gap-x-3 gap-y-1 [&_dt]:text-ink-2">
 			<dt>Goes to</dt>
 			<dd>
-				<b class="font-semibold">{release.recipient.name}, {release.recipient.company}</b>
-				<span class="text-ink-2">{release.recipient.email}, by a pass of their own</span>
+				<ul class="space-y-1">
+					{#each recipients as one (one.recipient)}{@const day = replyDayOf(release, one)}
+						<li>
+							<b class="font-semibold">{one.name}, {one.company}</b>
+							<span class="break-all text-ink-2">{one.email}</span><span class="block text-[12px]"
+								>{one.documents
+									? `${one.gets} of ${plural(items.length, 'document')}, and not that there are others`
+									: plural(items.length, 'document')}; {EXPECTS_LABEL[one.expects]}{day
+									? `, reply by ${dayText(day)}`
+									: ''}; their pass asks for {PROOF_LABEL[one.asks]}</span
+							>
+						</li>{/each}
+				</ul>
 			</dd>
 			<dt>Purpose</dt>
 			<dd>{PURPOSE_LABEL[release.purpose]}; the documents become {becomes}</dd>
 			<dt>They see</dt>
-			<dd>
-				the cover note and {plural(items.length, 'document')}, each to download{release.replyBy
-					? `; a reply is asked by ${dayText(release.replyBy)}`
-					: ''}
-			</dd>
+			<dd>a cover note of their own and what they get, each to download</dd>
+			{#if release.stamped || release.withMarks}
+				<dt>Leave changed</dt>
+				<dd>
+					{changed.length
+						? `${changed.length} of ${plural(items.length, 'document')}; the originals stay, and the list names both`
+						: 'none of them; what is asked for can be put on none'}
+				</dd>{/if}
 			<dt>Approved by</dt>
-			<dd>{release.approver}</dd>
+			<dd>{approvedBy.join(', ')}</dd>
 			<dt>Superseded</dt>
-			<dd>{replaced.length ? replaced.map((i) => `${i.number} ${i.supersedes}`).join(', ') : 'nothing'}</dd>
+			<dd>
+				{#if replaced.length}<ul class="max-h-[120px] overflow-auto">
+						{#each replaced as item (item.documentId)}{@const by = holdersOf(item.documentId)}
+							<li>
+								<span class="font-mono text-[12.5px]">{item.number} {item.supersedes}</span
+								>{#if by.length}<span class="text-ink-2">, held by {by.join(', ')}</span>{/if}
+							</li>{/each}
+					</ul>{:else}nothing{/if}
+			</dd>
 		</dl>
 		<div class="max-h-[220px] overflow-auto border border-rule">
 			<Table
@@ -87,28 +144,21 @@
 						text: (item) =>
 							item.label === item.to ? `${item.to}, issued before` : `${item.label} → ${item.to}`,
 						class: 'font-mono text-[12.5px] whitespace-nowrap'
-					}
+					},
+					...(release.stamped || release.withMarks
+						? [{ id: 'leaves', head: 'Leaves', cell: leaves, class: 'text-[12px]' }]
+						: [])
 				]}
 			/>
 		</div>
-		<fieldset>
-			<legend class="label">Before it opens, the pass asks for</legend>
-			<div class="flex flex-wrap items-center gap-x-4 gap-y-1">
-				{#each [['nothing', 'nothing'], ['code', 'a code it mails to them'], ['password', 'a password']] as [value, word] (value)}
-					<label class="flex items-center gap-2"
-						><input type="radio" class="accent-act" name="asks" {value} bind:group={asks} />{word}</label
-					>
-				{/each}
-				{#if asks === 'password'}<input
-						class="field w-[180px]"
-						aria-label="Password of the pass"
-						bind:value={password}
-						minlength="8"
-						autocomplete="off"
-						required
-					/>{/if}
-			</div>
-		</fieldset>
+		{#each locked as one (one.recipient)}<Field
+				label="Password of the pass of {one.name}, which you tell them another way"
+				name="passwords"
+				bind:value={() => passwords[one.recipient] ?? '', (to) => (passwords[one.recipient] = to)}
+				minlength={8}
+				autocomplete="off"
+				required
+			/>{/each}
 		<div class="flex flex-wrap gap-3">
 			<Field
 				label="The pass works for, in days"
@@ -134,3 +184,10 @@
 		</p>
 	</Form>
 </Dialog>
+
+{#snippet leaves(item: (typeof items)[number])}{#if item.leaves}<a
+			class="link"
+			target="_blank"
+			href={addressOf('releaseOutgoingFile', { release: release.id, document: item.documentId })}
+			aria-label="{item.number} as it goes out: {item.leaves}">{item.leaves}</a
+		>{:else}<span class="text-ink-2">as it is</span>{/if}{/snippet}

@@ -2,16 +2,25 @@
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
 	import DateField from '../kit/DateField.svelte';
-	import { isKnown, membersOf, personOf, type Pickable, type Picked } from '../kit/person';
-	import PersonPicker from '../kit/PersonPicker.svelte';
+	import type { Pickable } from '../kit/person';
 	import Select from '../kit/Select.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
-	import { releaseNumber } from '../../core/releases';
+	import {
+		MOST_PROPOSED,
+		releaseNumber,
+		type Approver,
+		type RouteTemplate,
+		type Step
+	} from '../../core/releases';
 	import { cupboard, type AnswerOf } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
+	import { approversAmong } from './approvers';
+	import { proposedReceivers, receiversOf, recipientsToPick, sentTo, type Receiver } from './recipients';
+	import RecipientsEditor from './RecipientsEditor.svelte';
+	import RouteEditor from './RouteEditor.svelte';
 	import { plural } from '../platform/words';
 
 	/** Puts chosen documents in a new release or in one that is being built; or corrects the head of one. */
@@ -22,6 +31,7 @@
 		me,
 		documents,
 		edit = null,
+		to,
 		changed
 	}: {
 		open: boolean;
@@ -35,75 +45,95 @@
 			number: number;
 			title: string;
 			purpose: Purpose;
-			recipientId: string;
-			approverId: string;
+			recipients: AnswerOf<'releaseView'>['recipients'];
+			route: Step[];
 			replyBy: string | null;
+			words: string;
+			stamped: boolean;
+			withMarks: boolean;
 		} | null;
+		/** Mail address of who gets a new one, where that is known already. */
+		to?: string | undefined;
 		changed?: () => Promise<void>;
 	} = $props();
 
-	let choices = $state.raw<{ members: Pickable[]; recipients: Pickable[] } | null>(null);
-	/** People outside whom other projects know: chosen here, they join the distribution list. */
-	let book = $state.raw<AnswerOf<'addressBook'>['people']>([]);
+	let approvers = $state.raw<(Pickable & Approver)[]>([]);
+	let pickable = $state.raw<Awaited<ReturnType<typeof recipientsToPick>> | null>(null);
+	let routes = $state.raw<RouteTemplate[]>([]);
+	let loaded = false;
+	/** How often a proposal was asked for. */
+	let asked = 0;
+	/** Who is on the distribution list. */
+	let listed: AnswerOf<'people'>['recipients'] = [];
+	/** Where those who get it come from: chosen by somebody, or proposed. */
+	let receiving = $state<'chosen' | 'proposed' | 'nobody'>(untrack(() => (edit ? 'chosen' : 'nobody')));
 	let building = $state<{ id: string; number: number; title: string }[]>([]);
 	let into = $state('');
 	// Nothing is chosen that nobody chose.
 	const before = untrack(() => edit);
 	let title = $state(before?.title ?? '');
 	let purpose = $state<Purpose | ''>(before?.purpose ?? '');
-	let recipient = $state.raw<Picked | null>(null);
-	let approver = $state.raw<Picked | null>(null);
-	/** Name and company of a recipient who is not on the distribution list yet. */
-	let fresh = $state({ name: '', company: '' });
-	const isFresh = $derived(recipient !== null && !isKnown(recipient));
+	let receivers = $state.raw<Receiver[]>(before ? receiversOf(before.recipients) : []);
+	let steps = $state.raw<Step[]>(before?.route ?? []);
+	/** The route of the project that was chosen, by its name; none where one of its own is written. */
+	let template = $state('');
+	/** Whether the route is what somebody chose or wrote, and no proposal writes over it. */
+	let settled = untrack(() => edit !== null);
 	let replyBy = $state(before?.replyBy ?? '');
+	let words = $state(before?.words ?? '');
+	let stamped = $state(before?.stamped ?? false);
+	let withMarks = $state(before?.withMarks ?? false);
 	onMount(() => {
 		void attempt(async () => {
 			const people = await cupboard.people({ project });
 			const { releases } = await cupboard.releases({ project });
 			building = releases.filter((r) => r.state === 'building');
-			choices = {
-				recipients: people.recipients.map(({ company, ...one }) =>
-					personOf({ ...one, outside: true, note: company })
-				),
-				members: membersOf(people.members.filter((m) => m.id !== me && !m.blockedAt && !m.outside))
-			};
-			const held = <T extends { id: string }>(list: readonly T[], id?: string) =>
-				list.find((one) => one.id === id) ?? null;
-			recipient ??= held(choices.recipients, before?.recipientId);
-			approver ??= held(choices.members, before?.approverId);
-			book = (await cupboard.addressBook({ project })).people.filter(
-				(one) => one.outside && !people.recipients.some((known) => known.email === one.email)
-			);
+			approvers = approversAmong(people, me);
+			listed = people.recipients;
+			const { known, receiver } = (pickable = await recipientsToPick(project, listed));
+			if (to && !receivers.length) {
+				const email = to.toLowerCase();
+				receivers = [receiver(known.find((one) => one.email === email) ?? { email })];
+				receiving = 'chosen';
+			}
+			routes = (await cupboard.settings({ project })).routes;
+			loaded = true;
+			await propose();
 		});
 	});
 
-	/** Who gets it, by what the picker offers: the distribution list, and beside it the address book. */
-	const offered = $derived([
-		...(choices?.recipients ?? []),
-		...book.map(({ name, email, company }) => ({
-			...personOf({
-				id: email,
-				name,
-				email,
-				outside: true,
-				note: [company, 'from the address book'].filter(Boolean).join(', ')
-			})
-		}))
-	]);
-	function choose(one: Picked | null) {
-		const known = one && book.find((b) => b.email === ('id' in one ? one.id : one.email));
-		recipient = known ? { email: known.email } : one;
-		fresh = { name: known?.name ?? '', company: known?.company ?? '' };
+	/** Proposes the route and the recipients that the project keeps for the purpose, as long as nobody chose others. */
+	async function propose() {
+		// Once it is known whom and what the project keeps, it is done again.
+		if (!loaded) return;
+		proposeRoute();
+		if (purpose !== '' && receiving !== 'chosen' && documents.length <= MOST_PROPOSED)
+			await proposeRecipients({ documents });
 	}
-	/** The id of who gets it; somebody new joins the distribution list first. */
-	async function recipientId(): Promise<string> {
-		if (recipient && isKnown(recipient)) return recipient.id;
-		const { email } = recipient!;
-		const { id } = await cupboard.addRecipient({ project, email, ...fresh });
-		recipient = personOf({ id, email, name: fresh.name, outside: true, note: fresh.company });
-		choices = { ...choices!, recipients: [...choices!.recipients, recipient] };
-		return id;
+	async function proposeRecipients(of: { documents: string[] } | { release: string }) {
+		if (purpose === '') return;
+		const turn = ++asked;
+		const found = await attempt(() =>
+			proposedReceivers({ project, purpose: purpose as Purpose, ...of }, listed)
+		);
+		// Another purpose may have been chosen meanwhile, or somebody by hand.
+		if (!found || turn !== asked || ('documents' in of && receiving === 'chosen')) return;
+		receivers = found;
+		receiving = found.length ? 'proposed' : 'nobody';
+	}
+	function proposeRoute() {
+		if (settled) return;
+		const kept =
+			purpose !== '' &&
+			(routes.find((one) => one.purpose === purpose) ?? routes.find((one) => one.purpose === null));
+		[template, steps] = kept
+			? [kept.name, kept.steps]
+			: ['', [{ name: 'Approval', of: [], needs: 'all', days: null }]];
+	}
+	function chooseRoute(name: string) {
+		settled = true;
+		template = name;
+		steps = routes.find((one) => one.name === name)?.steps ?? steps;
 	}
 	async function submit() {
 		if (edit) {
@@ -111,8 +141,11 @@
 				release: edit.id,
 				title,
 				purpose: purpose as Purpose,
-				recipient: await recipientId(),
-				approver: (approver as Pickable).id,
+				recipients: await sentTo(project, receivers),
+				words,
+				stamped,
+				withMarks,
+				route: steps,
 				replyBy: replyBy || null
 			});
 			await changed?.();
@@ -124,8 +157,11 @@
 				project,
 				title,
 				purpose: purpose as Purpose,
-				recipient: await recipientId(),
-				approver: (approver as Pickable).id,
+				recipients: await sentTo(project, receivers),
+				words,
+				stamped,
+				withMarks,
+				route: steps,
 				replyBy: replyBy || null,
 				documents
 			});
@@ -165,38 +201,62 @@
 				<label class="block"
 					><span class="label">Purpose</span><Select
 						choices={Object.entries(PURPOSE_LABEL).map(([key, word]) => ({ value: key, label: word }))}
-						bind:value={purpose}
+						bind:value={() => purpose, (to) => ((purpose = to), void propose())}
 						placeholder="choose what it is for"
 						required
 					/></label
 				>
 				<DateField label="Reply asked by" bind:value={replyBy} />
 			</div>
-			<PersonPicker
-				label="To"
-				known={offered}
-				newcomers
-				bind:value={() => recipient, choose}
-				placeholder="Name, or a mail address for somebody new"
-				required
-			/>
-			{#if isFresh}<div class="grid grid-cols-2 gap-3 border-l-4 border-plank-2 pl-3">
-					<Field label="Name" name="name" bind:value={fresh.name} maxlength={180} required />
-					<Field label="Company" name="company" bind:value={fresh.company} maxlength={180} required />
-					<p class="col-span-2 text-[12px] text-ink-2">
-						They join the distribution list with it. They need no account.
-					</p>
-				</div>{/if}
-			<PersonPicker
-				label="Approved by"
-				known={choices?.members ?? []}
-				bind:value={approver}
-				placeholder="A second person: type a name"
-				required
+			{#if pickable}<RecipientsEditor
+					bind:receivers={() => receivers, (to) => ([receivers, receiving] = [to, 'chosen'])}
+					proposed={receiving === 'proposed'}
+					propose={edit ? () => proposeRecipients({ release: edit.id }) : undefined}
+					known={pickable.known}
+					receiver={pickable.receiver}
+				/>{/if}
+			<label class="block"
+				><span class="label">What you say to them, in the cover note and the mail</span><textarea
+					class="field min-h-[52px]"
+					bind:value={words}
+					maxlength={2000}
+					placeholder="Nothing has to be said"></textarea></label
+			>
+			<fieldset>
+				<legend class="label">The documents leave</legend>
+				<label class="flex items-center gap-2"
+					><input type="checkbox" class="accent-act" bind:checked={stamped} />with a stamp: number, revision,
+					status, release and day</label
+				>
+				<label class="flex items-center gap-2"
+					><input type="checkbox" class="accent-act" bind:checked={withMarks} />with the marks on them burned
+					in</label
+				>
+				<p class="text-[12px] text-ink-2">
+					{stamped || withMarks
+						? 'A changed copy goes out; the original stays, and the signed list names both. PDF, PNG and JPEG carry a stamp; a sheet with marks goes out as PDF. What can carry neither leaves as it is.'
+						: 'As they are.'}
+				</p>
+			</fieldset>
+			{#if routes.length}<label class="block"
+					><span class="label">Route, as the project keeps it</span><Select
+						choices={[
+							{ value: '', label: 'one of its own, written below' },
+							...routes.map((one) => ({
+								value: one.name,
+								label: one.name,
+								hint: one.purpose ? PURPOSE_LABEL[one.purpose].toLowerCase() : 'for any purpose'
+							}))
+						]}
+						bind:value={() => template, chooseRoute}
+					/></label
+				>{/if}
+			<RouteEditor
+				label="Route: who approves it, step by step, before it goes out"
+				bind:steps={() => steps, (to) => ([steps, template, settled] = [to, '', true])}
+				known={approvers}
 			/>
 		{/if}
-		{#if edit}<p class="text-[12px] text-ink-2">
-				Whoever has approved it is asked again, and sees what changed.
-			</p>{/if}
+		{#if edit}<p class="text-[12px] text-ink-2">Every step is asked again, and sees what changed.</p>{/if}
 	</Form>
 </Dialog>

@@ -1,32 +1,25 @@
 <script lang="ts">
 	import { CHECK_LABEL, CHECKS, VERDICT_LABEL, type Check } from '../../core/releases';
-	import type { InputOf } from '../../client/cupboard';
+	import { addressOf, type AnswerOf, type InputOf } from '../../client/cupboard';
 	import Table from '../kit/Table.svelte';
 	import { NUMBER_COLUMN, type Column } from '../kit/table';
 	import Revision from '../documents/Revision.svelte';
 
-	interface Item {
-		documentId: string;
-		number: string;
-		title: string;
-		label: string;
-		to: string;
-		mayView: boolean;
-		checks: Check[];
-		later: { label: string } | null;
-		verdict: { code: string | null; remark: string } | null;
-	}
+	type Item = AnswerOf<'releaseView'>['items'][number];
 
 	/** The documents of a release: while it is built with what the checks say, afterwards with what became of them. */
 	let {
 		items,
 		address,
 		release,
+		releaseId,
 		done,
+		deciding,
 		mayMend,
 		mayChange,
 		leaveOut,
 		remedy,
+		consolidate,
 		accept
 	}: {
 		items: Item[];
@@ -34,12 +27,18 @@
 		address: string;
 		/** Number of the release. */
 		release: number;
+		releaseId: string;
 		/** Whether it is issued. */
 		done: boolean;
+		/** Whether the reader is to decide on it, and so is told what they have opened. */
+		deciding: boolean;
+		/** Whether the reader controls documents. */
 		mayMend: boolean;
 		mayChange: boolean;
 		leaveOut: (document: string) => unknown;
 		remedy: (document: string, check: Check) => unknown;
+		/** Makes one of the verdicts on a document. */
+		consolidate: (item: Item) => void;
 		/** What goes out all the same, to be given a reason. */
 		accept: (checks: InputOf<'acceptChecks'>['checks']) => void;
 	} = $props();
@@ -53,6 +52,11 @@
 	const looks = $derived(having('look'));
 	const asking = $derived(looks.filter(({ check }) => !check.accepted));
 	const faults = $derived(having('stops'));
+	const REMEDY = {
+		'take-newest': 'Take the newest',
+		'leave-out': 'Leave it out',
+		'add-references': 'Add what it names'
+	} as const;
 	const SIGN = {
 		fine: ['✓', 'text-done', 'fine'],
 		look: ['!', 'text-lock', 'look at it'],
@@ -74,9 +78,10 @@
 		...(done
 			? [
 					{ id: 'now', head: 'Now', cell: now },
-					{ id: 'client', head: 'Client', cell: client }
+					{ id: 'client', head: 'Verdict', cell: client }
 				]
 			: [
+					...(deciding ? [{ id: 'looked', head: 'You', cell: looked, class: 'text-[12px]' }] : []),
 					// On a phone what they say stands in words below.
 					...telling.map((name) => ({
 						id: name,
@@ -108,7 +113,7 @@
 	<p class="mt-2 flex flex-wrap items-center gap-3 border-l-4 border-fault bg-fault-soft px-3 py-2">
 		<span class="font-semibold"><span class="font-mono">{item.number}</span> {check.sentence}</span>
 		{#if mayMend && check.remedy}<button class="button ml-auto" onclick={() => remedy(item.documentId, check)}
-				>{check.remedy === 'take-newest' ? 'Take the newest' : 'Leave it out'}</button
+				>{REMEDY[check.remedy]}</button
 			>{/if}
 	</p>
 {/each}
@@ -139,10 +144,15 @@
 					{#if check.accepted}<b class="font-semibold">{check.accepted.by}: {check.accepted.reason}</b
 						>{/if}</span
 				>
-				{#if mayChange}<button
-						class="button ml-auto"
-						onclick={() => accept([{ document: item.documentId, check: check.name }])}
-						>{check.accepted ? 'Another reason…' : 'Goes out…'}</button
+				{#if mayChange}<span class="ml-auto flex flex-wrap gap-2"
+						>{#if check.remedy && !check.accepted}<button
+								class="button"
+								onclick={() => remedy(item.documentId, check)}>{REMEDY[check.remedy]}</button
+							>{/if}<button
+							class="button"
+							onclick={() => accept([{ document: item.documentId, check: check.name }])}
+							>{check.accepted ? 'Another reason…' : 'Goes out…'}</button
+						></span
 					>{/if}
 			</p>
 		{/each}
@@ -154,7 +164,15 @@
 			href="{address}/document/{item.documentId}?version={item.label}">{item.title}</a
 		>{:else}<a class="hover:text-act" href="{address}/releases/{release}/view/{item.documentId}"
 			>{item.title}</a
-		>{/if}{/snippet}
+		>{/if}{#if item.leaves}{#if mayMend}<a
+				class="link mt-1 block w-fit text-[12px] leading-6 font-normal"
+				target="_blank"
+				href={addressOf('releaseOutgoingFile', { release: releaseId, document: item.documentId })}
+				aria-label="{item.number} as it {done ? 'went' : 'goes'} out: {item.leaves}"
+				>{done ? 'went' : 'goes'} out {item.leaves}</a
+			>{:else}<span class="block text-[12px] font-normal text-ink-2"
+				>{done ? 'went' : 'goes'} out {item.leaves}</span
+			>{/if}{/if}{/snippet}
 {#snippet goes(item: Item)}{#if !done && item.label !== item.to}<Revision
 			label={item.label}
 			issued={!item.label.includes('.')}
@@ -166,11 +184,27 @@
 {#snippet now(item: Item)}{#if item.later}<span class="font-semibold text-fault"
 			>superseded by {item.later.label}</span
 		>{:else}<span class="text-done">current</span>{/if}{/snippet}
-{#snippet client(item: Item)}{#if item.verdict}<b>{item.verdict.code}</b>
-		<span class="text-ink-2"
-			>{VERDICT_LABEL[item.verdict.code as keyof typeof VERDICT_LABEL]}{item.verdict.remark
-				? `: ${item.verdict.remark}`
-				: ''}</span
+{#snippet client(item: Item)}{#if item.verdicts.length === 1}{@render said(
+			item.verdicts[0]!
+		)}{:else if item.verdicts.length}
+		<span class="flex flex-wrap items-center gap-x-2"
+			>{#if item.outcome === 'differ'}<span class="tag bg-lock-soft text-lock">verdicts differ</span
+				>{:else if item.outcome && item.outcome !== 'open'}<span
+					><b>{item.outcome}</b> <span class="text-ink-2">{VERDICT_LABEL[item.outcome]}</span></span
+				>{/if}{#if item.mayConsolidate}<button
+					class="link text-[12px]"
+					aria-label="Make one of the verdicts on {item.number}"
+					onclick={() => consolidate(item)}>Make one of them…</button
+				>{/if}</span
+		>
+		{#if item.consolidated}<span class="block text-[12px] text-ink-2"
+				>{item.consolidated.by}: {item.consolidated.reason}</span
+			>{/if}
+		{#each item.verdicts as one (one.name + one.company)}<span class="block text-[12px]"
+				>{one.company}: {@render said(one)}{#if !one.code}<span class="text-ink-2">none yet</span>{/if}</span
+			>{/each}{/if}{/snippet}
+{#snippet said(one: Item['verdicts'][number])}{#if one.code}<b>{one.code}</b>
+		<span class="text-ink-2">{VERDICT_LABEL[one.code]}{one.remark ? `: ${one.remark}` : ''}</span
 		>{/if}{/snippet}
 {#snippet checked(item: Item, { id }: Column<Item>)}{@const check = item.checks.find(
 		(c) => c.name === id
@@ -181,6 +215,9 @@
 				>{SIGN[check.result][2]}: {check.sentence}</span
 			>{/if}</span
 	>{/snippet}
+{#snippet looked(item: Item)}{#if item.looked}<span class="text-done">opened it</span>{:else}<span
+			class="text-ink-2">not opened yet</span
+		>{/if}{/snippet}
 {#snippet leave(item: Item)}{#if mayChange}<button class="link" onclick={() => leaveOut(item.documentId)}
 			>Leave out</button
 		>{/if}{/snippet}

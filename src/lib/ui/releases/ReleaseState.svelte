@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The state of a release as a word on its colour. */
-	let { state }: { state: string } = $props();
+	let { state, step = '' }: { state: string; /** Such as “step 2 of 3”. */ step?: string } = $props();
 	const LOOK: Record<string, [string, string]> = {
 		building: ['being built', 'bg-rule-2 text-ink'],
 		'in-review': ['in review', 'bg-wait-soft text-wait'],
@@ -11,4 +11,4 @@
 	};
 </script>
 
-<span class="tag {LOOK[state]?.[1] ?? ''}">{LOOK[state]?.[0] ?? state}</span>
+<span class="tag {LOOK[state]?.[1] ?? ''}">{LOOK[state]?.[0] ?? state}{step ? `, ${step}` : ''}</span>

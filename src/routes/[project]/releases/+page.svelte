@@ -7,6 +7,7 @@
 	import Table from '$lib/ui/kit/Table.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
+	import ReleaseTabs from '$lib/ui/releases/ReleaseTabs.svelte';
 	import ReleaseState from '$lib/ui/releases/ReleaseState.svelte';
 	import { dayText, plural } from '$lib/ui/platform/words';
 
@@ -15,25 +16,35 @@
 	let building = $state(false);
 	onMount(() => onTouched(['releases'], () => refresh('cupboard:releases')));
 	type Row = (typeof data.releases)[number];
+	const onRoute = (r: Row) =>
+		r.turn
+			? `${r.turn}${r.steps > 1 ? `, step ${r.approved + 1} of ${r.steps}` : ''}`
+			: r.approved
+				? 'done'
+				: plural(r.steps, 'step');
 	const reply = (r: Row) => {
 		if (!r.issuedAt) return r.replyBy ? `asked by ${dayText(r.replyBy)}` : '';
-		if (r.answered === r.documents) return 'all verdicts are in';
-		if (r.answered) return `${r.answered} of ${r.documents} verdicts`;
-		return r.received ? `received ${dayText(r.received)}` : 'not opened yet';
+		if (r.differing) return `${plural(r.differing, 'verdict differs', 'verdicts differ')}`;
+		if (r.asked && r.answered === r.asked) return 'all verdicts are in';
+		if (r.answered) return `${r.answered} of ${r.asked} verdicts`;
+		return r.received
+			? r.recipients > 1
+				? `received by ${r.received} of ${r.recipients}`
+				: 'received'
+			: 'not received yet';
 	};
 </script>
 
 <svelte:head><title>Releases · {data.frame.project.name}</title></svelte:head>
 <div class="flex h-full flex-col">
-	<div class="flex items-center gap-3 px-5 py-3">
-		<h1 class="text-[21px]">Releases</h1>
-		<p class="text-ink-2">
-			{plural(data.releases.length, 'release')}{data.frame.me.controller ? '' : ' that you approve'}
-		</p>
-		{#if data.frame.me.controller}<button class="button button-act ml-auto" onclick={() => (building = true)}
-				>New release</button
-			>{/if}
-	</div>
+	{#if data.frame.me.controller}<ReleaseTabs base="/{code}/releases" at="releases"
+			><p class="text-ink-2">{plural(data.releases.length, 'release')}</p>
+			<button class="button button-act ml-auto" onclick={() => (building = true)}>New release</button
+			></ReleaseTabs
+		>{:else}<div class="flex items-center gap-3 px-5 py-3">
+			<h1 class="text-[21px]">Releases</h1>
+			<p class="text-ink-2">{plural(data.releases.length, 'release')} that you approve</p>
+		</div>{/if}
 	<div class="mx-5 mb-4 min-h-0 flex-1">
 		<Table
 			label="Releases"
@@ -62,7 +73,7 @@
 				},
 				{ id: 'state', head: 'State', cell: state, by: (r) => r.state },
 				{ id: 'to', head: 'To', text: (r) => r.to, by: (r) => r.to, from: 'md' },
-				{ id: 'approves', head: 'Approves', text: (r) => r.approver, class: 'text-ink-2', from: 'md' },
+				{ id: 'route', head: 'Route', text: onRoute, class: 'text-ink-2', from: 'md' },
 				{
 					id: 'documents',
 					head: 'Documents',
@@ -77,10 +88,10 @@
 					head: 'Issued',
 					text: (r) => (r.issuedAt ? dayText(r.issuedAt) : ''),
 					by: (r) => (r.issuedAt ? String(r.issuedAt) : ''),
-					class: 'text-ink-2',
+					class: 'text-ink-2 whitespace-nowrap',
 					from: 'md'
 				},
-				{ id: 'client', head: 'Client', text: reply, class: 'text-ink-2', from: 'md' }
+				{ id: 'client', head: 'So far', text: reply, class: 'text-ink-2', from: 'md' }
 			]}
 		/>
 	</div>

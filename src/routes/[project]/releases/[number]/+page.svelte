@@ -1,18 +1,24 @@
 <script lang="ts">
+	import { goto } from '$app/navigation';
 	import { refresh } from '$lib/ui/platform/refresh';
-	import { onMount, untrack } from 'svelte';
+	import { onMount, untrack, type ComponentProps } from 'svelte';
+	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
 	import { toast } from '$lib/ui/kit/toast';
-	import { differences, releaseNumber, type Check } from '$lib/core/releases';
+	import { differences, leavingWords, releaseNumber, suitabilityText, type Check } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
-	import { addressOf, cupboard, type InputOf } from '$lib/client/cupboard';
+	import { addressOf, cupboard, type AnswerOf, type InputOf } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
 	import { CHANGES, onTouched } from '$lib/ui/platform/live.svelte';
 	import IssueDialog from '$lib/ui/releases/IssueDialog.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
 	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
+	import ConsolidateDialog from '$lib/ui/releases/ConsolidateDialog.svelte';
+	import GetsDialog from '$lib/ui/releases/GetsDialog.svelte';
+	import ListDialog from '$lib/ui/releases/ListDialog.svelte';
+	import ReleaseRecipients from '$lib/ui/releases/ReleaseRecipients.svelte';
 	import ReleaseItems from '$lib/ui/releases/ReleaseItems.svelte';
 	import ReleaseState from '$lib/ui/releases/ReleaseState.svelte';
-	import Stamp from '$lib/ui/releases/Stamp.svelte';
+	import RouteSteps from '$lib/ui/releases/RouteSteps.svelte';
 	import { dayText, plural, whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
@@ -20,12 +26,19 @@
 	const about = $derived(data.release);
 	const done = $derived(about.state === 'issued' || about.state === 'superseded');
 	const number = $derived(releaseNumber(about.number));
+	/** The step whose turn it is, from 0; and how many approvals it lacks. */
+	const turn = $derived(data.route.findIndex((one) => one.state === 'now'));
+	const turnLeft = $derived(turn < 0 ? 0 : data.route[turn]!.needed - data.route[turn]!.given.length);
 	const again = () => refresh('cupboard:release');
 	let busy = $state('');
 	let sendingBack = $state(false);
-	let link = $state('');
+	let passes = $state.raw<AnswerOf<'issueRelease'>['passes']>([]);
+	let asking = $state<ComponentProps<typeof ConfirmDialog>['asking']>(null);
+	let choosing = $state.raw<(typeof data.recipients)[number] | null>(null);
+	let consolidating = $state.raw<(typeof data.items)[number] | null>(null);
 	let editing = $state(false);
 	let cancelling = $state(false);
+	let listing = $state(false);
 	let issuing = $state(false);
 	/** What goes out all the same, waiting for its reason. */
 	let accepting = $state<InputOf<'acceptChecks'>['checks']>([]);
@@ -33,7 +46,7 @@
 	/** The build as whoever decides has seen it; what changes under their eyes is said until they have looked. */
 	let seen = $state.raw(untrack(() => data.build));
 	const changes = $derived(seen && data.build ? differences(seen, data.build) : []);
-	const asking = $derived(
+	const unlooked = $derived(
 		data.items.reduce((n, i) => n + i.checks.filter((c) => c.result === 'look' && !c.accepted).length, 0)
 	);
 	onMount(() =>
@@ -52,46 +65,64 @@
 		if (answer && said) toast.success(said);
 		await again();
 	}
+	async function another() {
+		busy = 'another';
+		const made = await attempt(() => cupboard.buildAnother({ release: about.id }));
+		busy = '';
+		if (!made) return;
+		await goto(`/${data.frame.project.code.toLowerCase()}/releases/${made.number}`);
+		toast.success(
+			`This is release ${releaseNumber(made.number)}, to the same people by the same route.${made.gone ? ` ${plural(made.gone, 'document')} that ${made.gone === 1 ? 'is' : 'are'} not there any more stayed out.` : ''}`
+		);
+	}
 	const leaveOut = (document: string) =>
 		act('leave', () => cupboard.leaveOut({ release: about.id, document }));
 	const remedy = (document: string, check: Check) =>
 		check.remedy === 'take-newest'
 			? act('newest', () => cupboard.takeNewest({ release: about.id, document }))
-			: leaveOut(document);
+			: check.remedy === 'add-references'
+				? act('references', () => cupboard.addReferences({ release: about.id, document }))
+				: leaveOut(document);
 </script>
-
-{#snippet step(n: number, state: 'done' | 'now' | 'later', title: string, small: string)}
-	<div class="flex items-center gap-3">
-		<span
-			class="grid h-8 w-8 shrink-0 place-items-center border-2 bg-sheet font-mono font-semibold {state ===
-			'done'
-				? '-rotate-3 border-done text-done'
-				: state === 'now'
-					? 'border-wait text-wait'
-					: 'border-rule text-ink-2'}">{n}</span
-		>
-		<span><b class="font-semibold">{title}</b> <span class="text-[12px] text-ink-2">{small}</span></span>
-	</div>
-{/snippet}
 
 <svelte:head><title>Release {number} · {data.frame.project.name}</title></svelte:head>
 <div class="grid h-full overflow-auto lg:grid-cols-[1fr_320px] lg:overflow-hidden">
 	<div class="min-w-0 px-5 py-3 max-sm:px-3 lg:overflow-auto">
 		<div class="mb-3 flex flex-wrap items-center gap-2.5">
 			<h1 class="text-[21px]">Release {number}</h1>
-			<ReleaseState state={about.state} />
+			<ReleaseState
+				state={about.state}
+				step={about.state === 'in-review' && data.route.length > 1
+					? `step ${turn + 1} of ${data.route.length}`
+					: ''}
+			/>
 			<div class="ml-auto flex flex-wrap gap-2">
 				{#if done}<a class="button" href={addressOf('coverNoteFile', { release: about.id })} target="_blank"
 						>Cover note</a
 					>{/if}
-				{#if data.can.withdrawPass.may}<button
+				{#if data.can.takeReleasePackage.may}<a
 						class="button"
+						href={addressOf('releasePackageFile', { release: about.id })}
+						download
+						title="Documents, cover notes, signed lists and answers as one zip that proves itself without Cupboard"
+						>Package</a
+					>{/if}
+				{#if data.can.askApproval.may && !data.stopping && !unlooked && (about.state === 'in-review' || (about.state === 'approved' && turn >= 0))}<button
+						class="button"
+						disabled={!!busy}
+						title="Whose turn it is has a notice again"
 						onclick={() =>
 							act(
-								'withdraw',
-								() => cupboard.withdrawPass({ release: about.id }),
-								'The pass is withdrawn. Copies already downloaded stay where they are.'
-							)}>Withdraw pass</button
+								'ask',
+								() => cupboard.askApproval({ release: about.id }),
+								'Asked again. Whose turn it is has a notice.'
+							)}>Ask again</button
+					>{/if}
+				{#if data.can.buildAnother.may}<button
+						class="button"
+						disabled={!!busy}
+						title="A new release to the same people by the same route, with the newest versions of these documents"
+						onclick={() => void another()}>Build another like it</button
 					>{/if}
 				{#if data.can.sendBack.may}<button class="button" onclick={() => (sendingBack = true)}
 						>Send back</button
@@ -104,8 +135,13 @@
 							act(
 								'approve',
 								() => cupboard.approveRelease({ release: about.id, digest: data.digest! }),
-								'Approved. The document controller can issue it now.'
-							)}>Approve</button
+								data.route.filter((one) => one.state !== 'done').length > 1 || turnLeft > 1
+									? 'Approved. The next are asked once this step is done.'
+									: 'Approved. The document controller can issue it now.'
+							)}
+						>Approve{data.route.length > 1 ? ` step ${turn + 1}` : ''}{data.decidesFor
+							? ` for ${data.decidesFor}`
+							: ''}</button
 					>
 				{/if}
 				{#if data.can.changeRelease.may}<button class="button" onclick={() => (editing = true)}
@@ -116,13 +152,13 @@
 					>{/if}
 				{#if data.controller && about.state === 'building'}<button
 						class="button button-act"
-						disabled={!!busy || data.stopping > 0 || asking > 0 || !data.can.askApproval.may}
+						disabled={!!busy || data.stopping > 0 || unlooked > 0 || !data.can.askApproval.may}
 						title={data.can.askApproval.why}
 						onclick={() =>
 							act(
 								'ask',
 								() => cupboard.askApproval({ release: about.id }),
-								`${about.approver} is asked to approve.`
+								'Asked. Whose turn it is has a notice.'
 							)}>Ask for approval</button
 					>{/if}
 				{#if data.can.issueRelease.may}<button
@@ -132,10 +168,15 @@
 					>{/if}
 			</div>
 		</div>
-		{#if link}<p class="mb-3 border-l-4 border-done bg-done-soft px-3 py-2">
-				Issued. The pass went out by mail to {about.recipient.email}:
-				<a class="link break-all" href={link} target="_blank" rel="noreferrer">{link}</a>
-			</p>{/if}
+		{#if passes.length}<div class="mb-3 border-l-4 border-done bg-done-soft px-3 py-2">
+				Issued. {plural(passes.length, 'pass', 'passes')} went out by mail:
+				<ul>
+					{#each passes as pass (pass.recipient)}<li>
+							{pass.name}:
+							<a class="link break-all" href={pass.link} target="_blank" rel="noreferrer">{pass.link}</a>
+						</li>{/each}
+				</ul>
+			</div>{/if}
 		{#if about.state === 'cancelled'}<p class="mb-3 border-l-4 border-fault bg-fault-soft px-3 py-2">
 				<b>Cancelled {dayText(about.cancelledAt ?? about.createdAt)}:</b>
 				{about.cancelledReason} The number is not used again.
@@ -152,14 +193,14 @@
 		{#if data.can.sendBack.may && !data.can.approveRelease.may}<p class="mb-3 text-ink-2">
 				{data.can.approveRelease.why}
 			</p>{/if}
-		{#if about.sentBackReason && about.state === 'building'}<p
+		{#if data.last?.says === 'sent-back' && about.state === 'building'}<p
 				class="mb-3 border-l-4 border-fault bg-fault-soft px-3 py-2"
 			>
-				<b>{about.approver} sent it back:</b>
-				{about.sentBackReason}
+				<b>{data.last.by} sent it back:</b>
+				{data.last.reason}
 			</p>{/if}
 		<dl
-			class="mb-4 grid grid-cols-2 border border-ink bg-sheet sm:grid-cols-4 [&_dd]:font-semibold [&>div]:border-r [&>div]:border-b [&>div]:border-rule [&>div]:px-2.5 [&>div]:py-1.5"
+			class="mb-4 grid grid-cols-2 border border-ink bg-sheet sm:grid-cols-5 [&_dd]:font-semibold [&>div]:border-r [&>div]:border-b [&>div]:border-rule [&>div]:px-2.5 [&>div]:py-1.5"
 		>
 			<div class="col-span-2">
 				<dt class="cell-label">Title</dt>
@@ -167,7 +208,10 @@
 			</div>
 			<div>
 				<dt class="cell-label">Purpose</dt>
-				<dd>{PURPOSE_LABEL[about.purpose]}</dd>
+				<dd>
+					{PURPOSE_LABEL[about.purpose]}
+					<span class="block text-[12px] font-normal text-ink-2">{suitabilityText(about.suitability)}</span>
+				</dd>
 			</div>
 			<div>
 				<dt class="cell-label">{done ? 'Issued' : 'Built'}</dt>
@@ -176,110 +220,85 @@
 					<span class="text-[12px] font-normal text-ink-2">by {about.issuedBy ?? about.builtBy}</span>
 				</dd>
 			</div>
-			<div class="col-span-2">
-				<dt class="cell-label">To</dt>
-				<dd>
-					{about.recipient.company}
-					<span class="text-[12px] font-normal text-ink-2">{about.recipient.name}</span>
-				</dd>
-			</div>
 			<div>
 				<dt class="cell-label">Reply asked by</dt>
 				<dd>{about.replyBy ? dayText(about.replyBy) : 'no day'}</dd>
 			</div>
-			<div>
-				<dt class="cell-label">Pass</dt>
-				<dd>
-					{data.pass
-						? data.pass.withdrawnAt
-							? `withdrawn ${dayText(data.pass.withdrawnAt)}`
-							: `open until ${dayText(data.pass.endsAt)}`
-						: 'made at issue'}
-				</dd>
-			</div>
 		</dl>
+		{#if about.stamped || about.withMarks}<p class="mb-4 border-l-4 border-plank-2 bg-sheet px-3 py-2">
+				<span class="cell-label block">The documents {done ? 'left' : 'leave'}</span>{leavingWords(about)}, as
+				far as their kinds carry it; the originals stay as they are.
+			</p>{/if}
+		{#if about.words}<p class="mb-4 border-l-4 border-plank-2 bg-sheet px-3 py-2 whitespace-pre-line">
+				<span class="cell-label block">What is said to them</span>{about.words}
+			</p>{/if}
+		<ReleaseRecipients
+			release={about}
+			recipients={data.recipients}
+			documents={data.items.length}
+			mayChoose={data.can.changeRelease.may && data.recipients.length > 1}
+			mayWithdraw={data.can.withdrawPass.may}
+			choose={(one) => (choosing = one)}
+			withdraw={(one) =>
+				(asking = {
+					title: `Withdraw the pass of ${one.name}?`,
+					text: `Their link to release ${number} stops at once. Copies already downloaded stay where they are.`,
+					button: 'Withdraw pass',
+					act: () => cupboard.withdrawPass({ release: about.id, recipient: one.recipient })
+				})}
+		/>
 		<div class="mb-2 flex flex-wrap items-center gap-2">
 			<h2 class="text-[15px]">{plural(data.items.length, 'document')}</h2>
 			{#if data.stopping}<span class="tag bg-fault-soft text-fault"
 					>✕ {data.stopping} {data.stopping === 1 ? 'stops' : 'stop'} the release</span
 				>{/if}
-			{#if asking}<span class="tag bg-lock-soft text-lock">! {asking} to look at</span>{/if}
-			{#if open}<button class="button ml-auto" onclick={() => again()}>Run checks again</button>{/if}
+			{#if unlooked}<span class="tag bg-lock-soft text-lock">! {unlooked} to look at</span>{/if}
+			{#if open}<span class="ml-auto flex flex-wrap gap-2"
+					>{#if data.can.addListed.may}<button class="button" onclick={() => (listing = true)}
+							>Add by list…</button
+						>{/if}<button class="button" onclick={() => again()}>Run checks again</button></span
+				>{/if}
 		</div>
 		<ReleaseItems
 			items={data.items}
 			address="/{code}"
 			release={about.number}
+			releaseId={about.id}
 			{done}
+			deciding={data.can.sendBack.may}
 			mayMend={data.controller}
 			mayChange={data.can.leaveOut.may}
 			{leaveOut}
 			{remedy}
+			consolidate={(item) => (consolidating = item)}
 			accept={(checks) => (accepting = checks)}
 		/>
 	</div>
 	<aside class="min-w-0 border-l border-rule bg-sheet px-5 py-4 lg:overflow-auto">
 		<h2 class="mb-3 text-[15px]">Route</h2>
-		<ol class="space-y-4">
-			<li>
-				{@render step(1, 'done', 'Build', `${about.builtBy}, ${dayText(about.createdAt)}`)}
-			</li>
-			<li>
-				{@render step(
-					2,
-					about.approvedAt ? 'done' : about.state === 'in-review' ? 'now' : 'later',
-					'Approval',
-					'by a second person'
-				)}
-				<div class="mt-1 pl-11">
-					{#if about.approvedAt}<Stamp
-							word="Approved"
-							at={about.approvedAt}
-							name={about.approver}
-						/>{:else if about.askedAt}<p>
-							{about.approver} <span class="text-[12px] text-ink-2">asked {whenText(about.askedAt)}</span>
-						</p>{:else}<p class="text-ink-2">{about.approver}</p>{/if}
-				</div>
-			</li>
-			<li>
-				{@render step(
-					3,
-					about.issuedAt ? 'done' : about.state === 'approved' ? 'now' : 'later',
-					'Document control',
-					'revisions fixed, hashes written'
-				)}
-				<div class="mt-1 pl-11">
-					{#if about.issuedAt}<Stamp word="Issued" at={about.issuedAt} name={about.issuedBy ?? ''} />{:else}<p
-							class="text-ink-2"
-						>
-							Issues when it is approved and nothing stops it.
-						</p>{/if}
-				</div>
-			</li>
-			<li>
-				{@render step(
-					4,
-					data.pass?.receivedAt ? 'done' : about.issuedAt ? 'now' : 'later',
-					'Client',
-					about.recipient.company
-				)}
-				<div class="mt-1 space-y-1 pl-11">
-					{#if data.pass?.receivedAt}<Stamp
-							word="Received"
-							at={data.pass.receivedAt}
-							name={about.recipient.name}
-						/>{/if}
-					{#if data.pass}<p class="text-ink-2">
-							{data.pass.uses
-								? `Opened ${plural(data.pass.uses, 'time')}, last ${whenText(data.pass.lastUsedAt!)}.`
-								: 'Not opened yet.'}
-							{data.items.filter((i) => i.verdict).length} of {data.items.length} verdicts.
-						</p>{:else}<p class="text-ink-2">Receipt, then a code for each document</p>{/if}
-				</div>
-			</li>
-		</ol>
+		<RouteSteps release={about} route={data.route} recipients={data.recipients} />
+		{#if data.last && open && (data.last.says === 'sent-back' || data.last.changes.length)}
+			<section class="mt-5 border-t border-rule pt-3">
+				<h2 class="mb-1 text-[15px]">Since the last time</h2>
+				<p class="text-ink-2">
+					{data.last.says === 'sent-back' ? 'Sent back' : 'Approved'} by {data.last.by}{data.last.standsFor
+						? ` for ${data.last.standsFor}`
+						: ''}
+					{whenText(data.last.at)}{data.last.reason ? `: “${data.last.reason}”` : '.'}
+				</p>
+				{#if data.last.changes.length}<ul class="mt-1 list-disc pl-5 text-ink-2">
+						{#each data.last.changes as change (change)}<li>{change}</li>{/each}
+					</ul>
+					<p class="mt-1 text-ink-2">
+						{data.route.length === 1 ? 'It is asked again.' : 'Every step is asked again.'}
+					</p>{:else}<p class="text-ink-2">Nothing changed since.</p>{/if}
+			</section>
+		{/if}
 		{#if about.manifestHash}<p class="mt-5 border-t border-rule pt-3 text-[12px] text-ink-2">
-				Manifest, signed at issue<br /><span class="font-mono break-all">{about.manifestHash}</span>
+				Manifest, signed at issue<br /><span class="font-mono break-all">{about.manifestHash}</span><br />Key
+				that signed it; tell it to whoever proves a package<br /><span class="font-mono break-all"
+					>{about.key}</span
+				>
 			</p>{/if}
 	</aside>
 </div>
@@ -289,19 +308,48 @@
 		{code}
 		me={data.frame.me.id}
 		documents={[]}
-		edit={about}
+		edit={{
+			...about,
+			recipients: data.recipients,
+			route: data.route.map(({ name, of, needs, days }) => ({
+				name,
+				of: of.map(({ kind, id }) => ({ kind, id })),
+				needs,
+				days
+			}))
+		}}
 		changed={again}
 	/>{/if}
 {#if issuing}<IssueDialog
 		bind:open={issuing}
+		project={data.frame.project.id}
 		release={about}
+		approvedBy={data.route.flatMap((one) => one.given.map((g) => g.by))}
 		items={data.items}
-		issued={async (pass) => {
-			link = pass;
+		recipients={data.recipients}
+		issued={async (sent) => {
+			passes = sent;
 			toast.success(`Release ${number} is issued and on its way.`);
 			await again();
 		}}
 	/>{/if}
+{#if asking}<ConfirmDialog bind:asking done={again} />{/if}
+{#if choosing !== null}<GetsDialog
+		bind:open={() => choosing !== null, (open) => !open && (choosing = null)}
+		project={data.frame.project.id}
+		release={about.id}
+		recipients={data.recipients}
+		of={choosing}
+		items={data.items}
+		changed={again}
+	/>{/if}
+{#if consolidating !== null}<ConsolidateDialog
+		bind:open={() => consolidating !== null, (open) => !open && (consolidating = null)}
+		release={about.id}
+		item={consolidating}
+		changed={again}
+	/>{/if}
+{#if listing}<ListDialog bind:open={listing} release={about.id} changed={again} />{/if}
 {#if cancelling}<ReasonDialog
 		bind:open={cancelling}
 		title="Cancel release {number}?"
