@@ -151,19 +151,40 @@ export const SUBJECTS: readonly Subject[] = [
 		goes: { word: 'Open Sharing', path: 'passes' }
 	},
 	{
+		id: 'register',
+		title: 'The register',
+		lead: 'What the project must deliver: a line for each number and title, with the days on which its stages are planned, were met and are expected.',
+		steps: [
+			'Add deliverables one by one, import a list, or put in the documents that nobody planned, under More.',
+			'Narrow the list by the fields above it, or by a figure: late or slipping, no document yet, with the client.',
+			'Press a number to see why a day is expected, and to say when it comes yourself, with a reason.',
+			'Tick lines to move their planned days, or drag a planned mark.',
+			'Export what is shown as a sheet, a CSV or a report. Taken in again, it changes nothing.'
+		],
+		know: [
+			'A stage is met by the first issue for its purpose; nobody types that day.',
+			'An expected day is never before today. It is the last day plus what the department usually takes, or the planned day moved by how late things are.',
+			'Days count as the project works: weekends and holidays are left out.'
+		],
+		picture: 'register',
+		goes: { word: 'Open Register', path: 'register' }
+	},
+	{
 		id: 'releases',
 		title: 'Releases to the client',
 		lead: 'A release is a numbered set of documents at exact revisions, checked, approved and issued with a cover note.',
 		steps: [
-			'Put documents in a release from a folder, from find or from the document itself.',
+			'Put documents in a release from a folder, from find or from the document itself. The distribution list proposes who gets it; choose what is asked of each, and which documents are theirs.',
 			'Look at the checks. What stops has to be mended; what is only to be looked at goes out with a reason.',
-			'Ask for approval. Whoever approves looks through it, and approves or sends it back with a reason.',
-			'Issue it: revisions are fixed, and the client gets a link.',
-			'The client confirms receipt and gives a verdict for each document. C and D come back to the department with a day.'
+			'Ask for approval. It goes its route step by step: whoever is named looks through it, and approves or sends it back with a reason.',
+			'Issue it: revisions are fixed, and each who gets it has a link of their own. Where a stamp or the marks go out on the documents, the originals stay as they are.',
+			'The client confirms receipt and gives a verdict for each document. C and D come back to the department with a day. Where verdicts of several differ, make one of them, with a reason.'
 		],
 		know: [
-			'Nobody approves alone what they alone made.',
-			'An old link says that it is superseded, and by what.'
+			'Nobody approves what they built. A change asks every step again, and says what is another since.',
+			'Who is away names a stand-in under People. Who holds what, under Releases, shows who outside has an old revision.',
+			'An old link says that it is superseded, and by what.',
+			'Package gives an issued release whole, with what proves without Cupboard which bytes were approved, sent and answered.'
 		],
 		picture: 'release',
 		goes: { word: 'Open Releases', path: 'releases' }

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { saveFile } from '../adding/files';
+	import { saveFile } from '../platform/save-file';
 	import Papa from 'papaparse';
 	import type { DrawingChange } from '../../core/compare/drawings';
 	import { entityWord } from '../../core/dxf/kinds';

@@ -12,7 +12,7 @@
 	import { drawDivided, drawFlags, drawMarks, drawPicture } from './draw-comparison';
 	import DrawingChanges from './DrawingChanges.svelte';
 	import { placeWords } from './place-words';
-	import { saveFile } from '../adding/files';
+	import { saveFile } from '../platform/save-file';
 	import { SheetPair, type RenderedPair, type Side } from './sheet-pair';
 
 	/** Two sheets laid on each other: what was taken away and added, in colour, pattern and words. */

@@ -4,6 +4,7 @@
 	import { releaseNumber } from '../../core/releases';
 	import { ended } from '../../core/words/sentences';
 	import { dayText, plural, sizeText, whenText } from '../platform/words';
+	import PlannedStages from '../register/PlannedStages.svelte';
 	import type { DocumentView } from './document-view';
 	import Revision from './Revision.svelte';
 
@@ -33,6 +34,7 @@
 				? ` with ${releaseNumber(issued.release)}`
 				: ''}{:else}not yet{/if}
 	</dd>
+	<PlannedStages number={row.number} />
 	<dt>In hand</dt>
 	<dd>
 		{#if row.lock}{row.lock.mine ? 'You have it' : `${row.lock.holder} has it`} since {whenText(

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import ReferredBy from '../references/ReferredBy.svelte';
 	import Progress from '../kit/Progress.svelte';
 	import Select from '../kit/Select.svelte';
 	import { page } from '$app/state';
@@ -125,7 +126,7 @@
 		{#if labels}<p class="text-ink-2">
 				You do not have this in hand. Your file overwrites nothing: it is kept as a side version until
 				somebody merges or drops it.
-			</p>{/if}
+			</p>{:else}<ReferredBy {document} />{/if}
 		<label class="block"
 			><span class="label">The file you worked on</span><input
 				class="field"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import ReferredBy from '../references/ReferredBy.svelte';
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
 	import Select from '../kit/Select.svelte';
@@ -67,6 +68,7 @@
 				{#if next}<Revision label={next} issued />{/if}
 				<span class="text-ink-2">with the same content. Releases do this by themselves.</span>
 			</p>
+			<ReferredBy document={row.id} />
 		{:else}
 			<label class="block"
 				><span class="label">From {STATE_LABEL[row.state]} to</span><Select

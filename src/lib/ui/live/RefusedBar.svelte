@@ -2,7 +2,7 @@
 	import type { ComponentProps } from 'svelte';
 	import { toast } from '../kit/toast';
 	import ConfirmDialog from '../kit/ConfirmDialog.svelte';
-	import { saveFile } from '../adding/files';
+	import { saveFile } from '../platform/save-file';
 	import { whenText } from '../platform/words';
 	import type { LiveLine } from './line.svelte';
 

@@ -5,7 +5,7 @@
 	import { addressOf, cupboard } from '../../client/cupboard';
 	import { CallError } from '../../client/call';
 	import { attempt } from '../platform/api';
-	import { saveFile } from '../adding/files';
+	import { saveFile } from '../platform/save-file';
 	import { dayText, plural } from '../platform/words';
 	import type { Markup } from './markup.svelte';
 	import MarkupTools from './MarkupTools.svelte';

@@ -354,7 +354,7 @@
 										class="text-ink-2 hover:text-ink hover:underline"
 										href="/{code}/access/{row.id}"
 										tabindex="-1"
-										aria-label={reach.has(row.scope) ? undefined : 'Access'}
+										aria-label={reach.has(row.scope) ? undefined : `Access of ${row.number}`}
 										onclick={(e) => e.stopPropagation()}>{reachText(reach.get(row.scope))}</a
 									></span
 								>

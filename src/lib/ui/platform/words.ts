@@ -62,6 +62,7 @@ export const EVENT_KINDS: Record<string, string> = {
 	access: 'Access given and ended',
 	place: 'Removed, restored, closed, frozen',
 	release: 'Releases',
+	register: 'Register',
 	pass: 'Passes',
 	receipt: 'Receipts',
 	verdict: 'Verdicts',

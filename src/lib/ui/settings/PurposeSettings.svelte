@@ -9,6 +9,7 @@
 		$props();
 	let released = $state<Purpose[]>(untrack(() => [...project.releasePurposes]));
 	let published = $state<Purpose[]>(untrack(() => [...more.publishingPurposes]));
+	let codes = $state(untrack(() => structuredClone(more.suitability)));
 	const inOrder = (chosen: readonly Purpose[]) => PURPOSES.filter((purpose) => chosen.includes(purpose));
 </script>
 
@@ -16,17 +17,18 @@
 	project={project.id}
 	title="Purposes and states"
 	button="Change the purposes"
-	change={{ releasePurposes: inOrder(released), publishingPurposes: inOrder(published) }}
+	change={{ releasePurposes: inOrder(released), publishingPurposes: inOrder(published), suitability: codes }}
 >
 	<p class="text-[12px] text-ink-2">
 		What needs a release nobody issues alone; it is checked, and approved by a second person. A document that
-		is issued becomes Published for some purposes, and Shared for the others.
+		is issued becomes Published for some purposes, and Shared for the others. The status says what it may be
+		used for: a short code and its words, on lists, cover notes and in packages.
 	</p>
 	<table class="w-full max-w-[520px]">
 		<thead class="text-left text-[12px] text-ink-2"
 			><tr
-				><th class="py-1 font-normal">Purpose</th><th class="font-normal">Needs a release</th><th
-					class="font-normal">Makes it Published</th
+				><th class="py-1 font-normal">Purpose</th><th class="w-[76px] font-normal">Needs a release</th><th
+					class="w-[86px] font-normal">Makes it Published</th
 				></tr
 			></thead
 		>
@@ -47,6 +49,34 @@
 							aria-label="{PURPOSE_LABEL[purpose]} makes it Published"
 							value={purpose}
 							bind:group={published}
+						/></td
+					></tr
+				>{/each}
+		</tbody>
+	</table>
+	<table class="w-full">
+		<thead class="text-left text-[12px] text-ink-2"
+			><tr
+				><th class="w-[120px] py-1 font-normal">Purpose</th><th class="w-[64px] font-normal">Status</th><th
+					class="font-normal">In words</th
+				></tr
+			></thead
+		>
+		<tbody>
+			{#each PURPOSES as purpose (purpose)}<tr class="border-t border-rule-2"
+					><td>{PURPOSE_LABEL[purpose]}</td><td class="py-0.5 pr-1"
+						><input
+							class="field font-mono"
+							maxlength="12"
+							aria-label="Status code, {PURPOSE_LABEL[purpose]}"
+							bind:value={codes[purpose].code}
+						/></td
+					><td
+						><input
+							class="field"
+							maxlength="80"
+							aria-label="Status in words, {PURPOSE_LABEL[purpose]}"
+							bind:value={codes[purpose].words}
 						/></td
 					></tr
 				>{/each}

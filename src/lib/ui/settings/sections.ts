@@ -2,6 +2,8 @@
 export const SECTIONS = [
 	{ id: 'numbers', word: 'Numbers and revisions' },
 	{ id: 'access', word: 'Access' },
+	{ id: 'register', word: 'Register' },
+	{ id: 'releases', word: 'Releases' },
 	{ id: 'time', word: 'Working days and limits' },
 	{ id: 'files', word: 'Files' },
 	{ id: 'sheets', word: 'Title block' },

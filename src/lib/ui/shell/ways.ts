@@ -40,7 +40,15 @@ export const WAYS: readonly Way[] = [
 		inside: [],
 		under: ['place', 'document', 'access', 'drop', 'photograph']
 	},
-	{ word: 'Register', path: 'register', inside: [], under: [] },
+	{
+		word: 'Register',
+		path: 'register',
+		inside: [
+			{ word: 'Deliverables', path: 'register' },
+			{ word: 'What is issued', path: 'issued' }
+		],
+		under: []
+	},
 	{ word: 'Releases', path: 'releases', inside: [], under: [] },
 	{
 		word: 'Sharing',

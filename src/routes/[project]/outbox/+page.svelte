@@ -73,9 +73,9 @@
 			<article class="overflow-auto p-5">
 				<h2 class="text-[16px]">{mail.subject}</h2>
 				<p class="mb-4 border-b border-rule pb-2 text-ink-2">
-					to {mail.toName} &lt;{mail.toAddress}&gt; · {stateText(mail)}{mail.trouble
-						? `: ${mail.trouble}`
-						: ''}
+					to {mail.toName} &lt;{mail.toAddress}&gt; · {stateText(mail)}{mail.attachment
+						? `, with ${mail.attachment}`
+						: ''}{mail.trouble ? `: ${mail.trouble}` : ''}
 					{#if mail.html}<button class="link ml-2" onclick={() => (asText = !asText)}
 							>{asText ? 'Show it as received' : 'Show it as plain text'}</button
 						>{/if}

@@ -8,6 +8,7 @@
 	import Avatar from '$lib/ui/kit/Avatar.svelte';
 	import AddPeople from '$lib/ui/people/AddPeople.svelte';
 	import GroupDialog from '$lib/ui/people/GroupDialog.svelte';
+	import StandIns from '$lib/ui/people/StandIns.svelte';
 	import PersonDialog from '$lib/ui/people/PersonDialog.svelte';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { plural } from '$lib/ui/platform/words';
@@ -59,7 +60,11 @@
 {/snippet}
 
 <svelte:head><title>People · {data.frame.project.name}</title></svelte:head>
-<div class="grid h-full {controller ? 'lg:grid-cols-[1fr_340px]' : ''} overflow-auto lg:overflow-hidden">
+<div
+	class="grid h-full grid-cols-[minmax(0,1fr)] {controller
+		? 'lg:grid-cols-[minmax(0,1fr)_340px]'
+		: ''} overflow-auto lg:overflow-hidden"
+>
 	<div class="px-5 py-3 lg:overflow-auto">
 		<div class="mb-3 flex items-baseline gap-3">
 			<h1 class="text-[21px]">People</h1>
@@ -70,7 +75,7 @@
 				)}
 			</p>
 		</div>
-		<div class="grid gap-x-8 gap-y-4 md:grid-cols-2">
+		<div class="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-4 md:grid-cols-2">
 			{#each data.departments as department (department.id)}
 				{@const members = data.members
 					.filter((m) => m.departmentId === department.id)
@@ -138,6 +143,13 @@
 					</ul>
 				</section>
 			{/if}
+			{#if !data.frame.me.outside}<StandIns
+					rows={data.standIns}
+					project={data.frame.project.id}
+					members={data.members}
+					me={data.frame.me.id}
+					{controller}
+				/>{/if}
 			{#if controller && data.recipients.length}
 				<section>
 					<h2 class="border-b border-ink pb-1 text-[14px]">Distribution list, outside</h2>

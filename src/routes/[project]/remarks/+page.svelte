@@ -76,8 +76,14 @@
 			fills
 			columns={[
 				{ id: 'document', head: 'Document', cell: document, by: (row) => row.documentNumber },
-				{ id: 'number', head: 'No.', text: (row) => String(row.number), class: 'font-mono text-[12px]' },
-				{ id: 'from', head: 'From', cell: from, by: (row) => row.from },
+				{
+					id: 'number',
+					head: 'No.',
+					text: (row) => String(row.number),
+					class: 'font-mono text-[12px]',
+					from: 'md'
+				},
+				{ id: 'from', head: 'From', cell: from, by: (row) => row.from, from: 'md' },
 				{ id: 'remark', head: 'Remark', cell: remark },
 				{
 					id: 'assigned',
@@ -86,7 +92,7 @@
 					by: (row) => row.assigned?.name ?? '',
 					from: 'md'
 				},
-				{ id: 'due', head: 'Due', cell: due, by: (row) => row.due ?? '9' },
+				{ id: 'due', head: 'Due', cell: due, by: (row) => row.due ?? '9', from: 'md' },
 				{ id: 'state', head: 'State', cell: state, by: (row) => (row.settled ? 1 : 0), from: 'md' }
 			]}
 		/>
@@ -103,7 +109,9 @@
 			>“{row.quote.slice(0, 100)}”</span
 		>{/if}{plainRemark(row.text)}{#if row.answers.length}<span class="block text-[12px] text-ink-2"
 			>{row.answers.at(-1)!.by}: {plainRemark(row.answers.at(-1)!.text)}</span
-		>{/if}{/snippet}
+		>{/if}<span class="block text-[12px] text-ink-2 md:hidden"
+		>{row.number} · {row.by} · {@render due(row)}</span
+	>{/snippet}
 {#snippet due(row: Row)}<span
 		class="whitespace-nowrap {isOverdue(row, today) ? 'font-semibold text-fault' : ''}"
 		>{row.due ? `${dayText(row.due)}${isOverdue(row, today) ? ', overdue' : ''}` : ''}</span

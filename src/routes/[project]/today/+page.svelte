@@ -29,6 +29,8 @@
 	/** Replies that are overdue are the controllers’ to ask for (T13). */
 	const chased = $derived(data.frame.me.controller ? data.releases : []);
 	const unanswered = $derived(chased.filter((one) => isReplyOverdue(one, today)));
+	/** Verdicts that everybody gave, and not alike: a controller makes one of them (T9). */
+	const differing = $derived(chased.filter((one) => one.differing > 0));
 	const returned = $derived(data.remarks.filter((row) => row.from === 'client'));
 	const given = $derived(data.remarks.filter((row) => row.from !== 'client'));
 	/** What came in, by the hatch or folder it came through. */
@@ -36,7 +38,12 @@
 		inGroups(data.arrivals, (row) => `${row.hatch ?? row.placeName} ${row.sender}`).map(({ rows }) => rows)
 	);
 	const count = $derived(
-		deciding.length + came.length + unanswered.length + data.remarks.length + data.inHand.length
+		deciding.length +
+			came.length +
+			unanswered.length +
+			differing.length +
+			data.remarks.length +
+			data.inHand.length
 	);
 	/** What is new, by the folder it lies in; newest first. */
 	const fresh = $derived(
@@ -71,7 +78,7 @@
 					: []
 			),
 			...chased.flatMap((one) =>
-				one.replyBy && one.state === 'issued' && one.answered < one.documents
+				one.replyBy && one.state === 'issued' && one.answered + one.differing < one.asked
 					? [
 							{
 								day: one.replyBy,
@@ -142,11 +149,23 @@
 					</TodayLine>
 				{/each}
 			</TodayPart>{/if}
-		{#if returned.length || unanswered.length}<TodayPart
+		{#if returned.length || unanswered.length || differing.length}<TodayPart
 				head="Came back from the client, or should have"
-				count={returned.length + unanswered.length}
+				count={returned.length + unanswered.length + differing.length}
 			>
 				{#each returned as row (row.id)}{@render toSettle(row)}{/each}
+				{#each differing as one (one.id)}
+					{@const href = `/${code}/releases/${one.number}`}
+					<TodayLine
+						day=""
+						code="Release {releaseNumber(one.number)}"
+						{href}
+						what="Verdicts on {plural(one.differing, 'document')} differ"
+						more="{one.title}; {one.to}"
+					>
+						{#snippet acts()}<a class="button" {href}>Make one of them</a>{/snippet}
+					</TodayLine>
+				{/each}
 				{#each unanswered as one (one.id)}
 					{@const href = `/${code}/releases/${one.number}`}
 					<TodayLine
@@ -154,10 +173,10 @@
 						late
 						code="Release {releaseNumber(one.number)}"
 						{href}
-						what="{one.documents - one.answered} of {plural(one.documents, 'verdict')} missing"
-						more="{one.title}; {one.received
-							? `${one.toName} confirmed receipt on ${dayText(one.received)}`
-							: `${one.toName} has not confirmed receipt`}"
+						what="{one.asked - one.answered - one.differing} of {plural(one.asked, 'verdict')} missing"
+						more="{one.title}; {one.recipients === 1
+							? `${one.to} has ${one.received ? '' : 'not '}confirmed receipt`
+							: `${one.received} of ${one.recipients} have confirmed receipt`}"
 					>
 						{#snippet acts()}<a class="button" {href}>Open the release</a>{/snippet}
 					</TodayLine>

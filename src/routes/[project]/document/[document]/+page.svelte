@@ -8,6 +8,7 @@
 	import { addressOf, cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
 	import AccessPanel from '$lib/ui/documents/AccessPanel.svelte';
+	import ReferencesPanel from '$lib/ui/references/ReferencesPanel.svelte';
 	import DetailsPanel from '$lib/ui/documents/DetailsPanel.svelte';
 	import type { Offer } from '$lib/ui/documents/offers';
 	import { side, type SideTab } from '$lib/ui/documents/side-tab.svelte';
@@ -157,6 +158,7 @@
 	/** What stands beside the document, whatever it is; remarks come first, by what shows it. */
 	const more = $derived<SideTab[]>([
 		{ value: 'versions', word: `Versions ${data.view.versions.length}`, panel: versionsPanel },
+		{ value: 'references', word: 'References', panel: referencesPanel },
 		{ value: 'access', word: 'Access', panel: accessPanel },
 		{ value: 'trail', word: 'Trail', panel: trailPanel },
 		{ value: 'details', word: 'Details', panel: detailsPanel }
@@ -341,6 +343,7 @@
 		mayDownload={mayShowOriginal}
 		restore={mayRestore ? restore : null}
 	/>{/snippet}
+{#snippet referencesPanel()}<ReferencesPanel document={row.id} {code} />{/snippet}
 {#snippet accessPanel()}<AccessPanel document={row.id} {code} />{/snippet}
 {#snippet trailPanel()}<TrailPanel
 		document={row.id}

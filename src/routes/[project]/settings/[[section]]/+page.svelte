@@ -5,6 +5,9 @@
 	import FileSettings from '$lib/ui/settings/FileSettings.svelte';
 	import MailSettings from '$lib/ui/settings/MailSettings.svelte';
 	import PurposeSettings from '$lib/ui/settings/PurposeSettings.svelte';
+	import RegisterSettings from '$lib/ui/settings/RegisterSettings.svelte';
+	import DistributionSettings from '$lib/ui/settings/DistributionSettings.svelte';
+	import RouteSettings from '$lib/ui/settings/RouteSettings.svelte';
 	import { SECTIONS } from '$lib/ui/settings/sections';
 	import StampSettings from '$lib/ui/settings/StampSettings.svelte';
 	import TimeSettings from '$lib/ui/settings/TimeSettings.svelte';
@@ -31,6 +34,11 @@
 			<SchemeEditor project={project.id} scheme={project.revisions} />
 			<PurposeSettings {project} more={data.more} />
 		{:else if section === 'access'}<AccessSettings {project} />
+		{:else if section === 'register'}<RegisterSettings {project} more={data.more} />
+		{:else if section === 'releases'}<DistributionSettings {project} more={data.more} /><RouteSettings
+				{project}
+				more={data.more}
+			/>
 		{:else if section === 'time'}<TimeSettings {project} />
 		{:else if section === 'files'}<FileSettings {project} />
 		{:else if section === 'sheets'}<TitleBlockSettings {project} />

@@ -3,7 +3,7 @@ import { Problem } from '$lib/core/acts/problem';
 import { splitExtension } from '$lib/core/files/names';
 import { runAct } from '$lib/server/platform/runner/run';
 import { downloadMany } from '$lib/server/places/acts-copies';
-import { filesZip } from '$lib/server/releases/file';
+import { zipResponse } from '$lib/server/releases/file';
 import { readForm } from '$lib/server/platform/http/body';
 import { problemResponse } from '$lib/server/platform/http/respond';
 
@@ -34,9 +34,9 @@ export const POST: RequestHandler = async ({ locals, params, request }) => {
 		const named = files.map((f) => {
 			const [, extension] = splitExtension(f.fileName);
 			const name = `${f.number}_${f.label}${extension ? `.${extension}` : ''}`;
-			return { name: [...f.way.map(safeStep), name].join('/'), hash: f.hash };
+			return { path: [...f.way.map(safeStep), name].join('/'), sha256: f.hash, made: null };
 		});
-		return filesZip(services, named, `${params.project}-documents.zip`);
+		return zipResponse(services, named, `${params.project}-documents.zip`);
 	} catch (error) {
 		return problemResponse(error);
 	}
