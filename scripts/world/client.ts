@@ -1,10 +1,25 @@
-import { eq, sql } from 'drizzle-orm';
+import { oneStep, type Step } from '../../src/lib/core/releases/route';
+import { eq } from 'drizzle-orm';
 import { askApproval, approveRelease } from '../../src/lib/server/releases/acts-approval';
-import { acceptChecks, buildRelease } from '../../src/lib/server/releases/acts';
+import { acceptChecks } from '../../src/lib/server/releases/acts';
+import { buildRelease } from '../../src/lib/server/releases/acts-begin';
 import { releaseView } from '../../src/lib/server/releases/views';
-import { document, version } from '../../src/lib/server/platform/db/schema';
-import type { CheckName } from '../../src/lib/core/releases';
+import { document, recipient, version } from '../../src/lib/server/platform/db/schema';
+import type { CheckName, Expects, ProofAsked } from '../../src/lib/core/releases';
 import { type Stage, type Doc, HOUR } from './stage';
+
+export const MAREN = 'maren@harbourtrust.example';
+export const KAJA = 'k.dorn@tarnsteel.example';
+export const RUNA = 'runa.stave@planning.vennholm.example';
+
+/** Somebody who gets a release: all of it, or some documents. */
+export interface To {
+	email: string;
+	expects?: Expects;
+	asks?: ProofAsked;
+	replyBy?: string;
+	documents?: Doc[];
+}
 
 export async function build(
 	stage: Stage,
@@ -12,18 +27,25 @@ export async function build(
 	purpose: string,
 	docs: Doc[],
 	replyBy: string | null,
-	approver: string
+	route: Step[],
+	to: To[] = [{ email: MAREN }],
+	words = ''
 ): Promise<{ id: string; number: number }> {
 	const { db } = stage.services.database;
-	const [to] = await db.execute<{ id: string }>(
-		sql`select id from recipient where email = 'maren@harbourtrust.example'`
-	);
+	const known = await db.select({ id: recipient.id, email: recipient.email }).from(recipient);
 	return stage.act('Ines Maddock', buildRelease, {
 		project: stage.project,
 		title,
 		purpose,
-		recipient: to!.id,
-		approver: stage.people.get(approver)!.person.id,
+		recipients: to.map(({ email, documents, ...share }) => ({
+			...share,
+			recipient: known.find((one) => one.email === email)!.id,
+			documents: documents?.map((doc) => doc.id) ?? null
+		})),
+		words,
+		// What is built from says so on itself.
+		stamped: purpose === 'construction',
+		route,
 		replyBy,
 		documents: docs.map((d) => d.id)
 	});
@@ -34,9 +56,18 @@ export async function buildAndApprove(
 	title: string,
 	purpose: string,
 	docs: Doc[],
-	replyBy: string | null
+	replyBy: string | null,
+	to?: To[]
 ): Promise<{ id: string; number: number }> {
-	const about = await build(stage, title, purpose, docs, replyBy, 'Halla Brandt');
+	const about = await build(
+		stage,
+		title,
+		purpose,
+		docs,
+		replyBy,
+		oneStep(stage.people.get('Halla Brandt')!.person.id),
+		to
+	);
 	await acceptLooks(stage, about);
 	await stage.act('Ines Maddock', askApproval, { release: about.id }, stage.clock + 20 * 60_000);
 	const { digest } = await stage.read('Halla Brandt', releaseView, {
@@ -52,6 +83,8 @@ const REASONS: Partial<Record<CheckName, string>> = {
 	opens: 'Opened by hand and found in order.',
 	'issued-before': 'Nothing changed since; the client wants the whole set together.',
 	revision: 'It went out for construction with an earlier set and stays as it is.',
+	references: 'It follows with a later release; the client knows.',
+	frozen: 'The freeze is for this very release.',
 	'title-block': 'The sheet is redrawn with the next change; the number here holds.'
 };
 

@@ -1,3 +1,4 @@
+import { KAJA, MAREN, RUNA } from './client';
 import { eq, sql } from 'drizzle-orm';
 import { acceptInvitation } from '../../src/lib/server/people/acts-account';
 import { makeFolder, makeShelf } from '../../src/lib/server/places/acts';
@@ -25,7 +26,7 @@ export async function found(stage: Stage): Promise<void> {
 		name: 'Vennholm Ferry Terminal',
 		client: 'Vennholm Harbour Trust',
 		timeZone: ZONE,
-		firstRelease: 26
+		firstRelease: 25
 	});
 	stage.project = made.id;
 	const { departments } = stage;
@@ -57,13 +58,19 @@ export async function found(stage: Stage): Promise<void> {
 		project: stage.project,
 		name: 'Maren Aldgate',
 		company: 'Vennholm Harbour Trust',
-		email: 'maren@harbourtrust.example'
+		email: MAREN
 	});
 	await stage.act('Ines Maddock', addRecipient, {
 		project: stage.project,
 		name: 'Kaja Dorn',
 		company: 'Tarn Steelwork',
-		email: 'k.dorn@tarnsteel.example'
+		email: KAJA
+	});
+	await stage.act('Ines Maddock', addRecipient, {
+		project: stage.project,
+		name: 'Runa Stave',
+		company: 'Vennholm Town Planning',
+		email: RUNA
 	});
 	for (const d of DEPARTMENTS) {
 		const also =

@@ -79,7 +79,8 @@ export async function pdfText(
 	number: string,
 	title: string,
 	edit: number,
-	at: Date
+	at: Date,
+	besides: readonly string[] = []
 ): Promise<Uint8Array> {
 	const pdf = await PDFDocument.create();
 	const font = await pdf.embedFont(StandardFonts.Helvetica);
@@ -121,11 +122,21 @@ export async function pdfText(
 				);
 		y -= 12;
 	});
+	if (besides.length) {
+		write('Read with', 13, bold);
+		for (const one of besides) write(one, 10.5);
+	}
 	return save(pdf, title, at);
 }
 
 /** A text as DOCX with headings and a table of its status. */
-export async function docx(number: string, title: string, label: string, edit: number): Promise<Uint8Array> {
+export async function docx(
+	number: string,
+	title: string,
+	label: string,
+	edit: number,
+	besides: readonly string[] = []
+): Promise<Uint8Array> {
 	const cell = (text: string) =>
 		new TableCell({ children: [new Paragraph(text)], width: { size: 4500, type: WidthType.DXA } });
 	const children = [
@@ -139,7 +150,13 @@ export async function docx(number: string, title: string, label: string, edit: n
 		...clauses(title, edit).flatMap((c) => [
 			new Paragraph({ text: c.head, heading: HeadingLevel.HEADING_1 }),
 			...c.body.map((b) => new Paragraph(b))
-		])
+		]),
+		...(besides.length
+			? [
+					new Paragraph({ text: 'Read with', heading: HeadingLevel.HEADING_1 }),
+					...besides.map((one) => new Paragraph(one))
+				]
+			: [])
 	];
 	return new Uint8Array(
 		await Packer.toBuffer(new Document({ title, creator: 'Vennholm', sections: [{ children }] }))
@@ -167,11 +184,17 @@ export function csv(title: string, edit: number): string {
 	);
 }
 
-export function markdown(number: string, title: string, edit: number): string {
+export function markdown(
+	number: string,
+	title: string,
+	edit: number,
+	besides: readonly string[] = []
+): string {
 	return (
 		`# ${title}\n\n\`${number}\`\n\n` +
 		clauses(title, edit)
 			.map((c) => `## ${c.head}\n\n${c.body.map((b) => `- ${b}`).join('\n')}\n`)
-			.join('\n')
+			.join('\n') +
+		(besides.length ? `\n## Read with\n\n${besides.map((one) => `- ${one}`).join('\n')}\n` : '')
 	);
 }

@@ -8,6 +8,23 @@ import { csv, docx, markdown, pdfSheet, pdfText, xlsx } from './papers';
 import { photograph } from './photographs';
 import { dayIn, type Doc, type Stage } from './stage';
 
+/**
+ * Numbers of documents that one names: the next sheets of its folder, or for a text the first sheets of its department,
+ * one of them at the revision that it was read at.
+ */
+function besides(stage: Stage, doc: Doc): string[] {
+	const drawings = stage.docs.filter((one) => one.run.type === 'DR' && one !== doc);
+	if (doc.run.type === 'DR') {
+		const there = drawings.filter((one) => one.folder === doc.folder);
+		const at = there.findIndex((one) => one.number > doc.number);
+		return [...there.slice(Math.max(0, at)), ...there].slice(0, 2).map((one) => one.number);
+	}
+	return drawings
+		.filter((one) => one.department === doc.department)
+		.slice(0, 3)
+		.map((one, i) => (i === 0 ? `${one.number} P01` : one.number));
+}
+
 /** The file of a document at its next version. */
 async function fileOf(
 	stage: Stage,
@@ -23,7 +40,7 @@ async function fileOf(
 		case 'sheet': {
 			const dxf = drawing(
 				run.kind!,
-				{ seed: number, edit },
+				{ seed: number, edit, see: besides(stage, doc) },
 				{
 					number,
 					title,
@@ -38,15 +55,18 @@ async function fileOf(
 				: { name: `${stem}.pdf`, bytes: await pdfSheet(dxf, title, when) };
 		}
 		case 'pdf':
-			return { name: `${stem}.pdf`, bytes: await pdfText(run.type, number, title, edit, when) };
+			return {
+				name: `${stem}.pdf`,
+				bytes: await pdfText(run.type, number, title, edit, when, besides(stage, doc))
+			};
 		case 'docx':
-			return { name: `${stem}.docx`, bytes: await docx(number, title, revision, edit) };
+			return { name: `${stem}.docx`, bytes: await docx(number, title, revision, edit, besides(stage, doc)) };
 		case 'xlsx':
 			return { name: `${stem}.xlsx`, bytes: await xlsx(number, title, revision, edit) };
 		case 'csv':
 			return { name: `${stem}.csv`, bytes: csv(title, edit) };
 		case 'md':
-			return { name: `${stem}.md`, bytes: markdown(number, title, edit) };
+			return { name: `${stem}.md`, bytes: markdown(number, title, edit, besides(stage, doc)) };
 		case 'jpeg':
 			return { name: `${stem}.jpg`, bytes: await photograph(edit > 1 ? `${title} ${edit}` : title, when) };
 	}

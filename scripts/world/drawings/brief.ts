@@ -5,6 +5,8 @@
 export interface Brief {
 	seed: string;
 	edit: number;
+	/** Numbers of the sheets that it names. */
+	see?: readonly string[];
 	/** What the sheet is called; says which of its kind it is. */
 	title: string;
 }

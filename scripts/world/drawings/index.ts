@@ -124,13 +124,14 @@ const NOTES = [
 	'Mean high water +1.85, highest astronomical tide +3.40.'
 ];
 
-function notes(w: DxfWriter, { edit, seed }: Brief): void {
+function notes(w: DxfWriter, { edit, seed, see = [] }: Brief): void {
 	const s = w.scale;
 	const r = new Random(seed + 'notes');
 	const first = r.int(0, 3);
 	w.text(645 * s, 560 * s, 4, 'Notes');
 	for (let i = 0; i < Math.min(2 + Math.floor(edit / 2), 5); i++)
 		w.text(645 * s, (550 - i * 8) * s, 2.5, `${i + 1}. ${NOTES[(first + i) % NOTES.length]!}`.slice(0, 82));
+	if (see.length) w.text(645 * s, 506 * s, 2.5, `See also ${see.join(', ')}`);
 }
 
 /** The arrow to the north, which at Vennholm is a little to the left of up. */
