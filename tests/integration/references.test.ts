@@ -1,0 +1,99 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { addDocument } from '../../src/lib/server/documents/acts';
+import { issueRevision } from '../../src/lib/server/documents/acts-revising';
+import { readContent } from '../../src/lib/server/find/reading';
+import { references } from '../../src/lib/server/references/views';
+import { addDeliverables } from '../../src/lib/server/register/acts';
+import { changeSettings } from '../../src/lib/server/settings/acts';
+import { version } from '../../src/lib/server/platform/db/schema';
+import { letIn } from '../../src/lib/server/access/acts';
+import { TestWorld } from './world';
+
+let world: TestWorld;
+const project = 'VFT';
+let serial = 700;
+const number = () => `VFT-MW-LS-00-RP-${String(++serial).padStart(4, '0')}`;
+/** Adds a text and has its words read, as the job does. */
+async function text(says: string, its = number()) {
+	const upload = await world.send('oke', says, 'note.md');
+	const { id } = await world.act('oke', addDocument, {
+		folder: world.folder,
+		upload,
+		number: its,
+		title: `Note ${its}`
+	});
+	for (const { hash } of await world.db.selectDistinct({ hash: version.hash }).from(version))
+		await readContent(world.services, hash);
+	return { id, number: its };
+}
+const of = (document: string, who = 'oke') => world.read(who, references, { document });
+
+beforeAll(async () => {
+	world = await TestWorld.open();
+	await world.act('ines', changeSettings, { project, releasePurposes: [] });
+});
+afterAll(() => world.close());
+
+describe('references between documents', () => {
+	it('say how each named document stands, and who names it', async () => {
+		const issued = await text('the linkspan');
+		await world.act('oke', issueRevision, { document: issued.id, purpose: 'comment', note: 'asked' });
+		await world.revise(issued.id, 'oke', 'the linkspan, again');
+		await world.act('oke', issueRevision, { document: issued.id, purpose: 'comment', note: 'asked again' });
+		const open = await text('not issued');
+		const planned = number();
+		await world.act('ines', addDeliverables, {
+			project,
+			deliverables: [{ number: planned, title: 'Planned' }]
+		});
+		// Two signs the other way about: only one document is as near as that.
+		const slip = issued.number.replace('-LS-', '-SL-');
+		const own = number();
+		const about = await text(
+			`${own}: see ${issued.number} P01, ${open.number}, ${planned} and ${slip}; also VFT-AR-TB-00-DR-9998.`,
+			own
+		);
+		const { to, read } = await of(about.id);
+		expect(read).toBe(true);
+		expect(to.map((one) => [one.number, one.how, one.meant !== null])).toEqual([
+			[issued.number, 'older', false],
+			[open.number, 'not-issued', false],
+			[planned, 'planned', false],
+			[slip, 'unknown', true],
+			['VFT-AR-TB-00-DR-9998', 'unknown', false]
+		]);
+		expect(to[0]!.document).toMatchObject({ id: issued.id, issued: 'P02' });
+		expect((await of(issued.id)).from).toEqual([
+			{ document: about.id, number: own, title: `Note ${own}`, label: 'P01.1', revision: 'P01' }
+		]);
+		expect((await of(open.id)).from.map((one) => one.revision)).toEqual([null]);
+	});
+
+	it('tell nothing of documents that the reader may not look at', async () => {
+		const hidden = await text('hidden from Architecture');
+		const about = await text(`see ${hidden.number}`);
+		const slip = hidden.number.replace(/\d$/, (digit) => String((Number(digit) + 5) % 10));
+		const other = await text(`see ${slip}`);
+		for (const place of [about.id, other.id])
+			await world.act('oke', letIn, {
+				place,
+				lines: [{ subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'view' }]
+			});
+		expect((await of(about.id)).to[0]!.how).toBe('not-issued');
+		expect((await of(about.id, 'petra')).to).toMatchObject([
+			{ number: hidden.number, revision: null, how: 'unknown', document: null }
+		]);
+		// What was most likely meant is only ever something that she may look at.
+		expect((await of(other.id)).to[0]!.how).toBe('unknown');
+		expect(JSON.stringify(await of(other.id, 'petra'))).not.toContain(hidden.number);
+		// Nor of who names what she may look at.
+		const named = await text('named by something hidden');
+		await text(`see ${named.number} P01`);
+		await world.act('oke', letIn, {
+			place: named.id,
+			lines: [{ subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'view' }]
+		});
+		expect((await of(named.id)).from).toHaveLength(1);
+		expect((await of(named.id, 'petra')).from).toEqual([]);
+	});
+});
