@@ -1,3 +1,4 @@
+import { oneStep } from '../../src/lib/core/releases/route';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { CONTRACTS } from '../../src/lib/contract';
 import { RELEASE_ACTS, RELEASE_RULES, type ReleaseAct } from '../../src/lib/core/releases/may';
@@ -6,7 +7,7 @@ import { letIn } from '../../src/lib/server/access/acts';
 import { access } from '../../src/lib/server/access/views';
 import { ACTS } from '../../src/lib/server/api/acts';
 import { folder } from '../../src/lib/server/places/views-tree';
-import { buildRelease } from '../../src/lib/server/releases/acts';
+import { buildRelease } from '../../src/lib/server/releases/acts-begin';
 import { releaseView } from '../../src/lib/server/releases/views';
 import { readView } from '../../src/lib/server/platform/runner/run';
 import { addRemark } from '../../src/lib/server/remarks/acts';
@@ -58,8 +59,8 @@ describe('what can be done with a release is told by the same rule that the runn
 				project: 'VFT',
 				title: `Round ${round}`,
 				purpose: 'approval',
-				recipient: world.recipient,
-				approver: idOf('halla'),
+				recipients: [{ recipient: world.recipient }],
+				route: oneStep(idOf('halla')),
 				documents: [first.id]
 			});
 			const see = (who: string) =>
@@ -74,13 +75,20 @@ describe('what can be done with a release is told by the same rule that the runn
 						return { release, reason: 'tried' };
 					case 'issueRelease':
 						return { release, number: made.number };
+					case 'withdrawPass':
+						return { release, recipient: world.recipient };
+					case 'consolidateVerdicts':
+						return { release, document: first.id, code: 'B', reason: 'tried' };
 					case 'changeRelease':
 						return { release, title: `Round ${round}, ${++serial}` };
 					case 'acceptChecks':
 						return { release, checks: [{ document: first.id, check: 'newest' }], reason: 'tried' };
+					case 'addListed':
+						return { release, list: spare.number };
 					case 'addToRelease':
 						return { release, documents: [spare.id] };
 					case 'leaveOut':
+					case 'addReferences':
 					case 'takeNewest':
 						return { release, document: name === 'leaveOut' ? spare.id : first.id };
 					default:
@@ -120,7 +128,7 @@ describe('what can be done with a release is told by the same rule that the runn
 				// What an answer of yes does not speak of: what is given to the act, and what its checks find.
 				if (said)
 					expect(said, `step ${step}: ${who} may ${name}`).toMatch(
-						/nothing to look at|in this release|stop the release|to look at|Nothing was issued/
+						/nothing to look at|in this release|stop the release|to look at|Nothing was issued|approved already|their verdict stands/
 					);
 				else done.set(name, (done.get(name) ?? 0) + 1);
 			}

@@ -1,3 +1,4 @@
+import { oneStep } from '../../src/lib/core/releases/route';
 import addFormats from 'ajv-formats';
 import Ajv2020, { type ValidateFunction } from 'ajv/dist/2020';
 import OpenAPIClientAxios from 'openapi-client-axios';
@@ -13,9 +14,10 @@ import { takeLock } from '../../src/lib/server/locks/acts';
 import { makePass } from '../../src/lib/server/passes/acts';
 import { makeToken } from '../../src/lib/server/people/acts-account';
 import { makeGroup } from '../../src/lib/server/people/acts-groups';
+import { addDeliverables } from '../../src/lib/server/register/acts';
 import { askApproval } from '../../src/lib/server/releases/acts-approval';
 import { issueRelease } from '../../src/lib/server/releases/acts-issue';
-import { buildRelease } from '../../src/lib/server/releases/acts';
+import { buildRelease } from '../../src/lib/server/releases/acts-begin';
 import { addRemark } from '../../src/lib/server/remarks/acts';
 import { removePlace } from '../../src/lib/server/removed/acts';
 import { ServerProcess } from './server';
@@ -82,14 +84,16 @@ beforeAll(async () => {
 	const gone = await world.add();
 	await world.act('oke', removePlace, { place: gone.id, reason: 'twice' });
 	const issued = await world.add();
-	const release = await world.act('ines', buildRelease, {
-		project: 'VFT',
-		title: 'Pit',
-		purpose: 'comment',
-		recipient: world.recipient,
-		approver: world.people.halla!.person.id,
-		documents: [issued.id]
-	});
+	const build = () =>
+		world.act('ines', buildRelease, {
+			project: 'VFT',
+			title: 'Pit',
+			purpose: 'comment',
+			recipients: [{ recipient: world.recipient }],
+			route: oneStep(world.people.halla!.person.id),
+			documents: [issued.id]
+		});
+	const release = await build();
 	await world.acceptAll(release);
 	await world.act('ines', askApproval, { release: release.id });
 	await world.approve('halla', release);
@@ -119,9 +123,13 @@ beforeAll(async () => {
 		numbers: [doc.number],
 		q: 'sheet',
 		content: 'a'.repeat(64),
-		secret: ending(issue.pass),
+		secret: ending(issue.passes[0]!.link),
 		pass: pass.id
 	};
+	const planned = await world.act('ines', addDeliverables, {
+		project: 'VFT',
+		deliverables: [{ number: 'VFT-MW-LS-00-DR-0999', title: 'Fender', planned: { comment: '2026-12-01' } }]
+	});
 	own = {
 		handInCheck: { upload: await world.send('ines', 'new') },
 		liveText: { document: text.id },
@@ -134,7 +142,13 @@ beforeAll(async () => {
 		passView: { document: issued.id },
 		releasePassContent: { document: issued.id },
 		releaseContent: { document: issued.id },
-		hatchView: { secret: ending(hatch.link) }
+		releaseOutgoing: { document: issued.id },
+		hatchView: { secret: ending(hatch.link) },
+		deliverable: { deliverable: planned.ids[0]! },
+		coverNoteDraft: { release: (await build()).id, recipient: world.recipient },
+		proposedRecipients: { purpose: 'approval' },
+		register: { departments: 'MW', group: 'department' },
+		registerFigures: { departments: 'MW' }
 	};
 	const token = (await world.act('ines', makeToken, { name: 'tests' })).secret;
 	const { databaseUrl, home } = world.services.config;

@@ -2,10 +2,10 @@ import { execFileSync } from 'node:child_process';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { writeMark } from '../../src/lib/core/markup/shared';
 import { addDocument } from '../../src/lib/server/documents/acts';
 import { makeHatch } from '../../src/lib/server/hatches/acts';
 import { makePass, withdrawPasses } from '../../src/lib/server/passes/acts';
+import { putMark } from './marking';
 import { ServerProcess } from './server';
 import { TestWorld } from './world';
 
@@ -125,26 +125,7 @@ describe('a pass with marks', () => {
 		return { name, text };
 	};
 	const wordsOf = (pdf: Buffer) => execFileSync('pdftotext', ['-', '-'], { input: pdf, encoding: 'utf8' });
-	const mark = (document: string) =>
-		world.services.rooms.change(`marks/${document}/P01.1`, world.people.oke!.person.id, (shared) =>
-			writeMark(shared, 'abcdefghjk', {
-				kind: 'text',
-				page: 1,
-				points: [
-					{ x: 20, y: 20 },
-					{ x: 60, y: 40 }
-				],
-				turn: 0,
-				size: 4,
-				text: 'LADDER LACKS A CAGE',
-				layer: 'MW',
-				by: world.people.oke!.person.id,
-				at: '2026-11-24T10:00:00.000Z',
-				group: null,
-				order: 1,
-				carried: null
-			})
-		);
+	const mark = (document: string) => putMark(world, document, 'abcdefghjk', 'LADDER LACKS A CAGE');
 
 	const KINDS = ['sheet.pdf', 'sheet.png', 'sheet.dxf'];
 	it.each([

@@ -389,7 +389,7 @@ describe('stamped copies', () => {
 					path: file,
 					mediaType: 'application/pdf',
 					size: pdf.length,
-					text: 'copy for Ansa Reyl'
+					stamp: { text: 'copy for Ansa Reyl', across: true }
 				})
 			);
 			const pages = execFileSync('pdftotext', [copy, '-'], { encoding: 'utf8' })
@@ -405,10 +405,24 @@ describe('stamped copies', () => {
 
 	it('are refused for what cannot carry one, rather than sent without', async () => {
 		expect(
-			await refused(stamped({ path: '/nowhere', mediaType: 'image/vnd.dxf', size: 10, text: 'x' }))
+			await refused(
+				stamped({
+					path: '/nowhere',
+					mediaType: 'image/vnd.dxf',
+					size: 10,
+					stamp: { text: 'x', across: false }
+				})
+			)
 		).toMatchObject({ code: 'invalid' });
 		expect(
-			await refused(stamped({ path: '/nowhere', mediaType: 'application/pdf', size: 10, text: 'x' }))
+			await refused(
+				stamped({
+					path: '/nowhere',
+					mediaType: 'application/pdf',
+					size: 10,
+					stamp: { text: 'x', across: false }
+				})
+			)
 		).toMatchObject({ code: 'invalid' });
 	});
 });

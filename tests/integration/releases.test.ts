@@ -1,3 +1,4 @@
+import { oneStep } from '../../src/lib/core/releases/route';
 import { openPass } from '../../src/lib/server/passes/acts-open';
 import { createPublicKey, verify } from 'node:crypto';
 import canonicalize from 'canonicalize';
@@ -10,7 +11,14 @@ import {
 	signVerdicts,
 	takeFromPass
 } from '../../src/lib/server/passes/acts-release';
-import { addToRelease, buildRelease, leaveOut, takeNewest } from '../../src/lib/server/releases/acts';
+import {
+	addListed,
+	addToRelease,
+	changeRelease,
+	leaveOut,
+	takeNewest
+} from '../../src/lib/server/releases/acts';
+import { buildRelease } from '../../src/lib/server/releases/acts-begin';
 import { approveRelease, askApproval, sendBack } from '../../src/lib/server/releases/acts-approval';
 import { issueRelease, withdrawPass } from '../../src/lib/server/releases/acts-issue';
 import { mail, release, remark } from '../../src/lib/server/platform/db/schema';
@@ -31,8 +39,8 @@ const build = (documents: string[], purpose = 'approval', approver = 'halla') =>
 		project: 'VFT',
 		title: 'Linkspan',
 		purpose,
-		recipient: world.recipient,
-		approver: world.people[approver]!.person.id,
+		recipients: [{ recipient: world.recipient }],
+		route: oneStep(world.people[approver]!.person.id),
 		documents
 	});
 const see = (number: number, who = 'ines') => world.read(who, releaseView, { project: 'VFT', number });
@@ -43,36 +51,67 @@ async function issued(documents: string[], purpose = 'approval') {
 	await world.act('ines', askApproval, { release: made.id });
 	await world.approve('halla', made);
 	const done = await world.act('ines', issueRelease, { release: made.id, number: made.number });
-	return { ...made, secret: done.pass.split('/pass/')[1]! };
+	return { ...made, secret: done.passes[0]!.link.split('/pass/')[1]! };
 }
+
+describe('a release is built from a list', () => {
+	it('of numbers as they stand in a sheet or a mail; what no line names is told, and nothing twice', async () => {
+		const [a, b, c] = [await world.add(), await world.add(), await world.add()];
+		const made = await build([a.id]);
+		const add = (list: string) => world.act('ines', addListed, { release: made.id, list });
+		expect(
+			await add(
+				`${a.number}\tHinge\n${b.number.toLowerCase()} rev P02\nthe pit plan\n\nand ${c.number}, please`
+			)
+		).toEqual({ added: 2, before: 1, unknown: ['the pit plan'] });
+		expect((await see(made.number)).items.map((one) => one.number)).toEqual([a.number, b.number, c.number]);
+		expect(await refused(add(a.number))).toMatchObject({ code: 'conflict' });
+		expect(await refused(add('the pit plan'))).toMatchObject({ code: 'invalid', facts: { field: 'list' } });
+		// However long it is, it is answered, and no line is a question of its own to the database.
+		expect(await refused(add('x\n'.repeat(90_000)))).toMatchObject({ code: 'too-large' });
+		expect(await refused(add(`${'y z\n'.repeat(1_999)}w`))).toMatchObject({ code: 'invalid' });
+		// One that is asked for opens again only where something came in.
+		await world.acceptAll(made);
+		await world.act('ines', askApproval, { release: made.id });
+		expect(await add(`${a.number}\nthe pit plan`)).toMatchObject({ added: 0, before: 1 });
+		expect((await see(made.number)).release.state).toBe('in-review');
+		await add((await world.add()).number);
+		expect((await see(made.number)).release.state).toBe('building');
+	});
+});
 
 describe('the pass of a release', () => {
 	it('asks for a password or a mailed code when that was chosen at issue', async () => {
-		const ready = async () => {
+		const ready = async (asks: string) => {
 			const made = await build([(await world.add()).id]);
+			await world.act('ines', changeRelease, {
+				release: made.id,
+				recipients: [{ recipient: world.recipient, asks }]
+			});
 			await world.acceptAll(made);
 			await world.act('ines', askApproval, { release: made.id });
 			await world.approve('halla', made);
 			return { release: made.id, number: made.number };
 		};
 		const look = (secret: string) => refused(world.read(null, passView, { secret }));
-		const one = await ready();
-		expect(await refused(world.act('ines', issueRelease, { ...one, asks: 'password' }))).toMatchObject({
+		const one = await ready('password');
+		expect(await refused(world.act('ines', issueRelease, one))).toMatchObject({
 			code: 'invalid'
 		});
 		const locked = await world.act('ines', issueRelease, {
 			...one,
-			asks: 'password',
-			password: 'slack water 0540'
+			passwords: [{ recipient: world.recipient, password: 'slack water 0540' }]
 		});
-		const secret = locked.pass.split('/pass/')[1]!;
+		const secret = locked.passes[0]!.link.split('/pass/')[1]!;
 		expect(await look(secret)).toMatchObject({ code: 'needs-proof', facts: { asks: 'password' } });
 		expect((await world.act(null, openPass, { secret, password: 'a wrong one' })).proof).toBeNull();
 		const { proof } = await world.act(null, openPass, { secret, password: 'slack water 0540' });
 		expect((await world.read(null, passView, { secret }, [proof!])).items).toHaveLength(1);
 
-		const mailed = await world.act('ines', issueRelease, { ...(await ready()), asks: 'code' });
-		expect(await look(mailed.pass.split('/pass/')[1]!)).toMatchObject({ facts: { asks: 'address' } });
+		const mailed = await world.act('ines', issueRelease, await ready('code'));
+		expect(await look(mailed.passes[0]!.link.split('/pass/')[1]!)).toMatchObject({
+			facts: { asks: 'address' }
+		});
 	});
 });
 
@@ -125,9 +164,9 @@ describe('building and approving', () => {
 			code: 'conflict'
 		});
 		await world.act('halla', sendBack, { release: made.id, reason: 'Scale missing' });
-		expect((await see(made.number)).release).toMatchObject({
-			state: 'building',
-			sentBackReason: 'Scale missing'
+		expect(await see(made.number)).toMatchObject({
+			release: { state: 'building' },
+			last: { says: 'sent-back', by: 'Halla Brandt', reason: 'Scale missing', changes: [] }
 		});
 		expect((await world.read('petra', releases, { project: 'VFT' })).releases).toEqual([]);
 	});
@@ -282,12 +321,12 @@ describe('the client (T5)', () => {
 			undefined,
 			[proof!]
 		);
-		const { items, pass } = await see(number);
-		expect(items.find((i) => i.documentId === a.id)!.verdict).toEqual({
-			code: 'C',
-			remark: 'Ladder lacks a cage'
+		const { items, recipients } = await see(number);
+		expect(items.find((i) => i.documentId === a.id)).toMatchObject({
+			outcome: 'C',
+			verdicts: [{ code: 'C', remark: 'Ladder lacks a cage' }]
 		});
-		expect(pass).toMatchObject({ uses: 1, receivedAt: expect.any(String) });
+		expect(recipients[0]!.pass).toMatchObject({ uses: 1, receivedAt: expect.any(String) });
 	});
 
 	it('reaches only what is in the release, and nothing after the pass is withdrawn or over', async () => {
@@ -299,7 +338,7 @@ describe('the client (T5)', () => {
 		expect(await refused(world.read(null, passView, { secret: 'guessed' }))).toMatchObject({
 			code: 'not-found'
 		});
-		await world.act('ines', withdrawPass, { release: id });
+		await world.act('ines', withdrawPass, { release: id, recipient: world.recipient });
 		expect(await refused(world.read(null, passView, { secret }))).toMatchObject({
 			sentence: expect.stringContaining('withdrawn')
 		});

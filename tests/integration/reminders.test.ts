@@ -1,10 +1,11 @@
+import { oneStep } from '../../src/lib/core/releases/route';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { dayOf, plusDays } from '../../src/lib/core/time/days';
 import { addRecipient } from '../../src/lib/server/people/acts';
 import { confirmReceipt, signVerdicts } from '../../src/lib/server/passes/acts-release';
 import { pass, release } from '../../src/lib/server/platform/db/schema';
-import { buildRelease } from '../../src/lib/server/releases/acts';
+import { buildRelease } from '../../src/lib/server/releases/acts-begin';
 import { askApproval } from '../../src/lib/server/releases/acts-approval';
 import { issueRelease, withdrawPass } from '../../src/lib/server/releases/acts-issue';
 import { remindRecipients } from '../../src/lib/server/releases/reminders';
@@ -42,8 +43,8 @@ async function issued(who: string, replyBy: string | null) {
 		project: 'VFT',
 		title: `For ${who}`,
 		purpose: 'approval',
-		recipient,
-		approver: world.people.halla!.person.id,
+		recipients: [{ recipient }],
+		route: oneStep(world.people.halla!.person.id),
 		replyBy,
 		documents: [(await world.add()).id]
 	});
@@ -53,8 +54,9 @@ async function issued(who: string, replyBy: string | null) {
 	const done = await world.act('ines', issueRelease, { release: made.id, number: made.number });
 	return {
 		id: made.id,
-		secret: done.pass.split('/pass/')[1]!,
-		link: done.pass,
+		recipient,
+		secret: done.passes[0]!.link.split('/pass/')[1]!,
+		link: done.passes[0]!.link,
 		reminders: async () => (await world.mailsTo(email)).slice(1)
 	};
 }
@@ -103,7 +105,7 @@ describe('whoever got a release and does not answer', () => {
 			answers: items.map((item) => ({ document: item.documentId, code: 'A' }))
 		});
 		await world.act(null, confirmReceipt, { secret: confirmed.secret });
-		await world.act('ines', withdrawPass, { release: withdrawn.id });
+		await world.act('ines', withdrawPass, { release: withdrawn.id, recipient: withdrawn.recipient });
 		await world.db.update(release).set({ state: 'superseded' }).where(eq(release.id, superseded.id));
 		for (const days of [2, 4, 6, 9]) await run(days);
 		for (const one of [answered, confirmed, withdrawn, superseded])

@@ -42,12 +42,14 @@ export class ServerProcess {
 
 	async start(): Promise<void> {
 		this.child = spawn(process.execPath, ['scripts/server.mjs'], { env: this.env, stdio: 'ignore' });
-		for (let i = 0; i < 200; i++) {
+		// Only what hangs is ended; a busy machine takes its time.
+		for (let i = 0; i < 1_200; i++) {
 			if (this.child.exitCode !== null) throw new Error(`The server ended with ${this.child.exitCode}`);
 			const answer = await fetch(`${this.origin}/sign-in`).catch(() => null);
 			if (answer) return;
 			await new Promise((done) => setTimeout(done, 50));
 		}
+		await this.stop('SIGKILL');
 		throw new Error('The server did not start');
 	}
 

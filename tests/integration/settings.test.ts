@@ -1,3 +1,4 @@
+import { oneStep } from '../../src/lib/core/releases/route';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { isNotNull, sql } from 'drizzle-orm';
 import { simpleParser } from 'mailparser';
@@ -132,8 +133,8 @@ describe('settings', () => {
 		expect(await tried({ reminders: { receipt: [], before: [], after: [] } })).toContain('stay the same');
 		const { number, replyBy } = { number: '0042', replyBy: '2099-12-24' };
 		await world.db
-			.execute(sql`insert into release (id, project_id, number, title, purpose, state, recipient_id, approver_id, reply_by, built_by)
-			select 'rrrrrrrrrr', p.id, 42, 'Test', 'comment', 'building', ${world.recipient}, ${world.people.halla!.person.id}, ${replyBy}, ${world.people.ines!.person.id}
+			.execute(sql`insert into release (id, project_id, number, title, purpose, state, route, reply_by, built_by)
+			select 'rrrrrrrrrr', p.id, 42, 'Test', 'comment', 'building', ${JSON.stringify(oneStep(world.people.halla!.person.id))}::jsonb, ${replyBy}, ${world.people.ines!.person.id}
 			from project p where p.code = 'VFT'`);
 		expect(
 			await tried({ workCalendar: { weekend: ['Sat', 'Sun'], holidays: [{ day: replyBy, name: 'Eve' }] } })
@@ -185,7 +186,8 @@ describe('settings', () => {
 		const [waiting] = await world.db.select().from(mail).where(isNotNull(mail.projectId)).limit(1);
 		const mailer = new Mailer(
 			{ ...world.config, smtpUrl: `smtp://127.0.0.1:${port}` },
-			world.services.database
+			world.services.database,
+			world.services.store
 		);
 		await mailer.send(waiting!.id);
 		mailer.close();

@@ -6,7 +6,7 @@ import { documentView } from '../../src/lib/server/documents/views';
 import { takeLock } from '../../src/lib/server/locks/acts';
 import { markProjectSeen } from '../../src/lib/server/people/acts';
 import { folder } from '../../src/lib/server/places/views-tree';
-import { issued } from '../../src/lib/server/register/views';
+import { issued } from '../../src/lib/server/register/views-issued';
 import { addRemark } from '../../src/lib/server/remarks/acts';
 import { removePlace, restorePlace } from '../../src/lib/server/removed/acts';
 import { endAtHand, keepAtHand } from '../../src/lib/server/today/acts';

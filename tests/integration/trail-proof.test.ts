@@ -1,9 +1,10 @@
+import { oneStep } from '../../src/lib/core/releases/route';
 import { appendFileSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { sql, type SQL } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { askApproval } from '../../src/lib/server/releases/acts-approval';
-import { buildRelease } from '../../src/lib/server/releases/acts';
+import { buildRelease } from '../../src/lib/server/releases/acts-begin';
 import { issueRelease } from '../../src/lib/server/releases/acts-issue';
 import { openPass } from '../../src/lib/server/passes/acts-open';
 import { signVerdicts } from '../../src/lib/server/passes/acts-release';
@@ -24,15 +25,15 @@ beforeAll(async () => {
 		project: 'VFT',
 		title: 'Linkspan for comment',
 		purpose: 'comment',
-		recipient: world.recipient,
-		approver: world.people.halla!.person.id,
+		recipients: [{ recipient: world.recipient }],
+		route: oneStep(world.people.halla!.person.id),
 		documents: [document.id]
 	});
 	await world.acceptAll(release);
 	await world.act('ines', askApproval, { release: release.id });
 	await world.approve('halla', release);
-	const { pass } = await world.act('ines', issueRelease, { release: release.id, number: release.number });
-	const secret = pass.split('/pass/')[1]!;
+	const { passes } = await world.act('ines', issueRelease, { release: release.id, number: release.number });
+	const secret = passes[0]!.link.split('/pass/')[1]!;
 	await world.act(null, openPass, { secret });
 	await world.act(null, signVerdicts, {
 		secret,
@@ -117,7 +118,7 @@ describe('verify', () => {
 		['an item taken out', sql`delete from release_item`, /was issued at entry \d+ and is not in it any more/],
 		[
 			'another digest as approved',
-			sql`update release set approved_digest = repeat('a', 64)`,
+			sql`update release_decision set digest = repeat('a', 64)`,
 			/what was approved is not/
 		],
 		[
@@ -134,6 +135,21 @@ describe('verify', () => {
 			'a signature',
 			sql`update release set manifest_signature = encode(repeat('x', 64)::bytea, 'base64')`,
 			/signature of its manifest does not hold/
+		],
+		[
+			'the list that went to somebody, with its hash',
+			sql`update release_recipient set manifest_hash = repeat('a', 64)`,
+			/what went to Maren Aldgate is not what was issued/
+		],
+		[
+			'the list that went to somebody',
+			sql`update release_recipient set manifest = manifest || '{"recipient":"Rhosyn Hale"}'`,
+			/to Maren Aldgate: its manifest was changed after/
+		],
+		[
+			'a verdict that nobody made out of others',
+			sql`update release_item set outcome = 'A', outcome_by = (select id from person limit 1)`,
+			/nobody made this one out of the verdicts/
 		],
 		[
 			'another cover note',

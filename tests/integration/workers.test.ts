@@ -52,7 +52,7 @@ const stamp = async (path: string) =>
 		path,
 		mediaType: 'application/pdf',
 		size: (await stat(path)).size,
-		text: 'copy'
+		stamp: { text: 'copy', across: true }
 	});
 
 describe('files that harm are opened apart from the server', () => {
