@@ -187,7 +187,12 @@ test('on a phone every page is as wide as the phone, and its buttons are on it',
 		['passes', ['Address', 'Change', 'Withdraw']],
 		['hatches', ['Close']],
 		['arrivals', ['Sort in…', 'Refuse…']],
+		['releases', ['New release']],
 		['releases/33', ['Withdraw pass']],
+		['releases/34', ['Change…']],
+		['releases/holders', [/Never confirmed/]],
+		['settings/releases', ['Add a route']],
+		['people', ['Name a stand-in…']],
 		[`document/${text}`, ['Undo', 'Picture', 'Page break']],
 		[`document/${text}/remarks`, []],
 		[`document/${drawing}`, ['Lock', 'Actions']],
@@ -203,6 +208,17 @@ test('on a phone every page is as wide as the phone, and its buttons are on it',
 			await within(name);
 		}
 		expect(await ines.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390);
+		// What scrolls in itself must not go sideways either; sheets, texts and schedules are moved as one likes.
+		if (!path.startsWith('document/'))
+			expect(
+				await ines.evaluate(() =>
+					[...document.querySelectorAll('main *')]
+						.filter((one) => /auto|scroll/.test(getComputedStyle(one).overflowX))
+						.filter((one) => one.scrollWidth > one.clientWidth + 1)
+						.map((one) => one.className)
+				),
+				path
+			).toEqual([]);
 	}
 	await ines.context().close();
 });

@@ -169,7 +169,7 @@ test('a project from nothing to a release, by what is on screen', async ({ brows
 		await ines.getByRole('option', { name: /maren@harbour-trust\.example/ }).click();
 		await dialog.getByLabel('Name', { exact: true }).fill('Maren Aldgate');
 		await dialog.getByLabel('Company').fill('Vennholm Harbour Trust');
-		await dialog.getByRole('combobox', { name: 'Approved by' }).fill('oke');
+		await dialog.getByRole('combobox', { name: 'Add to step 1' }).fill('oke');
 		await ines.getByRole('option', { name: /^Oke Lindvar/ }).click();
 		await dialog.getByRole('button', { name: 'Build release' }).click();
 		await expect(ines.getByRole('heading', { level: 1 })).toContainText('Release 0001');

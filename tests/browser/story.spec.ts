@@ -98,15 +98,16 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 	await test.step('Ines builds a release and asks Halla', async () => {
 		await choose(ines, 'Put in release…', ines.getByRole('region', { name: `Title block of ${NUMBER}` }));
 		const dialog = ines.getByRole('dialog');
-		await pick(dialog.getByRole('combobox', { name: 'Release', exact: true }), 'a new one');
 		await dialog.getByLabel('Title').fill('Quay wall section for approval');
 		// Nothing is chosen beforehand that somebody could forget to look at.
 		await expect(dialog.getByRole('combobox', { name: 'Purpose', exact: true })).toContainText('choose');
-		for (const name of ['To', 'Approved by'])
-			await expect(dialog.getByRole('combobox', { name, exact: true })).toHaveValue('');
+		await expect(dialog.getByRole('combobox', { name: 'To', exact: true })).toHaveValue('');
 		await pick(dialog.getByRole('combobox', { name: 'Purpose', exact: true }), 'For approval');
-		await pick(dialog.getByRole('combobox', { name: 'To', exact: true }), /^Maren Aldgate/);
-		await pick(dialog.getByRole('combobox', { name: 'Approved by' }), /^Halla Brandt/);
+		// By the distribution list it goes to the client.
+		await expect(dialog.getByText('Goes to, as the distribution list says')).toBeVisible();
+		await expect(dialog.getByText('Maren Aldgate', { exact: true })).toBeVisible();
+		// The project keeps a route for it: any one of three leads.
+		await expect(dialog.getByText('Halla Brandt')).toBeVisible();
 		await dialog.getByRole('button', { name: 'Build release' }).click();
 		await ines.waitForURL(/\/releases\/\d+/);
 		release = ines.url();
@@ -135,7 +136,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await expect(dialog.getByRole('button', { name: `Issue ${number}` })).toBeDisabled();
 		await dialog.getByLabel(`Type ${number} to issue it`).fill(number);
 		await dialog.getByRole('button', { name: `Issue ${number}` }).click();
-		await expect(ines.getByText('The pass went out by mail')).toBeVisible({ timeout: 20_000 });
+		await expect(ines.getByText('1 pass went out by mail')).toBeVisible({ timeout: 20_000 });
 	});
 
 	const pass = (await ines.getByRole('link', { name: /\/pass\// }).getAttribute('href'))!;
@@ -168,7 +169,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		const files = await unzip(
 			await downloaded(client, () => client.getByRole('link', { name: /Download all/ }).click())
 		);
-		const manifest = JSON.parse(files.get('manifest.json')!.toString()) as {
+		const manifest = JSON.parse(files.get('proof/manifest.json')!.toString()) as {
 			documents: { file: string; sha256: string; revision: string }[];
 		};
 		expect(manifest.documents).toHaveLength(1);
@@ -193,6 +194,27 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 			'accepted with comments: Show mean low water.',
 			{ timeout: 3_000 }
 		);
+	});
+
+	await test.step('Ines takes the release as a package, whose every file is listed with its hash', async () => {
+		const files = await unzip(
+			await downloaded(ines, () => ines.getByRole('link', { name: 'Package', exact: true }).click())
+		);
+		const listed = ['manifest-sha256.txt', 'tagmanifest-sha256.txt'].flatMap((list) =>
+			files.get(list)!.toString().split('\n').slice(0, -1)
+		);
+		expect(listed).toHaveLength(files.size - 1);
+		for (const line of listed) expect(sha256(files.get(line.slice(66))!), line).toBe(line.slice(0, 64));
+		expect(listed.join()).toContain(sha256(handedIn));
+		expect(files.get('data/verdicts.csv')!.toString()).toContain('Show mean low water.');
+	});
+
+	await test.step('she begins the next round from it, to the same people', async () => {
+		await ines.getByRole('button', { name: 'Build another like it' }).click();
+		await expect(ines).not.toHaveURL(release);
+		await expect(ines.getByText(/^This is release \d{4}, to the same people/)).toBeVisible();
+		await expect(ines.getByRole('row', { name: new RegExp(NUMBER) })).toBeVisible();
+		await expect(ines.getByText('Maren Aldgate').first()).toBeVisible();
 		await ines.goto('/vft/activity');
 		await expect(ines.getByText(/gave verdict B on/).first()).toBeVisible();
 	});

@@ -1,0 +1,87 @@
+import { expect, test } from './world';
+import { as, ready } from './people';
+
+test('a release goes its route: sent back by who stands in, on a phone, asked again and approved by two of three', async ({
+	browser
+}) => {
+	const [ines, aino, halla, oke] = [
+		await as(browser, 'ines'),
+		await as(browser, 'aino'),
+		await as(browser, 'halla'),
+		await as(browser, 'oke')
+	];
+	await ines.goto('/vft/releases/34');
+	await ready(ines);
+	// Nothing changed since it was approved last, its reasons for what was to be looked at included.
+	await expect(ines.getByText(/Ines Maddock: It follows with a later release/).first()).toBeVisible();
+	await expect(ines.getByRole('heading', { name: 'Since the last time' })).toHaveCount(0);
+
+	await test.step('Aino stands in for Tomas and sends it back from a phone', async () => {
+		await aino.setViewportSize({ width: 390, height: 844 });
+		await aino.goto('/vft/releases/34');
+		await ready(aino);
+		await expect(aino.getByRole('button', { name: 'Approve step 2 for Tomas Verrin' })).toBeVisible();
+		await expect(aino.getByText('Tomas Verrin is away until')).toBeAttached();
+		await aino.getByRole('button', { name: 'Send back' }).click();
+		await aino.getByRole('dialog').getByRole('textbox').fill('The note on grade is missing.');
+		await aino.getByRole('dialog').getByRole('button', { name: 'Send back' }).click();
+		await expect(ines.getByText('Aino Weir sent it back:')).toBeVisible();
+	});
+
+	await test.step('Asked again, the check stands and the leads decide anew', async () => {
+		await ines.getByRole('button', { name: 'Ask for approval' }).click();
+		await expect(ines.getByText('in review, step 2 of 2')).toBeVisible();
+		await expect(ines.getByText(/Approved .* K Harrant/i)).toBeVisible();
+		await expect(ines.getByText('2 approvals to come')).toBeVisible();
+		for (const [who, left] of [
+			[halla, '1 approval to come'],
+			[oke, null]
+		] as const) {
+			await who.goto('/vft/releases/34');
+			await ready(who);
+			await who.getByRole('button', { name: 'Approve step 2' }).click();
+			if (left) await expect(ines.getByText(left)).toBeVisible();
+		}
+		await expect(ines.getByRole('button', { name: 'Issue…' })).toBeVisible();
+		await expect(oke.getByRole('button', { name: 'Approve step 2' })).toHaveCount(0);
+	});
+	for (const one of [ines, aino, halla, oke]) await one.context().close();
+});
+
+test('a new release is proposed the route of its purpose; who holds an old revision is seen and told', async ({
+	browser
+}) => {
+	const ines = await as(browser, 'ines');
+	await ines.goto('/vft/releases');
+	await ready(ines);
+	await ines.getByRole('button', { name: 'New release' }).click();
+	const dialog = ines.getByRole('dialog');
+	await dialog.getByRole('combobox', { name: 'Purpose', exact: true }).click();
+	await ines.getByRole('option', { name: 'For construction' }).click();
+	await expect(dialog.getByLabel('Name of step 2')).toHaveValue('Lead approval');
+	await expect(dialog.getByText('Kell Harrant')).toBeVisible();
+	// What one changes of it is one's own, and another purpose does not write over it.
+	await dialog.getByRole('button', { name: 'Leave Kell Harrant out of step 1' }).click();
+	await dialog.getByRole('combobox', { name: 'Purpose', exact: true }).click();
+	await ines.getByRole('option', { name: 'For approval' }).click();
+	await expect(dialog.getByLabel('Name of step 1')).toHaveValue('Check');
+	await dialog.getByRole('button', { name: 'Cancel' }).click();
+
+	await ines.getByRole('link', { name: 'Who holds what' }).click();
+	const filter = ines.getByRole('button', { name: /Somebody holds an old revision/ });
+	await filter.click();
+	await expect(filter).toHaveAttribute('aria-pressed', 'true');
+	await ines
+		.getByRole('button', { name: /holds an old one/ })
+		.last()
+		.click();
+	const panel = ines.getByRole('region', { name: 'Chosen' });
+	await expect(panel).toContainText('is current');
+	await expect(panel).toContainText(/sent with release 00\d\d/);
+	await panel.getByRole('button', { name: /^Tell / }).click();
+	await expect(ines.getByText('1 holder told by mail.')).toBeVisible();
+	await ines.goto('/vft/outbox');
+	await ready(ines);
+	await expect(ines.getByText(/you hold 1 revision that is out of date/).first()).toBeVisible();
+	await ines.context().close();
+});
