@@ -5,11 +5,13 @@ import { comparing, decisions } from './core';
 import { downloads } from './download';
 import { largeDrawings } from './drawings';
 import { FOLDER, makeLargeProject, READER, SIZE } from './large-project';
+import { changeRegister, DELIVERABLES, makeLargeRegister } from './large-register';
 import { marking } from './marks';
 import { disturbed, fits, p95, print, undisturbed, type Line } from './measure';
 import { firstLoad } from './pages';
 import { together } from './together';
 import { upload } from './upload';
+import { coldWorkers } from './workers';
 
 const base = process.env.ORIGIN!;
 const home = process.env.CUPBOARD_HOME!;
@@ -21,7 +23,11 @@ const get = async (path: string) => {
 	return body;
 };
 
-const lines: Line[] = [await undisturbed(decisions), ...(await undisturbed(comparing))];
+const lines: Line[] = [
+	await undisturbed(decisions),
+	...(await undisturbed(comparing)),
+	...(await undisturbed(coldWorkers))
+];
 // What was measured is worth reading even when something after it fails.
 process.on('uncaughtExceptionMonitor', () => print(lines));
 const sql = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
@@ -32,7 +38,8 @@ if (!there) {
 }
 const [middle] = await sql<{ number: string }[]>`select d.number from place p join document d using (id)
 	where p.parent_id = ${FOLDER} order by p.name_key offset 4000 limit 1`;
-await sql.end();
+const [planned] = await sql`select 1 from deliverable where project_id = 'p000000001' limit 1`;
+if (!planned) await makeLargeRegister(process.env.DATABASE_URL!);
 const sent = await undisturbed(() => upload(Number(process.env.SERVER_PID)));
 lines.push(...sent.lines, ...(await undisturbed(() => downloads(sent.hash))));
 const nothing = await p95(() => get('/projects'));
@@ -61,6 +68,25 @@ await ask(
 );
 await ask('the counts of the band', 60, '/projects/BIG/waiting');
 await ask('what is new to that person', 60, '/projects/BIG/new');
+const register = `the register of ${DELIVERABLES.toLocaleString('en')} deliverables`;
+await ask(`${register}: open it`, 100, '/projects/BIG/register?limit=200');
+await ask(
+	`${register}: what is late, in groups, by slip`,
+	100,
+	'/projects/BIG/register?late=true&stage=approval&group=department&order=slip&down=true'
+);
+await ask(`${register}: curves and all figures`, 300, '/projects/BIG/register/figures');
+lines.push({
+	what: `${register}: open it after a change`,
+	value: await p95(async () => {
+		await changeRegister(sql);
+		await get('/projects/BIG/register?limit=200');
+	}),
+	unit: 'ms p95',
+	budget: null,
+	baseline: against
+});
+await sql.end();
 await ask('find by part of a number', 150, '/projects/BIG/find?q=00004711');
 await ask('find by words of a title', 150, '/projects/BIG/find?q=linkspan%20section%2048');
 await ask('find by a title with a typing error', 150, '/projects/BIG/find?q=linkspna%20general');
