@@ -37,7 +37,7 @@ await command(async () => {
 	/** How a program ends that runs beside this one. */
 	const ended = (program) => new Promise((done) => program.once('close', done));
 	const check = (name, ok) => {
-		tally.step(ok);
+		tally.step(ok, name);
 		console.log(`${ok ? '✓' : '✕'} ${name}`);
 	};
 	const report = (name) => {
@@ -107,15 +107,13 @@ await command(async () => {
 				'--reporter',
 				'default',
 				'--reporter',
-				'json',
-				'--outputFile.json',
-				file
+				'./scripts/parts/vitest-tally.mjs'
 			],
-			env
+			{ ...env, CUPBOARD_TALLY: file }
 		);
 		const made = report(name);
 		if (made) tally.vitest(made);
-		else tally.step(ok);
+		if (!made || (!ok && made.faults.length === 0)) tally.step(ok, `${name} tests`);
 	};
 	if (wanted('unit')) {
 		step('unit tests');
@@ -160,12 +158,12 @@ await command(async () => {
 				});
 				const made = report('browser');
 				if (made) tally.playwright(made);
-				else tally.step(ok);
+				else tally.step(ok, 'browser tests');
 			}
 		} finally {
 			postgres.stop();
 		}
 	}
-	console.log(`\n${tally.passed} passed, ${tally.failed} failed`);
+	for (const line of tally.lines()) console.log(line);
 	process.exitCode = tally.failed ? 1 : 0;
 });
