@@ -67,6 +67,7 @@ export class TestWorld {
 			redisUrl: null,
 			trustedProxies: [],
 			frontStore: null,
+			certificate: null,
 			memoryMark: 4_000,
 			waiting: { member: 1e9, hatch: 1e9, project: 1e9 },
 			secret: 'a secret for tests only, long enough',

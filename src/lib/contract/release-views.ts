@@ -118,7 +118,9 @@ export const releaseView = view({
 			cancelledReason: z.string().nullable(),
 			manifestHash: z.string().nullable(),
 			/** Fingerprint of the key that signed it, to be told to those who hold a package by another way. */
-			key: z.string().nullable()
+			key: z.string().nullable(),
+			/** That of the certificate that signs cover notes. */
+			certificate: z.string().nullable()
 		}),
 		recipients: z.array(
 			z.strictObject({

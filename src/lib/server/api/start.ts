@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { Problem } from '../../core/acts/problem';
+import { signingCertificate } from '../platform/certificate';
 import { readConfig, type Config } from '../platform/config';
 import { openDatabase } from '../platform/db';
 import { Inspector } from '../formats/inspector';
@@ -29,6 +30,8 @@ import { markRoom } from '../marks/views';
 export async function startServices(given: Config = readConfig(), { work = true } = {}): Promise<Services> {
 	const config = { ...given };
 	keepPrivate(config);
+	// One that was set and cannot sign is said now, and not when the first release is issued.
+	if (config.certificate) await signingCertificate(config);
 	const database = openDatabase(config.databaseUrl);
 	const store = await LocalStore.open(config.store);
 	const inspector = new Inspector(store, join(config.store, 'previews'), config.workerFile);

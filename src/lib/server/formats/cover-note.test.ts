@@ -3,19 +3,12 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, it } from 'vitest';
+import { MANIFEST } from '../../../../tests/manifest';
 import type { Manifest } from '../../core/releases';
 import { coverNote } from './cover-note';
 
 const manifest = (documents: number): Manifest => ({
-	format: 'cupboard-manifest/1',
-	project: 'VFT Vennholm Ferry Terminal',
-	release: '0042',
-	title: 'Linkspan för Øresund',
-	purpose: 'approval',
-	issuedAt: '2026-11-12T10:00:00.000Z',
-	issuedBy: 'Ines Maddock',
-	approvedBy: 'Halla Brandt',
-	recipient: 'Maren Aldgate, Vennholm Harbour Trust',
+	...MANIFEST,
 	documents: Array.from({ length: documents }, (_, i) => ({
 		number: `VFT-MW-LS-00-DR-${String(i + 1).padStart(4, '0')}`,
 		title: `Sheet ${i + 1}, ${'long title '.repeat(12)}`,

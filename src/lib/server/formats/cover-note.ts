@@ -5,6 +5,7 @@ import * as fontkit from 'fontkit';
 import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
 import { CHECK_LABEL, suitabilityText, type Manifest } from '../../core/releases';
 import { ended } from '../../core/words/sentences';
+import { leaveRoomForSignature } from './signature-room';
 
 const require = createRequire(import.meta.url);
 const INK = rgb(0.09, 0.137, 0.122);
@@ -59,7 +60,10 @@ function paragraphs(text: string, f: PDFFont, size: number, width: number): stri
 	});
 }
 
-/** Makes the cover note that goes out with a release: who, what for, and every document with revision and hash. */
+/**
+ * Makes the cover note that goes out with a release: who, what for, and every document with revision and hash. It has
+ * room for a signature, which whoever issues it puts in (`signPdf`); a draft has none.
+ */
 export async function coverNote(
 	manifest: Manifest,
 	replyBy: string | null,
@@ -188,7 +192,13 @@ export async function coverNote(
 			color: SOFT
 		})
 	);
-	return pdf.save();
+	if (!draft)
+		leaveRoomForSignature(
+			pdf,
+			`Release ${manifest.release}, issued by ${manifest.issuedBy}`,
+			new Date(manifest.issuedAt)
+		);
+	return pdf.save({ useObjectStreams: false });
 }
 
 function size(bytes: number): string {

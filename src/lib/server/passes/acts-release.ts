@@ -13,7 +13,7 @@ import { does } from '../platform/runner/act';
 import { goesOn } from '../documents/acts';
 import { shareFiles } from '../releases/package';
 import { settleVerdicts, shareOf, storedNote } from '../releases/recipients';
-import { signingKey } from '../platform/signing';
+import { signersOf } from '../platform/certificate';
 import { returnDocument } from '../releases/returned';
 import type { Querier, Tx } from '../platform/db';
 
@@ -64,7 +64,7 @@ export const takeAllFromPass = does(contract.takeAllFromPass, {
 				release.number,
 				rows.map((r) => ({ name: r.outgoingName!, hash: r.sentHash!, size: r.sentSize! })),
 				{ manifest: share.manifest!, signature: share.manifestSignature!, note },
-				signingKey(services.config.home)
+				await signersOf(services.config)
 			)
 		};
 	}

@@ -19,6 +19,8 @@ export interface Config {
 	 * sends files by itself. Null when Cupboard sends them.
 	 */
 	frontStore: string | null;
+	/** PEM file of the key and certificate that sign PDF files; null for one of the installation's own. */
+	certificate: string | null;
 	/** Memory of the process in MB above which those who are not signed in are asked to come back later. */
 	memoryMark: number;
 	/** Most bytes that may lie unsorted and unused: of one member, in one hatch, and in one project. */
@@ -51,6 +53,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
 		redisUrl: env.REDIS_URL || null,
 		trustedProxies: (env.CUPBOARD_TRUSTED_PROXIES ?? '').split(/[\s,]+/).filter(Boolean),
 		frontStore: env.CUPBOARD_FRONT_STORE?.replace(/\/+$/, '') || null,
+		certificate: env.CUPBOARD_CERTIFICATE ? resolve(env.CUPBOARD_CERTIFICATE) : null,
 		memoryMark: Number(env.CUPBOARD_MEMORY_MARK) || 1_500,
 		waiting: {
 			member: gigabytes(env.CUPBOARD_WAITING_MEMBER, 100),

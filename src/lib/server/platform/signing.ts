@@ -7,27 +7,22 @@ import {
 	verify,
 	type KeyObject
 } from 'node:crypto';
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { keepOnce } from './kept-once';
 
 /** The installation's Ed25519 key (RFC 8032), kept readable for its owner only. Made on first use. */
 export function signingKey(home: string): KeyObject {
 	const path = join(home, 'signing-key.pem');
+	const kept = () => createPrivateKey(readFileSync(path));
 	try {
-		return createPrivateKey(readFileSync(path));
+		return kept();
 	} catch (error) {
 		if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
 	}
-	mkdirSync(dirname(path), { recursive: true });
 	const { privateKey } = generateKeyPairSync('ed25519');
-	try {
-		writeFileSync(path, privateKey.export({ type: 'pkcs8', format: 'pem' }), { mode: 0o600, flag: 'wx' });
-	} catch (error) {
-		// Another process of the same installation was faster.
-		if ((error as NodeJS.ErrnoException).code === 'EEXIST') return createPrivateKey(readFileSync(path));
-		throw error;
-	}
-	return privateKey;
+	keepOnce(path, privateKey.export({ type: 'pkcs8', format: 'pem' }).toString());
+	return kept();
 }
 
 /** Signs a text; base64. */

@@ -8,6 +8,8 @@ import { isApproved, releaseNumber, worst } from '../../core/releases';
 import type { Tx } from '../platform/db';
 import { content, document, lock, pass, release, releaseItem, version } from '../platform/db/schema';
 import { buildOf, checkRelease } from './checks';
+import { signingCertificate } from '../platform/certificate';
+import { signPdf } from '../platform/sign-pdf';
 import { signingKey, signText } from '../platform/signing';
 import { sha256 } from '../trail/write';
 import { goingOut, makeCopies, oneChunk, type Outgoing } from './outgoing';
@@ -41,9 +43,11 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 	const items = await goingOut(tx, about, here, checked);
 	await makeCopies(services, about, here, now, items);
 	const { whole, each } = await draftPapers(tx, about, here, by.name, now, { checked, digest }, items);
+	const certificate = await signingCertificate(services.config);
 	const signed = async ({ manifest, replyBy }: Draft): Promise<Paper> => {
 		const text = canonicalize(manifest)!;
-		const bytes = await services.inspector.write({ task: 'cover-note', manifest, replyBy });
+		const written = await services.inspector.write({ task: 'cover-note', manifest, replyBy });
+		const bytes = await signPdf(written, certificate, now);
 		return {
 			manifest,
 			hash: sha256(text),

@@ -4,7 +4,7 @@ import { partOf } from '../../core/register/numbers';
 import { gets, outgoingName, releaseNumber, suitabilityOf } from '../../core/releases';
 import { dayOf } from '../../core/time/days';
 import { does } from '../platform/runner/act';
-import { signingKey } from '../platform/signing';
+import { signersOf } from '../platform/certificate';
 import { releaseItems } from './checks';
 import { releasePackage } from './package';
 import { recipientsOf, signedVerdicts, storedNote } from './recipients';
@@ -86,7 +86,7 @@ export const takeReleasePackage = does(contract.takeReleasePackage, {
 					: []
 			),
 			day: dayOf(now, here.timeZone),
-			key: signingKey(services.config.home)
+			by: await signersOf(services.config)
 		});
 		tell({
 			kind: 'release.packaged',

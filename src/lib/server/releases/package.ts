@@ -1,9 +1,10 @@
-import { createHash, type KeyObject } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import canonicalize from 'canonicalize';
 import Papa from 'papaparse';
 import { bagName, bagTexts, tagManifest, type BagFile } from '../../core/files/bag';
 import { releaseNumber, VERDICT_LABEL, type Manifest, type Verdict } from '../../core/releases';
 import type { Suitability } from '../../core/releases/suitability';
+import type { Signers } from '../platform/certificate';
 import { publicKeyOf } from '../platform/signing';
 import { howToVerify, howToVerifyShare, VERIFY_SCRIPT } from './verify-script';
 
@@ -55,7 +56,7 @@ export interface IssuedRelease {
 	consolidated: { number: string; code: Verdict; reason: string; by: string; at: string }[];
 	/** Day on which the package is made, YYYY-MM-DD. */
 	day: string;
-	key: KeyObject;
+	by: Signers;
 }
 
 const table = (head: string[], rows: (string | number)[][]): string =>
@@ -108,7 +109,7 @@ export function shareFiles(
 	number: number,
 	files: readonly ({ name: string } & Stored)[],
 	proof: Proof,
-	key: KeyObject
+	{ key, certificate }: Signers
 ): PackedFile[] {
 	const { pem, fingerprint } = publicKeyOf(key);
 	const [list, signature, note] = proofFiles('', releaseNumber(number), proof);
@@ -119,8 +120,9 @@ export function shareFiles(
 		note!,
 		...[list!, signature!].map((one) => ({ ...one, path: `proof/${one.path}` })),
 		made('proof/public-key.pem', pem),
+		made('proof/certificate.pem', certificate.pem),
 		made('sha256sums.txt', sums),
-		made('how-to-verify.txt', howToVerifyShare(fingerprint))
+		made('how-to-verify.txt', howToVerifyShare(fingerprint, certificate.fingerprint))
 	];
 }
 
@@ -132,7 +134,8 @@ export function shareFiles(
 export function releasePackage(about: IssuedRelease): PackedFile[] {
 	const { whole, recipients, documents, consolidated, project } = about;
 	const number = releaseNumber(about.number);
-	const { pem, fingerprint } = publicKeyOf(about.key);
+	const { key, certificate } = about.by;
+	const { pem, fingerprint } = publicKeyOf(key);
 	const files = documents.map((one) => ({ ...one, file: bagName(one.file) }));
 	const several = recipients.length > 1;
 	const revisionOf = new Map(whole.manifest.documents.map((one) => [one.number, one.revision]));
@@ -148,6 +151,7 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 				)
 			: []),
 		made('data/proof/public-key.pem', pem),
+		made('data/proof/certificate.pem', certificate.pem),
 		made(
 			'data/manifest.csv',
 			table(
@@ -229,7 +233,7 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 			['Bagging-Date', about.day],
 			['Bag-Software-Agent', 'Cupboard']
 		]).map(({ path, text }) => made(path, text)),
-		made('how-to-verify.txt', howToVerify(fingerprint)),
+		made('how-to-verify.txt', howToVerify(fingerprint, certificate.fingerprint)),
 		made('verify.py', VERIFY_SCRIPT)
 	];
 	const last = tagManifest(tags);

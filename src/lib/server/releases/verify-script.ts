@@ -98,16 +98,25 @@ print("%d files are whole and listed; %s" % (
     else "the signatures were not tried, for OpenSSL is not installed here"))
 `;
 
-const whoseKey = (
-	fingerprint: string
-): string => `The key alone does not say whose it is: compare its fingerprint with the one that
-the project gives you by another way.
+const whose = (
+	key: string,
+	certificate: string
+): string => `Neither says by itself whose it is: compare the fingerprints with those that the
+project gives you by another way.
 
-     SHA-256 of the public key (SubjectPublicKeyInfo, DER): ${fingerprint}
+     SHA-256 of the public key (SubjectPublicKeyInfo, DER): ${key}
+     SHA-256 of the certificate (DER): ${certificate}
 `;
 
-/** What is said in the package of how it is proved, by hand or with the program beside it. */
-export const howToVerify = (fingerprint: string): string => `How this package is proved without Cupboard
+/**
+ * What is said in the package of how it is proved, by hand or with the program beside it.
+ * @param key fingerprint of the key that signs lists, in hex
+ * @param certificate fingerprint of the certificate that signs cover notes, in hex
+ */
+export const howToVerify = (
+	key: string,
+	certificate: string
+): string => `How this package is proved without Cupboard
 
 1. Every file is as it was issued, and every file is listed:
 
@@ -123,16 +132,24 @@ export const howToVerify = (fingerprint: string): string => `How this package is
    What was stamped or had marks burned in on its way out lies under data/documents
    as it was sent, and under data/originals as it was approved; the list names both.
 
-3. All of it at once, with what was signed held against what is here:
+3. The cover notes carry a digital signature (ISO 32000-1), which readers of PDF show,
+   and which poppler-utils proves; its certificate is data/proof/certificate.pem:
+
+     pdfsig "data/proof/Cover note …"
+
+4. All of it at once, with what was signed held against what is here:
 
      python3 verify.py
 
-${whoseKey(fingerprint)}
+${whose(key, certificate)}
 The package is a bag by RFC 8493 (BagIt 1.0); other programs that know bags check it too.
 `;
 
 /** The same for what one recipient takes away. */
-export const howToVerifyShare = (fingerprint: string): string => `How these files are proved without Cupboard
+export const howToVerifyShare = (
+	key: string,
+	certificate: string
+): string => `How these files are proved without Cupboard
 
 1. Every file is as it was issued:
 
@@ -143,4 +160,9 @@ export const howToVerifyShare = (fingerprint: string): string => `How these file
      openssl pkeyutl -verify -pubin -inkey proof/public-key.pem -rawin \\
        -in proof/manifest.json -sigfile proof/manifest.sig
 
-${whoseKey(fingerprint)}`;
+3. The cover note carries a digital signature (ISO 32000-1), which readers of PDF show,
+   and which poppler-utils proves; its certificate is proof/certificate.pem:
+
+     pdfsig "Cover note …"
+
+${whose(key, certificate)}`;

@@ -22,7 +22,8 @@ import { askedOf, turnIn } from '../platform/runner/on-route';
 import { namesOf, releasesWaitingFor } from './route';
 import { lookedAt, routeStanding } from './standing';
 import { answers, type Project, type Release } from '../platform/runner/act';
-import { publicKeyOf, signingKey } from '../platform/signing';
+import { signersOf } from '../platform/certificate';
+import { publicKeyOf } from '../platform/signing';
 import { itemOnRoute } from './acts-approval';
 import type { Querier } from '../platform/db';
 import { pass, person, release, releaseItem, verdict, version } from '../platform/db/schema';
@@ -197,6 +198,7 @@ export const releaseView = answers(contract.releaseView, {
 		const nameOf = (id: string | null) => named.find((n) => n.id === id)?.name ?? null;
 		const recipients = await recipientsOf(db, about.id);
 		const done = about.state === 'issued' || about.state === 'superseded';
+		const signers = done ? await signersOf(services.config) : null;
 		const checks = done || about.state === 'cancelled' ? [] : await checkRelease(services, db, about, false);
 		const looked = checks.length ? await buildOf(db, about, checks) : null;
 		const earlier = done ? new Map<string, string>() : await earlierRevisions(db, about.id);
@@ -280,7 +282,8 @@ export const releaseView = answers(contract.releaseView, {
 				cancelledAt: about.cancelledAt?.toISOString() ?? null,
 				cancelledReason: about.cancelledReason,
 				manifestHash: about.manifestHash,
-				key: done ? publicKeyOf(signingKey(services.config.home)).fingerprint : null
+				key: signers ? publicKeyOf(signers.key).fingerprint : null,
+				certificate: signers?.certificate.fingerprint ?? null
 			},
 			recipients: recipients.map((one) => {
 				const mine = rows.filter((row) => gets(one, row.documentId));

@@ -295,9 +295,11 @@
 			</section>
 		{/if}
 		{#if about.manifestHash}<p class="mt-5 border-t border-rule pt-3 text-[12px] text-ink-2">
-				Manifest, signed at issue<br /><span class="font-mono break-all">{about.manifestHash}</span><br />Key
-				that signed it; tell it to whoever proves a package<br /><span class="font-mono break-all"
-					>{about.key}</span
+				Manifest, signed at issue<br /><span class="font-mono break-all">{about.manifestHash}</span><br />To
+				be told to whoever proves a package or a cover note: the key of its list<br /><span
+					class="font-mono break-all">{about.key}</span
+				><br />and the certificate of its cover notes<br /><span class="font-mono break-all"
+					>{about.certificate}</span
 				>
 			</p>{/if}
 	</aside>
