@@ -26,6 +26,8 @@ export const remark = pgTable(
 			.references(() => person.id),
 		/** Who said it, where that is nobody with an account: a client, with the release it came by. */
 		fromName: text('from_name'),
+		/** The release that they answered; null for what was said here. */
+		releaseId: text('release_id'),
 		createdAt: created(),
 		assignedPerson: text('assigned_person').references(() => person.id),
 		assignedDepartment: text('assigned_department').references(() => department.id),
@@ -39,7 +41,10 @@ export const remark = pgTable(
 		index('remark_open')
 			.on(t.documentId)
 			.where(sql`settled_at is null`),
-		index('remark_by_person').on(t.assignedPerson)
+		index('remark_by_person').on(t.assignedPerson),
+		index('remark_of_release')
+			.on(t.releaseId)
+			.where(sql`release_id is not null`)
 	]
 );
 
