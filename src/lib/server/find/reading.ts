@@ -14,7 +14,7 @@ export async function readContent(services: Services, hash: string): Promise<voi
 	const { db } = services.database;
 	const [row] = await db.select().from(content).where(eq(content.hash, hash));
 	if (!row) return;
-	const seen = row.inspection ?? (await services.inspector.inspect(hash, row.mediaType, row.size));
+	const seen = row.inspection ?? (await services.inspector.inspect(hash, row.mediaType, row.size, 'later'));
 	if (!row.inspection) await db.update(content).set({ inspection: seen }).where(eq(content.hash, hash));
 	await readText(services, row, seen.fault !== null);
 	if (row.preview === 'made' || row.preview === 'none') return;

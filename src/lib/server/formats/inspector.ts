@@ -8,7 +8,7 @@ import { familyOf, isPrintable } from '../../core/files/kinds';
 import { Problem } from '../../core/acts/problem';
 import type { Shown, ShownWord } from '../../core/files/shown';
 import type { ArchiveEntry } from './archive';
-import { Overrun, WorkerPool } from './pool';
+import { Overrun, WorkerPool, type Urgency } from './pool';
 import type { ShownPicture, StoredFile } from './readers/reader';
 import { installed, standInFor } from './stand-in';
 import type { CopyTask } from './stamp';
@@ -103,9 +103,14 @@ export class Inspector {
 	 * What a stored file is and whether it opens. A worker that runs out of memory or time over it twice is a fault of the
 	 * file, which is kept; a server that ends or has too much to do is none. Raises `busy` for that, to be asked again.
 	 */
-	async inspect(hash: string, mediaType: string, size: number): Promise<Inspection> {
+	async inspect(
+		hash: string,
+		mediaType: string,
+		size: number,
+		urgency: Urgency = 'asked'
+	): Promise<Inspection> {
 		const task = { task: 'inspect', path: await this.store.localPath(hash), mediaType, size };
-		const once = () => this.pool.run(task) as Promise<Inspection>;
+		const once = () => this.pool.run(task, urgency) as Promise<Inspection>;
 		try {
 			return await once().catch((error: unknown) => {
 				if (error instanceof Overrun) return once();
@@ -122,7 +127,7 @@ export class Inspector {
 	/** What stands written in a stored file; empty when it holds nothing, or cannot be read. Raises `busy`. */
 	async written(hash: string, mediaType: string, size: number): Promise<string> {
 		const read = (file: StoredFile) =>
-			this.pool.run({ task: 'written', ...file }).then(String, unlessBusy(''));
+			this.pool.run({ task: 'written', ...file }, 'later').then(String, unlessBusy(''));
 		const own = await read({ path: await this.store.localPath(hash), mediaType, size });
 		if (own || familyOf(mediaType) !== 'printed') return own;
 		// What cannot be read itself is read as it is printed.
@@ -148,7 +153,7 @@ export class Inspector {
 		try {
 			const openable = await this.openable(hash, mediaType, size);
 			if (typeof openable === 'string') return false;
-			const made = (await this.pool.run({ task: 'preview', ...openable, to })) as boolean;
+			const made = (await this.pool.run({ task: 'preview', ...openable, to }, 'later')) as boolean;
 			if (made) await rename(to, final);
 			return made;
 		} finally {

@@ -11,7 +11,7 @@ export interface Bounds {
 	memory: number;
 	/** Milliseconds that one task may take. */
 	time: number;
-	/** Tasks that may wait. */
+	/** Tasks that may wait, of those that somebody waits for and of the others. */
 	waiting: number;
 	/** Milliseconds after which an idle worker ends. */
 	idle: number;
@@ -19,8 +19,12 @@ export interface Bounds {
 
 const BOUNDS: Bounds = { workers: 2, memory: 2_200_000_000, time: 45_000, waiting: 2_000, idle: 30_000 };
 
+/** Whether somebody waits for a task, or it is done when there is time. */
+export type Urgency = 'asked' | 'later';
+
 interface Wanted {
 	task: unknown;
+	urgency: Urgency;
 	done: (value: unknown) => void;
 	failed: (error: Error) => void;
 }
@@ -35,6 +39,12 @@ export class Overrun extends Error {
 	}
 }
 
+/**
+ * A task's time is counted in so many beats of this process: while the machine stands still, or gives us none of its
+ * processors, none comes, and no file is taken for one that takes too long.
+ */
+const BEATS = 20;
+
 interface Worker {
 	child: ChildProcess;
 	doing: Wanted | null;
@@ -47,7 +57,8 @@ interface Worker {
  */
 export class WorkerPool {
 	private readonly workers: Worker[] = [];
-	private readonly queue: Wanted[] = [];
+	/** What waits: first what somebody waits for, in the order in which it came. */
+	private readonly queue: Record<Urgency, Wanted[]> = { asked: [], later: [] };
 	private readonly bounds: Bounds;
 	private closed = false;
 
@@ -59,31 +70,38 @@ export class WorkerPool {
 		this.bounds = { ...BOUNDS, ...bounds };
 	}
 
-	/** Has a task done. Raises what the worker raised, or {@link Overrun} when it died of it or took too long. */
-	run(task: unknown): Promise<unknown> {
+	/**
+	 * Has a task done; what is `later` waits until nobody else does. Raises what the worker raised, or {@link Overrun} when
+	 * it died of it or took too long.
+	 */
+	run(task: unknown, urgency: Urgency = 'asked'): Promise<unknown> {
 		if (this.closed) return Promise.reject(ENDED());
-		if (this.queue.length >= this.bounds.waiting)
+		if (this.queue[urgency].length >= this.bounds.waiting)
 			return Promise.reject(new Problem('busy', 'The server is busy opening files. Try again in a moment.'));
 		return new Promise((done, failed) => {
-			this.queue.push({ task, done, failed });
+			this.queue[urgency].push({ task, urgency, done, failed });
 			this.next();
 		});
 	}
 
 	private next(): void {
-		if (!this.queue.length) return;
+		const queue = this.queue.asked.length ? this.queue.asked : this.queue.later;
+		if (!queue.length) return;
 		let worker = this.workers.find((w) => !w.doing);
 		if (!worker) {
 			if (this.workers.length >= this.bounds.workers) return;
 			worker = this.start();
 		}
 		if (worker.timer) clearTimeout(worker.timer);
-		worker.doing = this.queue.shift()!;
-		worker.timer = setTimeout(() => worker.child.kill('SIGKILL'), this.bounds.time);
+		worker.doing = queue.shift()!;
+		let beats = 0;
+		worker.timer = setInterval(() => {
+			if (++beats >= BEATS) worker.child.kill('SIGKILL');
+		}, this.bounds.time / BEATS);
 		worker.child.send({ task: worker.doing.task }, (error) => {
 			if (!error) return;
 			// It never came there: another worker does it.
-			if (worker.doing) this.queue.unshift(worker.doing);
+			if (worker.doing) this.queue[worker.doing.urgency].unshift(worker.doing);
 			worker.doing = null;
 			worker.child.kill('SIGKILL');
 		});
@@ -137,7 +155,8 @@ export class WorkerPool {
 	/** Ends all workers; what waits is answered with an error. */
 	async close(): Promise<void> {
 		this.closed = true;
-		for (const wanted of this.queue.splice(0)) wanted.failed(ENDED());
+		for (const queue of [this.queue.asked, this.queue.later])
+			for (const wanted of queue.splice(0)) wanted.failed(ENDED());
 		const ended = this.workers.map((w) => new Promise((done) => w.child.once('exit', done)));
 		for (const worker of this.workers) worker.child.kill('SIGKILL');
 		await Promise.all(ended);
