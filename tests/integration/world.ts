@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import postgres from 'postgres';
 import type { z } from 'zod';
@@ -11,44 +11,49 @@ import type { Actor, Proof } from '../../src/lib/server/platform/runner/actor';
 import { addDocument } from '../../src/lib/server/documents/acts';
 import { handIn } from '../../src/lib/server/documents/acts-hand-in';
 import { documentRow } from '../../src/lib/server/documents/views';
-import { makeFolder, makeShelf } from '../../src/lib/server/places/acts';
 import { takeLock } from '../../src/lib/server/locks/acts';
-import { addRecipient, makeDepartment, makeProject } from '../../src/lib/server/people/acts';
-import { addPerson } from '../../src/lib/server/people/acts-joining';
 import { approveRelease } from '../../src/lib/server/releases/acts-approval';
 import { acceptChecks } from '../../src/lib/server/releases/acts';
 import { readView, runAct } from '../../src/lib/server/platform/runner/run';
 import { receive } from '../../src/lib/server/content/content';
-import { mail, person } from '../../src/lib/server/platform/db/schema';
-import { makeFirst, firstCode } from '../../src/lib/server/people/first';
+import { mail } from '../../src/lib/server/platform/db/schema';
 import type { Config } from '../../src/lib/server/platform/config';
 import type { Services } from '../../src/lib/server/platform/services';
 import { verifyAll } from '../../src/lib/server/trail/verify';
 import { startServices } from '../../src/lib/server/api/start';
 import { releaseView } from '../../src/lib/server/releases/views';
+import { founded, testConfig } from './founding';
 import { address, TEMPLATE } from './global-setup';
 
-/** A Cupboard of a test's own: an empty database, a store in a temporary folder, and a small project. */
+/** A Cupboard of a test's own: a database, a store in a temporary folder, and the small project that was founded for all. */
 export class TestWorld {
 	private constructor(
 		readonly services: Services,
 		readonly config: Config,
 		private readonly database: string
-	) {}
+	) {
+		const { people, project, departments, shelf, folder, other, recipient } = founded();
+		this.people = people;
+		this.project = project;
+		this.departments = departments;
+		this.shelf = shelf;
+		this.folder = folder;
+		this.other = other;
+		this.recipient = recipient;
+	}
 	private readonly others: Services[] = [];
 
 	get home(): string {
 		return this.config.home;
 	}
 
-	readonly people: Record<string, Actor> = {};
-	project = '';
-	departments: Record<string, string> = {};
-	/** A shelf of Marine works with the folder Linkspan, and a shelf of Architecture that Marine works may look at. */
-	shelf = '';
-	folder = '';
-	other = '';
-	recipient = '';
+	readonly people: Record<string, Actor>;
+	readonly project: string;
+	readonly departments: Record<string, string>;
+	readonly shelf: string;
+	readonly folder: string;
+	readonly other: string;
+	readonly recipient: string;
 
 	static async open(more: Partial<Config> = {}): Promise<TestWorld> {
 		const database = `test_${randomBytes(6).toString('hex')}`;
@@ -56,28 +61,8 @@ export class TestWorld {
 		await client.unsafe(`create database ${database} template ${TEMPLATE}`);
 		await client.end();
 		const home = await mkdtemp(join(tmpdir(), 'cupboard-test-'));
-		const config = {
-			databaseUrl: address(database),
-			home,
-			store: join(home, 'store'),
-			origin: 'http://127.0.0.1:4680',
-			demo: false,
-			smtpUrl: null,
-			mailFrom: 'Cupboard <cupboard@localhost>',
-			redisUrl: null,
-			trustedProxies: [],
-			frontStore: null,
-			certificate: null,
-			memoryMark: 4_000,
-			waiting: { member: 1e9, hatch: 1e9, project: 1e9 },
-			secret: 'a secret for tests only, long enough',
-			// The built one: threads do not run from source within the test runner.
-			workerFile: resolve('build/worker/worker.js'),
-			...more
-		};
-		const world = new TestWorld(await startServices(config, { work: false }), config, database);
-		await world.found();
-		return world;
+		const config = { ...testConfig(address(database), home), ...more };
+		return new TestWorld(await startServices(config, { work: false }), config, database);
 	}
 
 	/** Another process on the same database and store. */
@@ -171,82 +156,6 @@ export class TestWorld {
 	/** What `npm run verify` finds. */
 	verify() {
 		return verifyAll(this.services.database, this.services.store, this.config.home);
-	}
-
-	private async know(name: string): Promise<void> {
-		const [row] = await this.db
-			.select()
-			.from(person)
-			.where(eq(person.email, `${name}@vennholm.example`));
-		this.people[name] = { person: { id: row!.id, name: row!.name, email: row!.email }, via: 'session' };
-	}
-
-	private async found(): Promise<void> {
-		const code = (await firstCode(this.services.database))!;
-		await makeFirst(this.services.database, code, {
-			name: 'Ines Maddock',
-			email: 'ines@vennholm.example',
-			password: 'a long password'
-		});
-		await this.know('ines');
-		const made = await this.act('ines', makeProject, {
-			code: 'VFT',
-			name: 'Vennholm Ferry Terminal',
-			client: 'Vennholm Harbour Trust'
-		});
-		this.project = made.id;
-		for (const [code, name] of [
-			['MW', 'Marine works'],
-			['AR', 'Architecture']
-		] as const) {
-			this.departments[code] = (await this.act('ines', makeDepartment, { project: made.id, code, name })).id;
-		}
-		const people = [
-			['oke', 'Oke Lindvar', 'MW', true],
-			['rhosyn', 'Rhosyn Hale', 'MW', false],
-			['halla', 'Halla Brandt', 'AR', true],
-			['petra', 'Petra Quill', 'AR', false]
-		] as const;
-		for (const [first, name, code, lead] of people) {
-			await this.act('ines', addPerson, {
-				project: made.id,
-				name,
-				email: `${first}@vennholm.example`,
-				department: this.departments[code],
-				lead
-			});
-			await this.know(first);
-		}
-		await this.act('ines', addPerson, {
-			project: made.id,
-			name: 'Edda Norrow',
-			email: 'edda@vennholm.example'
-		});
-		await this.know('edda');
-		this.shelf = (
-			await this.act('ines', makeShelf, {
-				project: made.id,
-				name: 'Marine works',
-				department: this.departments.MW
-			})
-		).id;
-		this.other = (
-			await this.act('ines', makeShelf, {
-				project: made.id,
-				name: 'Architecture',
-				department: this.departments.AR,
-				also: [{ department: this.departments.MW, level: 'view' }]
-			})
-		).id;
-		this.folder = (await this.act('oke', makeFolder, { parent: this.shelf, name: 'Linkspan' })).id;
-		this.recipient = (
-			await this.act('ines', addRecipient, {
-				project: made.id,
-				name: 'Maren Aldgate',
-				company: 'Vennholm Harbour Trust',
-				email: 'maren@harbourtrust.example'
-			})
-		).id;
 	}
 
 	async close(): Promise<void> {
