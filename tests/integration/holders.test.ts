@@ -11,6 +11,7 @@ import { tellHolders } from '../../src/lib/server/releases/acts-holders';
 import { issueRelease } from '../../src/lib/server/releases/acts-issue';
 import { holders, holding } from '../../src/lib/server/releases/views-holders';
 import { eq } from 'drizzle-orm';
+import { holdersListResponse } from '../../src/lib/server/releases/give-holders';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;
@@ -130,6 +131,28 @@ describe('who holds what (T12)', () => {
 		expect((await see()).holders.find((one) => one.key === email)).toMatchObject({
 			company: 'Tarn Steelwork'
 		});
+	});
+
+	it('is given as a list, of all of them and not of a page, and as it is narrowed', async () => {
+		const list = async (asked: object = {}) => {
+			const given = await holdersListResponse(world.services, world.people.ines!, 'csv', {
+				project: 'VFT',
+				...asked
+			});
+			expect(given.headers.get('content-disposition')).toMatch(/VFT who holds what .*\.csv/);
+			return (await given.text()).trim().split('\r\n');
+		};
+		const [heads, ...rows] = await list();
+		const { rows: shown, holders: outside } = await see();
+		expect(rows).toHaveLength(shown.length);
+		expect(heads!.split(',').slice(0, 4)).toEqual(['Number', 'Title', 'Now', 'Issued']);
+		for (const one of outside) expect(heads).toContain(one.name);
+		const old = await list({ only: 'old' });
+		expect(old.length - 1).toBe(shown.filter((one) => one.held.some(({ state }) => state === 'old')).length);
+		expect(old.length).toBeLessThan(rows.length + 1);
+		expect(
+			await refused(holdersListResponse(world.services, world.people.oke!, 'csv', { project: 'VFT' }))
+		).toMatchObject({ code: 'needs-level' });
 	});
 
 	it('is the controllers’ to see', async () => {

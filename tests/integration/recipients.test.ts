@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { oneStep } from '../../src/lib/core/releases/route';
 import { documentView } from '../../src/lib/server/documents/views';
@@ -15,6 +15,8 @@ import { buildAnother, buildRelease } from '../../src/lib/server/releases/acts-b
 import { askApproval } from '../../src/lib/server/releases/acts-approval';
 import { issueRelease, withdrawPass } from '../../src/lib/server/releases/acts-issue';
 import { consolidateVerdicts } from '../../src/lib/server/releases/acts-verdicts';
+import { answerRemark, settleRemark } from '../../src/lib/server/remarks/acts';
+import { releaseAnswers } from '../../src/lib/server/releases/views-answers';
 import { removePlace } from '../../src/lib/server/removed/acts';
 import { overdueReleases } from '../../src/lib/server/places/views-tree';
 import { waiting } from '../../src/lib/server/today/views';
@@ -353,6 +355,51 @@ describe('several who give verdicts (T8, T9)', () => {
 		expect((await refused(one(a, 'B'))).sentence).toMatch(/have come to C already/);
 		expect((await refused(one(b, 'C'))).code).toBe('conflict');
 		expect(await listed()).toMatchObject({ answered: 2, differing: 0 });
+	});
+
+	it('stand in the comment sheet, each with what became of it; nobody’s but the controllers’', async () => {
+		const { made, maren, trust, a, b } = await two();
+		const sheet = (who = 'ines') => world.read(who, releaseAnswers, { release: made.id });
+		await sign(maren, 'Maren Aldgate', [a, 'A'], [b, 'D', 'Not so.']);
+		await sign(trust, 'Sven Ruud', [a, 'C', 'Cage.']);
+		await world.act('ines', consolidateVerdicts, {
+			release: made.id,
+			document: a,
+			code: 'C',
+			reason: 'The cage decides.'
+		});
+		const [row] = await world.db
+			.select({ number: remark.number })
+			.from(remark)
+			.where(and(eq(remark.documentId, a), eq(remark.fromName, 'Sven Ruud, Vennholm Harbour Trust')));
+		const theirs = { document: a, remark: row!.number };
+		await world.act('oke', answerRemark, { ...theirs, text: 'Moved by 200.' });
+		await world.act('oke', settleRemark, { ...theirs, note: 'In P02.' });
+
+		const { rows, number } = await sheet();
+		expect(number).toBe(made.number);
+		const said = rows.map(({ document, by, code, words, consolidated, remark: became }) => ({
+			of: document === a ? 'a' : 'b',
+			says: `${by}: ${code ?? '-'} ${words}`,
+			consolidated,
+			became: became && `${became.department}, ${became.settled ? became.settled.note : 'open'}`
+		}));
+		expect(said).toEqual([
+			{ of: 'a', says: 'Maren Aldgate: A ', consolidated: false, became: null },
+			{ of: 'a', says: 'Sven Ruud: C Cage.', consolidated: false, became: 'Marine works, In P02.' },
+			{
+				of: 'a',
+				says: 'Ines Maddock: C The cage decides.',
+				consolidated: true,
+				became: 'Marine works, open'
+			},
+			{ of: 'b', says: 'Maren Aldgate: D Not so.', consolidated: false, became: null },
+			{ of: 'b', says: 'Sven Ruud: - ', consolidated: false, became: null }
+		]);
+		expect(rows[1]!.remark!.answers).toMatchObject([{ by: 'Oke Lindvar', text: 'Moved by 200.' }]);
+		// Who is on its route knows of the release, others do not.
+		expect((await refused(sheet('halla'))).code).toBe('needs-level');
+		expect((await refused(sheet('oke'))).code).toBe('not-found');
 	});
 
 	it('are waited for each by their own day', async () => {

@@ -3,6 +3,7 @@ import { TEXT_FORMATS } from '../core/text/losses';
 import { SCHEDULE_FORMATS } from '../core/schedule/exchange';
 import { REMARK_FILTERS } from '../core/remarks/remarks';
 import { id, projectKey } from './fields';
+import { holders } from './holders';
 import { register } from './register';
 
 /** What speaks bytes or a stream instead of JSON: files, previews, uploads, the line of events, rooms. */
@@ -202,6 +203,25 @@ export const FILES = {
 		path: '/release-files/{release}/package',
 		input: z.strictObject({ release: id }),
 		answers: ['application/zip']
+	}),
+	holdersList: file({
+		name: 'holdersList',
+		summary: 'Who holds what as a list, narrowed as on screen',
+		method: 'GET',
+		path: '/projects/{project}/holders/list',
+		input: z.strictObject({
+			...holders.input.omit({ skip: true, limit: true }).shape,
+			format: z.enum(['xlsx', 'csv']).default('xlsx')
+		}),
+		answers: ['application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', 'text/csv']
+	}),
+	releaseCommentSheet: file({
+		name: 'releaseCommentSheet',
+		summary: 'Everything that was answered to an issued release as a comment sheet',
+		method: 'GET',
+		path: '/release-files/{release}/answers',
+		input: z.strictObject({ release: id, format: z.enum(['xlsx', 'pdf']).default('xlsx') }),
+		answers: ['application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', 'application/pdf']
 	}),
 	zip: file({
 		name: 'zip',

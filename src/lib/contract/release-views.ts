@@ -296,3 +296,42 @@ export const releaseCoverNote = view({
 	output: z.strictObject({ hash: z.string(), number: z.number() }),
 	at: { kind: 'release', id: (i) => i.release, who: 'route' }
 });
+
+export const releaseAnswers = view({
+	name: 'releaseAnswers',
+	summary: 'Everything that was answered to an issued release, with what became of the remarks made of it',
+	path: '/releases/{release}/answers',
+	input: z.strictObject({ release: id }),
+	output: z.strictObject({
+		project: z.strictObject({ code: z.string(), name: z.string(), timeZone: z.string() }),
+		number: z.number(),
+		title: z.string(),
+		rows: z.array(
+			z.strictObject({
+				document: id,
+				number: z.string(),
+				title: z.string(),
+				label: z.string(),
+				/** Who signed it; of whom nothing came yet, who is asked. */
+				by: z.string(),
+				company: z.string(),
+				at: moment.nullable(),
+				code: z.enum(VERDICTS).nullable(),
+				words: z.string(),
+				/** Whether a controller made it of verdicts that differ. */
+				consolidated: z.boolean(),
+				/** What it became on the document, where it opened work (C and D). */
+				remark: z
+					.strictObject({
+						number: z.number(),
+						department: z.string(),
+						due: z.string().nullable(),
+						answers: z.array(z.strictObject({ by: z.string(), at: moment, text: z.string() })),
+						settled: z.strictObject({ by: z.string(), at: moment, note: z.string() }).nullable()
+					})
+					.nullable()
+			})
+		)
+	}),
+	at: { kind: 'release', id: (i) => i.release, who: 'controller' }
+});

@@ -6,9 +6,11 @@ import type { Suitability } from './suitability';
 
 export * from './build';
 export * from './checks';
+export * from './comment-sheet';
 export * from './copies';
 export * from './distribution';
 export * from './holders';
+export * from './holders-list';
 export * from './listed';
 export * from './number';
 export * from './recipients';

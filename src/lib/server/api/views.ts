@@ -12,6 +12,7 @@ import * as registerKept from '../register/views-kept';
 import * as references from '../references/views';
 import * as releases from '../releases/views';
 import * as holders from '../releases/views-holders';
+import * as releaseAnswers from '../releases/views-answers';
 import * as recipients from '../releases/views-recipients';
 import * as standIns from '../releases/views-stand-ins';
 import * as remarks from '../remarks/views';
@@ -52,6 +53,7 @@ export const VIEWS: readonly View[] = [
 	registerKept,
 	references,
 	releases,
+	releaseAnswers,
 	recipients,
 	standIns,
 	holders,

@@ -11,7 +11,7 @@ import { readerOf } from './readers/readers';
 import { shown, shownPage, shownWords, type ShownTask } from './shown';
 import type { StandInTask } from './stand-in';
 import type { CopyTask } from './stamp';
-import type { CommentSheetTask } from './comment-sheet';
+import type { ListTask } from './lists/list';
 import type { RegisterListTask } from './register-list/task';
 import type { DrawingLayers, DrawingTask, LayersTask } from './drawing';
 import type { ScheduleTask } from './schedule/request';
@@ -27,7 +27,7 @@ const MOST_OUTPUT = 600_000_000;
 export type Task = FileTask | WriteTask | LayersTask | ShownTask | StandInTask;
 /** Tasks that write a file instead of opening one. */
 export type WriteTask =
-	TextTask | ScheduleTask | DrawingTask | CommentSheetTask | RegisterListTask | CoverNoteTask | CopyTask;
+	TextTask | ScheduleTask | DrawingTask | ListTask | RegisterListTask | CoverNoteTask | CopyTask;
 
 type FileTask =
 	| ({ task: 'inspect' } & StoredFile)
@@ -66,8 +66,8 @@ export default async function work(task: Task): Promise<Given> {
 			return (await import('./drawing')).writeDrawingTask(task);
 		case 'layers':
 			return (await import('./drawing')).drawingLayersTask(task);
-		case 'comment-sheet':
-			return (await import('./comment-sheet')).commentSheet(task);
+		case 'list':
+			return (await import('./lists/list')).writeList(task);
 		case 'register-list':
 			return (await import('./register-list/list')).registerList(task);
 		case 'cover-note':

@@ -5,7 +5,7 @@ import type { Actor } from '../platform/runner/actor';
 import type { Ending } from '../../core/files/media';
 import { KINDS } from './rooms/kinds';
 import type { Services } from '../platform/services';
-import { dispositionOf } from '../platform/http/respond';
+import { madeResponse } from '../platform/http/respond';
 
 /** A live document as it is now, as a download of the kind that `format` names. Raises what {@link takeLive} raises. */
 export async function liveFileResponse(
@@ -17,12 +17,5 @@ export async function liveFileResponse(
 	const { names, kind, room, ...about } = await runAct(services, takeLive, actor, { document, format });
 	const doc = await services.rooms.read(room, (live) => copyOf(live));
 	const { bytes, mediaType } = await KINDS[kind].write(services, doc, about, format as Ending, names);
-	return new Response(bytes as Uint8Array<ArrayBuffer>, {
-		headers: {
-			'content-type': mediaType,
-			'content-length': String(bytes.byteLength),
-			'content-disposition': dispositionOf('attachment', `${about.number}.${format}`),
-			'cache-control': 'private, no-store'
-		}
-	});
+	return madeResponse(bytes, mediaType, `${about.number}.${format}`);
 }

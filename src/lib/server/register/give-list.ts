@@ -6,7 +6,7 @@ import { MEDIA_TYPE } from '../../core/files/media';
 import type { RegisterListTask } from '../formats/register-list/task';
 import { people } from '../people/views';
 import { projectFrame } from '../places/views';
-import { dispositionOf } from '../platform/http/respond';
+import { madeResponse } from '../platform/http/respond';
 import type { Actor } from '../platform/runner/actor';
 import { readView } from '../platform/runner/run';
 import type { Services } from '../platform/services';
@@ -95,12 +95,5 @@ export async function registerListResponse(
 	asked: Asked
 ): Promise<Response> {
 	const { name, bytes } = await registerFile(services, actor, format, asked);
-	return new Response(bytes as Uint8Array<ArrayBuffer>, {
-		headers: {
-			'content-type': MEDIA_TYPE[format],
-			'content-length': String(bytes.byteLength),
-			'content-disposition': dispositionOf('attachment', name),
-			'cache-control': 'private, no-store'
-		}
-	});
+	return madeResponse(bytes, MEDIA_TYPE[format], name);
 }

@@ -10,7 +10,7 @@ import { content } from '../platform/db/schema';
 import type { GivenMarks } from '../marks/marked';
 import type { Services } from '../platform/services';
 import { log } from '../platform/log';
-import { dispositionOf, fileResponse, safeHeaders } from '../platform/http/respond';
+import { dispositionOf, fileResponse, madeResponse, safeHeaders } from '../platform/http/respond';
 
 /** Sends stored bytes by hash with the kind they were sniffed as. */
 export async function contentResponse(
@@ -36,15 +36,7 @@ export async function copyResponse(
 		marks
 	});
 	const name = marks ? `${splitExtension(file.fileName)[0]} with marks.pdf` : file.fileName;
-	return new Response(bytes as BodyInit, {
-		headers: {
-			'content-type': 'application/octet-stream',
-			'content-disposition': dispositionOf('attachment', name),
-			'content-length': String(bytes.byteLength),
-			'x-content-type-options': 'nosniff',
-			'cache-control': 'no-store'
-		}
-	});
+	return madeResponse(bytes, 'application/octet-stream', name);
 }
 
 /** Shows the stored cover note of an issued release. */

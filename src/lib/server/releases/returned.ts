@@ -58,6 +58,7 @@ export async function returnDocument(
 			// Who answers by a pass has no account; what they said hangs on who issued it, under their own name.
 			createdBy: about.issuedBy!,
 			fromName: said.by,
+			releaseId: about.id,
 			createdAt: now,
 			assignedDepartment: shelf!.departmentId,
 			due

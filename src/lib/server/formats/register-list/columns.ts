@@ -1,8 +1,7 @@
 import { FIELD_HEADS, plannedHead } from '../../../core/register/import';
+import type { Cell, List } from '../../../core/lists/list';
 import type { ListedLine, RegisterListTask } from './task';
 
-/** A day stands apart from words, since sheets have dates of their own. */
-export type Cell = string | number | { day: string } | null;
 interface ListColumn {
 	head: string;
 	width: number;
@@ -10,7 +9,7 @@ interface ListColumn {
 }
 
 /** The columns of a list: first those that an import reads, then what the register worked out. */
-export function columnsOf(stages: RegisterListTask['stages']): ListColumn[] {
+function columnsOf(stages: RegisterListTask['stages']): ListColumn[] {
 	const days = (what: 'planned' | 'actual' | 'forecast', head: (stage: { name: string }) => string) =>
 		stages.map((stage) => ({
 			head: head(stage),
@@ -35,4 +34,11 @@ export function columnsOf(stages: RegisterListTask['stages']): ListColumn[] {
 	];
 }
 
-export const isDay = (cell: Cell): cell is { day: string } => typeof cell === 'object' && cell !== null;
+/** The register as a table: a row a deliverable. */
+export function tableOf({
+	stages,
+	lines
+}: Pick<RegisterListTask, 'stages' | 'lines'>): Pick<List, 'columns' | 'rows'> {
+	const columns = columnsOf(stages);
+	return { columns, rows: lines.map((line) => columns.map(({ cell }) => cell(line))) };
+}

@@ -1,7 +1,7 @@
 import type { Content } from 'pdfmake/interfaces';
 import { fullDayWords } from '../../../core/time/days';
 import { plural } from '../../../core/words/sentences';
-import { pdfmaker } from '../pdfmaker';
+import { HEAD, INK, printed, SOFT } from '../lists/printed';
 import { curvesPicture } from './curves-picture';
 import type { ListedLine, RegisterListTask } from './task';
 
@@ -10,7 +10,7 @@ const MOST_PRINTED = 2_000;
 
 /** The list as a report for the wall: PDF, A3 landscape, dated, with the curves. */
 export async function toReport({ about, stages, lines, curves }: RegisterListTask): Promise<Uint8Array> {
-	const printed = lines.slice(0, MOST_PRINTED);
+	const printable = lines.slice(0, MOST_PRINTED);
 	const day = (at: string | null | undefined) => (at ? fullDayWords(at) : '');
 	const head = [
 		'Number',
@@ -20,13 +20,13 @@ export async function toReport({ about, stages, lines, curves }: RegisterListTas
 		'Status',
 		...stages.map((stage) => stage.name),
 		'Days'
-	].map((words) => ({ text: words, bold: true, fillColor: '#e9eeea' }));
+	].map((words) => ({ text: words, bold: true, fillColor: HEAD }));
 	const stageCell = (line: ListedLine, key: string): Content => {
 		const at = line.stages[key];
-		if (!at) return { text: '–', color: '#55645d' };
+		if (!at) return { text: '–', color: SOFT };
 		return {
 			stack: [
-				{ text: at.planned ? day(at.planned) : 'no day yet', color: '#55645d' },
+				{ text: at.planned ? day(at.planned) : 'no day yet', color: SOFT },
 				...(at.actual
 					? [{ text: `issued ${day(at.actual)}`, bold: true }]
 					: at.forecast
@@ -42,7 +42,7 @@ export async function toReport({ about, stages, lines, curves }: RegisterListTas
 			dontBreakRows: true,
 			body: [
 				head,
-				...printed.map((line) => [
+				...printable.map((line) => [
 					{ text: line.number },
 					{ text: line.title },
 					{ text: line.department },
@@ -52,7 +52,7 @@ export async function toReport({ about, stages, lines, curves }: RegisterListTas
 					{
 						text: line.slip === null ? '' : line.slip > 0 ? `+${line.slip}` : String(line.slip),
 						alignment: 'right' as const,
-						color: (line.slip ?? 0) > 0 ? '#b3311f' : '#17231f'
+						color: (line.slip ?? 0) > 0 ? '#b3311f' : INK
 					}
 				])
 			]
@@ -65,23 +65,18 @@ export async function toReport({ about, stages, lines, curves }: RegisterListTas
 			paddingBottom: () => 2
 		}
 	};
-	return pdfmaker({
-		info: { title: `Register of ${about.project}, ${about.today}`, creator: 'Cupboard' },
-		pageSize: 'A3',
-		pageOrientation: 'landscape',
-		pageMargins: [34, 40, 34, 36],
-		content: [
-			{ text: `Register of ${about.project}`, bold: true, fontSize: 17 },
-			{
-				text: `${fullDayWords(about.today)} · ${plural(lines.length, 'deliverable')}${about.narrowed ? ` · ${about.narrowed}` : ''}`,
-				color: '#55645d',
-				margin: [0, 2, 0, 10]
-			},
+	return printed(
+		{
+			title: `Register of ${about.project}`,
+			about: `${fullDayWords(about.today)} · ${plural(lines.length, 'deliverable')}${about.narrowed ? ` · ${about.narrowed}` : ''}`
+		},
+		'A3',
+		[
 			...(curves.days.length
 				? [{ svg: curvesPicture(curves, about.today, { width: 1_100, height: 300 }), width: 1_100 }]
 				: []),
 			table,
-			...(lines.length > printed.length
+			...(lines.length > printable.length
 				? [
 						{
 							text: `The first ${MOST_PRINTED.toLocaleString('en')} are printed; all of them stand in the XLSX.`,
@@ -89,13 +84,6 @@ export async function toReport({ about, stages, lines, curves }: RegisterListTas
 						}
 					]
 				: [])
-		],
-		defaultStyle: { font: 'Archivo', fontSize: 8, color: '#17231f' },
-		footer: (page, pages) => ({
-			text: `${page} of ${pages}`,
-			alignment: 'right',
-			fontSize: 7.5,
-			margin: [34, 8, 34, 0]
-		})
-	});
+		]
+	);
 }

@@ -1,48 +1,32 @@
 import ExcelJS from '@protobi/exceljs';
 import sharp from 'sharp';
 import { fullDayWords } from '../../../core/time/days';
-import { columnsOf, isDay } from './columns';
+import { DATE_FORMAT, dateOf, putTable } from '../lists/sheet';
+import { tableOf } from './columns';
 import { curvesPicture } from './curves-picture';
 import type { RegisterListTask } from './task';
-
-/** A day as a sheet's own date, which has no time zone: the library takes it from UTC. */
-const dateOf = (day: string): Date => new Date(`${day}T00:00:00Z`);
 
 /** A3 as sheets number it (ECMA-376, part 1, 18.3.1.63); the library names only some. */
 const A3 = 8 as ExcelJS.PaperSize;
 const PICTURE = { width: 1000, height: 420 };
 
 /** With real dates, filters, and the curves as a picture. */
-export async function toXlsx({ about, stages, lines, curves }: RegisterListTask): Promise<Uint8Array> {
+export async function toXlsx(task: RegisterListTask): Promise<Uint8Array> {
+	const { about, curves } = task;
 	const book = new ExcelJS.Workbook();
 	book.creator = 'Cupboard';
-	const columns = columnsOf(stages);
 	const sheet = book.addWorksheet('Register', {
 		views: [{ state: 'frozen', xSplit: 2, ySplit: 1 }],
 		pageSetup: { paperSize: A3, orientation: 'landscape', fitToPage: true, fitToHeight: 0 }
 	});
-	const head = sheet.addRow(columns.map((column) => column.head));
-	head.font = { bold: true };
-	head.alignment = { wrapText: true, vertical: 'top' };
-	head.fill = { type: 'pattern', pattern: 'solid', fgColor: { argb: 'FFE9EEEA' } };
-	columns.forEach((column, i) => {
-		sheet.getColumn(i + 1).width = column.width;
-	});
-	for (const line of lines) {
-		const cells = columns.map(({ cell }) => cell(line));
-		const row = sheet.addRow(cells.map((cell) => (isDay(cell) ? dateOf(cell.day) : cell)));
-		row.eachCell((cell) => {
-			if (cell.value instanceof Date) cell.numFmt = 'yyyy-mm-dd';
-		});
-	}
-	sheet.autoFilter = { from: { row: 1, column: 1 }, to: { row: 1 + lines.length, column: columns.length } };
+	putTable(sheet, tableOf(task));
 	const drawn = book.addWorksheet('Curves');
 	drawn.addRow([`${about.project}, ${fullDayWords(about.today)}`]).font = { bold: true };
 	drawn.addRow(['Day', 'Planned', 'Issued', 'Expected']).font = { bold: true };
 	drawn.getColumn(1).width = 12;
 	curves.days.forEach((day, i) => {
 		const row = drawn.addRow([dateOf(day), curves.planned[i], curves.actual[i], curves.forecast[i]]);
-		row.getCell(1).numFmt = 'yyyy-mm-dd';
+		row.getCell(1).numFmt = DATE_FORMAT;
 	});
 	if (curves.days.length) {
 		const png = await sharp(Buffer.from(curvesPicture(curves, about.today, PICTURE)), { density: 144 })

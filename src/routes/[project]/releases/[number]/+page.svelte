@@ -7,7 +7,9 @@
 	import { differences, leavingWords, releaseNumber, suitabilityText, type Check } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
 	import { addressOf, cupboard, type AnswerOf, type InputOf } from '$lib/client/cupboard';
+	import Menu from '$lib/ui/kit/Menu.svelte';
 	import { attempt } from '$lib/ui/platform/api';
+	import { fetchFile } from '$lib/ui/platform/fetch-file';
 	import { CHANGES, onTouched } from '$lib/ui/platform/live.svelte';
 	import IssueDialog from '$lib/ui/releases/IssueDialog.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
@@ -107,6 +109,15 @@
 						title="Documents, cover notes, signed lists and answers as one zip that proves itself without Cupboard"
 						>Package</a
 					>{/if}
+				{#if done && data.controller && data.recipients.some((one) => one.expects === 'verdicts')}<Menu
+						label="Comment sheet"
+						groups={[
+							(['xlsx', 'pdf'] as const).map((format) => ({
+								word: format.toUpperCase(),
+								act: () => fetchFile(addressOf('releaseCommentSheet', { release: about.id, format }))
+							}))
+						]}
+					/>{/if}
 				{#if data.can.askApproval.may && !data.stopping && !unlooked && (about.state === 'in-review' || (about.state === 'approved' && turn >= 0))}<button
 						class="button"
 						disabled={!!busy}

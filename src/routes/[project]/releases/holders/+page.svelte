@@ -1,14 +1,16 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
-	import { cupboard, type AnswerOf } from '$lib/client/cupboard';
+	import { addressOf, cupboard, type AnswerOf } from '$lib/client/cupboard';
 	import { HOLDING_LABEL } from '$lib/core/releases';
 	import Revision from '$lib/ui/documents/Revision.svelte';
+	import Menu from '$lib/ui/kit/Menu.svelte';
 	import Select from '$lib/ui/kit/Select.svelte';
 	import { NUMBER_COLUMN, type Column } from '$lib/ui/kit/table';
 	import Table from '$lib/ui/kit/Table.svelte';
 	import { toast } from '$lib/ui/kit/toast';
 	import { attempt } from '$lib/ui/platform/api';
+	import { fetchFile } from '$lib/ui/platform/fetch-file';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { plural } from '$lib/ui/platform/words';
@@ -37,6 +39,7 @@
 		only: shown.only as 'all',
 		...(shown.department ? { department: shown.department } : {})
 	});
+	const exported = (format: 'xlsx' | 'csv') => fetchFile(addressOf('holdersList', { ...asked, format }));
 	const narrowing = $derived(JSON.stringify(asked));
 	const pages = new Pages<ListRow>(
 		async (skip, limit) => {
@@ -88,7 +91,19 @@
 
 <svelte:head><title>Who holds what · {data.frame.project.name}</title></svelte:head>
 <div class="flex h-full min-h-0 flex-col">
-	<ReleaseTabs base="{address}/releases" at="holders" />
+	<ReleaseTabs base="{address}/releases" at="holders">
+		<span class="ml-auto"
+			><Menu
+				label="Export"
+				groups={[
+					[
+						{ word: 'XLSX', act: () => exported('xlsx') },
+						{ word: 'CSV', act: () => exported('csv') }
+					]
+				]}
+			/></span
+		>
+	</ReleaseTabs>
 	<div class="flex flex-wrap items-center gap-2 px-5 pb-2">
 		<Select
 			label="Department"

@@ -1,0 +1,113 @@
+import { asc, eq } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
+import * as contract from '../../contract/release-views';
+import { Problem } from '../../core/acts/problem';
+import { among, type Querier } from '../platform/db';
+import { department, person, remark, remarkAnswer } from '../platform/db/schema';
+import { answers } from '../platform/runner/act';
+import { releaseItems } from './checks';
+import { recipientsOf, signedVerdicts, verdictsOn } from './recipients';
+import { namesOf } from './route';
+
+/** The remarks that answers to a release became, by document and who said them, with what was answered to each. */
+async function remarksMade(db: Querier, releaseId: string) {
+	const settler = alias(person, 'settler');
+	const made = await db
+		.select({ remark, department: department.name, settler: settler.name })
+		.from(remark)
+		.leftJoin(department, eq(department.id, remark.assignedDepartment))
+		.leftJoin(settler, eq(settler.id, remark.settledBy))
+		.where(eq(remark.releaseId, releaseId));
+	const said = await db
+		.select({
+			remark: remarkAnswer.remarkId,
+			by: person.name,
+			at: remarkAnswer.createdAt,
+			text: remarkAnswer.text
+		})
+		.from(remarkAnswer)
+		.innerJoin(person, eq(person.id, remarkAnswer.createdBy))
+		.where(
+			among(
+				remarkAnswer.remarkId,
+				made.map((one) => one.remark.id)
+			)
+		)
+		.orderBy(asc(remarkAnswer.createdAt));
+	return new Map(
+		made.map(({ remark: one, ...row }) => [
+			`${one.documentId} ${one.fromName}`,
+			{
+				number: one.number,
+				department: row.department ?? '',
+				due: one.due,
+				answers: said
+					.filter((answer) => answer.remark === one.id)
+					.map(({ by, at, text }) => ({ by, at: at.toISOString(), text })),
+				settled: one.settledAt && {
+					by: row.settler!,
+					at: one.settledAt.toISOString(),
+					note: one.settledNote ?? ''
+				}
+			}
+		])
+	);
+}
+
+export const releaseAnswers = answers(contract.releaseAnswers, {
+	async run({ db, project: here, release: about }) {
+		if (!about.issuedAt) throw new Problem('not-found', 'Nobody answers a release before it is issued.');
+		const [items, recipients, signed, made] = [
+			await releaseItems(db, about.id),
+			await recipientsOf(db, about.id),
+			await signedVerdicts(db, about.id),
+			await remarksMade(db, about.id)
+		];
+		const names = await namesOf(
+			db,
+			items.flatMap((item) => item.outcomeBy ?? [])
+		);
+		return {
+			project: { code: here.code, name: here.name, timeZone: here.timeZone },
+			number: about.number,
+			title: about.title,
+			rows: items.flatMap((item) => {
+				const document = {
+					document: item.documentId,
+					number: item.number,
+					title: item.title,
+					label: item.chosenLabel
+				};
+				const remarkBy = (by: string, company: string) =>
+					made.get(`${item.documentId} ${by}, ${company}`) ?? null;
+				const by = item.outcomeBy && names.get(item.outcomeBy);
+				return [
+					...verdictsOn(recipients, signed, item.documentId).map(({ of, signed: one }) => ({
+						...document,
+						by: one?.signedName ?? of.name,
+						company: of.company,
+						at: one?.signedAt?.toISOString() ?? null,
+						code: one?.code ?? null,
+						words: one?.remark ?? '',
+						consolidated: false,
+						remark: one?.signedName ? remarkBy(one.signedName, of.company) : null
+					})),
+					...(by
+						? [
+								{
+									...document,
+									by,
+									company: here.name,
+									at: item.outcomeAt!.toISOString(),
+									code: item.outcome,
+									words: item.outcomeReason!,
+									consolidated: true,
+									remark: remarkBy(by, here.name)
+								}
+							]
+						: [])
+				];
+			})
+		};
+	}
+});
