@@ -19,6 +19,7 @@ import { event, mail, notice, release } from '../../src/lib/server/platform/db/s
 import { documentView } from '../../src/lib/server/documents/views';
 import { outbox } from '../../src/lib/server/people/views';
 import { releaseView } from '../../src/lib/server/releases/views';
+import { changeSettings } from '../../src/lib/server/settings/acts';
 import { remarks } from '../../src/lib/server/remarks/views';
 import { refused, TestWorld } from './world';
 
@@ -69,6 +70,34 @@ beforeAll(async () => {
 	});
 });
 afterAll(() => world.close());
+
+describe('where the project lets one alone do it (T3)', () => {
+	const allow = (approveOwn: boolean, more: object = {}) =>
+		world.act('ines', changeSettings, { project: 'VFT', approveOwn, ...more });
+
+	it('whoever built, changed and asked for a release approves it, and no more once that is taken back', async () => {
+		const doc = await world.add();
+		expect((await allow(true, { trial: true })).effects[0]).toMatch(/One person alone/);
+		expect(await refused(build([doc.id], { route: oneStep(id('ines')) }))).toMatchObject({ code: 'invalid' });
+		await allow(true);
+		const made = await build([], { route: oneStep(id('ines')) });
+		await world.act('ines', addToRelease, { release: made.id, documents: [doc.id] });
+		await world.act('ines', changeRelease, { release: made.id, title: 'By one alone' });
+		await world.acceptAll(made);
+		await ask(made);
+		expect((await see(made.number)).can.approveRelease.may).toBe(true);
+		await allow(false);
+		expect((await see(made.number)).can.approveRelease.may).toBe(false);
+		await allow(true);
+		await world.approve('ines', made);
+		await world.act('ines', issueRelease, { release: made.id, number: made.number });
+		// The trail says who did what all the same.
+		const told = await world.db.select().from(event).where(eq(event.releaseId, made.id));
+		for (const kind of ['release.built', 'release.asked', 'release.approved', 'release.issued'])
+			expect(told.find((one) => one.kind === kind)?.actor, kind).toBe(id('ines'));
+		await allow(false);
+	});
+});
 
 describe('four eyes (T3)', () => {
 	it('nobody decides on a release that they began, changed or asked for, by whatever order of acts', async () => {

@@ -131,6 +131,8 @@ export const changeSettings = act({
 			.optional(),
 		/** The stages that deliverables pass, in their order. */
 		stages: stages.optional(),
+		/** Whether who built, changed or asked for a release may approve it. */
+		approveOwn: z.boolean().optional(),
 		/** Routes that releases are built with. */
 		routes: routes.optional(),
 		/** Who gets releases, by rule. */
@@ -157,6 +159,7 @@ export const settings = view({
 		publishingPurposes: z.array(z.enum(PURPOSES)),
 		suitability: suitabilityCodes,
 		stages,
+		approveOwn: z.boolean(),
 		routes,
 		distribution,
 		registerReport: z.strictObject({ weekday: z.enum(WEEKDAYS).nullable(), to: z.array(z.string()) }),

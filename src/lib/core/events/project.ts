@@ -125,6 +125,7 @@ const SETTING: Record<string, string> = {
 	reminders: 'when recipients are reminded',
 	mailSender: 'the sender of mails',
 	stages: 'the stages of the register',
+	approveOwn: 'whether those who made a release may approve it',
 	routes: 'the routes of releases',
 	distribution: 'the distribution list',
 	registerReport: 'the weekly report of the register'

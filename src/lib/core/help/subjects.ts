@@ -181,7 +181,7 @@ export const SUBJECTS: readonly Subject[] = [
 			'The client confirms receipt and gives a verdict for each document. C and D come back to the department with a day. Where verdicts of several differ, make one of them, with a reason.'
 		],
 		know: [
-			'Nobody approves what they built. A change asks every step again, and says what is another since.',
+			'Nobody approves what they built, unless the project lets them. A change asks every step again, and says what is another since.',
 			'Who is away names a stand-in under People. Who holds what, under Releases, shows who outside has an old revision.',
 			'An old link says that it is superseded, and by what.',
 			'Package gives an issued release whole, with what proves without Cupboard which bytes were approved, sent and answered. Each cover note carries a digital signature, which readers of PDF show.'

@@ -9,11 +9,11 @@ export interface ReleaseFacts {
 	/** Whether the asker is a document controller of the project, and whether the route names them or who they speak for. */
 	controller: boolean;
 	onRoute: boolean;
-	/** Whether the route names the asker themselves. */
+	/** Whether the route names the asker themselves, and whoever decides does not build (T3). */
 	named: boolean;
 	/** Whether it is the asker's turn, while it waits for approval. */
 	turn: true | Exclude<Turn, { may: true }>['why'];
-	/** Whether the asker had a hand in the build: began, changed or asked for it (T3). */
+	/** Whether the asker had a hand in the build, and so does not decide on it: began, changed or asked for it (T3). */
 	hand: boolean;
 	/** Name of the step that nobody is left to approve, since who could had a hand in the build; null where there is none. */
 	stuck: string | null;

@@ -107,7 +107,7 @@ async function passOn(
 			tx,
 			step.of.map((one) => one.id)
 		),
-		handsIn(tx, about.id)
+		handsIn(tx, about.id, here)
 	]);
 	const waiting = step.of.filter((one) => !given.some((other) => sameApprover(other.of, one)));
 	const people = new Set(waiting.flatMap((one) => decidersOf(one, speakers)));

@@ -8,7 +8,7 @@ import { document, project, release, releaseItem, version } from '../platform/db
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
 import { visiblePlaces } from '../platform/runner/locate';
 import { putRecipients, recipientsOf } from './recipients';
-import { checkRouteHere } from './route';
+import { checkRouteHere, handsWith } from './route';
 
 /**
  * Puts documents into a release, as their newest versions, behind those that it holds.
@@ -62,7 +62,7 @@ async function begin(
 	{ tx, project: here, person: by, reach, now, newId, tell }: ContextOf['project'] & Acting,
 	input: Building
 ): Promise<{ id: string; number: number }> {
-	await checkRouteHere(tx, here, input.route, new Set([by.id]));
+	await checkRouteHere(tx, here, input.route, await handsWith(tx, null, here, by.id));
 	const [counted] = await tx
 		.update(project)
 		.set({ nextRelease: sql`${project.nextRelease} + 1` })

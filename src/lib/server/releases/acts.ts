@@ -8,10 +8,9 @@ import { document, release, releaseItem, releaseOverride, version } from '../pla
 import { tellNotices } from '../notices/tell';
 import { checkRelease, missingReferences } from './checks';
 import { putRecipients, recipientsOf } from './recipients';
-import { checkRouteHere, routeWords } from './route';
+import { checkRouteHere, handsWith, routeWords } from './route';
 import { addItems } from './acts-begin';
 import { does } from '../platform/runner/act';
-import { handsIn } from '../platform/runner/held-release';
 import { decisionsOf, turnIn } from '../platform/runner/on-route';
 import { visiblePlaces } from '../platform/runner/locate';
 
@@ -48,7 +47,7 @@ export const changeRelease = does(contract.changeRelease, {
 		const recipients = input.recipients ?? went;
 		if (canonicalize(recipients) !== canonicalize(went)) changed.push('recipients');
 		if (!changed.length) return {};
-		await checkRouteHere(tx, here, next.route, (await handsIn(tx, before.id)).add(by.id));
+		await checkRouteHere(tx, here, next.route, await handsWith(tx, before.id, here, by.id));
 		if (input.recipients) await putRecipients(tx, here.id, before.id, input.recipients);
 		await tx.update(release).set(next).where(eq(release.id, before.id));
 		await reopen(tx, before.id);

@@ -27,6 +27,17 @@ export async function routeWords(db: Querier, route: Route): Promise<string[]> {
 	return route.map((step) => stepWords(step, (one) => names.get(one.id) ?? ''));
 }
 
+/** Who cannot be named in person on the route of a release that somebody changes: they have a hand in it now (T3). */
+export async function handsWith(
+	db: Querier,
+	releaseId: string | null,
+	here: Pick<typeof project.$inferSelect, 'settings'>,
+	personId: string
+): Promise<Set<string>> {
+	if (here.settings.approveOwn) return new Set();
+	return (releaseId ? await handsIn(db, releaseId, here) : new Set<string>()).add(personId);
+}
+
 /**
  * Checks a route against the people of the project.
  * @param hands who had a hand in the build: none of them may be named in person (T3)
@@ -91,7 +102,7 @@ export async function releasesWaitingFor(
 		open.map(async (about) => {
 			const mine = await turnIn(db, about, here, personId, now);
 			// Who had a hand in it is not waited for, whatever department or group of theirs is named.
-			const waits = mine?.turn.may === true && !(await handsIn(db, about.id)).has(personId);
+			const waits = mine?.turn.may === true && !(await handsIn(db, about.id, here)).has(personId);
 			return waits ? [about.id] : [];
 		})
 	);

@@ -118,6 +118,20 @@ const EFFECTS: { [K in keyof ProjectSettings]?: Effect<K> } = {
 		];
 	},
 
+	async approveOwn(db, here, to) {
+		const waiting = await countOf(
+			db,
+			sql`select count(*)::int as n from release where project_id = ${here.id} and state = 'in-review'`
+		);
+		const says = to
+			? 'One person alone can then build, approve and issue a release.'
+			: 'From then on, nobody decides on what they built, changed or asked for.';
+		return [
+			says,
+			...(waiting ? [`${plural(waiting, 'release')} wait${waiting === 1 ? 's' : ''} for approval.`] : [])
+		];
+	},
+
 	async lockLimitDays(db, here, to) {
 		const n = await countOf(
 			db,

@@ -13,6 +13,7 @@ export const settings = answers(contract.settings, {
 			publishingPurposes: held.publishingPurposes ?? [...USUAL_PUBLISHING],
 			suitability: held.suitability ?? USUAL_SUITABILITY,
 			stages: [...stagesOf(held)],
+			approveOwn: held.approveOwn ?? false,
 			routes: (held.routes ?? []).map(({ steps, ...one }) => ({
 				...one,
 				steps: steps.map((step) => ({ ...step, of: [...step.of] }))

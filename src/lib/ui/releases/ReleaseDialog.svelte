@@ -88,7 +88,8 @@
 			const people = await cupboard.people({ project });
 			const { releases } = await cupboard.releases({ project });
 			building = releases.filter((r) => r.state === 'building');
-			approvers = approversAmong(people, me);
+			const kept = await cupboard.settings({ project });
+			approvers = approversAmong(people, kept.approveOwn ? undefined : me);
 			listed = people.recipients;
 			const { known, receiver } = (pickable = await recipientsToPick(project, listed));
 			if (to && !receivers.length) {
@@ -96,7 +97,7 @@
 				receivers = [receiver(known.find((one) => one.email === email) ?? { email })];
 				receiving = 'chosen';
 			}
-			routes = (await cupboard.settings({ project })).routes;
+			routes = kept.routes;
 			loaded = true;
 			await propose();
 		});

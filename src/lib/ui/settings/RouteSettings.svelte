@@ -13,6 +13,7 @@
 	let { project, more }: { project: AnswerOf<'projectFrame'>['project']; more: AnswerOf<'settings'> } =
 		$props();
 	let routes = $state.raw<RouteTemplate[]>(untrack(() => more.routes));
+	let own = $state(untrack(() => more.approveOwn));
 	let known = $state.raw<ReturnType<typeof approversAmong>>([]);
 	onMount(() => {
 		void attempt(async () => {
@@ -83,4 +84,20 @@
 	{:else}<p>No route is kept yet. Each release has one of its own.</p>{/each}
 	{#if routes.length < MOST_ROUTES}<button type="button" class="button" onclick={add}>Add a route</button
 		>{/if}
+</SettingsForm>
+<SettingsForm
+	project={project.id}
+	title="Who made it"
+	button="Change who may approve"
+	change={{ approveOwn: own }}
+>
+	<label class="flex items-start gap-2"
+		><input type="checkbox" class="mt-1 accent-act" bind:checked={own} /><span
+			><b class="font-semibold">Whoever made a release may approve it, too</b><span
+				class="block text-[12px] text-ink-2"
+				>Usually nobody decides on what they built, changed or asked for, so that two have seen what goes out.
+				Only where too few work on a project for that; the trail says who did what all the same.</span
+			></span
+		></label
+	>
 </SettingsForm>

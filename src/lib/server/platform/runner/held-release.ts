@@ -16,6 +16,7 @@ import {
 import { onRoute, speakersOf, turnIn } from './on-route';
 
 type Release = typeof release.$inferSelect;
+type Settled = Pick<typeof project.$inferSelect, 'settings'>;
 
 /** Locks a release's row for a change of it, and gives it as it then stands. */
 export async function holdRelease(tx: Querier, releaseId: string): Promise<Release> {
@@ -26,8 +27,12 @@ export async function holdRelease(tx: Querier, releaseId: string): Promise<Relea
 /** Kinds of event by which somebody has a hand in a release: who does any of these never decides on it. */
 const HANDS = ['release.built', 'release.changed', 'release.asked', 'release.accepted'];
 
-/** Everybody who began, changed or asked for the approval of a release, by what the trail says (T3). */
-export async function handsIn(tx: Querier, releaseId: string): Promise<Set<string>> {
+/**
+ * Everybody who began, changed or asked for the approval of a release, by what the trail says, and so does not decide on
+ * it (T3). Nobody where the project lets them.
+ */
+export async function handsIn(tx: Querier, releaseId: string, { settings }: Settled): Promise<Set<string>> {
+	if (settings.approveOwn) return new Set();
 	const rows = await tx
 		.selectDistinct({ actor: event.actor })
 		.from(event)
@@ -44,13 +49,14 @@ export async function releaseFacts(
 	now: Date
 ): Promise<ReleaseFacts> {
 	const [hands, speakers, turn] = await Promise.all([
-		handsIn(db, about.id),
+		handsIn(db, about.id, here),
 		speakersOf(db, here, now),
 		turnIn(db, about, here, asker.id, now)
 	]);
 	const inPerson = about.route.flatMap((step) => step.of.filter((one) => one.kind === 'person'));
 	// Whoever asks for approval has a hand in it from then on.
-	const unable = asker.controller ? new Set([...hands, asker.id]) : hands;
+	const { approveOwn = false } = here.settings;
+	const unable = asker.controller && !approveOwn ? new Set([...hands, asker.id]) : hands;
 	const items = await db
 		.select({ id: document.id, number: document.number })
 		.from(releaseItem)
@@ -77,7 +83,7 @@ export async function releaseFacts(
 		state: about.state,
 		controller: asker.controller,
 		onRoute: onRoute(about.route, asker.id, speakers),
-		named: inPerson.some((one) => one.id === asker.id),
+		named: !approveOwn && inPerson.some((one) => one.id === asker.id),
 		turn: !turn ? 'not-named' : turn.turn.may || turn.turn.why,
 		hand: hands.has(asker.id),
 		stuck: unmeetable(about.route, speakers, unable)?.name ?? null,

@@ -55,6 +55,8 @@ export interface ProjectSettings {
 	reminders?: ReminderRhythm;
 	/** The name under which mails go out, and who gets the answers; empty for Cupboard's own. */
 	mailSender?: { name: string; replyTo: string };
+	/** Whether those who made a release may approve it too (T3); not where it was never said. */
+	approveOwn?: boolean;
 	/** Routes that releases are built with, by purpose. */
 	routes?: RouteTemplate[];
 	/** Who gets releases, by rule (T9). */
