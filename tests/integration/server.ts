@@ -41,10 +41,16 @@ export class ServerProcess {
 	}
 
 	async start(): Promise<void> {
-		this.child = spawn(process.execPath, ['scripts/server.mjs'], { env: this.env, stdio: 'ignore' });
+		const child = spawn(process.execPath, ['scripts/server.mjs'], {
+			env: this.env,
+			stdio: ['ignore', 'ignore', 'pipe']
+		});
+		this.child = child;
+		let said = '';
+		child.stderr.on('data', (piece) => (said = (said + String(piece)).slice(-2_000)));
 		// Only what hangs is ended; a busy machine takes its time.
 		for (let i = 0; i < 1_200; i++) {
-			if (this.child.exitCode !== null) throw new Error(`The server ended with ${this.child.exitCode}`);
+			if (child.exitCode !== null) throw new Error(`The server ended with ${child.exitCode}: ${said}`);
 			const answer = await fetch(`${this.origin}/sign-in`).catch(() => null);
 			if (answer) return;
 			await new Promise((done) => setTimeout(done, 50));

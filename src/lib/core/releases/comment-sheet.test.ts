@@ -46,7 +46,7 @@ describe('the comment sheet of a release', () => {
 	it('names the release, and the day in the zone of the project', () => {
 		expect([title, about]).toEqual([
 			'Comments on release 0042 Linkspan',
-			'Vennholm Ferry Terminal, as of 2026-12-04'
+			'Vennholm Ferry Terminal, as of 4 Dec 2026'
 		]);
 		expect(said('On')[0]).toEqual({ day: '2026-12-03' });
 	});
@@ -62,9 +62,9 @@ describe('the comment sheet of a release', () => {
 	});
 
 	it('follows what was answered into the remark that it became: whose it is, what was said, and how it ended', () => {
-		expect(said('Remark')).toEqual([null, 7, 7, null, null]);
+		expect(said('No.')).toEqual([null, 7, 7, null, null]);
 		expect(said('Answers')[1]).toBe('Oke Lindvar: Moved, Halla Brandt.');
-		expect(said('To settle')[1]).toBe('Marine works by 2026-12-16');
+		expect(said('To settle')[1]).toBe('Marine works by 16 Dec 2026');
 		expect(said('State')).toEqual([null, 'open', 'settled by Oke Lindvar: In P04.', null, null]);
 	});
 });

@@ -1,7 +1,7 @@
 import type { List } from '../lists/list';
 import { answersOf, stateOf, taskOf } from '../remarks/comment-sheet';
 import type { RemarkRow } from '../remarks/remarks';
-import { dayOf } from '../time/days';
+import { dayOf, fullDayWords } from '../time/days';
 import { releaseNumber } from './number';
 import { VERDICT_LABEL, type Verdict } from './verdicts';
 
@@ -35,19 +35,19 @@ export function releaseCommentSheet(
 	const { name, timeZone } = about.project;
 	return {
 		title: `Comments on release ${releaseNumber(about.number)} ${about.title}`,
-		about: `${name}, as of ${dayOf(now, timeZone)}`,
+		about: `${name}, as of ${fullDayWords(dayOf(now, timeZone))}`,
 		name: 'Comments',
 		columns: [
-			{ head: 'Number', width: 24 },
-			{ head: 'Title', width: 28 },
-			{ head: 'Rev.', width: 6 },
+			{ head: 'Number', width: 30 },
+			{ head: 'Title', width: 26 },
+			{ head: 'Rev.', width: 10 },
 			{ head: 'By', width: 16 },
 			{ head: 'Company', width: 18 },
 			{ head: 'On', width: 12 },
-			{ head: 'Verdict', width: 18 },
-			{ head: 'Comment', width: 44 },
-			{ head: 'Remark', width: 8 },
-			{ head: 'Answers', width: 44 },
+			{ head: 'Verdict', width: 20 },
+			{ head: 'Comment', width: 42 },
+			{ head: 'No.', width: 8 },
+			{ head: 'Answers', width: 40 },
 			{ head: 'To settle', width: 18 },
 			{ head: 'State', width: 22 }
 		],

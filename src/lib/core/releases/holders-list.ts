@@ -1,5 +1,5 @@
 import type { List } from '../lists/list';
-import { dayOf } from '../time/days';
+import { dayOf, fullDayWords } from '../time/days';
 import { HOLDING_LABEL, type Holding } from './holders';
 
 /** Who holds what as a table: a row a document, a column a holder. */
@@ -17,7 +17,7 @@ export function holdersList(
 ): List {
 	return {
 		title: `Who holds what of ${about.name}`,
-		about: `as of ${dayOf(now, about.timeZone)}`,
+		about: `as of ${fullDayWords(dayOf(now, about.timeZone))}`,
 		name: 'Who holds what',
 		columns: [
 			{ head: 'Number', width: 24 },

@@ -1,5 +1,5 @@
 import type { List } from '../lists/list';
-import { dayOf } from '../time/days';
+import { dayOf, fullDayWords } from '../time/days';
 import { plainRemark, type RemarkRow } from './remarks';
 
 /** Where a remark stands, in words. */
@@ -15,7 +15,7 @@ export const answersOf = ({ answers }: { answers: readonly { by: string; text: s
 
 /** Whose task a remark is, and by when; nothing where it is nobody's. */
 export const taskOf = (who: string | undefined, due: string | null): string =>
-	who ? `${who}${due ? ` by ${due}` : ''}` : '';
+	who ? `${who}${due ? ` by ${fullDayWords(due)}` : ''}` : '';
 
 /** Whether a remark is open, or who settled it and how. */
 export const stateOf = ({ settled }: Pick<RemarkRow, 'settled'>): string =>
@@ -31,11 +31,11 @@ export function commentSheet(
 		about: `${about.project}, at ${about.label}`,
 		name: 'Remarks',
 		columns: [
-			{ head: 'No.', width: 6 },
+			{ head: 'No.', width: 8 },
 			{ head: 'From', width: 10 },
 			{ head: 'By', width: 18 },
 			{ head: 'On', width: 12 },
-			{ head: 'At', width: 8 },
+			{ head: 'At', width: 11 },
 			{ head: 'Where', width: 24 },
 			{ head: 'Remark', width: 50 },
 			{ head: 'Answers', width: 50 },

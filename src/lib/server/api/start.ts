@@ -1,8 +1,10 @@
 import { join } from 'node:path';
+import { sql } from 'drizzle-orm';
 import { Problem } from '../../core/acts/problem';
 import { signingCertificate } from '../platform/certificate';
 import { readConfig, type Config } from '../platform/config';
 import { openDatabase } from '../platform/db';
+import { onceThere } from '../platform/db/waiting';
 import { Inspector } from '../formats/inspector';
 import { handlers } from './jobs';
 import { Jobs } from '../platform/jobs/jobs';
@@ -44,6 +46,7 @@ export async function startServices(given: Config = readConfig(), { work = true 
 		log,
 		trustedProxies(config.trustedProxies)
 	);
+	await onceThere(() => database.db.execute(sql`select 1`));
 	await jobs.open();
 	await live.open();
 	const closing: (() => Promise<void> | void)[] = [];

@@ -87,7 +87,7 @@
 </SettingsForm>
 <SettingsForm
 	project={project.id}
-	title="Who made it"
+	title="Approving what one made"
 	button="Change who may approve"
 	change={{ approveOwn: own }}
 >

@@ -66,7 +66,7 @@ describe('a comment sheet', () => {
 			'“pit wall”',
 			'Who moves, Oke Lindvar?',
 			'Oke Lindvar: We do.',
-			'Marine works by 2026-12-01',
+			'Marine works by 1 Dec 2026',
 			'settled by Oke Lindvar: Moved by 200.'
 		]);
 		expect(cells(6)[6]).toBe('=HYPERLINK("https://elsewhere.example")');

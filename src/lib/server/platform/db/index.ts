@@ -57,8 +57,9 @@ function connect(url: string, max: number): postgres.Sql {
 	return postgres(url, {
 		max,
 		onnotice: () => {},
+		// A machine that gives us no time for some seconds has not lost its database.
+		connect_timeout: 15,
 		// When the database comes back, it is asked again within half a second.
-		connect_timeout: 5,
 		backoff: (tries: number) => Math.min(0.5, tries / 10),
 		connection: {
 			application_name: 'cupboard',

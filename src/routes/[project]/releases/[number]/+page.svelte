@@ -305,14 +305,14 @@
 					</p>{:else}<p class="text-ink-2">Nothing changed since.</p>{/if}
 			</section>
 		{/if}
-		{#if about.manifestHash}<p class="mt-5 border-t border-rule pt-3 text-[12px] text-ink-2">
-				Manifest, signed at issue<br /><span class="font-mono break-all">{about.manifestHash}</span><br />To
-				be told to whoever proves a package or a cover note: the key of its list<br /><span
-					class="font-mono break-all">{about.key}</span
-				><br />and the certificate of its cover notes<br /><span class="font-mono break-all"
-					>{about.certificate}</span
-				>
-			</p>{/if}
+		{#if about.manifestHash}<dl class="mt-5 space-y-2 border-t border-rule pt-3 text-[12px] text-ink-2">
+				{#each [['Manifest, signed at issue', about.manifestHash], ['Key that signed it', about.key], ['Certificate that signs cover notes', about.certificate]] as const as [what, hash] (what)}<div
+					>
+						<dt>{what}</dt>
+						<dd class="font-mono break-all">{hash}</dd>
+					</div>{/each}
+				<div>Tell key and certificate by another way to whoever proves a package or a cover note.</div>
+			</dl>{/if}
 	</aside>
 </div>
 {#if editing}<ReleaseDialog
