@@ -22,7 +22,7 @@ import type { Line } from './measure';
 const DOCUMENTS = 500;
 const RECIPIENTS = 10;
 /** Bytes of each document. */
-const EACH = 200_000;
+const EACH = 20_000;
 const DATABASE = 'cupboard_bench_issue';
 
 async function* filled(serial: number): AsyncGenerator<Uint8Array> {
