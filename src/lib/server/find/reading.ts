@@ -2,8 +2,10 @@ import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Querier } from '../platform/db';
 import { content, contentText } from '../platform/db/schema';
 import { unlessBusy } from '../formats/inspector';
+import type { Urgency } from '../formats/pool';
 import { standInFor } from '../formats/stand-in';
 import { PREVIEWS } from '../trail/following';
+import { atOnce } from '../platform/at-once';
 import type { Services } from '../platform/services';
 
 /**
@@ -16,7 +18,7 @@ export async function readContent(services: Services, hash: string): Promise<voi
 	if (!row) return;
 	const seen = row.inspection ?? (await services.inspector.inspect(hash, row.mediaType, row.size, 'later'));
 	if (!row.inspection) await db.update(content).set({ inspection: seen }).where(eq(content.hash, hash));
-	await readText(services, row, seen.fault !== null);
+	await readText(services, row, seen.fault !== null, 'later');
 	if (row.preview === 'made' || row.preview === 'none') return;
 	if (!standInFor(row.mediaType)) return drawPreview(services, hash);
 	await db.update(content).set({ preview: 'waiting' }).where(eq(content.hash, hash));
@@ -38,7 +40,10 @@ export async function drawPreview(services: Services, hash: string): Promise<voi
 	if (made) await db.execute(sql`select pg_notify(${PREVIEWS}, ${hash})`);
 }
 
-/** Reads what stands written in stored contents, as far as nobody has yet. */
+/** Contents that are read side by side for who waits for them. */
+const AT_ONCE = 4;
+
+/** Reads what stands written in stored contents, as far as nobody has yet; somebody waits for it. */
 export async function readWords(services: Services, hashes: readonly string[]): Promise<void> {
 	const unread = hashes.length
 		? await services.database.db
@@ -52,8 +57,9 @@ export async function readWords(services: Services, hashes: readonly string[]): 
 				.leftJoin(contentText, eq(contentText.hash, content.hash))
 				.where(and(inArray(content.hash, [...hashes]), isNull(contentText.hash)))
 		: [];
-	for (const { inspection, ...one } of unread)
-		await readText(services, one, inspection !== null && inspection.fault !== null);
+	await atOnce(unread, AT_ONCE, ({ inspection, ...one }) =>
+		readText(services, one, inspection !== null && inspection.fault !== null, 'asked')
+	);
 }
 
 /** What PostgreSQL says when more different words stand in a text than it can hold of one: long lists of figures. */
@@ -62,7 +68,8 @@ const TOO_MANY_WORDS = '54000';
 async function readText(
 	services: Services,
 	{ hash, mediaType, size }: { hash: string; mediaType: string; size: number },
-	broken: boolean
+	broken: boolean,
+	urgency: Urgency
 ): Promise<void> {
 	const { db } = services.database;
 	const [known] = await db
@@ -75,7 +82,7 @@ async function readText(
 			select v.document_id from version v where v.hash = ${hash}))`);
 		return;
 	}
-	let text = broken ? '' : await services.inspector.written(hash, mediaType, size);
+	let text = broken ? '' : await services.inspector.written(hash, mediaType, size, urgency);
 	for (;;) {
 		const kept = await db
 			.execute(

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
-import { PDFDocument, rgb, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
+import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
 import * as fontkit from 'fontkit';
 import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
 import { CHECK_LABEL, suitabilityText, type Manifest } from '../../core/releases';
@@ -31,6 +31,32 @@ export interface CoverNoteTask {
 async function font(name: string): Promise<Uint8Array> {
 	return readFile(require.resolve(`@expo-google-fonts/archivo/${name}.ttf`));
 }
+
+/** Most texts that are remembered of a typeface. */
+const REMEMBERED = 20_000;
+const faces = new Map<string, fontkit.Font>();
+
+/**
+ * The typefaces, opened once a process, and each text laid out once: a line is measured before it is drawn, and the notes
+ * of one release say much the same to each who gets it.
+ */
+const REMEMBERING = {
+	create(bytes: Buffer) {
+		const face = fontkit.create(bytes) as fontkit.Font;
+		const known = faces.get(face.postscriptName);
+		if (known) return known;
+		const runs = new Map<string, fontkit.GlyphRun>();
+		const layout = face.layout.bind(face);
+		face.layout = (text) => {
+			const run = runs.get(text) ?? layout(text);
+			if (runs.size >= REMEMBERED) runs.clear();
+			runs.set(text, run);
+			return run;
+		};
+		faces.set(face.postscriptName, face);
+		return face;
+	}
+};
 
 /** Cuts a text at a width in points, with an ellipsis. */
 function fit(text: string, f: PDFFont, size: number, width: number): string {
@@ -70,9 +96,11 @@ export async function coverNote(
 	draft = false
 ): Promise<Uint8Array> {
 	const pdf = await PDFDocument.create();
-	pdf.registerFontkit(fontkit as never);
+	pdf.registerFontkit(REMEMBERING as never);
 	const regular = await pdf.embedFont(await font('400Regular/Archivo_400Regular'), { subset: true });
 	const bold = await pdf.embedFont(await font('600SemiBold/Archivo_600SemiBold'), { subset: true });
+	// Hashes are read letter by letter; laying them out as words would take most of the time.
+	const code = await pdf.embedFont(StandardFonts.Courier);
 	pdf.setTitle(`Cover note, release ${manifest.release}`);
 	pdf.setCreator('Cupboard');
 	pdf.setCreationDate(new Date(manifest.issuedAt));
@@ -155,7 +183,7 @@ export async function coverNote(
 			`SHA-256 ${item.sha256 || 'of this file is known once it is made, at issue'}`,
 			A4.margin,
 			6.5,
-			regular,
+			code,
 			SOFT
 		);
 		if (item.madeFrom) {

@@ -125,9 +125,9 @@ export class Inspector {
 	}
 
 	/** What stands written in a stored file; empty when it holds nothing, or cannot be read. Raises `busy`. */
-	async written(hash: string, mediaType: string, size: number): Promise<string> {
+	async written(hash: string, mediaType: string, size: number, urgency: Urgency): Promise<string> {
 		const read = (file: StoredFile) =>
-			this.pool.run({ task: 'written', ...file }, 'later').then(String, unlessBusy(''));
+			this.pool.run({ task: 'written', ...file }, urgency).then(String, unlessBusy(''));
 		const own = await read({ path: await this.store.localPath(hash), mediaType, size });
 		if (own || familyOf(mediaType) !== 'printed') return own;
 		// What cannot be read itself is read as it is printed.

@@ -17,7 +17,7 @@ import { draftPapers, type Draft } from './papers';
 import { companies, recipientsOf } from './recipients';
 import { sendTo, type Paper, type Sent } from './sending';
 import { decisionsOf } from '../platform/runner/on-route';
-import { does } from '../platform/runner/act';
+import { does, type Acting, type ContextOf } from '../platform/runner/act';
 
 interface Plan {
 	items: Outgoing[];
@@ -55,9 +55,14 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 			note: await services.store.put(oneChunk(bytes), bytes.byteLength)
 		};
 	};
-	const sent: Sent[] = [];
-	for (const { to, draft } of each)
-		sent.push({ to, paper: await signed(draft), documents: draft.manifest.documents.length });
+	// As many at once as there are workers to write them.
+	const sent: Sent[] = await Promise.all(
+		each.map(async ({ to, draft }) => ({
+			to,
+			paper: await signed(draft),
+			documents: draft.manifest.documents.length
+		}))
+	);
 	const [only] = sent;
 	return { items, whole: sent.length === 1 ? only!.paper : await signed(whole), each: sent, digest };
 }
@@ -65,7 +70,7 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 export const issueRelease = does(contract.issueRelease, {
 	prepare: (context): Promise<unknown> => planIssue(context),
 	async run(context, input) {
-		const { tx, project: here, person: by, release: about, now, newId, prepared, tell, enqueue } = context;
+		const { tx, project: here, person: by, release: about, now, prepared, tell, enqueue } = context;
 		const plan = prepared as Plan;
 		if (input.number !== about.number)
 			throw new Problem(
@@ -127,64 +132,27 @@ export const issueRelease = does(contract.issueRelease, {
 			.onConflictDoNothing();
 		const state = stateIssued(about.purpose, here.settings.publishingPurposes);
 		const reissued = plan.items.filter((i) => i.fresh).map((i) => i.documentId);
-		for (const item of plan.items) {
-			const row = documents.find((d) => d.id === item.documentId)!;
-			let versionId = item.fromVersionId;
-			if (item.fresh) {
-				versionId = newId();
-				const [last] = await tx
-					.select({ seq: max(version.seq) })
-					.from(version)
-					.where(eq(version.documentId, row.id));
-				await tx.insert(version).values({
-					id: versionId,
-					documentId: row.id,
-					seq: last!.seq! + 1,
-					label: item.to,
-					issued: true,
-					hash: item.hash,
-					fileName: item.fileName,
-					note: `Issued ${PURPOSE_LABEL[about.purpose].toLowerCase()} in ${releaseNumber(about.number)}`,
-					releaseId: about.id,
-					createdBy: by.id,
-					createdAt: now
-				});
-			}
-			await tx
-				.update(document)
-				.set({
-					currentVersionId: versionId,
-					versions: row.versions + (item.fresh ? 1 : 0),
-					state,
-					changedAt: now,
-					changedBy: by.id
-				})
-				.where(eq(document.id, row.id));
-			await tx
-				.update(releaseItem)
-				.set({
-					versionId,
-					fromLabel: item.fromLabel,
-					pinnedHash: item.hash,
-					copyHash: item.copy?.hash ?? null,
-					outgoingName: item.outgoing
-				})
-				.where(and(eq(releaseItem.releaseId, about.id), eq(releaseItem.documentId, row.id)));
+		const versions = await fixRevisions(context, plan.items);
+		await pin(tx, about.id, plan.items, versions);
+		await tx
+			.update(document)
+			.set({ state, changedAt: now, changedBy: by.id })
+			.where(inArray(document.id, ids));
+		for (const { documentId, number, to, fromLabel, hash, copy } of plan.items)
 			tell({
 				kind: 'document.issued',
-				placeId: row.id,
-				documentId: row.id,
+				placeId: documentId,
+				documentId,
 				releaseId: about.id,
 				details: {
-					number: row.number,
-					label: item.to,
-					from: item.fromLabel,
+					number,
+					label: to,
+					from: fromLabel,
 					release: about.number,
-					hash: item.hash,
-					...(item.copy ? { sent: item.copy.hash } : {})
+					hash,
+					...(copy ? { sent: copy.hash } : {})
 				}
 			});
-		}
 		await tx
 			.update(release)
 			.set({
@@ -238,6 +206,75 @@ export const issueRelease = does(contract.issueRelease, {
 		return { number: about.number, documents: plan.items.length, passes };
 	}
 });
+
+/**
+ * Makes the issued version of each document that gets a new revision, and makes it the current one.
+ * @returns the version of each document that goes out, by document
+ */
+async function fixRevisions(
+	{ tx, person: by, release: about, now, newId }: ContextOf['release'] & Acting,
+	items: readonly Outgoing[]
+): Promise<Map<string, string>> {
+	const going = new Map(items.map((item) => [item.documentId, item.fromVersionId]));
+	const fresh = items.filter((item) => item.fresh);
+	if (!fresh.length) return going;
+	const last = await tx
+		.select({ id: version.documentId, seq: max(version.seq) })
+		.from(version)
+		.where(
+			inArray(
+				version.documentId,
+				fresh.map((item) => item.documentId)
+			)
+		)
+		.groupBy(version.documentId);
+	const seqOf = new Map(last.map((row) => [row.id, row.seq!]));
+	const made = fresh.map(() => newId());
+	await tx.insert(version).values(
+		fresh.map((item, i) => {
+			const id = made[i]!;
+			going.set(item.documentId, id);
+			return {
+				id,
+				documentId: item.documentId,
+				seq: seqOf.get(item.documentId)! + 1,
+				label: item.to,
+				issued: true,
+				hash: item.hash,
+				fileName: item.fileName,
+				note: `Issued ${PURPOSE_LABEL[about.purpose].toLowerCase()} in ${releaseNumber(about.number)}`,
+				releaseId: about.id,
+				createdBy: by.id,
+				createdAt: now
+			};
+		})
+	);
+	await tx.execute(sql`update document d set current_version_id = v.id, versions = d.versions + 1
+		from version v where v.document_id = d.id and v.id = any(${sql.param(made)}::text[])`);
+	return going;
+}
+
+/** Pins what goes out: of each document its version and bytes, what is sent in their stead, and under which name. */
+async function pin(
+	tx: Tx,
+	releaseId: string,
+	items: readonly Outgoing[],
+	versions: ReadonlyMap<string, string>
+): Promise<void> {
+	const rows = items.map((item) => ({
+		document: item.documentId,
+		version: versions.get(item.documentId)!,
+		label: item.fromLabel,
+		pinned: item.hash,
+		copy: item.copy?.hash ?? null,
+		name: item.outgoing
+	}));
+	await tx.execute(sql`update release_item i set version_id = r.version, from_label = r.label,
+			pinned_hash = r.pinned, copy_hash = r.copy, outgoing_name = r.name
+		from json_to_recordset(${JSON.stringify(rows)}::json)
+			as r(document text, version text, label text, pinned text, copy text, name text)
+		where i.release_id = ${releaseId} and i.document_id = r.document`);
+}
 
 /** Marks earlier releases whose every document has a later issued revision. */
 async function supersede(tx: Tx, projectId: string, releaseId: string, reissued: string[]) {

@@ -17,6 +17,7 @@ import { label, nextIssue, parse, type RevisionScheme } from '../../core/revisio
 import { isSheetKind } from '../../core/files/kinds';
 import { readTitleBlock, type SheetArea } from '../../core/documents/title-block';
 import { stateOf } from '../live/acts';
+import { atOnce } from '../platform/at-once';
 import { inspection } from '../content/content';
 import type { GivenMarks } from '../marks/marked';
 import { marksOn } from '../marks/read';
@@ -113,6 +114,9 @@ export async function releaseItems(db: Querier, releaseId: string) {
 		.orderBy(asc(releaseItem.position));
 }
 
+/** Files that are opened or hashed side by side. */
+const AT_ONCE = 4;
+
 /**
  * Runs the checks of a release (T2) on every document.
  * @param thorough also hash the stored bytes again; asked for at issue
@@ -142,11 +146,19 @@ export async function checkRelease(
 		namedItems(db, here!, items, going),
 		freezesIn(db, about.projectId)
 	]);
+	// What nobody has opened yet is opened now, and what is issued is hashed again.
+	const opened = new Map<string, { seen: Inspection; holds: boolean }>();
+	await atOnce(items, AT_ONCE, async ({ hash, inspection: known }) => {
+		const seen = known ?? (await inspection(services, db, hash));
+		opened.set(hash, {
+			seen,
+			holds: thorough ? await services.store.holds(hash) : await services.store.has(hash)
+		});
+	});
 	const demanded = revisions.demands[about.purpose];
 	const checked: CheckedItem[] = [];
 	for (const item of items) {
-		const seen = await inspection(services, db, item.hash);
-		const holds = thorough ? await services.store.holds(item.hash) : await services.store.has(item.hash);
+		const { seen, holds } = opened.get(item.hash)!;
 		const current = parse(revisions, item.chosenLabel);
 		const to = going.get(item.number) ?? null;
 		const marks =

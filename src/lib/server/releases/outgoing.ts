@@ -5,6 +5,7 @@ import { outgoingName, stampText, suitabilityOf, type Changes } from '../../core
 import { dayOf } from '../../core/time/days';
 import type { Querier } from '../platform/db';
 import type { project, release } from '../platform/db/schema';
+import { atOnce } from '../platform/at-once';
 import type { Services } from '../platform/services';
 import type { GivenMarks } from '../marks/marked';
 import { releaseItems, type CheckedItem } from './checks';
@@ -129,15 +130,12 @@ export async function makeCopies(
 	items: Outgoing[]
 ): Promise<void> {
 	const left = items.filter((item): item is Changed => item.changes !== null);
-	const make = async () => {
-		for (let item = left.shift(); item; item = left.shift()) {
-			const { bytes, mediaType } = await changedCopy(services, item, putOn(about, here, now, item)).catch(
-				refusing(item.number)
-			);
-			item.copy = { ...(await services.store.put(oneChunk(bytes), bytes.byteLength)), mediaType };
-		}
-	};
-	await Promise.all(Array.from({ length: AT_ONCE }, make));
+	await atOnce(left, AT_ONCE, async (item) => {
+		const { bytes, mediaType } = await changedCopy(services, item, putOn(about, here, now, item)).catch(
+			refusing(item.number)
+		);
+		item.copy = { ...(await services.store.put(oneChunk(bytes), bytes.byteLength)), mediaType };
+	});
 }
 
 /** Whatever keeps a file from being copied, the issue says whose it is, and what can be done. */
