@@ -2,6 +2,16 @@ import { execFileSync } from 'node:child_process';
 import { expect, test, type Page } from './world';
 import { as, base, documentId, pick, ready } from './people';
 
+/** The words of a PDF that is taken from a menu. */
+async function taken(page: Page, menu: string, entry: string): Promise<string> {
+	await page.getByRole('button', { name: menu }).click();
+	const [download] = await Promise.all([
+		page.waitForEvent('download'),
+		page.getByRole('menuitem', { name: entry }).click()
+	]);
+	return execFileSync('pdftotext', ['-layout', await download.path(), '-'], { encoding: 'utf8' });
+}
+
 const [ONE, OTHER] = ['VFT-MW-LS-00-DR-0127', 'VFT-MW-LS-00-DR-0128'];
 
 test('a release goes to three by the distribution list, each with their own; two verdicts differ and one is made of them', async ({
@@ -150,6 +160,8 @@ test('a release goes to three by the distribution list, each with their own; two
 		const row = ines.getByRole('row', { name: new RegExp(ONE) });
 		await expect(row).toContainText('Ines Maddock: The level is part of the permit.');
 		await expect(row.getByRole('button', { name: /Make one of/ })).toHaveCount(0);
+		const said = await taken(ines, 'Comment sheet', 'PDF');
+		for (const words of ['differ', 'The level is part of the permit.', 'Runa']) expect(said).toContain(words);
 		await ines.goto('/vft/today');
 		await ready(ines);
 		await expect(line).toHaveCount(0);

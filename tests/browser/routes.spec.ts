@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, test } from './world';
 import { as, ready } from './people';
 
@@ -68,6 +69,13 @@ test('a new release is proposed the route of its purpose; who holds an old revis
 	await dialog.getByRole('button', { name: 'Cancel' }).click();
 
 	await ines.getByRole('link', { name: 'Who holds what' }).click();
+	await ines.getByRole('button', { name: 'Export' }).click();
+	const [list] = await Promise.all([
+		ines.waitForEvent('download'),
+		ines.getByRole('menuitem', { name: 'CSV' }).click()
+	]);
+	expect(list.suggestedFilename()).toMatch(/^VFT who holds what .*\.csv$/);
+	expect(await readFile(await list.path(), 'utf8')).toMatch(/VFT-.*holds an old one/);
 	const filter = ines.getByRole('button', { name: /Somebody holds an old revision/ });
 	await filter.click();
 	await expect(filter).toHaveAttribute('aria-pressed', 'true');
