@@ -178,7 +178,7 @@ export const SUBJECTS: readonly Subject[] = [
 			'Look at the checks. What stops has to be mended; what is only to be looked at goes out with a reason.',
 			'Ask for approval. It goes its route step by step: whoever is named looks through it, and approves or sends it back with a reason.',
 			'Issue it: revisions are fixed, and each who gets it has a link of their own. Where a stamp or the marks go out on the documents, the originals stay as they are.',
-			'The client confirms receipt and gives a verdict for each document. C and D come back to the department with a day. Where verdicts of several differ, make one of them, with a reason.'
+			'The client confirms receipt and gives a verdict for each document. C and D come back to the department with a day. Where verdicts of several differ, make one of them, with a reason. The comment sheet lists what was said, and what became of it.'
 		],
 		know: [
 			'Nobody approves what they built, unless the project lets them. A change asks every step again, and says what is another since.',
