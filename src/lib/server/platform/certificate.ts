@@ -11,6 +11,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { BitString, Integer, Utf8String } from 'asn1js';
 import { AttributeTypeAndValue, BasicConstraints, Certificate, Extension } from 'pkijs';
+import { daysLater } from '../../core/time/spans';
 import type { Config } from './config';
 import { keepOnce } from './kept-once';
 import { signingKey } from './signing';
@@ -31,7 +32,8 @@ export interface Signers {
 }
 type Where = Pick<Config, 'home' | 'certificate' | 'origin'>;
 
-const YEARS = 20;
+/** Days for which an own certificate holds: twenty years, as long as drawings are asked for. */
+const VALID = 7_300;
 const COMMON_NAME = '2.5.4.3';
 const KEY_USAGE = '2.5.29.15';
 const BASIC_CONSTRAINTS = '2.5.29.19';
@@ -124,8 +126,7 @@ async function ownCertificate(host: string): Promise<string> {
 		);
 	const now = new Date();
 	certificate.notBefore.value = now;
-	certificate.notAfter.value = new Date(now);
-	certificate.notAfter.value.setUTCFullYear(now.getUTCFullYear() + YEARS);
+	certificate.notAfter.value = daysLater(now, VALID);
 	certificate.extensions = [
 		new Extension({
 			extnID: BASIC_CONSTRAINTS,
