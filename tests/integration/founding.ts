@@ -115,13 +115,3 @@ export async function found(services: Services): Promise<Founded> {
 	});
 	return { people, project, departments, shelf, folder, other, recipient };
 }
-
-/** Where what was founded is handed on: to the processes of the tests, and to programs that they start. */
-const HANDED_ON = 'CUPBOARD_FOUNDED';
-
-export function handOn(founded: Founded): void {
-	process.env[HANDED_ON] = JSON.stringify(founded);
-}
-
-/** What was founded in the database that every test copies. */
-export const founded = (): Founded => JSON.parse(process.env[HANDED_ON]!) as Founded;

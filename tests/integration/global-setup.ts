@@ -1,12 +1,9 @@
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import postgres from 'postgres';
-import { startServices } from '../../src/lib/server/api/start';
+import { log } from '../../src/lib/server/platform/log';
+import { Jobs } from '../../src/lib/server/platform/jobs/jobs';
 import { migrateDatabase } from '../../src/lib/server/platform/db/migrate';
-import { found, handOn, testConfig } from './founding';
 
-/** The server that `npm test` started, and the database with a small project that every test file copies. */
+/** The server that `npm test` started, and the migrated database that every test file copies. */
 export const TEMPLATE = 'cupboard_template';
 
 export function address(database: string): string {
@@ -23,10 +20,8 @@ export default async function setup(): Promise<void> {
 	await client.unsafe(`create database ${TEMPLATE}`);
 	await client.end();
 	await migrateDatabase(address(TEMPLATE));
-	const home = await mkdtemp(join(tmpdir(), 'cupboard-founded-'));
-	// Starting makes the tables of jobs, too, which each start would make anew.
-	const services = await startServices(testConfig(address(TEMPLATE), home), { work: false });
-	handOn(await found(services));
-	await services.close();
-	await rm(home, { recursive: true });
+	// The tables of jobs, too: each start would make them anew.
+	const jobs = new Jobs(address(TEMPLATE), log);
+	await jobs.open();
+	await jobs.close();
 }

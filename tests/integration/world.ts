@@ -22,17 +22,17 @@ import type { Services } from '../../src/lib/server/platform/services';
 import { verifyAll } from '../../src/lib/server/trail/verify';
 import { startServices } from '../../src/lib/server/api/start';
 import { releaseView } from '../../src/lib/server/releases/views';
-import { founded, testConfig } from './founding';
+import { found, testConfig, type Founded } from './founding';
 import { address, TEMPLATE } from './global-setup';
 
-/** A Cupboard of a test's own: a database, a store in a temporary folder, and the small project that was founded for all. */
+/** A Cupboard of a test's own: an empty database, a store in a temporary folder, and a small project. */
 export class TestWorld {
 	private constructor(
 		readonly services: Services,
 		readonly config: Config,
-		private readonly database: string
+		private readonly database: string,
+		{ people, project, departments, shelf, folder, other, recipient }: Founded
 	) {
-		const { people, project, departments, shelf, folder, other, recipient } = founded();
 		this.people = people;
 		this.project = project;
 		this.departments = departments;
@@ -62,7 +62,9 @@ export class TestWorld {
 		await client.end();
 		const home = await mkdtemp(join(tmpdir(), 'cupboard-test-'));
 		const config = { ...testConfig(address(database), home), ...more };
-		return new TestWorld(await startServices(config, { work: false }), config, database);
+		const services = await startServices(config, { work: false });
+		// Each has ids of its own: what the server remembers of a project is kept by its id.
+		return new TestWorld(services, config, database, await found(services));
 	}
 
 	/** Another process on the same database and store. */
