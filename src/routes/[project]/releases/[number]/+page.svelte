@@ -311,8 +311,10 @@
 						<dt>{what}</dt>
 						<dd class="font-mono break-all">{hash}</dd>
 					</div>{/each}
-				<div>Tell key and certificate by another way to whoever proves a package or a cover note.</div>
-			</dl>{/if}
+			</dl>
+			<p class="mt-2 text-[12px] text-ink-2">
+				Tell key and certificate by another way to whoever proves a package or a cover note.
+			</p>{/if}
 	</aside>
 </div>
 {#if editing}<ReleaseDialog
