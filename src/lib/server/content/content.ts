@@ -109,7 +109,10 @@ export interface Kept {
 	size: number;
 }
 
-/** Keeps bytes that Cupboard made (a text written as a file). Raises `full` when the disk is. */
+/**
+ * Keeps bytes that Cupboard made (a text written as a file). Where nothing refers to them within two days, they are cleaned
+ * away. Raises `full` when the disk is.
+ */
 export async function keepMade(
 	services: Services,
 	bytes: Uint8Array,
@@ -121,7 +124,11 @@ export async function keepMade(
 		await tx.execute(sql`select pg_advisory_xact_lock_shared(${CLEANING})`);
 		if (!(await services.store.has(hash)))
 			throw new Problem('busy', 'The store was being cleaned. Try again.');
-		await tx.insert(content).values({ hash, size, mediaType, createdAt: now }).onConflictDoNothing();
+		// What was made before counts as made now: it must not be cleaned away before it is referred to.
+		await tx
+			.insert(content)
+			.values({ hash, size, mediaType, createdAt: now })
+			.onConflictDoUpdate({ target: content.hash, set: { createdAt: now } });
 	});
 	return { hash, size };
 }

@@ -4,15 +4,17 @@ import * as contract from '../../contract/releases';
 import { stateIssued } from '../../core/documents/state';
 import { Problem } from '../../core/acts/problem';
 import { PURPOSE_LABEL } from '../../core/revisions/revisions';
+import { MEDIA_TYPE } from '../../core/files/media';
 import { isApproved, releaseNumber, worst } from '../../core/releases';
 import type { Tx } from '../platform/db';
-import { content, document, lock, pass, release, releaseItem, version } from '../platform/db/schema';
+import { document, lock, pass, release, releaseItem, version } from '../platform/db/schema';
+import { keepMade } from '../content/content';
 import { buildOf, checkRelease } from './checks';
 import { signingCertificate } from '../platform/certificate';
 import { signPdf } from '../platform/sign-pdf';
 import { signingKey, signText } from '../platform/signing';
 import { sha256 } from '../trail/write';
-import { goingOut, makeCopies, oneChunk, type Outgoing } from './outgoing';
+import { goingOut, makeCopies, type Outgoing } from './outgoing';
 import { draftPapers, type Draft } from './papers';
 import { companies, recipientsOf } from './recipients';
 import { sendTo, type Paper, type Sent } from './sending';
@@ -52,7 +54,7 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 			manifest,
 			hash: sha256(text),
 			signature: signText(signingKey(services.config.home), text),
-			note: await services.store.put(oneChunk(bytes), bytes.byteLength)
+			note: await keepMade(services, bytes, MEDIA_TYPE.pdf, now)
 		};
 	};
 	// As many at once as there are workers to write them.
@@ -118,18 +120,6 @@ export const issueRelease = does(contract.issueRelease, {
 						: `The pass of ${to.name} asks for no password. Nothing was issued.`,
 					{ field: 'passwords' }
 				);
-		await tx
-			.insert(content)
-			.values(
-				[
-					...[plan.whole, ...plan.each.map((one) => one.paper)].map(({ note }) => ({
-						...note,
-						mediaType: 'application/pdf'
-					})),
-					...plan.items.flatMap(({ copy }) => copy ?? [])
-				].map((one) => ({ ...one, createdAt: now }))
-			)
-			.onConflictDoNothing();
 		const state = stateIssued(about.purpose, here.settings.publishingPurposes);
 		const reissued = plan.items.filter((i) => i.fresh).map((i) => i.documentId);
 		const versions = await fixRevisions(context, plan.items);

@@ -6,6 +6,7 @@ import { dayOf } from '../../core/time/days';
 import type { Querier } from '../platform/db';
 import type { project, release } from '../platform/db/schema';
 import { atOnce } from '../platform/at-once';
+import { keepMade } from '../content/content';
 import type { Services } from '../platform/services';
 import type { GivenMarks } from '../marks/marked';
 import { releaseItems, type CheckedItem } from './checks';
@@ -134,7 +135,7 @@ export async function makeCopies(
 		const { bytes, mediaType } = await changedCopy(services, item, putOn(about, here, now, item)).catch(
 			refusing(item.number)
 		);
-		item.copy = { ...(await services.store.put(oneChunk(bytes), bytes.byteLength)), mediaType };
+		item.copy = { ...(await keepMade(services, bytes, mediaType, now)), mediaType };
 	});
 }
 
@@ -151,8 +152,3 @@ const refusing =
 			`${number}: ${why} or let the documents go out as they are. Nothing was issued.`
 		);
 	};
-
-/** Bytes as the store takes them. */
-export async function* oneChunk(bytes: Uint8Array) {
-	yield bytes;
-}
