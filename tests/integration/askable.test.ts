@@ -94,6 +94,8 @@ describe('what can be done with a document is told by the same rule that the run
 						base: row.label,
 						schedule: { columns: [{ name: 'Mark', kind: 'text' }], rows: [] }
 					};
+				case 'writeTitleBlock':
+					return { document: id, revision: 'P03' };
 				case 'workDrawingLive':
 					return { document: id, base: row.label };
 				case 'handInLive':

@@ -260,5 +260,6 @@ export const ADDRESSES = {
 	workDrawingLive: ['POST', '/documents/{document}/live/drawing'],
 	workLive: ['POST', '/documents/{document}/live'],
 	workScheduleLive: ['POST', '/documents/{document}/live/schedule'],
+	writeTitleBlock: ['POST', '/documents/{document}/title-block'],
 	zip: ['POST', '/zip/{project}']
 } as const;

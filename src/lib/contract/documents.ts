@@ -185,6 +185,21 @@ export const restoreVersion = act({
 	events: ['version.restored']
 });
 
+export const writeTitleBlock = act({
+	name: 'writeTitleBlock',
+	summary: 'Write number and revision in the title block of a drawing (DXF), as a new version',
+	method: 'POST',
+	path: '/documents/{document}/title-block',
+	input: z.strictObject({
+		document: id,
+		/** What its sheet is to say: the revision that the document is to go out as. */
+		revision: z.string().trim().min(1, 'Say which revision.').max(20)
+	}),
+	output: z.strictObject({ label: z.string() }),
+	at: { kind: 'document', id: (i) => i.document, level: 'work', applies: DOCUMENT_RULES.writeTitleBlock },
+	events: ['version.handed-in', 'version.saved']
+});
+
 export const openDocument = act({
 	name: 'openDocument',
 	summary: 'Note that a version of a document was opened on screen',

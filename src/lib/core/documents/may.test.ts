@@ -65,6 +65,7 @@ describe('what can be done with a document', () => {
 				for (const name of [
 					'handIn',
 					'restoreVersion',
+					'writeTitleBlock',
 					'workLive',
 					'workScheduleLive',
 					'workDrawingLive'

@@ -97,6 +97,11 @@ export const DOCUMENT_RULES = {
 	mergeSide: pastNoLock(({ lock }) => (lock ? yes : no('conflict', 'Take it in hand first, then merge.'))),
 	discardSide: always,
 	restoreVersion: pastNoLock(onFile),
+	writeTitleBlock: pastNoLock((facts, held) =>
+		liveKindOf(facts.mediaType) === 'drawing'
+			? onFile(facts, held)
+			: no('invalid', 'Only in a drawing (DXF) can a title block be written here.')
+	),
 	workLive: beginAs('text'),
 	workScheduleLive: beginAs('schedule'),
 	workDrawingLive: beginAs('drawing'),

@@ -1,4 +1,5 @@
 import { decodeDxf, DxfError, readDxf, type Entity, type Group } from '../dxf/read';
+import { bytesOf, GroupReader, latinOf, type Placed } from './groups';
 import { editedEntity, entityOf, withDimensionWords } from './edited';
 import type { Edits } from './item';
 
@@ -6,13 +7,6 @@ import type { Edits } from './item';
  * Writes an edited drawing by putting what changed into the bytes of its base. Whatever nobody touched stays byte for
  * byte as it was, so entities and sections that are not understood here come through whole.
  */
-
-/** A group with where it stands in the text: from its code's line to the end of its value's. */
-interface Placed {
-	group: Group;
-	from: number;
-	to: number;
-}
 
 /** An entity of the file, with those that belong to it and its end mark. */
 interface PlacedEntity {
@@ -22,38 +16,7 @@ interface PlacedEntity {
 	parts: { type: string; head: Placed; groups: Placed[] }[];
 }
 
-/** The mark that some programs begin a UTF-8 file with, byte by byte. */
-const BYTE_ORDER_MARK = '\u00ef\u00bb\u00bf';
-
 const CHILDREN: Record<string, string[]> = { INSERT: ['ATTRIB'], POLYLINE: ['VERTEX'] };
-
-class Reader {
-	private at: number;
-	constructor(private readonly text: string) {
-		this.at = text.startsWith(BYTE_ORDER_MARK) ? BYTE_ORDER_MARK.length : 0;
-	}
-
-	/** The next group, comments passed over; null at the end. */
-	next(): Placed | null {
-		for (;;) {
-			const from = this.at;
-			const code = this.line();
-			const value = this.line();
-			if (code === null || value === null) return null;
-			const number = Number(code);
-			if (!Number.isInteger(number)) throw new DxfError('The drawing is damaged; it cannot be written.');
-			if (number !== 999) return { group: [number, value], from, to: this.at };
-		}
-	}
-	private line(): string | null {
-		if (this.at >= this.text.length) return null;
-		let end = this.text.indexOf('\n', this.at);
-		if (end < 0) end = this.text.length;
-		const value = this.text.slice(this.at, this.text.charCodeAt(end - 1) === 13 ? end - 1 : end);
-		this.at = Math.min(end + 1, this.text.length);
-		return value;
-	}
-}
 
 /** Where things stand that a writer has to know. */
 interface Layout {
@@ -82,7 +45,7 @@ function layoutOf(text: string): Layout {
 		highest: 0,
 		newline: text.includes('\r\n') ? '\r\n' : '\n'
 	};
-	const reader = new Reader(text);
+	const reader = new GroupReader(text);
 	let section = '';
 	let list: PlacedEntity[] | null = null;
 	let parent: PlacedEntity | null = null;
@@ -330,18 +293,4 @@ function forOldFormat(entity: Entity): Entity[] {
 			children: vertices
 		}
 	];
-}
-
-/** Bytes as text of one character each (ISO 8859-1; the decoder of that name means another table). */
-function latinOf(bytes: Uint8Array): string {
-	const pieces: string[] = [];
-	for (let i = 0; i < bytes.length; i += 8192)
-		pieces.push(String.fromCharCode(...bytes.subarray(i, i + 8192)));
-	return pieces.join('');
-}
-
-function bytesOf(text: string): Uint8Array {
-	const bytes = new Uint8Array(text.length);
-	for (let i = 0; i < text.length; i++) bytes[i] = text.charCodeAt(i);
-	return bytes;
 }

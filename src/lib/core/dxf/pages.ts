@@ -2,8 +2,9 @@ import { flatten, wordsOf } from './flatten';
 import { entityWord } from './kinds';
 import { inModel, layoutsOf, type Layout } from './layouts';
 import { layOut } from './paper';
-import type { Drawing } from './read';
+import { decodeDxf, readDxf, type Drawing } from './read';
 import type { Sheet } from './sheet';
+import { titleBlock, type TitleBlock } from './title-block';
 
 /** What a drawing shows, page by page: its model first, then each sheet that it is laid out on. */
 export class DrawingPages {
@@ -70,4 +71,9 @@ export function leftOutWords({ unknown, cut }: Pick<Sheet, 'unknown' | 'cut'>): 
 	]
 		.filter(Boolean)
 		.join(', ');
+}
+
+/** What a drawing says of itself. Raises `DxfError` for what is no drawing. */
+export function titleBlockOf(bytes: Uint8Array): TitleBlock {
+	return titleBlock(new DrawingPages(readDxf(decodeDxf(bytes))).written().attributes);
 }

@@ -18,17 +18,22 @@ const TAGS: Record<keyof TitleBlock, RegExp> = {
 	date: /^(ISSUE_?|DRAWING_?)?DATE$/
 };
 
+/** Which part of a title block an attribute of this tag is; null for none. */
+export function partOf(tag: string): keyof TitleBlock | null {
+	const words = tag.replace(/[\s-]/g, '_');
+	return PARTS.find((part) => TAGS[part].test(words)) ?? null;
+}
+const PARTS = Object.keys(TAGS) as (keyof TitleBlock)[];
+
 /** Reads the title block from the attributes of a drawing's block insertions. */
 export function titleBlock(attributes: Sheet['attributes']): TitleBlock {
-	const find = (pattern: RegExp) =>
-		attributes
-			.find((a) => pattern.test(a.tag.replace(/[\s-]/g, '_')) && a.value.trim() !== '')
-			?.value.trim() ?? null;
+	const find = (part: keyof TitleBlock) =>
+		attributes.find((a) => partOf(a.tag) === part && a.value.trim() !== '')?.value.trim() ?? null;
 	return {
-		number: find(TAGS.number),
-		title: find(TAGS.title),
-		revision: find(TAGS.revision),
-		scale: find(TAGS.scale),
-		date: find(TAGS.date)
+		number: find('number'),
+		title: find('title'),
+		revision: find('revision'),
+		scale: find('scale'),
+		date: find('date')
 	};
 }

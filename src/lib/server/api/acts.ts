@@ -9,6 +9,7 @@ import * as documents from '../documents/acts';
 import * as folders from '../places/acts';
 import * as groups from '../people/acts-groups';
 import * as handIns from '../documents/acts-hand-in';
+import * as titleBlocks from '../documents/acts-title-block';
 import * as hatches from '../hatches/acts';
 import * as live from '../live/acts';
 import * as liveDrawings from '../live/acts-drawings';
@@ -51,6 +52,7 @@ function isAct(value: unknown): value is Act {
 export const ACTS: readonly Act[] = [
 	documents,
 	handIns,
+	titleBlocks,
 	live,
 	liveTexts,
 	liveSchedules,

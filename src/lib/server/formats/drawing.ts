@@ -3,7 +3,9 @@ import { editsFrom, NO_EDITS, type PlainEdits } from '../../core/drawing/item';
 import { writeEdited } from '../../core/drawing/write';
 import { layerOf } from '../../core/drawing/edited';
 import { keyOf } from '../../core/drawing/shared';
+import { withTitleBlock, type TitleBlockWords } from '../../core/drawing/title-block';
 import { decodeDxf, readDxf } from '../../core/dxf/read';
+import { titleBlockOf } from '../../core/dxf/pages';
 
 /** What the worker needs to write an edited drawing. */
 export interface DrawingTask {
@@ -19,6 +21,13 @@ export interface LayersTask {
 	path: string;
 }
 
+/** What the worker needs to write the title block of a drawing. */
+export interface TitleBlockTask {
+	task: 'title-block';
+	path: string;
+	to: TitleBlockWords;
+}
+
 /** The layers of a drawing's entities, as a shared drawing keeps them. */
 export interface DrawingLayers {
 	names: string[];
@@ -28,6 +37,20 @@ export interface DrawingLayers {
 /** Writes an edited drawing as DXF; runs in a worker thread. */
 export async function writeDrawingTask({ path, edits }: DrawingTask): Promise<Uint8Array> {
 	return writeEdited(await readFile(path), editsFrom(edits));
+}
+
+/**
+ * Writes number and revision in the title block of a drawing; runs in a worker thread. Null where it has none that can be
+ * written so that it is read as wanted. Raises `DxfError` for what is no drawing.
+ */
+export async function titleBlockTask({ path, to }: TitleBlockTask): Promise<Uint8Array | null> {
+	const bytes = await readFile(path);
+	const says = titleBlockOf(bytes);
+	const made = withTitleBlock(bytes, says, to);
+	if (!made) return null;
+	const read = titleBlockOf(made);
+	const fits = read.number === to.number && (says.revision === null || read.revision === to.revision);
+	return fits ? made : null;
 }
 
 /** Says on which layer each entity lies; runs in a worker thread. Raises `DxfError` for what is no drawing. */

@@ -3,7 +3,8 @@ import { dirname, join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import type { Store } from '../platform/store/store';
 import type { Inspection } from '../platform/db/schema';
-import type { DrawingLayers } from './drawing';
+import type { DrawingLayers, TitleBlockTask } from './drawing';
+import type { TitleBlockWords } from '../../core/drawing/title-block';
 import { familyOf, isPrintable } from '../../core/files/kinds';
 import { Problem } from '../../core/acts/problem';
 import type { Shown, ShownWord } from '../../core/files/shown';
@@ -182,6 +183,15 @@ export class Inspector {
 	/** The layers of a stored drawing's entities. Raises an Error for what is no drawing. */
 	async layers(hash: string): Promise<DrawingLayers> {
 		return (await this.pool.run({ task: 'layers', path: await this.store.localPath(hash) })) as DrawingLayers;
+	}
+
+	/**
+	 * A stored drawing with number and revision in its title block; null where it has none that can be written. Raises an
+	 * Error for what is no drawing.
+	 */
+	async withTitleBlock(hash: string, to: TitleBlockWords): Promise<Uint8Array | null> {
+		const task: TitleBlockTask = { task: 'title-block', path: await this.store.localPath(hash), to };
+		return (await this.pool.run(task)) as Uint8Array | null;
 	}
 
 	/**

@@ -13,7 +13,7 @@ import type { StandInTask } from './stand-in';
 import type { CopyTask } from './stamp';
 import type { ListTask } from './lists/list';
 import type { RegisterListTask } from './register-list/task';
-import type { DrawingLayers, DrawingTask, LayersTask } from './drawing';
+import type { DrawingLayers, DrawingTask, LayersTask, TitleBlockTask } from './drawing';
 import type { ScheduleTask } from './schedule/request';
 import type { TextTask } from './text/request';
 import { writtenIn } from './written';
@@ -24,7 +24,7 @@ const PREVIEW_WIDTH = 640;
 /** Most bytes of a file that a worker gives back. */
 const MOST_OUTPUT = 600_000_000;
 
-export type Task = FileTask | WriteTask | LayersTask | ShownTask | StandInTask;
+export type Task = FileTask | WriteTask | LayersTask | TitleBlockTask | ShownTask | StandInTask;
 /** Tasks that write a file instead of opening one. */
 export type WriteTask =
 	TextTask | ScheduleTask | DrawingTask | ListTask | RegisterListTask | CoverNoteTask | CopyTask;
@@ -66,6 +66,8 @@ export default async function work(task: Task): Promise<Given> {
 			return (await import('./drawing')).writeDrawingTask(task);
 		case 'layers':
 			return (await import('./drawing')).drawingLayersTask(task);
+		case 'title-block':
+			return (await import('./drawing')).titleBlockTask(task);
 		case 'list':
 			return (await import('./lists/list')).writeList(task);
 		case 'register-list':

@@ -1,10 +1,9 @@
 /** Drawings (DXF), read by core. */
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { DrawingPages, isEmpty, leftOutWords } from '../../../core/dxf/pages';
+import { DrawingPages, isEmpty, leftOutWords, titleBlockOf } from '../../../core/dxf/pages';
 import { decodeDxf, isBinaryDxf, readDxf } from '../../../core/dxf/read';
 import { sheetToSvg } from '../../../core/dxf/svg';
-import { titleBlock } from '../../../core/dxf/title-block';
 import { MOST_SHOWN_PIXELS } from '../../../core/files/shown';
 import { MOST_DXF_BYTES, MOST_PICTURE_PIXELS } from '../limits';
 import { KEPT, NOT_SHOWN, type Reader, type StoredFile } from './reader';
@@ -19,8 +18,7 @@ export const drawing: Reader = {
 		if (size > MOST_DXF_BYTES) return KEPT;
 		const bytes = await readFile(path);
 		if (isBinaryDxf(bytes)) return KEPT;
-		const { attributes } = new DrawingPages(readDxf(decodeDxf(bytes))).written();
-		return { titleBlock: titleBlock(attributes) };
+		return { titleBlock: titleBlockOf(bytes) };
 	},
 	async shown(file) {
 		if (file.size > MOST_DXF_BYTES) return NOT_SHOWN;
