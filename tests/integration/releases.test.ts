@@ -124,7 +124,7 @@ describe('building and approving', () => {
 		const { stopping, items } = await see(made.number);
 		expect(stopping).toBe(2);
 		expect(items.map((i) => i.checks.find((c) => c.result === 'stops'))).toMatchObject([
-			{ name: 'free', remedy: 'leave-out' },
+			{ name: 'free', remedy: 'ask-holder' },
 			{ name: 'newest', remedy: 'take-newest' }
 		]);
 		expect(await refused(world.act('ines', askApproval, { release: made.id }))).toMatchObject({

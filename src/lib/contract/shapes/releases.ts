@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CHECKS, type Accepted, type Check } from '../../core/releases/checks';
+import { CHECKS, REMEDIES, type Accepted, type Check } from '../../core/releases/checks';
 import { PURPOSES } from '../../core/revisions/revisions';
 import { moment } from '../fields';
 import { type Build, type BuildItem } from '../../core/releases/build';
@@ -61,7 +61,7 @@ export const check = z.strictObject({
 	name: z.enum(CHECKS),
 	result: z.enum(['look', 'fine', 'stops']),
 	sentence: z.string(),
-	remedy: z.enum(['take-newest', 'leave-out', 'add-references']).nullable(),
+	remedy: z.enum(REMEDIES).nullable(),
 	/** Set where somebody looked, and said why it goes out. */
 	accepted: accepted.optional()
 }) satisfies z.ZodType<Check>;

@@ -41,12 +41,23 @@ export interface Accepted {
 	at: string;
 }
 
+/** The step by which what a check found is mended. */
+export const REMEDIES = [
+	'take-newest',
+	'leave-out',
+	'add-references',
+	'ask-holder',
+	'settle-remarks',
+	'write-title-block'
+] as const;
+export type Remedy = (typeof REMEDIES)[number];
+
 /** The answer of one check on one document, with the step that mends it where there is one. */
 export interface Check {
 	name: CheckName;
 	result: CheckResult;
 	sentence: string;
-	remedy: 'take-newest' | 'leave-out' | 'add-references' | null;
+	remedy: Remedy | null;
 	/** Set where somebody looked, and said why it goes out. */
 	accepted?: Accepted;
 }
@@ -74,6 +85,8 @@ export interface ItemFacts {
 	unhandedIn: boolean;
 	/** Name of who has it in hand, or null. */
 	inHandOf: string | null;
+	/** Whether somebody asked them for it already. */
+	holderAsked: boolean;
 	removed: boolean;
 	/** Why it stands under a freeze, or null. */
 	frozen: string | null;
@@ -89,6 +102,8 @@ export interface ItemFacts {
 	numberFault: string | null;
 	/** What the sheet says of itself; null where nothing is read. */
 	titleBlock: { number: string | null; revision: string | null };
+	/** Whether that stands in attributes, which can be written here. */
+	writable: boolean;
 	/** Other documents of the project whose newest version has the very same bytes, by number. */
 	twins: readonly string[];
 	/** The label it would get, or null when its own does not fit the scheme. */
@@ -126,7 +141,9 @@ const RUN: Record<CheckName, (f: ItemFacts) => Check> = {
 	free: (f) =>
 		f.inHandOf === null
 			? fine('free', 'Nobody has it in hand.')
-			: stops('free', `${f.inHandOf} has it in hand.`),
+			: f.holderAsked
+				? stops('free', `${f.inHandOf} has it in hand, and was asked for it.`)
+				: stops('free', `${f.inHandOf} has it in hand.`, 'ask-holder'),
 	frozen: (f) =>
 		f.frozen === null
 			? fine('frozen', 'It stands under no freeze.')
@@ -136,7 +153,8 @@ const RUN: Record<CheckName, (f: ItemFacts) => Check> = {
 			? fine('settled', 'Every remark on it is settled.')
 			: look(
 					'settled',
-					`${f.openRemarks === 1 ? 'One remark' : `${f.openRemarks} remarks`} on it ${f.openRemarks === 1 ? 'is' : 'are'} open.`
+					`${f.openRemarks === 1 ? 'One remark' : `${f.openRemarks} remarks`} on it ${f.openRemarks === 1 ? 'is' : 'are'} open.`,
+					'settle-remarks'
 				),
 	opens: (f) =>
 		f.fault !== null
@@ -199,14 +217,20 @@ function references({ named }: ItemFacts): Check {
 }
 
 /** A working save carries the revision that is prepared, so its sheet may say that, its own label, or what it becomes. */
-function titleBlock({ titleBlock: says, number, chosenLabel, to }: ItemFacts): Check {
+function titleBlock({ titleBlock: says, writable, number, chosenLabel, to }: ItemFacts): Check {
+	const remedy = writable && to !== null ? 'write-title-block' : null;
 	if (says.number !== null && says.number.toUpperCase() !== number.toUpperCase())
-		return stops('title-block', `The sheet’s own title block says ${says.number}, not ${number}.`);
+		return stops(
+			'title-block',
+			`The sheet’s own title block says ${says.number}, not ${number}.`,
+			remedy ?? 'leave-out'
+		);
 	const fitting = [to, chosenLabel, chosenLabel.replace(/\.\d+$/, '')];
 	if (says.revision !== null && !fitting.includes(says.revision.toUpperCase()))
 		return look(
 			'title-block',
-			`The sheet’s own title block says revision ${says.revision}; it would go out as ${to ?? chosenLabel}.`
+			`The sheet’s own title block says revision ${says.revision}; it would go out as ${to ?? chosenLabel}.`,
+			remedy
 		);
 	return fine(
 		'title-block',

@@ -25,6 +25,7 @@ const good: ItemFacts = {
 	newestLabel: 'P03.2',
 	isNewest: true,
 	inHandOf: null,
+	holderAsked: false,
 	removed: false,
 	frozen: null,
 	named: [],
@@ -34,6 +35,7 @@ const good: ItemFacts = {
 	unhandedIn: false,
 	numberFault: null,
 	titleBlock: { number: 'VFT-MW-LS-00-DR-0101', revision: 'P03' },
+	writable: false,
 	twins: [],
 	to: 'P03',
 	demanded: 'P',
@@ -47,9 +49,10 @@ describe('checks of a release', () => {
 	it.each<[Partial<ItemFacts>, string, string, string | null]>([
 		[{ isNewest: false, newestLabel: 'P03.3' }, 'newest', 'stops', 'take-newest'],
 		[{ removed: true }, 'newest', 'stops', 'leave-out'],
-		[{ inHandOf: 'Aino Weir' }, 'free', 'stops', 'leave-out'],
+		[{ inHandOf: 'Aino Weir' }, 'free', 'stops', 'ask-holder'],
+		[{ inHandOf: 'Aino Weir', holderAsked: true }, 'free', 'stops', 'leave-out'],
 		[{ fault: 'The PDF is encrypted.' }, 'opens', 'stops', 'leave-out'],
-		[{ openRemarks: 2 }, 'settled', 'look', null],
+		[{ openRemarks: 2 }, 'settled', 'look', 'settle-remarks'],
 		[{ frozen: 'client review' }, 'frozen', 'look', null],
 		[{ named: [{ ...named, current: null, how: 'not-issued' }] }, 'references', 'look', 'add-references'],
 		[{ named: [{ ...named, current: null, how: 'unknown', there: false }] }, 'references', 'look', null],
@@ -64,6 +67,24 @@ describe('checks of a release', () => {
 			'leave-out'
 		],
 		[{ titleBlock: { number: null, revision: 'P02' } }, 'title-block', 'look', null],
+		[
+			{ titleBlock: { number: null, revision: 'P02' }, writable: true },
+			'title-block',
+			'look',
+			'write-title-block'
+		],
+		[
+			{ titleBlock: { number: 'VFT-MW-LS-00-DR-0102', revision: null }, writable: true },
+			'title-block',
+			'stops',
+			'write-title-block'
+		],
+		[
+			{ titleBlock: { number: 'X', revision: null }, writable: true, sequence: null, to: null },
+			'title-block',
+			'stops',
+			'leave-out'
+		],
 		[{ twins: ['VFT-MW-LS-00-DR-0102'] }, 'same-bytes', 'look', 'leave-out'],
 		[{ sequence: null, to: null }, 'revision', 'stops', 'leave-out'],
 		[{ demanded: 'C', to: 'P03' }, 'revision', 'look', null],

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { CHECK_LABEL, CHECKS, VERDICT_LABEL, type Check } from '../../core/releases';
+	import { CHECK_LABEL, CHECKS, VERDICT_LABEL, type Check, type Remedy } from '../../core/releases';
 	import { addressOf, type AnswerOf, type InputOf } from '../../client/cupboard';
 	import Table from '../kit/Table.svelte';
 	import { NUMBER_COLUMN, type Column } from '../kit/table';
@@ -36,7 +36,7 @@
 		mayMend: boolean;
 		mayChange: boolean;
 		leaveOut: (document: string) => unknown;
-		remedy: (document: string, check: Check) => unknown;
+		remedy: (item: Item, check: Check) => unknown;
 		/** Makes one of the verdicts on a document. */
 		consolidate: (item: Item) => void;
 		/** What goes out all the same, to be given a reason. */
@@ -52,11 +52,14 @@
 	const looks = $derived(having('look'));
 	const asking = $derived(looks.filter(({ check }) => !check.accepted));
 	const faults = $derived(having('stops'));
-	const REMEDY = {
+	const REMEDY: Record<Remedy, string> = {
 		'take-newest': 'Take the newest',
 		'leave-out': 'Leave it out',
-		'add-references': 'Add what it names'
-	} as const;
+		'add-references': 'Add what it names',
+		'ask-holder': 'Ask for it',
+		'settle-remarks': 'Settle them…',
+		'write-title-block': 'Write it in the sheet'
+	};
 	const SIGN = {
 		fine: ['✓', 'text-done', 'fine'],
 		look: ['!', 'text-lock', 'look at it'],
@@ -112,7 +115,7 @@
 {#each faults as { item, check } (item.documentId + check.name)}
 	<p class="mt-2 flex flex-wrap items-center gap-3 border-l-4 border-fault bg-fault-soft px-3 py-2">
 		<span class="font-semibold"><span class="font-mono">{item.number}</span> {check.sentence}</span>
-		{#if mayMend && check.remedy}<button class="button ml-auto" onclick={() => remedy(item.documentId, check)}
+		{#if mayMend && check.remedy}<button class="button ml-auto" onclick={() => remedy(item, check)}
 				>{REMEDY[check.remedy]}</button
 			>{/if}
 	</p>
@@ -145,9 +148,8 @@
 						>{/if}</span
 				>
 				{#if mayChange}<span class="ml-auto flex flex-wrap gap-2"
-						>{#if check.remedy && !check.accepted}<button
-								class="button"
-								onclick={() => remedy(item.documentId, check)}>{REMEDY[check.remedy]}</button
+						>{#if check.remedy && !check.accepted}<button class="button" onclick={() => remedy(item, check)}
+								>{REMEDY[check.remedy]}</button
 							>{/if}<button
 							class="button"
 							onclick={() => accept([{ document: item.documentId, check: check.name }])}

@@ -4,7 +4,7 @@
 	import { onMount, untrack, type ComponentProps } from 'svelte';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
 	import { toast } from '$lib/ui/kit/toast';
-	import { differences, leavingWords, releaseNumber, suitabilityText, type Check } from '$lib/core/releases';
+	import { differences, leavingWords, releaseNumber, suitabilityText, type Remedy } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
 	import { addressOf, cupboard, type AnswerOf, type InputOf } from '$lib/client/cupboard';
 	import Menu from '$lib/ui/kit/Menu.svelte';
@@ -79,12 +79,30 @@
 	}
 	const leaveOut = (document: string) =>
 		act('leave', () => cupboard.leaveOut({ release: about.id, document }));
-	const remedy = (document: string, check: Check) =>
-		check.remedy === 'take-newest'
-			? act('newest', () => cupboard.takeNewest({ release: about.id, document }))
-			: check.remedy === 'add-references'
-				? act('references', () => cupboard.addReferences({ release: about.id, document }))
-				: leaveOut(document);
+	/** What mends each thing that a check finds, in one step. */
+	const REMEDIES: Record<Remedy, (item: (typeof data.items)[number]) => unknown> = {
+		'take-newest': ({ documentId: document }) =>
+			act('newest', () => cupboard.takeNewest({ release: about.id, document })),
+		'leave-out': ({ documentId }) => leaveOut(documentId),
+		'add-references': ({ documentId: document }) =>
+			act('references', () => cupboard.addReferences({ release: about.id, document })),
+		'ask-holder': ({ documentId: document }) =>
+			act(
+				'holder',
+				() => cupboard.askForLock({ document, note: `Release ${number} waits for it.` }),
+				'Asked. Whoever has it in hand has a notice, and you are told when it is free.'
+			),
+		'settle-remarks': ({ documentId }) => goto(`/${code}/document/${documentId}/remarks`),
+		'write-title-block': ({ documentId: document, to }) =>
+			act(
+				'title-block',
+				async () => {
+					await cupboard.writeTitleBlock({ document, revision: to });
+					await cupboard.takeNewest({ release: about.id, document });
+				},
+				'Written, handed in as a new version, and that is in the release now.'
+			)
+	};
 </script>
 
 <svelte:head><title>Release {number} · {data.frame.project.name}</title></svelte:head>
@@ -280,7 +298,7 @@
 			mayMend={data.controller}
 			mayChange={data.can.leaveOut.may}
 			{leaveOut}
-			{remedy}
+			remedy={(item, check) => check.remedy && REMEDIES[check.remedy](item)}
 			consolidate={(item) => (consolidating = item)}
 			accept={(checks) => (accepting = checks)}
 		/>
