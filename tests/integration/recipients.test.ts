@@ -20,6 +20,7 @@ import { releaseAnswers } from '../../src/lib/server/releases/views-answers';
 import { removePlace } from '../../src/lib/server/removed/acts';
 import { overdueReleases } from '../../src/lib/server/places/views-tree';
 import { waiting } from '../../src/lib/server/today/views';
+import { releasePassContent } from '../../src/lib/server/passes/views';
 import { changeSettings } from '../../src/lib/server/settings/acts';
 import { proposedRecipients } from '../../src/lib/server/releases/views-recipients';
 import { remark } from '../../src/lib/server/platform/db/schema';
@@ -94,6 +95,10 @@ describe('a release that goes to several (T9)', () => {
 		const theirs = await world.read(null, passView, { secret: tarn });
 		expect(theirs).toMatchObject({ expects: 'receipt', items: [{ documentId: b.id }] });
 		expect(JSON.stringify(theirs)).not.toMatch(new RegExp(`${a.number}|${c.number}`));
+		// Neither what is in the release and not theirs, nor that it is: also not for who knows its id from elsewhere.
+		const content = (document: string) => world.read(null, releasePassContent, { secret: tarn, document });
+		expect((await content(b.id)).fileName).toContain(b.number);
+		expect(await refused(content(a.id))).toEqual(await refused(content('a'.repeat(a.id.length))));
 		const all = await world.act(null, takeAllFromPass, { secret: tarn });
 		const listOf = ({ files }: typeof all): unknown =>
 			JSON.parse(

@@ -3,30 +3,23 @@ import { z } from 'zod';
 import * as contract from '../../contract/passes';
 import { answers } from '../../contract/passes';
 import { Problem } from '../../core/acts/problem';
-import { gets, releaseNumber } from '../../core/releases';
+import { releaseNumber } from '../../core/releases';
 import { plural } from '../../core/words/sentences';
 import { pass, verdict } from '../platform/db/schema';
 import { passActor } from '../platform/runner/actor';
 import { tellNotices } from '../notices/tell';
-import { releaseItems } from '../releases/checks';
 import { does } from '../platform/runner/act';
 import { goesOn } from '../documents/acts';
+import { gotBy, oneGotBy } from '../releases/got';
 import { shareFiles } from '../releases/package';
 import { settleVerdicts, shareOf, storedNote } from '../releases/recipients';
 import { signersOf } from '../platform/certificate';
 import { returnDocument } from '../releases/returned';
-import type { Querier, Tx } from '../platform/db';
-
-/** What the holder of a pass got of its release. */
-async function itemsFor(db: Querier, passId: string, releaseId: string) {
-	const share = await shareOf(db, passId);
-	return (await releaseItems(db, releaseId)).filter((item) => gets(share, item.documentId));
-}
+import type { Tx } from '../platform/db';
 
 export const takeFromPass = does(contract.takeFromPass, {
 	async run({ tx, pass: held, proof, release, now, tell }, input) {
-		const row = (await itemsFor(tx, held.id, release.id)).find((i) => i.documentId === input.document);
-		if (!row?.sentHash) throw new Problem('not-found', 'The document is not in this release.');
+		const row = await oneGotBy(tx, held, release, input.document);
 		const given = {
 			hash: row.sentHash,
 			fileName: row.outgoingName!,
@@ -50,9 +43,8 @@ export const takeFromPass = does(contract.takeFromPass, {
 
 export const takeAllFromPass = does(contract.takeAllFromPass, {
 	async run({ tx, services, pass: held, release, tell }) {
-		const share = await shareOf(tx, held.id);
+		const { share, items: rows } = await gotBy(tx, held, release);
 		const note = await storedNote(tx, share.coverNoteHash!);
-		const rows = await itemsFor(tx, held.id, release.id);
 		tell({
 			kind: 'pass.release-downloaded',
 			releaseId: release.id,
@@ -99,19 +91,19 @@ export const confirmReceipt = does(contract.confirmReceipt, {
 
 async function keepAnswers(
 	tx: Tx,
-	passId: string,
-	releaseId: string,
+	held: { id: string },
+	about: { id: string },
 	given: z.output<typeof answers>
 ): Promise<void> {
-	const share = await shareOf(tx, passId);
+	const { share, items } = await gotBy(tx, held, about);
 	if (share.expects !== 'verdicts')
 		throw new Problem('conflict', 'No verdicts are asked of you on this release.');
-	const known = new Set((await itemsFor(tx, passId, releaseId)).map((item) => item.documentId));
+	const known = new Set(items.map((item) => item.documentId));
 	if (given.some((a) => !known.has(a.document)))
 		throw new Problem('not-found', 'A document answered is not in this release.');
 	await tx
 		.insert(verdict)
-		.values(given.map((a) => ({ passId, documentId: a.document, code: a.code, remark: a.remark })))
+		.values(given.map((a) => ({ passId: held.id, documentId: a.document, code: a.code, remark: a.remark })))
 		.onConflictDoUpdate({
 			target: [verdict.passId, verdict.documentId],
 			set: { code: sql`excluded.code`, remark: sql`excluded.remark` },
@@ -122,7 +114,7 @@ async function keepAnswers(
 
 export const saveVerdicts = does(contract.saveVerdicts, {
 	async run({ tx, pass: held, release }, input) {
-		await keepAnswers(tx, held.id, release.id, input.answers);
+		await keepAnswers(tx, held, release, input.answers);
 		return {};
 	}
 });
@@ -137,7 +129,7 @@ export const signVerdicts = does(contract.signVerdicts, {
 			throw new Problem('invalid', 'A verdict C or D needs a remark that says why.', {
 				document: unsaid.document
 			});
-		await keepAnswers(tx, held.id, release.id, given);
+		await keepAnswers(tx, held, release, given);
 		const signed = await tx
 			.update(verdict)
 			.set({ signedAt: now, signedName: input.name })
@@ -161,7 +153,7 @@ export const signVerdicts = does(contract.signVerdicts, {
 				details: { number: release.number, holder: held.holderName }
 			});
 		}
-		const items = await itemsFor(tx, held.id, release.id);
+		const { items } = await gotBy(tx, held, release);
 		for (const one of signed) {
 			const item = items.find((i) => i.documentId === one.documentId)!;
 			tell({

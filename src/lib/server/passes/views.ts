@@ -12,7 +12,7 @@ import { passAsks } from '../platform/runner/locate';
 import { addressOf } from './acts-given';
 import { versionByPass, withinPass } from './acts-open';
 import { passFacts, runsPass } from './acts';
-import { releaseItems } from '../releases/checks';
+import { oneGotBy } from '../releases/got';
 import type { Querier } from '../platform/db';
 import {
 	arrival,
@@ -275,9 +275,8 @@ export const placePassContent = answers(contract.placePassContent, {
 });
 
 export const releasePassContent = answers(contract.releasePassContent, {
-	async run({ db, release: about }, input) {
-		const row = (await releaseItems(db, about.id)).find((i) => i.documentId === input.document);
-		if (!row?.sentHash) throw new Problem('not-found', 'The document is not in this release.');
+	async run({ db, pass: held, release: about }, input) {
+		const row = await oneGotBy(db, held, about, input.document);
 		return {
 			hash: row.sentHash,
 			size: row.sentSize!,

@@ -28,6 +28,7 @@ import { itemOnRoute } from './acts-approval';
 import type { Querier } from '../platform/db';
 import { pass, person, release, releaseItem, verdict, version } from '../platform/db/schema';
 import { buildOf, checkRelease, releaseItems } from './checks';
+import { gotBy } from './got';
 import { goingOut, putOn } from './outgoing';
 import { draftPapers } from './papers';
 import { ASKED_ON, DIFFERS, recipientsOf, shareOf, signedVerdicts, verdictsOn } from './recipients';
@@ -340,11 +341,10 @@ async function describePass(
 	about: Release
 ) {
 	const [issuer] = await db.select({ name: person.name }).from(person).where(eq(person.id, about.issuedBy!));
-	const share = await shareOf(db, held.id);
+	const { share, items: mine } = await gotBy(db, held, about);
 	const saved = await db.select().from(verdict).where(eq(verdict.passId, held.id));
 	const answers = new Map(saved.map((row) => [row.documentId, row]));
 	const later = await laterRevisions(db, about.id);
-	const mine = (await releaseItems(db, about.id)).filter((row) => gets(share, row.documentId));
 	const items = mine.map((row) => {
 		const given = answers.get(row.documentId);
 		return {
