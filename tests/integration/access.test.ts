@@ -124,6 +124,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 		department: world.departments.AR,
 		format: 'docx',
 		base: 'P01.1',
+		revision: 'P01',
 		content: 'a'.repeat(64),
 		anchor: { on: 'whole' },
 		remark: 1,

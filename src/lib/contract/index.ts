@@ -11,6 +11,7 @@ import * as locks from './locks';
 import * as marks from './marks';
 import * as notices from './notices';
 import * as packages from './packages';
+import * as answering from './answering';
 import * as passes from './passes';
 import * as people from './people';
 import * as places from './places';
@@ -37,6 +38,7 @@ const NOUNS = {
 	...marks,
 	...notices,
 	...packages,
+	...answering,
 	...passes,
 	...people,
 	...places,

@@ -7,7 +7,7 @@ import { PLACE_RULES } from '../core/places/may';
 import { PLACE_KINDS, act, done, view } from './act';
 import { RETURNED_EVENTS } from './releases';
 import { VERDICTS } from '../core/releases';
-import { day, email, id, moment, name, note, projectKey, ranged, secret } from './fields';
+import { day, email, flag, id, moment, name, note, projectKey, ranged, secret } from './fields';
 import { packedFile } from './shapes/releases';
 import { burning } from './shapes/markup';
 
@@ -130,7 +130,14 @@ export const takeFromPass = act({
 		'Note that a document of a release was opened or downloaded through its pass, and say which bytes to send',
 	method: 'POST',
 	path: '/passes/{secret}/documents/{document}/taken',
-	input: z.strictObject({ secret, document: id, how: z.enum(['opened', 'downloaded']), ranged }),
+	input: z.strictObject({
+		secret,
+		document: id,
+		how: z.enum(['opened', 'downloaded']),
+		ranged,
+		/** The revision that they had before, instead of this one. */
+		before: z.boolean().default(false)
+	}),
 	output: z.strictObject({
 		hash: z.string(),
 		fileName: z.string(),
@@ -188,7 +195,7 @@ export const signVerdicts = act({
 	input: z.strictObject({ secret, name, answers }),
 	output: z.strictObject({ signed: z.number() }),
 	at: { kind: 'pass', secret: (i) => i.secret },
-	events: ['verdict.given', 'receipt.confirmed', ...RETURNED_EVENTS]
+	events: ['verdict.given', 'receipt.confirmed', 'version.set-beside', ...RETURNED_EVENTS]
 });
 
 /** Fewest different characters of an ending that somebody chose. */
@@ -394,7 +401,12 @@ export const releasePassContent = view({
 	name: 'releasePassContent',
 	summary: 'Which stored bytes a document has that the pass of a release leads to',
 	path: '/passes/{secret}/documents/{document}/content',
-	input: z.strictObject({ secret, document: id }),
+	input: z.strictObject({
+		secret,
+		document: id,
+		/** The revision that they had before, instead of this one. */
+		before: flag
+	}),
 	output: passContent,
 	at: { kind: 'pass', secret: (i) => i.secret }
 });

@@ -244,8 +244,23 @@ export const passView = view({
 				mediaType: z.string(),
 				hash: z.string(),
 				later: z.strictObject({ label: z.string(), at: moment }).nullable(),
+				/** The revision that they had before, with the release it came in; null where there is none, or the same file. */
+				before: z.strictObject({ label: z.string(), release: z.number(), mediaType: z.string() }).nullable(),
 				code: z.enum(VERDICTS).nullable(),
 				remark: z.string(),
+				/** Their remarks on its sheets, in the lasting coordinates of what was sent. */
+				placed: z.array(
+					z.strictObject({
+						id: z.string(),
+						number: z.number(),
+						page: z.number(),
+						x: z.number(),
+						y: z.number(),
+						text: z.string()
+					})
+				),
+				/** Marked-up files that they send along. */
+				files: z.array(z.strictObject({ id: z.string(), fileName: z.string(), size: z.number() })),
 				signed: z.strictObject({ at: moment, name: z.string() }).nullable()
 			})
 		),
@@ -318,6 +333,8 @@ export const releaseAnswers = view({
 				at: moment.nullable(),
 				code: z.enum(VERDICTS).nullable(),
 				words: z.string(),
+				/** The page on which it was placed as a remark; null for the verdict itself. */
+				page: z.number().nullable(),
 				/** Whether a controller made it of verdicts that differ. */
 				consolidated: z.boolean(),
 				/** What it became on the document, where it opened work (C and D). */

@@ -176,8 +176,13 @@ export const versionSetBeside = event('version.set-beside', {
 		side: z.number(),
 		note: z.string(),
 		hash: z.string(),
-		size: z.number()
+		size: z.number(),
+		/** Number of the release with whose verdict it came. */
+		release: z.optional(z.number())
 	}),
 	touches: ['documents'],
-	says: (d) => `handed in ${doc(d)} without the lock, kept as side version ${d.side}: ${d.note}`
+	says: (d) =>
+		d.release === undefined
+			? `handed in ${doc(d)} without the lock, kept as side version ${d.side}: ${d.note}`
+			: `sent ${doc(d)} back with marks, kept as side version ${d.side}: ${d.note}`
 });

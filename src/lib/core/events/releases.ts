@@ -190,8 +190,13 @@ export const verdictGiven = event('verdict.given', {
 		code: z.nullable(z.enum(VERDICTS)),
 		remark: z.string(),
 		release: z.number(),
-		signed: z.string()
+		signed: z.string(),
+		/** What was placed on its sheets. */
+		placed: z.optional(z.array(z.strictObject({ page: z.number(), text: z.string() }))),
+		/** Hashes of what was sent along. */
+		files: z.optional(z.array(z.string()))
 	}),
 	touches: ['releases'],
-	says: (d) => `gave verdict ${d.code} on ${doc(d)}${d.remark ? `: ${d.remark}` : ''}`
+	says: (d) =>
+		`gave verdict ${d.code} on ${doc(d)}${d.placed ? `, with ${plural(d.placed.length, 'remark')} on it` : ''}${d.files ? `, with ${plural(d.files.length, 'marked-up file')}` : ''}${d.remark ? `: ${d.remark}` : ''}`
 });

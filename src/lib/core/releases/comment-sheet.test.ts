@@ -13,6 +13,7 @@ const answer = (more: Partial<AnswerGiven>): AnswerGiven => ({
 	at: '2026-12-02T23:30:00.000Z',
 	code: 'A',
 	words: '',
+	page: null,
 	consolidated: false,
 	remark: null,
 	...more
@@ -31,6 +32,7 @@ describe('the comment sheet of a release', () => {
 		[
 			answer({}),
 			answer({ code: 'C', words: 'The hinge is too low.', remark }),
+			answer({ code: 'C', words: 'This one.', page: 2, remark: { ...remark, number: 8 } }),
 			answer({
 				code: 'D',
 				words: 'Not so.',
@@ -55,6 +57,7 @@ describe('the comment sheet of a release', () => {
 		expect(said('Verdict')).toEqual([
 			'A, accepted',
 			'C, revise and resubmit',
+			'C, remark on page 2',
 			'D, refused',
 			'not answered yet',
 			'C, revise and resubmit, made of verdicts that differ'
@@ -62,10 +65,10 @@ describe('the comment sheet of a release', () => {
 	});
 
 	it('follows what was answered into the remark that it became: whose it is, what was said, and how it ended', () => {
-		expect(said('No.')).toEqual([null, 7, 7, null, null]);
+		expect(said('No.')).toEqual([null, 7, 8, 7, null, null]);
 		expect(said('Answers')[1]).toBe('Oke Lindvar: Moved, Halla Brandt.');
 		expect(said('To settle')[1]).toBe('Marine works by 16 Dec 2026');
-		expect(said('State')).toEqual([null, 'open', 'settled by Oke Lindvar: In P04.', null, null]);
+		expect(said('State')).toEqual([null, 'open', 'open', 'settled by Oke Lindvar: In P04.', null, null]);
 	});
 });
 

@@ -15,6 +15,8 @@ export interface AnswerGiven {
 	at: string | null;
 	code: Verdict | null;
 	words: string;
+	/** The page on which it was placed as a remark; null for the verdict itself. */
+	page: number | null;
 	/** Whether a controller made it of verdicts that differ. */
 	consolidated: boolean;
 	/** The remark that it became, where it opened work. */
@@ -58,9 +60,11 @@ export function releaseCommentSheet(
 			row.by,
 			row.company,
 			row.at && { day: dayOf(row.at, timeZone) },
-			row.code
-				? `${row.code}, ${VERDICT_LABEL[row.code]}${row.consolidated ? ', made of verdicts that differ' : ''}`
-				: 'not answered yet',
+			row.page !== null
+				? `${row.code}, remark on page ${row.page}`
+				: row.code
+					? `${row.code}, ${VERDICT_LABEL[row.code]}${row.consolidated ? ', made of verdicts that differ' : ''}`
+					: 'not answered yet',
 			row.words,
 			remark?.number ?? null,
 			remark && answersOf(remark),

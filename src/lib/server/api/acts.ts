@@ -19,6 +19,7 @@ import * as locks from '../locks/acts';
 import * as marks from '../marks/acts';
 import * as membership from '../people/acts-membership';
 import * as notices from '../notices/acts';
+import * as answering from '../passes/acts-answering';
 import * as passes from '../passes/acts-release';
 import * as givenPasses from '../passes/acts-given';
 import * as openPasses from '../passes/acts-open';
@@ -87,6 +88,7 @@ export const ACTS: readonly Act[] = [
 	holders,
 	packages,
 	verdicts,
+	answering,
 	passes,
 	notices,
 	placePasses,

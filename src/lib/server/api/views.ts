@@ -22,6 +22,7 @@ import * as sharing from '../access/views-sharing';
 import * as live from '../live/views';
 import * as marks from '../marks/views';
 import * as notices from '../notices/views';
+import * as answering from '../passes/views-answering';
 import * as passes from '../passes/views';
 import * as settings from '../settings/views';
 import * as today from '../today/views';
@@ -57,6 +58,7 @@ export const VIEWS: readonly View[] = [
 	recipients,
 	standIns,
 	holders,
+	answering,
 	passes,
 	notices,
 	today

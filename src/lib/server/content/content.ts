@@ -15,8 +15,8 @@ import { TooLarge } from '../platform/store/store';
 /** Advisory lock that keeps the cleaning of unused content apart from what arrives. */
 const CLEANING = 4681;
 
-/** Who sends: a member, or whoever came through a hatch. */
-export type Sender = { personId: string } | { hatchId: string };
+/** Who sends: a member, whoever came through a hatch, or who answers by a pass. */
+export type Sender = { personId: string } | { hatchId: string } | { passId: string };
 
 /** What taking in a file answers with. */
 export interface Received {
@@ -162,6 +162,13 @@ export async function sameBytes(
 		.limit(5);
 }
 
+const sentBy = (sender: Sender) =>
+	'personId' in sender
+		? eq(upload.personId, sender.personId)
+		: 'hatchId' in sender
+			? eq(upload.hatchId, sender.hatchId)
+			: eq(upload.passId, sender.passId);
+
 /** Finds uploads of a sender from within the last day, in the order asked. Raises `invalid` for any other. */
 export async function ownUploads(db: Querier, sender: Sender, ids: string[], now: Date) {
 	const rows = await db
@@ -174,13 +181,7 @@ export async function ownUploads(db: Querier, sender: Sender, ids: string[], now
 		})
 		.from(upload)
 		.innerJoin(content, eq(content.hash, upload.hash))
-		.where(
-			and(
-				inArray(upload.id, ids),
-				'personId' in sender ? eq(upload.personId, sender.personId) : eq(upload.hatchId, sender.hatchId),
-				gt(upload.createdAt, daysLater(now, -1))
-			)
-		);
+		.where(and(inArray(upload.id, ids), sentBy(sender), gt(upload.createdAt, daysLater(now, -1))));
 	return ids.map((id) => {
 		const found = rows.find((r) => r.id === id);
 		if (!found)
@@ -216,6 +217,7 @@ export async function cleanUploads(services: Services, now: Date): Promise<void>
 				and not exists (select 1 from release r where r.cover_note_hash = c.hash)
 				and not exists (select 1 from release_recipient rr where rr.cover_note_hash = c.hash)
 				and not exists (select 1 from mail m where m.attachment_hash = c.hash)
+				and not exists (select 1 from verdict_file f where f.hash = c.hash)
 				and not exists (select 1 from release_item i where c.hash in (i.pinned_hash, i.copy_hash))
 			returning c.hash`);
 		for (const { hash } of orphans) {

@@ -31,12 +31,15 @@ const FULL = {
 };
 
 /** A sender as it is noted with what has arrived. */
-const noted = (sender: Sender): string =>
-	'personId' in sender ? `person ${sender.personId}` : `hatch ${sender.hatchId}`;
+const noted = (sender: Sender): string => {
+	if ('personId' in sender) return `person ${sender.personId}`;
+	return 'hatchId' in sender ? `hatch ${sender.hatchId}` : `pass ${sender.passId}`;
+};
 function senderOf(text: string | null | undefined): Sender | null {
 	const [kind, id] = (text ?? '').split(' ');
 	if (!id) return null;
-	return kind === 'person' ? { personId: id } : { hatchId: id };
+	if (kind === 'person') return { personId: id };
+	return kind === 'hatch' ? { hatchId: id } : { passId: id };
 }
 
 /** Hashes of what has arrived so far, by upload. */
@@ -193,8 +196,10 @@ class Resumable {
 	async whole(id: string, sender: Sender): Promise<Received | null> {
 		const row = await this.received(id);
 		if (!row) return null;
-		const { personId, hatchId, ...received } = row;
-		const theirs = 'personId' in sender ? personId === sender.personId : hatchId === sender.hatchId;
+		const { personId, hatchId, passId, ...received } = row;
+		const theirs = Object.entries(sender).every(
+			([key, id]) => ({ personId, hatchId, passId })[key as 'personId'] === id
+		);
 		return theirs ? received : null;
 	}
 
@@ -207,7 +212,8 @@ class Resumable {
 				mediaType: content.mediaType,
 				fileName: upload.fileName,
 				personId: upload.personId,
-				hatchId: upload.hatchId
+				hatchId: upload.hatchId,
+				passId: upload.passId
 			})
 			.from(upload)
 			.innerJoin(content, eq(content.hash, upload.hash))

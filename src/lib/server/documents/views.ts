@@ -149,7 +149,7 @@ async function sidesOf(db: Querier, documentId: string): Promise<SideRow[]> {
 		.select({
 			number: sideVersion.number,
 			at: sideVersion.createdAt,
-			by: person.name,
+			by: sql<string>`coalesce(${sideVersion.fromName}, ${person.name})`,
 			byId: sideVersion.createdBy,
 			note: sideVersion.note,
 			fileName: sideVersion.fileName,

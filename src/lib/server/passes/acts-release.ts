@@ -5,37 +5,40 @@ import { answers } from '../../contract/passes';
 import { Problem } from '../../core/acts/problem';
 import { releaseNumber } from '../../core/releases';
 import { plural } from '../../core/words/sentences';
-import { pass, verdict } from '../platform/db/schema';
+import { pass, recipient, verdict } from '../platform/db/schema';
 import { passActor } from '../platform/runner/actor';
 import { tellNotices } from '../notices/tell';
 import { does } from '../platform/runner/act';
 import { goesOn } from '../documents/acts';
-import { gotBy, oneGotBy } from '../releases/got';
+import { gotBy, hadBefore, oneGotBy } from '../releases/got';
 import { shareFiles } from '../releases/package';
 import { settleVerdicts, shareOf, storedNote } from '../releases/recipients';
 import { signersOf } from '../platform/certificate';
-import { returnDocument } from '../releases/returned';
+import { filesBy, placedBy, setFilesBeside } from '../releases/answered';
+import { workOn } from '../releases/returned';
 import type { Tx } from '../platform/db';
 
 export const takeFromPass = does(contract.takeFromPass, {
 	async run({ tx, pass: held, proof, release, now, tell }, input) {
 		const row = await oneGotBy(tx, held, release, input.document);
+		const had = input.before ? await hadBefore(tx, held, release, input.document) : null;
 		const given = {
-			hash: row.sentHash,
-			fileName: row.outgoingName!,
+			hash: had?.hash ?? row.sentHash,
+			fileName: had?.fileName ?? row.outgoingName!,
 			number: row.number,
 			title: row.title,
-			label: row.chosenLabel
+			label: had?.label ?? row.chosenLabel
 		};
+		const { number, label, hash } = given;
 		const kind = `pass.document-${input.how}` as const;
-		const what = { kind, actor: passActor(held, proof).id, documentId: row.documentId, hash: row.sentHash };
+		const what = { kind, actor: passActor(held, proof).id, documentId: row.documentId, hash };
 		if (input.ranged && (await goesOn(tx, what, now))) return given;
 		tell({
 			kind,
 			placeId: row.documentId,
 			documentId: row.documentId,
 			releaseId: release.id,
-			details: { number: row.number, label: row.chosenLabel, release: release.number, hash: row.sentHash }
+			details: { number, label, release: had?.release ?? release.number, hash }
 		});
 		return given;
 	}
@@ -124,11 +127,23 @@ export const signVerdicts = does(contract.signVerdicts, {
 		const { tx, pass: held, release, now, tell } = context;
 		const given = input.answers.filter((a) => a.code !== null);
 		if (!given.length) throw new Problem('invalid', 'Choose a verdict for at least one document.');
-		const unsaid = given.find((a) => (a.code === 'C' || a.code === 'D') && a.remark === '');
+		// What is placed and sent along does not change while it is signed.
+		await tx.select({ id: pass.id }).from(pass).where(eq(pass.id, held.id)).for('update');
+		const [placed, files] = [await placedBy(tx, [held.id]), await filesBy(tx, [held.id])];
+		const unsaid = given.find(
+			(a) =>
+				(a.code === 'C' || a.code === 'D') &&
+				a.remark === '' &&
+				![...placed, ...files].some((one) => one.documentId === a.document)
+		);
 		if (unsaid)
-			throw new Problem('invalid', 'A verdict C or D needs a remark that says why.', {
-				document: unsaid.document
-			});
+			throw new Problem(
+				'invalid',
+				'A verdict C or D needs a remark that says why, on the whole or on the sheet.',
+				{
+					document: unsaid.document
+				}
+			);
 		await keepAnswers(tx, held, release, given);
 		const signed = await tx
 			.update(verdict)
@@ -153,9 +168,16 @@ export const signVerdicts = does(contract.signVerdicts, {
 				details: { number: release.number, holder: held.holderName }
 			});
 		}
-		const { items } = await gotBy(tx, held, release);
+		const { share, items } = await gotBy(tx, held, release);
+		const [to] = await tx
+			.select({ company: recipient.company })
+			.from(recipient)
+			.where(eq(recipient.id, share.recipientId));
+		const { company } = to!;
 		for (const one of signed) {
 			const item = items.find((i) => i.documentId === one.documentId)!;
+			const marks = placed.filter((p) => p.documentId === one.documentId);
+			const sent = files.filter((f) => f.documentId === one.documentId);
 			tell({
 				kind: 'verdict.given',
 				placeId: one.documentId,
@@ -167,9 +189,12 @@ export const signVerdicts = does(contract.signVerdicts, {
 					code: one.code,
 					remark: one.remark,
 					release: release.number,
-					signed: input.name
+					signed: input.name,
+					...(marks.length ? { placed: marks.map(({ page, text }) => ({ page, text })) } : {}),
+					...(sent.length ? { files: sent.map((file) => file.hash) } : {})
 				}
 			});
+			await setFilesBeside(context, release, `${input.name}, ${company}`, sent, items);
 		}
 		const { settled, differing } = await settleVerdicts(
 			tx,
@@ -178,14 +203,13 @@ export const signVerdicts = does(contract.signVerdicts, {
 			now
 		);
 		for (const { documentId, code, says } of settled)
-			if (code === 'C' || code === 'D')
-				await returnDocument(
-					context,
-					release,
-					items.find((i) => i.documentId === documentId)!,
-					code,
-					says
-				);
+			await workOn(
+				context,
+				release,
+				items.find((i) => i.documentId === documentId)!,
+				code,
+				says
+			);
 		const lines = signed
 			.map(
 				(v) =>

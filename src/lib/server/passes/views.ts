@@ -12,7 +12,7 @@ import { passAsks } from '../platform/runner/locate';
 import { addressOf } from './acts-given';
 import { versionByPass, withinPass } from './acts-open';
 import { passFacts, runsPass } from './acts';
-import { oneGotBy } from '../releases/got';
+import { hadBefore, oneGotBy } from '../releases/got';
 import type { Querier } from '../platform/db';
 import {
 	arrival,
@@ -276,6 +276,11 @@ export const placePassContent = answers(contract.placePassContent, {
 
 export const releasePassContent = answers(contract.releasePassContent, {
 	async run({ db, pass: held, release: about }, input) {
+		if (input.before) {
+			const had = await hadBefore(db, held, about, input.document);
+			const { hash, size, mediaType, fileName } = had;
+			return { hash, size, mediaType, fileName, mayGive: true, copies: false };
+		}
 		const row = await oneGotBy(db, held, about, input.document);
 		return {
 			hash: row.sentHash,

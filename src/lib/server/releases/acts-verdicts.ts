@@ -6,7 +6,7 @@ import { releaseItem } from '../platform/db/schema';
 import { does } from '../platform/runner/act';
 import { releaseItems } from './checks';
 import { saidOn } from './recipients';
-import { returnDocument } from './returned';
+import { workOn } from './returned';
 
 export const consolidateVerdicts = does(contract.consolidateVerdicts, {
 	async run(context, input) {
@@ -40,11 +40,10 @@ export const consolidateVerdicts = does(contract.consolidateVerdicts, {
 				release: about.number
 			}
 		});
-		if (input.code === 'C' || input.code === 'D')
-			await returnDocument(context, about, item, input.code, [
-				{ code: input.code, remark: input.reason, by: `${by.name}, ${here.name}` },
-				...said!.says.filter((one) => one.remark !== '')
-			]);
+		await workOn(context, about, item, input.code, [
+			{ code: input.code, remark: input.reason, by: `${by.name}, ${here.name}`, placed: [] },
+			...said!.says.filter((one) => one.remark !== '' || one.placed.length > 0)
+		]);
 		return {};
 	}
 });

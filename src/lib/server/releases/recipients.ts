@@ -4,6 +4,7 @@ import type { buildRelease } from '../../contract/releases';
 import { Problem } from '../../core/acts/problem';
 import { gets, outcomeOf, type Verdict } from '../../core/releases';
 import type { Querier, Tx } from '../platform/db';
+import { placedBy } from './answered';
 import type { Said } from './returned';
 import {
 	content,
@@ -177,13 +178,26 @@ export interface Settled {
 /** What everybody who was asked has signed on documents of a release, for those who work on with them. */
 export async function saidOn(db: Querier, releaseId: string, documents: readonly string[]) {
 	const [recipients, signed] = [await recipientsOf(db, releaseId), await signedVerdicts(db, releaseId)];
+	const placed = await placedBy(
+		db,
+		recipients.flatMap((one) => one.passId ?? [])
+	);
 	return documents.map((documentId) => {
 		const on = verdictsOn(recipients, signed, documentId);
 		return {
 			documentId,
 			given: on.map((one) => one.signed?.code ?? null),
 			says: on.flatMap(({ of, signed: one }) =>
-				one?.code ? [{ code: one.code, remark: one.remark, by: `${one.signedName}, ${of.company}` }] : []
+				one?.code
+					? [
+							{
+								code: one.code,
+								remark: one.remark,
+								by: `${one.signedName}, ${of.company}`,
+								placed: placed.filter((p) => p.passId === of.passId && p.documentId === documentId)
+							}
+						]
+					: []
 			)
 		};
 	});

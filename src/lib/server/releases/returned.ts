@@ -2,8 +2,20 @@ import { and, asc, eq, isNull } from 'drizzle-orm';
 import { releaseNumber, VERDICT_LABEL, type Verdict } from '../../core/releases';
 import { dayOf, dayWords } from '../../core/time/days';
 import { calendarOf, plusWorkingDays } from '../../core/time/working-days';
+import { plural } from '../../core/words/sentences';
 import { idsOf } from '../access/reach';
-import { departmentMember, document, member, place, remark, type release } from '../platform/db/schema';
+import {
+	departmentMember,
+	document,
+	member,
+	place,
+	remark,
+	verdictRemark,
+	type release
+} from '../platform/db/schema';
+import type { Anchor } from '../../core/remarks/remarks';
+import type { PlacedRemark } from './answered';
+import type { GotItem } from './got';
 import { tellNotices } from '../notices/tell';
 import type { Acting, ContextOf } from '../platform/runner/act';
 import { nextNumber } from '../remarks/acts';
@@ -13,51 +25,64 @@ const DAYS = 10;
 
 type Returning = Pick<ContextOf['pass'] & Acting, 'tx' | 'project' | 'services' | 'now' | 'newId' | 'tell'>;
 
-/** What somebody said of a document; `by` with their company. */
+/** What somebody said of a document, and what they placed on its sheets; `by` with their company. */
 export interface Said {
 	code: Verdict;
 	remark: string;
 	by: string;
+	placed: readonly PlacedRemark[];
 }
 
+type Item = Pick<GotItem, 'documentId' | 'number' | 'versionId' | 'chosenLabel' | 'mediaType' | 'sentType'>;
+
+/** What somebody said of it as a whole, or where they said it instead. */
+const wordsOf = ({ remark: words, placed }: Said): string =>
+	words ||
+	(placed.length ? `see ${plural(placed.length, 'remark')} on the sheet.` : 'see the file sent with it.');
+
 /**
- * A document whose verdicts came to C, revise and resubmit, or D, refused, returns to its department (T8): it is work
- * in progress again, what was said stands on it as remarks for the department to settle by a day, and its leads are told.
+ * Makes work of the verdicts on a document once they have come to one (T8). With C, revise and resubmit, or D, refused, it
+ * returns to its department: it is work in progress again, what was said stands on it as remarks for the department to
+ * settle by a day, and its leads are told. What was placed on its sheets becomes remarks there, whatever the verdict.
  * @param says what each said who has something to say
  */
-export async function returnDocument(
+export async function workOn(
 	context: Returning,
 	about: typeof release.$inferSelect,
-	item: { documentId: string; number: string; versionId: string; chosenLabel: string },
+	item: Item,
 	code: Verdict,
 	says: readonly Said[]
 ): Promise<void> {
 	const { tx, project, now, newId, tell } = context;
-	const [at] = await tx
-		.update(document)
-		.set({ state: 'wip' })
-		.where(eq(document.id, item.documentId))
-		.returning();
-	const [here] = await tx.select().from(place).where(eq(place.id, item.documentId));
+	const returns = code === 'C' || code === 'D';
+	if (!returns && !says.some((said) => said.placed.length)) return;
+	const [here] = await tx
+		.select({ path: place.path, title: document.title })
+		.from(place)
+		.innerJoin(document, eq(document.id, place.id))
+		.where(eq(place.id, item.documentId));
 	const [shelf] = await tx
 		.select()
 		.from(place)
 		.where(eq(place.id, idsOf(here!.path)[0]!));
-	const due = plusWorkingDays(dayOf(now, project.timeZone), DAYS, calendarOf(project.settings));
+	const due = returns
+		? plusWorkingDays(dayOf(now, project.timeZone), DAYS, calendarOf(project.settings))
+		: null;
 	const first = await nextNumber(tx, item.documentId);
 	const inRelease = `release ${releaseNumber(about.number)}`;
-	for (const [at, said] of says.entries()) {
-		const text = `${said.code}, ${VERDICT_LABEL[said.code]}, on ${item.chosenLabel} in ${inRelease}: ${said.remark}`;
+	let number = first;
+	const add = async (by: string, anchor: Anchor, text: string): Promise<string> => {
+		const id = newId();
 		await tx.insert(remark).values({
-			id: newId(),
+			id,
 			documentId: item.documentId,
-			number: first + at,
+			number,
 			versionId: item.versionId,
-			anchor: { on: 'version' },
+			anchor,
 			text,
 			// Who answers by a pass has no account; what they said hangs on who issued it, under their own name.
 			createdBy: about.issuedBy!,
-			fromName: said.by,
+			fromName: by,
 			releaseId: about.id,
 			createdAt: now,
 			assignedDepartment: shelf!.departmentId,
@@ -67,9 +92,55 @@ export async function returnDocument(
 			kind: 'remark.added',
 			placeId: item.documentId,
 			documentId: item.documentId,
-			details: { number: item.number, label: item.chosenLabel, remark: first + at, text }
+			details: { number: item.number, label: item.chosenLabel, remark: number, text }
 		});
+		number++;
+		return id;
+	};
+	for (const said of says) {
+		if (returns)
+			await add(
+				said.by,
+				{ on: 'version' },
+				`${said.code}, ${VERDICT_LABEL[said.code]}, on ${item.chosenLabel} in ${inRelease}: ${wordsOf(said)}`
+			);
+		for (const { id, page, x, y, text } of said.placed) {
+			// What was sent in the stead of a drawing is a PDF of it, with other coordinates than its own.
+			const asSent = item.sentType === item.mediaType;
+			const made = await add(
+				said.by,
+				asSent ? { on: 'place', page, x, y } : { on: 'version' },
+				asSent ? text : `On page ${page} of what was sent in ${inRelease}: ${text}`
+			);
+			await tx.update(verdictRemark).set({ remarkId: made }).where(eq(verdictRemark.id, id));
+		}
 	}
+	if (returns)
+		await sendBackToWork(
+			context,
+			about,
+			{ ...item, title: here!.title },
+			code,
+			says,
+			shelf!.departmentId,
+			first,
+			due!
+		);
+}
+
+/** Makes a document work in progress again, and tells the leads of its department what was said. */
+async function sendBackToWork(
+	context: Returning,
+	about: typeof release.$inferSelect,
+	item: Item & { title: string },
+	code: Verdict,
+	says: readonly Said[],
+	departmentId: string | null,
+	first: number,
+	due: string
+): Promise<void> {
+	const { tx, project, now, tell } = context;
+	await tx.update(document).set({ state: 'wip' }).where(eq(document.id, item.documentId));
 	tell({
 		kind: 'document.returned',
 		placeId: item.documentId,
@@ -77,7 +148,7 @@ export async function returnDocument(
 		releaseId: about.id,
 		details: { number: item.number, label: item.chosenLabel, code, release: about.number, due }
 	});
-	const leads = shelf!.departmentId
+	const leads = departmentId
 		? await tx
 				.select({ id: departmentMember.personId })
 				.from(departmentMember)
@@ -87,7 +158,7 @@ export async function returnDocument(
 				)
 				.where(
 					and(
-						eq(departmentMember.departmentId, shelf!.departmentId),
+						eq(departmentMember.departmentId, departmentId),
 						eq(departmentMember.lead, true),
 						isNull(member.leftAt)
 					)
@@ -98,7 +169,7 @@ export async function returnDocument(
 		kind: 'remark-assigned',
 		people: leads.map((l) => l.id),
 		placeId: item.documentId,
-		sentence: `${says.map((said) => `${said.by} answered ${item.number}, “${at!.title}”, with ${said.code}, ${VERDICT_LABEL[said.code]}: ${said.remark}`).join(' ')} It is your department’s again, to be answered by ${dayWords(due, dayOf(now, project.timeZone))}.`,
+		sentence: `${says.map((said) => `${said.by} answered ${item.number}, “${item.title}”, with ${said.code}, ${VERDICT_LABEL[said.code]}: ${wordsOf(said)}`).join(' ')} It is your department’s again, to be answered by ${dayWords(due, dayOf(now, project.timeZone))}.`,
 		way: `document/${item.documentId}?remark=${first}`
 	});
 }

@@ -5,11 +5,12 @@ import { Problem } from '../../core/acts/problem';
 import { among, type Querier } from '../platform/db';
 import { department, person, remark, remarkAnswer } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
+import { placedBy } from './answered';
 import { releaseItems } from './checks';
 import { recipientsOf, signedVerdicts, verdictsOn } from './recipients';
 import { namesOf } from './route';
 
-/** The remarks that answers to a release became, by document and who said them, with what was answered to each. */
+/** The remarks that answers to a release became, with what was answered to each. */
 async function remarksMade(db: Querier, releaseId: string) {
 	const settler = alias(person, 'settler');
 	const made = await db
@@ -34,24 +35,24 @@ async function remarksMade(db: Querier, releaseId: string) {
 			)
 		)
 		.orderBy(asc(remarkAnswer.createdAt));
-	return new Map(
-		made.map(({ remark: one, ...row }) => [
-			`${one.documentId} ${one.fromName}`,
-			{
-				number: one.number,
-				department: row.department ?? '',
-				due: one.due,
-				answers: said
-					.filter((answer) => answer.remark === one.id)
-					.map(({ by, at, text }) => ({ by, at: at.toISOString(), text })),
-				settled: one.settledAt && {
-					by: row.settler!,
-					at: one.settledAt.toISOString(),
-					note: one.settledNote ?? ''
-				}
+	return made.map(({ remark: one, ...row }) => ({
+		id: one.id,
+		documentId: one.documentId,
+		from: one.fromName,
+		about: {
+			number: one.number,
+			department: row.department ?? '',
+			due: one.due,
+			answers: said
+				.filter((answer) => answer.remark === one.id)
+				.map(({ by, at, text }) => ({ by, at: at.toISOString(), text })),
+			settled: one.settledAt && {
+				by: row.settler!,
+				at: one.settledAt.toISOString(),
+				note: one.settledNote ?? ''
 			}
-		])
-	);
+		}
+	}));
 }
 
 export const releaseAnswers = answers(contract.releaseAnswers, {
@@ -63,6 +64,10 @@ export const releaseAnswers = answers(contract.releaseAnswers, {
 			await signedVerdicts(db, about.id),
 			await remarksMade(db, about.id)
 		];
+		const placed = await placedBy(
+			db,
+			recipients.flatMap((one) => one.passId ?? [])
+		);
 		const names = await namesOf(
 			db,
 			items.flatMap((item) => item.outcomeBy ?? [])
@@ -78,20 +83,44 @@ export const releaseAnswers = answers(contract.releaseAnswers, {
 					title: item.title,
 					label: item.chosenLabel
 				};
+				/** What the words of a verdict became; what was placed on a sheet became remarks of its own. */
 				const remarkBy = (by: string, company: string) =>
-					made.get(`${item.documentId} ${by}, ${company}`) ?? null;
+					made.find(
+						(one) =>
+							one.documentId === item.documentId &&
+							one.from === `${by}, ${company}` &&
+							!placed.some((p) => p.remarkId === one.id)
+					)?.about ?? null;
 				const by = item.outcomeBy && names.get(item.outcomeBy);
 				return [
-					...verdictsOn(recipients, signed, item.documentId).map(({ of, signed: one }) => ({
-						...document,
-						by: one?.signedName ?? of.name,
-						company: of.company,
-						at: one?.signedAt?.toISOString() ?? null,
-						code: one?.code ?? null,
-						words: one?.remark ?? '',
-						consolidated: false,
-						remark: one?.signedName ? remarkBy(one.signedName, of.company) : null
-					})),
+					...verdictsOn(recipients, signed, item.documentId).flatMap(({ of, signed: one }) => {
+						const given = {
+							...document,
+							by: one?.signedName ?? of.name,
+							company: of.company,
+							at: one?.signedAt?.toISOString() ?? null,
+							code: one?.code ?? null,
+							consolidated: false
+						};
+						// What is placed and not signed is nobody's to read but theirs who placed it.
+						const onSheets = one
+							? placed.filter((p) => p.passId === of.passId && p.documentId === item.documentId)
+							: [];
+						return [
+							{
+								...given,
+								words: one?.remark ?? '',
+								page: null,
+								remark: one?.signedName ? remarkBy(one.signedName, of.company) : null
+							},
+							...onSheets.map(({ page, text, remarkId }) => ({
+								...given,
+								words: text,
+								page,
+								remark: made.find((m) => m.id === remarkId)?.about ?? null
+							}))
+						];
+					}),
 					...(by
 						? [
 								{
@@ -101,6 +130,7 @@ export const releaseAnswers = answers(contract.releaseAnswers, {
 									at: item.outcomeAt!.toISOString(),
 									code: item.outcome,
 									words: item.outcomeReason!,
+									page: null,
 									consolidated: true,
 									remark: remarkBy(by, here.name)
 								}

@@ -28,7 +28,8 @@ import { itemOnRoute } from './acts-approval';
 import type { Querier } from '../platform/db';
 import { pass, person, release, releaseItem, verdict, version } from '../platform/db/schema';
 import { buildOf, checkRelease, releaseItems } from './checks';
-import { gotBy } from './got';
+import { filesBy, placedBy } from './answered';
+import { gotBy, sentBefore } from './got';
 import { goingOut, putOn } from './outgoing';
 import { draftPapers } from './papers';
 import { ASKED_ON, DIFFERS, recipientsOf, shareOf, signedVerdicts, verdictsOn } from './recipients';
@@ -345,8 +346,11 @@ async function describePass(
 	const saved = await db.select().from(verdict).where(eq(verdict.passId, held.id));
 	const answers = new Map(saved.map((row) => [row.documentId, row]));
 	const later = await laterRevisions(db, about.id);
+	const before = await sentBefore(db, held, about);
+	const [placed, files] = [await placedBy(db, [held.id]), await filesBy(db, [held.id])];
 	const items = mine.map((row) => {
 		const given = answers.get(row.documentId);
+		const had = before.get(row.documentId) ?? null;
 		return {
 			documentId: row.documentId,
 			number: row.number,
@@ -356,8 +360,15 @@ async function describePass(
 			mediaType: row.sentType!,
 			hash: row.sentHash!,
 			later: later.get(row.documentId) ?? null,
+			before: had && { label: had.label, release: had.release, mediaType: had.mediaType },
 			code: given?.code ?? null,
 			remark: given?.remark ?? '',
+			placed: placed.flatMap(({ documentId, id, number, page, x, y, text }) =>
+				documentId === row.documentId ? [{ id, number, page, x, y, text }] : []
+			),
+			files: files.flatMap(({ documentId, id, fileName, size }) =>
+				documentId === row.documentId ? [{ id, fileName, size }] : []
+			),
 			signed: given?.signedAt ? { at: given.signedAt.toISOString(), name: given.signedName! } : null
 		};
 	});

@@ -18,7 +18,7 @@ const LIMITS = {
 	pass: { points: 30, duration: 300 },
 	/** Addresses of passes and hatches that lead nowhere, from one network address: chosen endings can be guessed. */
 	address: { points: 60, duration: 300 },
-	/** Files through one hatch. */
+	/** Files through one hatch, or with the answers by one pass. */
 	hatch: { points: 1_000, duration: 600 }
 } as const;
 export type Tried = keyof typeof LIMITS;

@@ -57,9 +57,10 @@ export const upload = pgTable(
 	'upload',
 	{
 		id: text().primaryKey(),
-		/** Who sent it; null when it came in through a hatch. */
+		/** Who sent it: a person, or whoever came through a hatch, or answers by a pass. */
 		personId: text('person_id').references(() => person.id),
 		hatchId: text('hatch_id'),
+		passId: text('pass_id'),
 		hash: text()
 			.notNull()
 			.references(() => content.hash),
@@ -203,6 +204,8 @@ export const sideVersion = pgTable(
 		createdBy: text('created_by')
 			.notNull()
 			.references(() => person.id),
+		/** From whom it is, where it came by a pass: they have no account. */
+		fromName: text('from_name'),
 		createdAt: created(),
 		state: text({ enum: SIDE_STATES }).notNull().default('open'),
 		decidedBy: text('decided_by').references(() => person.id),

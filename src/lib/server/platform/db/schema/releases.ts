@@ -1,6 +1,7 @@
 import {
 	bigserial,
 	boolean,
+	doublePrecision,
 	index,
 	integer,
 	jsonb,
@@ -18,6 +19,7 @@ import { content, document, version } from './documents';
 import { pass } from './passes';
 import { person } from './people';
 import { project } from './project';
+import { remark } from './remarks';
 
 export const recipient = pgTable(
 	'recipient',
@@ -250,4 +252,54 @@ export const verdict = pgTable(
 		signedName: text('signed_name')
 	},
 	(t) => [oneOf(t.code, VERDICTS), primaryKey({ columns: [t.passId, t.documentId] })]
+);
+
+/** A remark that who answers has placed on a sheet; theirs alone until they sign. */
+export const verdictRemark = pgTable(
+	'verdict_remark',
+	{
+		id: text().primaryKey(),
+		passId: text('pass_id')
+			.notNull()
+			.references(() => pass.id),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
+		/** Counts those of one pass on one document. */
+		number: integer().notNull(),
+		page: integer().notNull(),
+		/** In the lasting coordinates of what was sent. */
+		x: doublePrecision().notNull(),
+		y: doublePrecision().notNull(),
+		text: text().notNull(),
+		createdAt: created(),
+		/** The remark on the document that it became. */
+		remarkId: text('remark_id').references(() => remark.id)
+	},
+	(t) => [uniqueIndex('verdict_remark_number').on(t.passId, t.documentId, t.number)]
+);
+
+/** A file with marks that who answers sends along; once signed it is kept beside the line of its document. */
+export const verdictFile = pgTable(
+	'verdict_file',
+	{
+		id: text().primaryKey(),
+		passId: text('pass_id')
+			.notNull()
+			.references(() => pass.id),
+		documentId: text('document_id')
+			.notNull()
+			.references(() => document.id),
+		hash: text()
+			.notNull()
+			.references(() => content.hash),
+		fileName: text('file_name').notNull(),
+		createdAt: created(),
+		/** Number of the side version that it became. */
+		side: integer()
+	},
+	(t) => [
+		uniqueIndex('verdict_file_once').on(t.passId, t.documentId, t.hash),
+		index('verdict_file_hash').on(t.hash)
+	]
 );

@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import { act, done, view } from './act';
+import { id, secret } from './fields';
+import { finite, remarkText } from './remarks';
+
+/** What who answers a release by a pass adds to a verdict, until it is signed: remarks on the sheet, and marked-up files. */
+
+const at = { kind: 'pass', secret: (i: { secret: string }) => i.secret } as const;
+
+export const placeRemark = act({
+	name: 'placeRemark',
+	summary: 'Place a remark on a sheet of a release, as a part of the verdict on it',
+	method: 'POST',
+	path: '/passes/{secret}/documents/{document}/remarks',
+	input: z.strictObject({
+		secret,
+		document: id,
+		page: z.int().min(1).max(100_000),
+		x: finite,
+		y: finite,
+		text: remarkText
+	}),
+	output: z.strictObject({ id: z.string(), number: z.number() }),
+	at,
+	events: []
+});
+
+export const takeBackRemark = act({
+	name: 'takeBackRemark',
+	summary: 'Take a remark back that is not signed yet',
+	method: 'DELETE',
+	path: '/passes/{secret}/remarks/{remark}',
+	input: z.strictObject({ secret, remark: id }),
+	output: done,
+	at,
+	events: []
+});
+
+export const addMarkedFile = act({
+	name: 'addMarkedFile',
+	summary: 'Send a marked-up file along with the verdict on a document',
+	method: 'POST',
+	path: '/passes/{secret}/documents/{document}/files',
+	input: z.strictObject({ secret, document: id, upload: id }),
+	output: z.strictObject({ id: z.string() }),
+	at,
+	events: []
+});
+
+export const takeBackFile = act({
+	name: 'takeBackFile',
+	summary: 'Take a marked-up file back that is not signed yet',
+	method: 'DELETE',
+	path: '/passes/{secret}/files/{file}',
+	input: z.strictObject({ secret, file: id }),
+	output: done,
+	at,
+	events: []
+});
+
+export const answerRoom = view({
+	name: 'answerRoom',
+	summary: 'How much the marked-up files that come with the verdicts on a release may still take',
+	path: '/passes/{secret}/files',
+	input: z.strictObject({ secret }),
+	output: z.strictObject({
+		pass: z.string(),
+		/** Bytes, for one release and its recipient. */
+		most: z.number(),
+		left: z.number()
+	}),
+	at
+});

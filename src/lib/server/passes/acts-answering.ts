@@ -1,0 +1,99 @@
+import { and, count, eq, max } from 'drizzle-orm';
+import * as contract from '../../contract/answering';
+import { Problem } from '../../core/acts/problem';
+import { ownUploads } from '../content/content';
+import type { Tx } from '../platform/db';
+import { pass, verdict, verdictFile, verdictRemark } from '../platform/db/schema';
+import { does } from '../platform/runner/act';
+import { gotBy } from '../releases/got';
+
+/** Most remarks on one document, and most files that come with its verdict. */
+const MOST_PLACED = 300;
+export const MOST_MARKED_FILES = 10;
+
+/**
+ * Holds the answers of a pass still, and makes sure that one on a document can still change.
+ * Raises `conflict` where no verdict is asked, or it is signed, and `not-found` for a document that they did not get.
+ */
+async function answering(
+	tx: Tx,
+	held: { id: string },
+	about: { id: string },
+	document: string
+): Promise<void> {
+	await tx.select({ id: pass.id }).from(pass).where(eq(pass.id, held.id)).for('update');
+	const { share, items } = await gotBy(tx, held, about);
+	if (share.expects !== 'verdicts')
+		throw new Problem('conflict', 'No verdicts are asked of you on this release.');
+	if (!items.some((item) => item.documentId === document))
+		throw new Problem('not-found', 'The document is not in this release.');
+	const [given] = await tx
+		.select({ signedAt: verdict.signedAt })
+		.from(verdict)
+		.where(and(eq(verdict.passId, held.id), eq(verdict.documentId, document)));
+	if (given?.signedAt) throw new Problem('conflict', 'This verdict is signed; it stays as it was signed.');
+}
+
+export const placeRemark = does(contract.placeRemark, {
+	async run({ tx, pass: held, release, now, newId }, { document, page, x, y, text }) {
+		await answering(tx, held, release, document);
+		const [last] = await tx
+			.select({ number: max(verdictRemark.number), placed: count() })
+			.from(verdictRemark)
+			.where(and(eq(verdictRemark.passId, held.id), eq(verdictRemark.documentId, document)));
+		if (last!.placed >= MOST_PLACED)
+			throw new Problem(
+				'too-many',
+				`A document takes ${MOST_PLACED} remarks at most. Send a marked-up file.`
+			);
+		const id = newId();
+		const number = (last!.number ?? 0) + 1;
+		await tx
+			.insert(verdictRemark)
+			.values({ id, passId: held.id, documentId: document, number, page, x, y, text, createdAt: now });
+		return { id, number };
+	}
+});
+
+export const takeBackRemark = does(contract.takeBackRemark, {
+	async run({ tx, pass: held, release }, input) {
+		const mine = and(eq(verdictRemark.id, input.remark), eq(verdictRemark.passId, held.id));
+		const [row] = await tx.select().from(verdictRemark).where(mine);
+		if (!row) throw new Problem('not-found', 'There is no such remark of yours.');
+		await answering(tx, held, release, row.documentId);
+		await tx.delete(verdictRemark).where(mine);
+		return {};
+	}
+});
+
+export const addMarkedFile = does(contract.addMarkedFile, {
+	async run({ tx, pass: held, release, now, newId }, { document, upload }) {
+		await answering(tx, held, release, document);
+		const [file] = await ownUploads(tx, { passId: held.id }, [upload], now);
+		const sent = await tx
+			.select({ hash: verdictFile.hash })
+			.from(verdictFile)
+			.where(and(eq(verdictFile.passId, held.id), eq(verdictFile.documentId, document)));
+		if (sent.some((one) => one.hash === file!.hash))
+			throw new Problem('conflict', `${file!.fileName} is there already, with the very same bytes.`);
+		if (sent.length >= MOST_MARKED_FILES)
+			throw new Problem('too-many', `A verdict takes ${MOST_MARKED_FILES} files at most.`);
+		const id = newId();
+		const { hash, fileName } = file!;
+		await tx
+			.insert(verdictFile)
+			.values({ id, passId: held.id, documentId: document, hash, fileName, createdAt: now });
+		return { id };
+	}
+});
+
+export const takeBackFile = does(contract.takeBackFile, {
+	async run({ tx, pass: held, release }, input) {
+		const mine = and(eq(verdictFile.id, input.file), eq(verdictFile.passId, held.id));
+		const [row] = await tx.select().from(verdictFile).where(mine);
+		if (!row) throw new Problem('not-found', 'There is no such file of yours.');
+		await answering(tx, held, release, row.documentId);
+		await tx.delete(verdictFile).where(mine);
+		return {};
+	}
+});

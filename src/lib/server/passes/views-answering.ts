@@ -1,0 +1,31 @@
+import { and, eq, gt, sql } from 'drizzle-orm';
+import * as contract from '../../contract/answering';
+import { Problem } from '../../core/acts/problem';
+import { DAY } from '../../core/time/spans';
+import { content, upload, verdictFile } from '../platform/db/schema';
+import { answers } from '../platform/runner/act';
+import { sentBytes } from '../releases/answered';
+import { shareOf } from '../releases/recipients';
+
+/** Most bytes of marked-up files that come with the verdicts on one release. */
+const MOST = 500_000_000;
+
+export const answerRoom = answers(contract.answerRoom, {
+	async run({ db, pass: held, now }) {
+		if ((await shareOf(db, held.id)).expects !== 'verdicts')
+			throw new Problem('conflict', 'No verdicts are asked of you on this release.');
+		const [unused] = await db
+			.select({ bytes: sql<number>`coalesce(sum(${content.size}), 0)::float8` })
+			.from(upload)
+			.innerJoin(content, eq(content.hash, upload.hash))
+			.where(
+				and(
+					eq(upload.passId, held.id),
+					gt(upload.createdAt, new Date(now.getTime() - 2 * DAY)),
+					sql`not exists (select 1 from ${verdictFile} f where f.pass_id = ${held.id} and f.hash = ${upload.hash})`
+				)
+			);
+		const sent = (await sentBytes(db, held.id)) + unused!.bytes;
+		return { pass: held.id, most: MOST, left: Math.max(0, MOST - sent) };
+	}
+});

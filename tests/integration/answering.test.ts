@@ -1,0 +1,226 @@
+import { and, asc, eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { oneStep } from '../../src/lib/core/releases/route';
+import { receive } from '../../src/lib/server/content/content';
+import { documentView } from '../../src/lib/server/documents/views';
+import {
+	addMarkedFile,
+	placeRemark,
+	takeBackFile,
+	takeBackRemark
+} from '../../src/lib/server/passes/acts-answering';
+import { saveVerdicts, signVerdicts, takeFromPass } from '../../src/lib/server/passes/acts-release';
+import { releasePassContent } from '../../src/lib/server/passes/views';
+import { answerRoom } from '../../src/lib/server/passes/views-answering';
+import { addRecipient } from '../../src/lib/server/people/acts';
+import { event, remark } from '../../src/lib/server/platform/db/schema';
+import { askApproval } from '../../src/lib/server/releases/acts-approval';
+import { buildRelease } from '../../src/lib/server/releases/acts-begin';
+import { issueRelease, withdrawPass } from '../../src/lib/server/releases/acts-issue';
+import { passView } from '../../src/lib/server/releases/views';
+import { releaseAnswers } from '../../src/lib/server/releases/views-answers';
+import { refused, TestWorld } from './world';
+
+let world: TestWorld;
+let kaja: string;
+beforeAll(async () => {
+	world = await TestWorld.open();
+	const to = { project: 'VFT', name: 'Kaja Dorn', company: 'Tarn Steelwork', email: 'kaja@tarn.example' };
+	kaja = (await world.act('ines', addRecipient, to)).id;
+});
+afterAll(() => world.close());
+
+/** An issued release; gives it with the secret of each pass. */
+async function release(documents: string[], recipients: object[] = [{ recipient: world.recipient }]) {
+	const made = await world.act('ines', buildRelease, {
+		project: 'VFT',
+		title: 'Linkspan',
+		purpose: 'approval',
+		recipients,
+		route: oneStep(world.people.halla!.person.id),
+		documents
+	});
+	await world.acceptAll(made);
+	await world.act('ines', askApproval, { release: made.id });
+	await world.approve('halla', made);
+	const { passes } = await world.act('ines', issueRelease, { release: made.id, number: made.number });
+	return { ...made, secrets: passes.map(({ link }) => link.split('/pass/')[1]!) };
+}
+const seen = (secret: string) => world.read(null, passView, { secret });
+const place = (secret: string, document: string, text: string, page = 1) =>
+	world.act(null, placeRemark, { secret, document, page, x: 120.5, y: 80, text });
+async function send(secret: string, document: string, content: string) {
+	const { pass } = await world.read(null, answerRoom, { secret });
+	const bytes = (async function* () {
+		yield new TextEncoder().encode(content);
+	})();
+	const { upload } = await receive(world.services, { passId: pass }, 'marked.txt', bytes, 1e6);
+	return world.act(null, addMarkedFile, { secret, document, upload });
+}
+const sign = (secret: string, document: string, code: string, words = '') =>
+	world.act(null, signVerdicts, {
+		secret,
+		name: 'Maren Aldgate',
+		answers: [{ document, code, remark: words }]
+	});
+const remarksOn = (document: string) =>
+	world.services.database.db
+		.select()
+		.from(remark)
+		.where(eq(remark.documentId, document))
+		.orderBy(asc(remark.number));
+const answered = (id: string) => world.read('ines', releaseAnswers, { release: id });
+
+describe('remarks on the sheet and marked-up files', () => {
+	it('are theirs alone until they sign; then they are work at their places, under the name of who signed', async () => {
+		const { id } = await world.add();
+		const made = await release([id]);
+		const [secret] = made.secrets as [string];
+		await place(secret, id, 'The hinge is too low.');
+		const wrong = await place(secret, id, 'Not this one.', 2);
+		await place(secret, id, 'Which steel?', 3);
+		await world.act(null, takeBackRemark, { secret, remark: wrong.id });
+		await send(secret, id, 'with red ink');
+		const twice = await send(secret, id, 'sent by mistake');
+		await world.act(null, takeBackFile, { secret, file: twice.id });
+		expect((await seen(secret)).items[0]).toMatchObject({
+			placed: [
+				{ number: 1, page: 1, x: 120.5, y: 80, text: 'The hinge is too low.' },
+				{ number: 3, page: 3 }
+			],
+			files: [{ fileName: 'marked.txt', size: 12 }]
+		});
+		expect((await answered(made.id)).rows).toMatchObject([{ code: null, words: '', page: null }]);
+		expect(await remarksOn(id)).toEqual([]);
+
+		// What stands on the sheet says why; nothing need be said of the whole.
+		await sign(secret, id, 'C');
+		const work = await remarksOn(id);
+		expect(work).toMatchObject([
+			{ anchor: { on: 'version' }, fromName: 'Maren Aldgate, Vennholm Harbour Trust' },
+			{ anchor: { on: 'place', page: 1, x: 120.5, y: 80 }, text: 'The hinge is too low.' },
+			{ anchor: { on: 'place', page: 3 }, text: 'Which steel?' }
+		]);
+		expect(work[0]!.text).toContain('see 2 remarks on the sheet');
+		for (const one of work) expect(one.due).toBe(work[0]!.due);
+		const { row, sides } = await world.read('oke', documentView, { document: id });
+		expect(row.state).toBe('wip');
+		expect(sides).toMatchObject([
+			{ number: 1, by: 'Maren Aldgate, Vennholm Harbour Trust', fileName: 'marked.txt', state: 'open' }
+		]);
+		expect((await answered(made.id)).rows).toMatchObject([
+			{ code: 'C', words: '', page: null, remark: { number: 1 } },
+			{ words: 'The hinge is too low.', page: 1, remark: { number: 2 } },
+			{ words: 'Which steel?', page: 3, remark: { number: 3 } }
+		]);
+		const [given] = await world.services.database.db
+			.select()
+			.from(event)
+			.where(and(eq(event.kind, 'verdict.given'), eq(event.documentId, id)));
+		expect(given!.details).toMatchObject({
+			placed: [
+				{ page: 1, text: 'The hinge is too low.' },
+				{ page: 3, text: 'Which steel?' }
+			],
+			files: [sides[0]!.hash]
+		});
+	});
+
+	it('with a document that is accepted become remarks on it, and it stays issued', async () => {
+		const { id } = await world.add();
+		const { secrets } = await release([id]);
+		await place(secrets[0]!, id, 'Add the grid letter.');
+		await sign(secrets[0]!, id, 'B', 'A small thing.');
+		expect(await remarksOn(id)).toMatchObject([{ text: 'Add the grid letter.', due: null }]);
+		expect((await world.read('oke', documentView, { document: id })).row.state).not.toBe('wip');
+	});
+
+	it('stay as they were signed, and are nobody’s to change who holds another pass', async () => {
+		const [a, b] = [await world.add(), await world.add()];
+		const { secrets } = await release(
+			[a.id, b.id],
+			[{ recipient: world.recipient }, { recipient: kaja, documents: [b.id] }]
+		);
+		const [maren, tarn] = secrets as [string, string];
+		const theirs = await place(maren, b.id, 'Too thin.');
+		const file = await send(maren, b.id, 'ink');
+		for (const doing of [
+			() => place(tarn, a.id, 'What is here?'),
+			() => world.act(null, takeBackRemark, { secret: tarn, remark: theirs.id }),
+			() => world.act(null, takeBackFile, { secret: tarn, file: file.id })
+		])
+			expect(await refused(doing())).toMatchObject({ code: 'not-found' });
+		expect((await seen(tarn)).items[0]).toMatchObject({ placed: [], files: [] });
+		await sign(maren, b.id, 'D');
+		for (const doing of [
+			() => place(maren, b.id, 'One more.'),
+			() => send(maren, b.id, 'more ink'),
+			() => world.act(null, takeBackRemark, { secret: maren, remark: theirs.id }),
+			() => world.act(null, takeBackFile, { secret: maren, file: file.id })
+		])
+			expect(await refused(doing())).toMatchObject({ code: 'conflict' });
+	});
+
+	it('are asked only of who gives verdicts, and of those a reason for C and D', async () => {
+		const { id } = await world.add();
+		const { secrets } = await release(
+			[id],
+			[{ recipient: world.recipient }, { recipient: kaja, expects: 'receipt' }]
+		);
+		const [maren, tarn] = secrets as [string, string];
+		expect(await refused(place(tarn, id, 'Looks good.'))).toMatchObject({ code: 'conflict' });
+		expect(await refused(world.read(null, answerRoom, { secret: tarn }))).toMatchObject({ code: 'conflict' });
+		expect(await refused(sign(maren, id, 'D'))).toMatchObject({ code: 'invalid' });
+		expect(await refused(place(maren, id, '   '))).toMatchObject({ code: 'invalid' });
+	});
+
+	it('placed at one moment each have their own number; what is signed meanwhile has all or none of one', async () => {
+		const { id } = await world.add();
+		const made = await release([id]);
+		const [secret] = made.secrets as [string];
+		await Promise.all(['one', 'two', 'three', 'four'].map((text) => place(secret, id, text)));
+		expect((await seen(secret)).items[0]!.placed.map((one) => one.number)).toEqual([1, 2, 3, 4]);
+		const [late] = await Promise.allSettled([place(secret, id, 'five'), sign(secret, id, 'C')]);
+		const work = (await remarksOn(id)).filter((one) => one.text === 'five');
+		expect(work).toHaveLength(late.status === 'fulfilled' ? 1 : 0);
+	});
+});
+
+describe('what somebody had before', () => {
+	it('is there to compare with, as the last release to them brought it, and to nobody else', async () => {
+		const { id } = await world.add('oke', 'the first words');
+		const first = await release([id]);
+		await world.revise(id, 'oke', 'other words');
+		const second = await release([id], [{ recipient: world.recipient }, { recipient: kaja }]);
+		const [maren, tarn] = second.secrets as [string, string];
+		expect((await seen(maren)).items[0]!.before).toEqual({
+			label: 'P01',
+			release: first.number,
+			mediaType: 'text/plain'
+		});
+		expect((await seen(tarn)).items[0]!.before).toBeNull();
+		const content = (secret: string, before: boolean) =>
+			world.read(null, releasePassContent, { secret, document: id, before });
+		const [had] = (await seen(first.secrets[0]!)).items;
+		expect((await content(maren, true)).hash).toBe(had!.hash);
+		expect((await content(maren, false)).hash).not.toBe(had!.hash);
+		expect(await refused(content(tarn, true))).toMatchObject({ code: 'not-found' });
+		const taken = { secret: maren, document: id, how: 'opened', before: true } as const;
+		expect(await world.act(null, takeFromPass, taken)).toMatchObject({ label: 'P01', hash: had!.hash });
+		// A pass that was withdrawn does not come back by another.
+		await world.act('ines', withdrawPass, { release: first.id, recipient: world.recipient });
+		expect((await seen(maren)).items[0]!.before).toBeNull();
+		expect(await refused(content(maren, true))).toMatchObject({ code: 'not-found' });
+	});
+
+	it('is nothing where the file is the same', async () => {
+		const { id } = await world.add();
+		await release([id]);
+		const again = await release([id]);
+		expect((await seen(again.secrets[0]!)).items[0]!.before).toBeNull();
+		await world.act(null, saveVerdicts, {
+			secret: again.secrets[0]!,
+			answers: [{ document: id, code: 'A', remark: '' }]
+		});
+	});
+});
