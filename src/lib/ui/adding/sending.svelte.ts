@@ -215,9 +215,9 @@ class Queue {
 		return this.put({ endpoint: addressOf('beginUpload', {}), project: code, keepPosition }, file);
 	}
 
-	/** Sends a file in through a hatch. */
-	sendThrough(hatch: string, file: File): Sending {
-		return this.put({ endpoint: `/hatch/${hatch}/files`, project: null, keepPosition: true }, file);
+	/** Sends a file in through a hatch, or with an answer by a pass, whose address is given. */
+	sendThrough(way: string, file: File): Sending {
+		return this.put({ endpoint: `${way}/files`, project: null, keepPosition: true }, file);
 	}
 
 	private put(to: Destination, file: File): Sending {

@@ -7,6 +7,7 @@
 	import { attempt, sentenceOf } from '../platform/api';
 	import { NUMBER_COLUMN } from '../kit/table';
 	import Table from '../kit/Table.svelte';
+	import VerdictChoice, { VERDICT_LOOK } from './VerdictChoice.svelte';
 	import Revision from '../documents/Revision.svelte';
 	import { dayText, plural, sizeText, timeText } from '../platform/words';
 
@@ -34,19 +35,15 @@
 	const given = (items: typeof view.items) =>
 		items.map((i) => ({ document: i.documentId, ...answers[i.documentId]! }));
 
-	const LOOK: Record<Verdict, string> = {
-		A: 'bg-done text-sheet',
-		B: 'bg-act text-on-act',
-		C: 'bg-lock text-sheet',
-		D: 'bg-fault text-sheet'
-	};
-
 	async function receipt() {
 		if (await attempt(() => cupboard.confirmReceipt({ secret }))) await refreshAll();
 	}
-	async function keep() {
-		if (await attempt(() => cupboard.saveVerdicts({ secret, answers: given(open) })))
-			toast('Kept. You can come back by the same link.');
+	/** When the last of it was kept, as ISO 8601; empty while nothing was. */
+	let keptAt = $state('');
+	/** Keeps what was chosen and said of a document as it goes, so that nothing is lost on the way to another page. */
+	async function keep(item: Item) {
+		if (await attempt(() => cupboard.saveVerdicts({ secret, answers: given([item]) })))
+			keptAt = new Date().toISOString();
 	}
 	async function sign(event: SubmitEvent) {
 		event.preventDefault();
@@ -192,13 +189,13 @@
 						/></label
 					>
 					<p class="pb-1.5 text-ink-2" role="status">
-						{view.items.length - open.length + answered.length} of {view.items.length} answered. What you save is
-						kept; you can send the rest later.
+						{view.items.length - open.length + answered.length} of {view.items.length} answered. What you choose
+						is kept as you go{keptAt ? ` (last at ${timeText(keptAt, view.project.timeZone)})` : ''}; you can
+						sign the rest later.
 					</p>
 					<span class="ml-auto flex gap-2"
-						><button type="button" class="button" onclick={keep}>Save for later</button><button
-							class="button button-act min-h-[34px] px-4"
-							disabled={busy || !answered.length}>Sign and send {plural(answered.length, 'verdict')}</button
+						><button class="button button-act min-h-[34px] px-4" disabled={busy || !answered.length}
+							>Sign and send {plural(answered.length, 'verdict')}</button
 						></span
 					>
 				</div>
@@ -216,6 +213,14 @@
 	{#if item.later}<span class="block font-semibold text-fault"
 			>superseded by {item.later.label} on {dayText(item.later.at)}</span
 		>{/if}
+	{#if item.placed.length || item.files.length}<a
+			class="link block text-[12px]"
+			href="{base}/view/{item.documentId}"
+			>{[
+				...(item.placed.length ? [`${plural(item.placed.length, 'remark')} on the sheet`] : []),
+				...(item.files.length ? [plural(item.files.length, 'marked-up file')] : [])
+			].join(', ')}</a
+		>{/if}
 	{#if item.signed}{#if item.remark}<span class="block text-ink-2">{item.remark}</span>{/if}
 	{:else if answer.code || answer.remark}<textarea
 			class="field mt-1 min-h-[34px]"
@@ -223,22 +228,28 @@
 			aria-label="Remark on {item.number}"
 			placeholder={answer.code === 'C' || answer.code === 'D' ? 'Say why' : 'Remark, if you like'}
 			bind:value={answer.remark}
+			onchange={() => void keep(item)}
 			maxlength="2000"></textarea>{/if}{/snippet}
 {#snippet revision(item: Item)}<Revision label={item.label} issued />{/snippet}
 {#snippet verdict(item: Item)}{@const answer = answers[item.documentId]!}{#if item.signed}<span
-			class="inline-block px-3 py-1 font-bold {LOOK[item.code as Verdict]}">{item.code}</span
+			class="inline-block px-3 py-1 font-bold {VERDICT_LOOK[item.code as Verdict]}">{item.code}</span
 		> <span class="text-[12px] text-ink-2">signed {dayText(item.signed.at)}</span>
-	{:else}<span role="radiogroup" aria-label="Verdict on {item.number}" class="inline-flex">
-			{#each VERDICTS as v (v)}<button
-					type="button"
-					role="radio"
-					aria-checked={answer.code === v}
-					title={VERDICT_LABEL[v]}
-					class="-ml-px border border-rule px-2.5 py-1 font-semibold {answer.code === v
-						? LOOK[v]
-						: 'text-ink-2'}"
-					onclick={() => (answer.code = answer.code === v ? null : v)}>{v}</button
-				>{/each}
-		</span>{/if}{/snippet}
-{#snippet acts(item: Item)}<a class="link" href="{base}/view/{item.documentId}">View</a>
+	{:else}<VerdictChoice
+			number={item.number}
+			value={answer.code}
+			choose={(verdict) => {
+				answer.code = verdict;
+				void keep(item);
+			}}
+		/>{/if}{/snippet}
+{#snippet acts(item: Item)}<a class="link" href="{base}/view/{item.documentId}"
+		>{asked && !item.signed ? 'View and remark' : 'View'}</a
+	>
+	{#if item.before}<a
+			class="link ml-2"
+			href="{base}/compare/{item.documentId}"
+			title="What changed since {item.before.label}, which you got in release {releaseNumber(
+				item.before.release
+			)}">Compare with {item.before.label}</a
+		>{/if}
 	<a class="link ml-2" href="{base}/file/{item.documentId}?download" download>Download</a>{/snippet}

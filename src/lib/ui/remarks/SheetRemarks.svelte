@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { RemarkRow } from '../../core/remarks/remarks';
-	import type { Remarks } from './remarks.svelte';
+	import type { OnSheet } from './on-sheet';
 	import type { Face } from '../viewers/sheet-face';
 
 	/** The remarks that stand on a sheet, by their numbers; and the pointer that chooses a place for the next. */
@@ -11,7 +11,7 @@
 		entityAt
 	}: {
 		face: Face;
-		remarks: Remarks;
+		remarks: OnSheet;
 		label: string;
 		/** Where an entity of a drawing stands now; without it, or when it is gone, where it stood. */
 		entityAt?: (entity: string) => { x: number; y: number } | null;
@@ -51,7 +51,7 @@
 	let shown = -1;
 	$effect(() => {
 		const { chosen } = remarks;
-		const row = remarks.rows.find((r: RemarkRow) => r.number === chosen);
+		const row = remarks.rows.find((r) => r.number === chosen);
 		const place = row && placeOf(row);
 		if (chosen === null || chosen === shown || !place || !face.port.width) return;
 		if (place.page !== face.page) return face.turnTo(place.page);

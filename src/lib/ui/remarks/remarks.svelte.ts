@@ -1,13 +1,11 @@
-import type { Anchor, Mention, RemarkRow } from '../../core/remarks/remarks';
+import type { Mention, RemarkRow } from '../../core/remarks/remarks';
 import { mentionText } from '../../core/remarks/remarks';
 import { cupboard } from '../../client/cupboard';
 import { attempt } from '../platform/api';
-
-/** Where a remark that is being written will stand; passages are given by lasting positions. */
-export type DraftAnchor = Exclude<Anchor, { on: 'passage' }> | { on: 'passage'; from: string; to: string };
+import type { DraftAnchor, OnSheet } from './on-sheet';
 
 /** The remarks on one document, as its page shows them beside the sheet and on it. */
-export class Remarks {
+export class Remarks implements OnSheet {
 	rows = $state.raw<RemarkRow[]>([]);
 	mayRemark = $state(false);
 	/** The remark that is being written, or null. */

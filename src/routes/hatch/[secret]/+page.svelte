@@ -19,7 +19,7 @@
 		of what others sent, and they see nothing of yours.
 	</p>
 	<FilesIn
-		send={(file) => queue.sendThrough(data.secret, file)}
+		send={(file) => queue.sendThrough(`/hatch/${data.secret}`, file)}
 		putIn={(files) => cupboard.putThroughHatch({ secret: data.secret, ...files })}
 		maxFileBytes={hatch.maxFileBytes}
 		endings={hatch.endings}

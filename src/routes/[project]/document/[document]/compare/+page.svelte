@@ -1,10 +1,8 @@
 <script lang="ts">
 	import { addressOf } from '$lib/client/cupboard';
 	import { goto } from '$app/navigation';
-	import { comparedAs, isShownByServer, kindWord } from '$lib/core/files/kinds';
-	import SheetCompare from '$lib/ui/compare/SheetCompare.svelte';
-	import TableCompare from '$lib/ui/compare/TableCompare.svelte';
-	import TextCompare from '$lib/ui/compare/TextCompare.svelte';
+	import { isShownByServer } from '$lib/core/files/kinds';
+	import Comparison from '$lib/ui/compare/Comparison.svelte';
 	import { allows, type Level } from '$lib/core/access/levels';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import RevisionRail from '$lib/ui/documents/RevisionRail.svelte';
@@ -17,39 +15,29 @@
 	/** A file to compare: itself where it may be taken, else what the server makes of it. */
 	type Of = { row: { id: string }; level: Level };
 	const isMade = (of: Of, mediaType: string) => !allows(of.level, 'download') || isShownByServer(mediaType);
-	function version(of: Of, { label, mediaType }: { label: string; mediaType: string }) {
+	type Stored = { mediaType: string; fileName: string };
+	function version(of: Of, { label, mediaType, fileName }: Stored & { label: string }) {
 		const made = isMade(of, mediaType);
 		const url = addressOf(made ? 'versionShown' : 'versionFile', { document: of.row.id, label });
-		return { url, made, mediaType, label };
+		return { url, made, mediaType, label, fileName };
 	}
-	function side(of: Of, { number, mediaType }: { number: number; mediaType: string }) {
+	function side(of: Of, { number, mediaType, fileName }: Stored & { number: number }) {
 		const made = isMade(of, mediaType);
 		const url = addressOf(made ? 'sideShown' : 'sideFile', { document: of.row.id, side: number });
-		return { url, made, mediaType, label: `side ${number}` };
+		return { url, made, mediaType, label: `side ${number}`, fileName };
 	}
 	const before = $derived(version(data.view, data.from));
 	const after = $derived(data.side ? side(data.view, data.side) : version(data.other ?? data.view, data.to));
-	const kind = $derived(comparedAs(before.mediaType, after.mediaType));
 	const same = $derived(data.from.hash === (data.side ?? data.to).hash);
-	let fault = $state('');
 	let total = $state(0);
 	let current = $state(-1);
-	let shown = $state<{ show: (index: number) => void }>();
+	let comparison = $state<Comparison>();
+	const step = (by: number) => comparison?.step(by);
 	const heading = $derived(
 		data.other
 			? `${row.number} ${data.from.label} with ${newer.number} ${data.to.label}`
 			: `${row.number} from ${before.label} to ${after.label}`
 	);
-	const failed = (sentence: string) => (fault = sentence);
-	$effect(() => {
-		void [before.url, after.url];
-		fault = '';
-		total = 0;
-		current = -1;
-	});
-	function step(by: number) {
-		if (total) shown?.show((current + by + total) % total);
-	}
 	function choose(from: string, to: string) {
 		void goto(`?from=${from}&to=${to}${data.other ? `&with=${newer.id}` : ''}`, {
 			replaceState: true,
@@ -65,16 +53,7 @@
 	);
 </script>
 
-<svelte:head
-	><title>Compare {heading}</title>
-	<!-- Files are under way while the page still comes to life. -->
-	{#if kind === 'sheets' && !same}{#each [before, after] as one (one.url)}{#if !one.made}<link
-					rel="preload"
-					as="fetch"
-					crossorigin="anonymous"
-					href={one.url}
-				/>{/if}{/each}{/if}
-</svelte:head>
+<svelte:head><title>Compare {heading}</title></svelte:head>
 <div class="flex h-full flex-col">
 	<div class="flex flex-wrap items-center gap-x-2.5 gap-y-1.5 border-b border-rule bg-sheet px-4 py-2">
 		<a class="link" href="/{code}/document/{row.id}">{row.number}</a>
@@ -87,41 +66,17 @@
 		<span class="truncate text-ink-2">{(data.side ?? data.to).note}</span>
 	</div>
 	<div class="min-h-0 flex-1">
-		{#if same || fault || !kind}
-			<div class="grid h-full place-items-center">
-				<p class="border border-ink bg-sheet p-6">
-					{#if same}The two have the very same bytes; nothing differs.
-					{:else if fault}{fault}
-					{:else}{kindWord(data.from.mediaType, data.from.fileName)} and {kindWord(
-							after.mediaType,
-							(data.side ?? data.to).fileName
-						)} files are not compared here.{/if}
-				</p>
-			</div>
-		{:else}
-			{#key before.url + after.url}
-				{#if kind === 'sheets'}<SheetCompare
-						bind:this={shown}
-						bind:total
-						bind:current
-						{before}
-						{after}
-						{heading}
-						fileName={`${newer.number}_${before.label}_${after.label}`.replaceAll(' ', '-')}
-						mayDownload={allows((data.other ?? data.view).level, 'download')}
-						{failed}
-					/>
-				{:else if kind === 'tables'}<TableCompare
-						bind:this={shown}
-						bind:total
-						bind:current
-						{before}
-						{after}
-						{failed}
-					/>
-				{:else}<TextCompare bind:this={shown} bind:total bind:current {before} {after} {failed} />{/if}
-			{/key}
-		{/if}
+		<Comparison
+			bind:this={comparison}
+			bind:total
+			bind:current
+			{before}
+			{after}
+			{same}
+			{heading}
+			fileName={`${newer.number}_${before.label}_${after.label}`.replaceAll(' ', '-')}
+			mayDownload={allows((data.other ?? data.view).level, 'download')}
+		/>
 	</div>
 	<RevisionRail
 		versions={data.view.versions}

@@ -4,8 +4,11 @@ import { openPass, takeFromPlacePass } from '$lib/server/passes/acts-open';
 import { readView, runAct } from '$lib/server/platform/runner/run';
 import { passGate, placePassContent, releasePassContent } from '$lib/server/passes/views';
 
-/** A document that a pass leads to, of either kind, and how its opening and its taking are noted. */
-export async function byPass({ locals, params }: Pick<RequestEvent, 'locals' | 'params'>) {
+/**
+ * A document that a pass leads to, of either kind, and how its opening and its taking are noted.
+ * @param before of a release: as they had it before
+ */
+export async function byPass({ locals, params }: Pick<RequestEvent, 'locals' | 'params'>, before = false) {
 	const { services } = locals.app;
 	const { secret } = params;
 	let { proofs } = locals;
@@ -17,11 +20,11 @@ export async function byPass({ locals, params }: Pick<RequestEvent, 'locals' | '
 	}
 	const options = { proofs };
 	if (leadsTo === 'release') {
-		const file = await readView(services, releasePassContent, locals.actor, params, options);
+		const file = await readView(services, releasePassContent, locals.actor, { ...params, before }, options);
 		return {
 			file,
 			note: async (how: 'opened' | 'downloaded', ranged = false) => {
-				await runAct(services, takeFromPass, locals.actor, { ...params, how, ranged }, options);
+				await runAct(services, takeFromPass, locals.actor, { ...params, how, ranged, before }, options);
 				return null;
 			}
 		};

@@ -14,6 +14,7 @@ export const load: PageServerLoad = async (event) => {
 		if (!item) error(404, { message: 'The document is not in this release.', code: 'not-found' });
 		return {
 			item: { ...item, id: item.documentId, issued: true, takeable: true, made: false },
+			asked: view.expects === 'verdicts' ? { item, by: view.holder } : null,
 			secret,
 			back: `Release ${releaseNumber(view.release.number)}`,
 			folder: null
@@ -25,5 +26,11 @@ export const load: PageServerLoad = async (event) => {
 	if (!item) error(404, { message: 'The document is not within this pass.', code: 'not-found' });
 	const name = view.way.at(-1)?.name ?? 'Back';
 	const made = !view.mayDownload || view.stamped;
-	return { item: { ...item, later: view.newer, made }, secret, back: name, folder: folder ?? null };
+	return {
+		item: { ...item, later: view.newer, made, before: null },
+		asked: null,
+		secret,
+		back: name,
+		folder: folder ?? null
+	};
 };

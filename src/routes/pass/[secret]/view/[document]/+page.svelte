@@ -1,10 +1,18 @@
 <script lang="ts">
+	import { isSheetKind } from '$lib/core/files/kinds';
 	import Revision from '$lib/ui/documents/Revision.svelte';
+	import PassAnswer from '$lib/ui/passes/PassAnswer.svelte';
+	import { PlacedRemarks } from '$lib/ui/passes/placed.svelte';
+	import SheetRemarks from '$lib/ui/remarks/SheetRemarks.svelte';
+	import type { Face } from '$lib/ui/viewers/sheet-face';
 	import Viewer from '$lib/ui/viewers/Viewer.svelte';
 	import { dayText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const item = $derived(data.item);
+	/** Of a release on which a verdict is asked. */
+	const asked = $derived(data.asked);
+	const remarks = new PlacedRemarks(() => ({ item: data.asked!.item, by: data.asked!.by }));
 	const file = $derived(`/pass/${data.secret}/file/${item.id}`);
 </script>
 
@@ -16,21 +24,34 @@
 			label={item.label}
 			issued={item.issued}
 		/>
+		{#if item.before}<a class="link" href="/pass/{data.secret}/compare/{item.id}"
+				>Compare with {item.before.label}</a
+			>{/if}
 		{#if item.takeable}<a class="link ml-auto" href="{file}?download" download>Download</a>
 		{:else}<span class="ml-auto text-[#c4d3cc]">view only</span>{/if}
 	</header>
 	{#if item.later}<p role="alert" class="bg-fault-soft px-5 py-1.5 font-semibold text-fault">
 			Superseded by {item.later.label} on {dayText(item.later.at)}. Do not build from this sheet.
 		</p>{/if}
-	<div class="min-h-0 flex-1">
-		<Viewer
-			file={item.made ? null : file}
-			made="{file}/shown"
-			download={item.takeable ? `${file}?download` : null}
-			title="{item.number} {item.title}"
-			mediaType={item.mediaType}
-			fileName="{item.number} {item.label}"
-			size={item.size}
-		/>
+	<div class="flex min-h-0 flex-1 max-lg:flex-col">
+		<div class="min-h-0 min-w-0 flex-1">
+			<Viewer
+				layer={asked ? onSheet : undefined}
+				file={item.made ? null : file}
+				made="{file}/shown"
+				download={item.takeable ? `${file}?download` : null}
+				title="{item.number} {item.title}"
+				mediaType={item.mediaType}
+				fileName="{item.number} {item.label}"
+				size={item.size}
+			/>
+		</div>
+		{#if asked}<aside
+				class="overflow-auto border-rule bg-film max-lg:max-h-[48vh] max-lg:border-t lg:w-[340px] lg:border-l"
+			>
+				<PassAnswer secret={data.secret} item={asked.item} {remarks} mayPlace={isSheetKind(item.mediaType)} />
+			</aside>{/if}
 	</div>
 </div>
+
+{#snippet onSheet(face: Face)}<SheetRemarks {face} {remarks} label={item.label} />{/snippet}
