@@ -20,6 +20,8 @@ import { releaseAnswers } from '../../src/lib/server/releases/views-answers';
 import { removePlace } from '../../src/lib/server/removed/acts';
 import { overdueReleases } from '../../src/lib/server/places/views-tree';
 import { waiting } from '../../src/lib/server/today/views';
+import { received } from '../../src/lib/server/releases/views-received';
+import { readView } from '../../src/lib/server/platform/runner/run';
 import { releasePassContent } from '../../src/lib/server/passes/views';
 import { changeSettings } from '../../src/lib/server/settings/acts';
 import { proposedRecipients } from '../../src/lib/server/releases/views-recipients';
@@ -279,6 +281,33 @@ describe('a release that goes to several (T9)', () => {
 		for (const who of [null, 'oke'] as const)
 			expect((await refused(world.read(who, passView, { secret }))).facts).toMatchObject({ asks: 'account' });
 		expect((await world.read('petra', passView, { secret })).items).toHaveLength(1);
+	});
+
+	it('stands in the application for whoever has an account by that address, until they have answered, and for nobody else', async () => {
+		const here = await to('Rhosyn Hale', 'Vennholm', world.people.rhosyn!.person.email.toUpperCase());
+		const [a, b] = [await world.add(), await world.add()];
+		const made = await build([a.id, b.id], [{ recipient: here, documents: [a.id] }, { recipient: sven }]);
+		const [secret] = (await issue(made)) as [string];
+		const sent = async (who: string) =>
+			(await world.read(who, received, { project: 'VFT' })).releases.filter((r) => r.number === made.number);
+		const waits = async () => (await world.read('rhosyn', waiting, { project: 'VFT' })).forYou;
+		const before = await waits();
+		expect(await sent('rhosyn')).toMatchObject([
+			{ documents: 1, answered: 0, waits: true, by: 'Ines Maddock' }
+		]);
+		expect((await sent('rhosyn'))[0]!.link).toMatch(new RegExp(`/pass/${secret}$`));
+		for (const who of ['ines', 'oke', 'petra']) expect(await sent(who)).toEqual([]);
+		// Whoever looks as her is not given her way in.
+		const asRhosyn = {
+			...world.people.ines!,
+			trying: { projectId: world.project, personId: world.people.rhosyn!.person.id }
+		};
+		expect(await readView(world.services, received, asRhosyn, { project: 'VFT' })).toEqual({ releases: [] });
+		await sign(secret, 'Rhosyn Hale', [a.id, 'A', '']);
+		expect(await sent('rhosyn')).toMatchObject([{ answered: 1, waits: false }]);
+		expect(await waits()).toBe(before - 1);
+		await world.act('ines', withdrawPass, { release: made.id, recipient: here });
+		expect(await sent('rhosyn')).toEqual([]);
 	});
 });
 

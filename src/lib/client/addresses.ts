@@ -180,6 +180,7 @@ export const ADDRESSES = {
 	putThroughHatch: ['POST', '/hatches/{secret}/files'],
 	reachOf: ['GET', '/places/{place}/reach'],
 	readNotices: ['POST', '/projects/{project}/notices/read'],
+	received: ['GET', '/projects/{project}/received'],
 	references: ['GET', '/documents/{document}/references'],
 	refuseArrival: ['POST', '/places/{place}/arrivals/{arrival}/refused'],
 	register: ['GET', '/projects/{project}/register'],

@@ -16,6 +16,7 @@ import * as passes from './passes';
 import * as people from './people';
 import * as places from './places';
 import * as references from './references';
+import * as received from './received';
 import * as register from './register';
 import * as releaseViews from './release-views';
 import * as releases from './releases';
@@ -43,6 +44,7 @@ const NOUNS = {
 	...people,
 	...places,
 	...references,
+	...received,
 	...register,
 	...releases,
 	...releaseViews,

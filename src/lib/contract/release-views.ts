@@ -175,6 +175,9 @@ export const releaseView = view({
 						company: z.string(),
 						code: z.enum(VERDICTS).nullable(),
 						remark: z.string(),
+						/** How many remarks they placed on its sheets, and the side versions that their marked-up files became. */
+						placed: z.number(),
+						sides: z.array(z.number()),
 						at: moment.nullable()
 					})
 				),

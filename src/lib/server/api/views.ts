@@ -14,6 +14,7 @@ import * as releases from '../releases/views';
 import * as holders from '../releases/views-holders';
 import * as releaseAnswers from '../releases/views-answers';
 import * as recipients from '../releases/views-recipients';
+import * as received from '../releases/views-received';
 import * as standIns from '../releases/views-stand-ins';
 import * as remarks from '../remarks/views';
 import * as access from '../access/views';
@@ -56,6 +57,7 @@ export const VIEWS: readonly View[] = [
 	releases,
 	releaseAnswers,
 	recipients,
+	received,
 	standIns,
 	holders,
 	answering,

@@ -218,6 +218,14 @@ export const releaseView = answers(contract.releaseView, {
 			db,
 			rows.flatMap((row) => row.outcomeBy ?? [])
 		);
+		const passes = recipients.flatMap((one) => one.passId ?? []);
+		const [placed, files] = [await placedBy(db, passes), await filesBy(db, passes)];
+		/** What came with a signed verdict; what is not signed is nobody's to know. */
+		const alongWith = (passId: string | null, documentId: string) => {
+			const its = (one: { passId: string; documentId: string }) =>
+				one.passId === passId && one.documentId === documentId;
+			return { placed: placed.filter(its).length, sides: files.filter(its).flatMap((one) => one.side ?? []) };
+		};
 		const items = rows.map((row) => {
 			const current = parse(project.settings.revisions, row.chosenLabel);
 			const on = verdictsOn(recipients, signed, row.documentId);
@@ -250,6 +258,7 @@ export const releaseView = answers(contract.releaseView, {
 					company: one.of.company,
 					code: one.signed?.code ?? null,
 					remark: one.signed?.remark ?? '',
+					...alongWith(one.signed ? one.of.passId : null, row.documentId),
 					at: one.signed?.signedAt?.toISOString() ?? null
 				})),
 				outcome: on.length ? (row.outcome ?? outcomeOf(given)) : null,

@@ -9,6 +9,7 @@ import { undecided } from '../passes/views';
 import { releasesWaitingFor } from '../releases/route';
 import { overdueReleases } from '../places/views-tree';
 import { differingReleases } from '../releases/recipients';
+import { receivedWaiting } from '../releases/views-received';
 import { among, type Querier } from '../platform/db';
 import {
 	arrival,
@@ -31,9 +32,9 @@ async function news(db: Querier, reach: Reach, limit: number): Promise<{ ids: st
 }
 
 export const waiting = answers(contract.waiting, {
-	async run({ db, project, reach, person: me, now }) {
+	async run({ db, project, reach, person: me, self, now }) {
 		const here = and(eq(place.projectId, project.id), live(), reach.sees(place.scope));
-		const [[held], [given], asked, [came], [hand], fresh, late, differing] = await Promise.all([
+		const [[held], [given], asked, [came], [hand], fresh, late, differing, sent] = await Promise.all([
 			db
 				.select({ all: count(), mine: sql<number>`count(*) filter (where ${lock.holderId} = ${me.id})::int` })
 				.from(lock)
@@ -62,10 +63,11 @@ export const waiting = answers(contract.waiting, {
 				.where(and(eq(kept.personId, me.id), eq(place.projectId, project.id))),
 			news(db, reach, 1),
 			reach.subject.controller ? overdueReleases(db, project.id, dayOf(now, project.timeZone)) : [],
-			reach.subject.controller ? differingReleases(db, project.id) : 0
+			reach.subject.controller ? differingReleases(db, project.id) : 0,
+			self.id === me.id ? receivedWaiting(db, project.id, me.email, now) : 0
 		]);
 		return {
-			forYou: held!.mine + given!.n + asked.size + came!.lots + late.length + differing,
+			forYou: held!.mine + given!.n + asked.size + came!.lots + late.length + differing + sent,
 			inHand: held!.all,
 			remarks: given!.n,
 			fresh: fresh.total,

@@ -84,7 +84,9 @@
 			{#if item.code}<span class="ml-2 text-ink-2">{VERDICT_LABEL[item.code]}</span>{/if}
 			<label class="mt-2 block"
 				><span class="label"
-					>Remark on the whole{item.code === 'C' || item.code === 'D' ? ', says why' : ''}</span
+					>Remark on the whole{(item.code === 'C' || item.code === 'D') && !item.placed.length
+						? '; say why, here or on the sheet'
+						: ''}</span
 				><textarea
 					class="field min-h-[52px]"
 					rows="2"

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { CHECK_LABEL, CHECKS, VERDICT_LABEL, type Check, type Remedy } from '../../core/releases';
+	import { plural } from '../platform/words';
 	import { addressOf, type AnswerOf, type InputOf } from '../../client/cupboard';
 	import Table from '../kit/Table.svelte';
 	import { NUMBER_COLUMN, type Column } from '../kit/table';
@@ -187,6 +188,7 @@
 			>superseded by {item.later.label}</span
 		>{:else}<span class="text-done">current</span>{/if}{/snippet}
 {#snippet client(item: Item)}{#if item.verdicts.length === 1}{@render said(
+			item,
 			item.verdicts[0]!
 		)}{:else if item.verdicts.length}
 		<span class="flex flex-wrap items-center gap-x-2"
@@ -203,11 +205,18 @@
 				>{item.consolidated.by}: {item.consolidated.reason}</span
 			>{/if}
 		{#each item.verdicts as one (one.name + one.company)}<span class="block text-[12px]"
-				>{one.company}: {@render said(one)}{#if !one.code}<span class="text-ink-2">none yet</span>{/if}</span
+				>{one.company}: {@render said(item, one)}{#if !one.code}<span class="text-ink-2">none yet</span
+					>{/if}</span
 			>{/each}{/if}{/snippet}
-{#snippet said(one: Item['verdicts'][number])}{#if one.code}<b>{one.code}</b>
-		<span class="text-ink-2">{VERDICT_LABEL[one.code]}{one.remark ? `: ${one.remark}` : ''}</span
-		>{/if}{/snippet}
+{#snippet said(item: Item, one: Item['verdicts'][number])}{#if one.code}<b>{one.code}</b>
+		<span class="text-ink-2">{VERDICT_LABEL[one.code]}{one.remark ? `: ${one.remark}` : ''}</span>
+		{#if one.placed}<span class="block text-[12px] text-ink-2"
+				>{plural(one.placed, 'remark')} on the sheet</span
+			>{/if}{#each one.sides as side (side)}{#if item.mayView}<a
+					class="link block w-fit text-[12px] leading-6"
+					href="{address}/document/{item.documentId}?side={side}">marked-up file, side {side}</a
+				>{:else}<span class="block text-[12px] text-ink-2">marked-up file, side {side}</span
+				>{/if}{/each}{/if}{/snippet}
 {#snippet checked(item: Item, { id }: Column<Item>)}{@const check = item.checks.find(
 		(c) => c.name === id
 	)}<span class={check ? SIGN[check.result][1] : ''} title={check?.sentence}

@@ -15,6 +15,15 @@
 	const code = $derived(data.frame.project.code.toLowerCase());
 	let building = $state(false);
 	onMount(() => onTouched(['releases'], () => refresh('cupboard:releases')));
+	type Sent = (typeof data.sent)[number];
+	const askedOf = (r: Sent) => {
+		if (!r.waits) return r.expects === 'information' ? 'nothing' : 'done';
+		const day = r.replyBy ? ` by ${dayText(r.replyBy)}` : '';
+		if (r.expects === 'receipt') return `confirm receipt${day}`;
+		return r.answered
+			? `${r.answered} of ${plural(r.documents, 'verdict')}${day}`
+			: `${plural(r.documents, 'verdict')}${day}`;
+	};
 	type Row = (typeof data.releases)[number];
 	const onRoute = (r: Row) =>
 		r.turn
@@ -45,6 +54,35 @@
 			<h1 class="text-[21px]">Releases</h1>
 			<p class="text-ink-2">{plural(data.releases.length, 'release')} that you approve</p>
 		</div>{/if}
+	{#if data.sent.length}<section class="mx-5 mb-4 max-sm:mx-3">
+			<h2 class="mb-1 text-[15px]">Sent to you</h2>
+			<Table
+				label="Releases sent to you"
+				rows={data.sent}
+				key={(r) => String(r.number)}
+				empty="None."
+				columns={[
+					{
+						id: 'number',
+						head: 'Number',
+						text: (r) => releaseNumber(r.number),
+						by: (r) => r.number,
+						class: 'font-mono font-semibold'
+					},
+					{ id: 'title', head: 'Title', cell: sentTitle, by: (r) => r.title },
+					{ id: 'purpose', head: 'Purpose', text: (r) => PURPOSE_LABEL[r.purpose], from: 'sm' },
+					{
+						id: 'issued',
+						head: 'Issued',
+						text: (r) => `${dayText(r.issuedAt)} by ${r.by}`,
+						by: (r) => r.issuedAt,
+						class: 'text-ink-2',
+						from: 'md'
+					},
+					{ id: 'asked', head: 'Asked of you', text: askedOf }
+				]}
+			/>
+		</section>{/if}
 	<div class="mx-5 mb-4 min-h-0 flex-1">
 		<Table
 			label="Releases"
@@ -100,6 +138,8 @@
 {#snippet title(r: Row)}<a class="font-semibold hover:text-act" href="/{code}/releases/{r.number}"
 		>{r.title}</a
 	>{/snippet}
+{#snippet sentTitle(r: Sent)}<a class="font-semibold hover:text-act" href={r.link}>{r.title}</a
+	>{#if r.superseded}<span class="ml-2 font-semibold text-fault">superseded</span>{/if}{/snippet}
 {#snippet state(r: Row)}<ReleaseState state={r.state} />{/snippet}
 {#if data.frame.me.controller}{#if building}<ReleaseDialog
 			bind:open={building}

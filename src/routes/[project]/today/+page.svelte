@@ -39,6 +39,7 @@
 	);
 	const count = $derived(
 		deciding.length +
+			data.sent.length +
 			came.length +
 			unanswered.length +
 			differing.length +
@@ -119,10 +120,26 @@
 <div class="h-full overflow-auto lg:grid lg:grid-cols-[1fr_340px] lg:overflow-hidden">
 	<div class="px-4 py-3 lg:overflow-auto">
 		<h1 class="sr-only">Today</h1>
-		{#if deciding.length || came.length}<TodayPart
+		{#if deciding.length || came.length || data.sent.length}<TodayPart
 				head="Waits for your decision"
-				count={deciding.length + came.length}
+				count={deciding.length + came.length + data.sent.length}
 			>
+				{#each data.sent as one (one.number)}
+					<TodayLine
+						day={until(one.replyBy)}
+						late={one.replyBy !== null && one.replyBy < today}
+						code="Release {releaseNumber(one.number)}"
+						href={one.link}
+						what={one.title}
+						more="{plural(one.documents, 'document')} sent to you by {one.by}{one.answered
+							? `, ${one.answered} answered`
+							: ''}"
+					>
+						{#snippet acts()}<a class="button" href={one.link}
+								>{one.expects === 'verdicts' ? 'Give verdicts' : 'Confirm receipt'}</a
+							>{/snippet}
+					</TodayLine>
+				{/each}
 				{#each deciding as one (one.id)}
 					{@const href = `/${code}/releases/${one.number}`}
 					<TodayLine
