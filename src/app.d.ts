@@ -8,6 +8,10 @@ declare global {
 			message: string;
 			code?: string;
 		}
+		interface PageState {
+			/** The passes that an issue has just made, told on the page of its release. */
+			passes?: { recipient: string; name: string; link: string }[];
+		}
 		interface Locals {
 			app: { services: Services; auth: Auth };
 			actor: Actor;

@@ -81,6 +81,7 @@ test('a release goes to three by the distribution list, each with their own; two
 		await dialog.getByRole('textbox').fill('The client wants the whole set together.');
 		await dialog.getByRole('button', { name: 'Goes out' }).click();
 		await ines.getByRole('button', { name: 'Ask for approval' }).click();
+		await expect(ines.getByText('in review')).toBeVisible();
 		const halla = await as(browser, 'halla');
 		await halla.goto(way);
 		await ready(halla);
@@ -88,10 +89,14 @@ test('a release goes to three by the distribution list, each with their own; two
 		await halla.getByRole('button', { name: 'Approve' }).click();
 		await halla.getByText(/Approved .* H Brandt/i).waitFor();
 		await halla.context().close();
-		await ines.getByRole('button', { name: 'Issue…' }).click();
-		await expect(dialog).toContainText('1 of 2 documents, and not that there are others');
-		await dialog.getByLabel(`Type ${number} to issue it`).fill(number);
-		await dialog.getByRole('button', { name: `Issue ${number}` }).click();
+		await ines.getByRole('link', { name: 'Issue…' }).click();
+		await ines.waitForURL(/\/issue$/);
+		await ready(ines);
+		await expect(ines.getByRole('row', { name: /Kaja Dorn/ })).toContainText(
+			'1 of 2 documents, and not that there are others'
+		);
+		await ines.getByLabel(`Type ${number} to issue it`).fill(number);
+		await ines.getByRole('button', { name: `Issue ${number}` }).click();
 		await expect(ines.getByText('3 passes went out by mail')).toBeVisible();
 	});
 	const passOf = async (name: string) =>
@@ -230,11 +235,15 @@ test('a calculation leaves with a stamp: looked at before, the same with the cli
 		}
 		await approver.context().close();
 	}
-	await ines.getByRole('button', { name: 'Issue…' }).click();
-	await expect(dialog).toContainText('1 of 1 document; the originals stay, and the list names both');
-	await expect(dialog.getByRole('link', { name: `${NUMBER} as it goes out: stamped` })).toBeVisible();
-	await dialog.getByLabel(`Type ${number} to issue it`).fill(number);
-	await dialog.getByRole('button', { name: `Issue ${number}` }).click();
+	await ines.getByRole('link', { name: 'Issue…' }).click();
+	await ines.waitForURL(/\/issue$/);
+	await ready(ines);
+	await expect(
+		ines.getByText('1 of 1 document leaves changed; the originals stay, and the list names both.')
+	).toBeVisible();
+	await expect(ines.getByRole('link', { name: `${NUMBER} as it goes out: stamped` })).toBeVisible();
+	await ines.getByLabel(`Type ${number} to issue it`).fill(number);
+	await ines.getByRole('button', { name: `Issue ${number}` }).click();
 	await expect(ines.getByText(/pass(es)? went out by mail/)).toBeVisible({ timeout: 20_000 });
 	await expect(row.getByRole('link', { name: `${NUMBER} as it went out: stamped` })).toBeVisible();
 

@@ -43,7 +43,7 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 			await who.getByRole('button', { name: 'Approve step 2' }).click();
 			if (left) await expect(ines.getByText(left)).toBeVisible();
 		}
-		await expect(ines.getByRole('button', { name: 'Issue…' })).toBeVisible();
+		await expect(ines.getByRole('link', { name: 'Issue…' })).toBeVisible();
 		await expect(oke.getByRole('button', { name: 'Approve step 2' })).toHaveCount(0);
 	});
 	for (const one of [ines, aino, halla, oke]) await one.context().close();

@@ -129,13 +129,14 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await ready(halla);
 		await halla.getByRole('button', { name: 'Approve' }).click();
 		await expect(ines.getByText(/Approved .* H Brandt/i)).toBeVisible({ timeout: 3_000 });
-		await ines.getByRole('button', { name: 'Issue…' }).click();
-		const dialog = ines.getByRole('dialog');
-		await expect(dialog).toContainText('Maren Aldgate');
+		await ines.getByRole('link', { name: 'Issue…' }).click();
+		await ines.waitForURL(/\/issue$/);
+		await ready(ines);
+		await expect(ines.getByRole('row', { name: /Maren Aldgate/ })).toContainText('1 document');
 		const number = /\d+$/.exec(release)![0].padStart(4, '0');
-		await expect(dialog.getByRole('button', { name: `Issue ${number}` })).toBeDisabled();
-		await dialog.getByLabel(`Type ${number} to issue it`).fill(number);
-		await dialog.getByRole('button', { name: `Issue ${number}` }).click();
+		await expect(ines.getByRole('button', { name: `Issue ${number}` })).toBeDisabled();
+		await ines.getByLabel(`Type ${number} to issue it`).fill(number);
+		await ines.getByRole('button', { name: `Issue ${number}` }).click();
 		await expect(ines.getByText('1 pass went out by mail')).toBeVisible({ timeout: 20_000 });
 	});
 

@@ -1,17 +1,17 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount, untrack, type ComponentProps } from 'svelte';
 	import ConfirmDialog from '$lib/ui/kit/ConfirmDialog.svelte';
 	import { toast } from '$lib/ui/kit/toast';
 	import { differences, leavingWords, releaseNumber, suitabilityText, type Remedy } from '$lib/core/releases';
 	import { PURPOSE_LABEL } from '$lib/core/revisions/revisions';
-	import { addressOf, cupboard, type AnswerOf, type InputOf } from '$lib/client/cupboard';
+	import { addressOf, cupboard, type InputOf } from '$lib/client/cupboard';
 	import Menu from '$lib/ui/kit/Menu.svelte';
 	import { attempt } from '$lib/ui/platform/api';
 	import { fetchFile } from '$lib/ui/platform/fetch-file';
 	import { CHANGES, onTouched } from '$lib/ui/platform/live.svelte';
-	import IssueDialog from '$lib/ui/releases/IssueDialog.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
 	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
 	import ConsolidateDialog from '$lib/ui/releases/ConsolidateDialog.svelte';
@@ -34,14 +34,17 @@
 	const again = () => refresh('cupboard:release');
 	let busy = $state('');
 	let sendingBack = $state(false);
-	let passes = $state.raw<AnswerOf<'issueRelease'>['passes']>([]);
+	/** Kept here once they came: the framework forgets what it handed over when the page is refreshed. */
+	let passes = $state.raw<NonNullable<App.PageState['passes']>>([]);
+	$effect(() => {
+		if (page.state.passes) passes = page.state.passes;
+	});
 	let asking = $state<ComponentProps<typeof ConfirmDialog>['asking']>(null);
 	let choosing = $state.raw<(typeof data.recipients)[number] | null>(null);
 	let consolidating = $state.raw<(typeof data.items)[number] | null>(null);
 	let editing = $state(false);
 	let cancelling = $state(false);
 	let listing = $state(false);
-	let issuing = $state(false);
 	/** What goes out all the same, waiting for its reason. */
 	let accepting = $state<InputOf<'acceptChecks'>['checks']>([]);
 	const open = $derived(['building', 'in-review', 'approved'].includes(about.state));
@@ -190,10 +193,9 @@
 								'Asked. Whose turn it is has a notice.'
 							)}>Ask for approval</button
 					>{/if}
-				{#if data.can.issueRelease.may}<button
+				{#if data.can.issueRelease.may}<a
 						class="button button-act"
-						disabled={!!busy || data.stopping > 0}
-						onclick={() => (issuing = true)}>Issue…</button
+						href="/{code}/releases/{about.number}/issue">Issue…</a
 					>{/if}
 			</div>
 		</div>
@@ -352,19 +354,6 @@
 			}))
 		}}
 		changed={again}
-	/>{/if}
-{#if issuing}<IssueDialog
-		bind:open={issuing}
-		project={data.frame.project.id}
-		release={about}
-		approvedBy={data.route.flatMap((one) => one.given.map((g) => g.by))}
-		items={data.items}
-		recipients={data.recipients}
-		issued={async (sent) => {
-			passes = sent;
-			toast.success(`Release ${number} is issued and on its way.`);
-			await again();
-		}}
 	/>{/if}
 {#if asking}<ConfirmDialog bind:asking done={again} />{/if}
 {#if choosing !== null}<GetsDialog
