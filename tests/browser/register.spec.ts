@@ -84,6 +84,25 @@ test('a controller narrows the register, moves planned days, and a lead says whe
 	await oke.getByRole('menuitem', { name: /^Quay wall, for construction/ }).click();
 	await expect(oke).toHaveURL(/stage=construction/);
 	await expect(oke.getByLabel('Narrow by words')).toHaveValue(number);
+
+	// What the list shows goes into a release in one go, as far as it has documents.
+	await ines.getByLabel('Narrow by words').fill('VFT-MW-LS-00-DR-012');
+	const first = table.getByRole('checkbox', { name: 'Tick VFT-MW-LS-00-DR-0127' });
+	await expect(first).toBeVisible();
+	await first.check();
+	await ines.getByRole('button', { name: /^1 deliverable/ }).click();
+	await ines.getByRole('menuitem', { name: /^Tick all \d+ of the list/ }).click();
+	await ines.getByRole('button', { name: /^\d+ deliverables/ }).click();
+	await ines.getByRole('menuitem', { name: /^Put in release/ }).click();
+	const dialog = ines.getByRole('dialog');
+	await dialog.getByLabel('Title').fill('Linkspan details');
+	await pick(dialog.getByRole('combobox', { name: 'Purpose', exact: true }), 'For information');
+	await expect(dialog.getByText('Goes to, as the distribution list says')).toBeVisible();
+	await dialog.getByRole('button', { name: 'Build release' }).click();
+	await ines.waitForURL(/\/releases\/\d+/);
+	await ready(ines);
+	await expect(ines.getByRole('row', { name: /VFT-MW-LS-00-DR-0127/ }).first()).toBeVisible();
+	await expect(ines.getByRole('row', { name: /VFT-MW-LS-00-DR-0128/ }).first()).toBeVisible();
 	for (const page of [ines, oke]) await page.context().close();
 });
 

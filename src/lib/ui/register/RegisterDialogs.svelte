@@ -8,6 +8,7 @@
 	import AddDeliverables from './AddDeliverables.svelte';
 	import ChangeDeliverables from './ChangeDeliverables.svelte';
 	import type { Asking, Stages } from './choices';
+	import ReleaseDialog from '../releases/ReleaseDialog.svelte';
 	import DeliverableDialog from './DeliverableDialog.svelte';
 	import GapsDialog from './GapsDialog.svelte';
 	import ImportDialog from './ImportDialog.svelte';
@@ -106,6 +107,12 @@
 		{people}
 		deliverables={asking.ids}
 		done={over}
+	/>{:else if asking.what === 'release'}<ReleaseDialog
+		bind:open
+		{project}
+		{code}
+		me={frame.me.id}
+		documents={asking.documents}
 	/>{:else if asking.what === 'remove'}{@const ids = asking.ids}<ReasonDialog
 		bind:open
 		title="Take {plural(ids.length, 'deliverable')} out of the register?"

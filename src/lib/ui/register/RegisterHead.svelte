@@ -12,6 +12,7 @@
 		shown,
 		summary,
 		ticked,
+		documents,
 		total,
 		tickAll,
 		ask
@@ -19,8 +20,9 @@
 		frame: AnswerOf<'projectFrame'>;
 		shown: Shown;
 		summary: string;
-		/** Ids of the lines that are ticked. */
+		/** Ids of the lines that are ticked, and of the documents of these that have one. */
 		ticked: string[];
+		documents: string[];
 		/** How many lines the list has, those that are not here yet included. */
 		total: number;
 		/** Ticks them all. */
@@ -44,6 +46,16 @@
 				groups={[
 					ticked.length < total && [
 						{ word: `Tick all ${total.toLocaleString('en')} of the list`, act: tickAll }
+					],
+					documents.length > 0 && [
+						{
+							word: 'Put in release…',
+							hint:
+								documents.length < ticked.length
+									? `${plural(documents.length, 'document')}; the others have none yet`
+									: '',
+							act: () => ask({ what: 'release', documents })
+						}
 					],
 					[
 						{

@@ -156,4 +156,5 @@ export type Asking =
 	| { what: 'line'; id: string }
 	| { what: 'move'; ids: string[]; stage: string | null; day: string | null }
 	| { what: 'change'; ids: string[] }
+	| { what: 'release'; documents: string[] }
 	| { what: 'remove'; ids: string[] };

@@ -86,7 +86,8 @@
 
 	let asking = $state<Asking | null>(null);
 	const close = () => (asking = null);
-	const ticked = $derived(rows.filter((row) => selection.has(row.id)).map((row) => row.id));
+	const chosen = $derived(rows.filter((row) => selection.has(row.id)));
+	const ticked = $derived(chosen.map((row) => row.id));
 
 	const stageName = $derived(shown.stage ? (names[shown.stage] ?? '').toLowerCase() : '');
 	const summary = $derived.by(() => {
@@ -120,6 +121,7 @@
 			{shown}
 			{summary}
 			{ticked}
+			documents={chosen.flatMap((row) => row.document?.id ?? [])}
 			total={data.list.total}
 			{tickAll}
 			ask={(what) => (asking = what)}
