@@ -125,6 +125,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 		format: 'docx',
 		base: 'P01.1',
 		revision: 'P01',
+		colleague: 'zzzzzzzzzz',
 		content: 'a'.repeat(64),
 		anchor: { on: 'whole' },
 		remark: 1,

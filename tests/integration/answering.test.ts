@@ -1,10 +1,11 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { oneStep } from '../../src/lib/core/releases/route';
 import { receive } from '../../src/lib/server/content/content';
 import { documentView } from '../../src/lib/server/documents/views';
 import {
 	addMarkedFile,
+	askForColleague,
 	placeRemark,
 	takeBackFile,
 	takeBackRemark
@@ -13,11 +14,13 @@ import { saveVerdicts, signVerdicts, takeFromPass } from '../../src/lib/server/p
 import { releasePassContent } from '../../src/lib/server/passes/views';
 import { answerRoom } from '../../src/lib/server/passes/views-answering';
 import { addRecipient } from '../../src/lib/server/people/acts';
-import { event, remark } from '../../src/lib/server/platform/db/schema';
+import { event, mail, remark } from '../../src/lib/server/platform/db/schema';
 import { askApproval } from '../../src/lib/server/releases/acts-approval';
 import { buildRelease } from '../../src/lib/server/releases/acts-begin';
 import { issueRelease, withdrawPass } from '../../src/lib/server/releases/acts-issue';
-import { passView } from '../../src/lib/server/releases/views';
+import { letColleagueIn, refuseColleague } from '../../src/lib/server/releases/acts-colleagues';
+import { passView, releaseView } from '../../src/lib/server/releases/views';
+import { waiting } from '../../src/lib/server/today/views';
 import { releaseAnswers } from '../../src/lib/server/releases/views-answers';
 import { refused, TestWorld } from './world';
 
@@ -222,5 +225,121 @@ describe('what somebody had before', () => {
 			secret: again.secrets[0]!,
 			answers: [{ document: id, code: 'A', remark: '' }]
 		});
+	});
+});
+
+describe('a colleague of a recipient (T9)', () => {
+	const ask = (secret: string, email: string, more: object = {}) =>
+		world.act(null, askForColleague, {
+			secret,
+			name: 'Ivo Brandal',
+			email,
+			words: 'He knows steel.',
+			...more
+		});
+	/** Lets a colleague in who was asked for; gives the secret of their own pass from the mail. */
+	async function letIn(release: string, colleague: string, address: string): Promise<string> {
+		await world.act('ines', letColleagueIn, { release, colleague });
+		const [sent] = await world.services.database.db
+			.select()
+			.from(mail)
+			.where(eq(mail.toAddress, address))
+			.orderBy(desc(mail.createdAt))
+			.limit(1);
+		return /\/pass\/([\w-]+)/.exec(sent!.body)![1]!;
+	}
+
+	it('is asked for, let in by a controller, and answers the same documents by a pass of their own, in their own name', async () => {
+		const [a, b] = [await world.add(), await world.add()];
+		const made = await release(
+			[a.id, b.id],
+			[
+				{ recipient: world.recipient, documents: [a.id] },
+				{ recipient: kaja, documents: [b.id] }
+			]
+		);
+		const [maren] = made.secrets as [string];
+		const { id } = await ask(maren, 'ivo@harbourtrust.example');
+		expect((await seen(maren)).colleagues).toEqual([{ name: 'Ivo Brandal', instead: false, state: 'asked' }]);
+		const { recipients } = await world.read('ines', releaseView, { project: 'VFT', number: made.number });
+		expect(recipients.map((one) => one.colleagues.length)).toEqual([1, 0]);
+		expect((await world.read('ines', waiting, { project: 'VFT' })).forYou).toBeGreaterThan(0);
+		expect(
+			await refused(world.act('halla', letColleagueIn, { release: made.id, colleague: id }))
+		).toMatchObject({
+			code: expect.stringMatching(/not-found|needs-level/) as string
+		});
+		const ivo = await letIn(made.id, id, 'ivo@harbourtrust.example');
+		// He sees what she got and nothing else, and what she saved; what he places is hers, too.
+		await world.act(null, saveVerdicts, {
+			secret: maren,
+			answers: [{ document: a.id, code: 'C', remark: '' }]
+		});
+		expect(await seen(ivo)).toMatchObject({
+			holder: 'Ivo Brandal',
+			items: [{ documentId: a.id, code: 'C' }],
+			colleagues: [{ state: 'in' }]
+		});
+		await place(ivo, a.id, 'The flange is too thin.');
+		expect((await seen(maren)).items[0]!.placed).toHaveLength(1);
+		await world.act(null, signVerdicts, {
+			secret: ivo,
+			name: 'Ivo Brandal',
+			answers: [{ document: a.id, code: 'C', remark: '' }]
+		});
+		expect((await seen(maren)).items[0]!.signed).toMatchObject({ name: 'Ivo Brandal' });
+		expect((await remarksOn(a.id)).map((one) => one.fromName)).toEqual([
+			'Ivo Brandal, Vennholm Harbour Trust',
+			'Ivo Brandal, Vennholm Harbour Trust'
+		]);
+		const [given] = await world.services.database.db
+			.select()
+			.from(event)
+			.where(and(eq(event.kind, 'verdict.given'), eq(event.documentId, a.id)));
+		expect(given!.actorName).toBe('Ivo Brandal');
+		expect(await refused(place(maren, a.id, 'And another thing.'))).toMatchObject({ code: 'conflict' });
+		// Withdrawing hers ends his.
+		await world.act('ines', withdrawPass, { release: made.id, recipient: world.recipient });
+		expect(await refused(seen(ivo))).toMatchObject({ facts: { withdrawn: true } });
+	});
+
+	it('is refused with a reason, once; nobody is asked for twice, nor the recipient themselves', async () => {
+		const { id } = await world.add();
+		const made = await release([id]);
+		const [secret] = made.secrets as [string];
+		const { id: asked } = await ask(secret, 'ivo@harbourtrust.example');
+		for (const email of ['ivo@harbourtrust.example', 'maren@harbourtrust.example'])
+			expect(await refused(ask(secret, email))).toMatchObject({
+				code: 'conflict',
+				facts: { field: 'email' }
+			});
+		const refuse = () =>
+			world.act('ines', refuseColleague, {
+				release: made.id,
+				colleague: asked,
+				reason: 'Not on this project.'
+			});
+		await refuse();
+		expect(await refused(refuse())).toMatchObject({ code: 'conflict' });
+		expect(
+			await refused(world.act('ines', letColleagueIn, { release: made.id, colleague: asked }))
+		).toMatchObject({ code: 'conflict' });
+		expect((await seen(secret)).colleagues).toMatchObject([{ state: 'refused' }]);
+		// Another try is theirs to make.
+		await ask(secret, 'ivo@harbourtrust.example');
+		const other = await release([id]);
+		expect(
+			await refused(world.act('ines', letColleagueIn, { release: other.id, colleague: asked }))
+		).toMatchObject({ code: 'not-found' });
+	});
+
+	it('two controllers let them in once', async () => {
+		const { id } = await world.add();
+		const made = await release([id]);
+		const { id: asked } = await ask(made.secrets[0]!, 'ivo@harbourtrust.example');
+		const both = await Promise.allSettled(
+			[1, 2].map(() => world.act('ines', letColleagueIn, { release: made.id, colleague: asked }))
+		);
+		expect(both.filter((one) => one.status === 'fulfilled')).toHaveLength(1);
 	});
 });

@@ -77,6 +77,10 @@ describe('what can be done with a release is told by the same rule that the runn
 						return { release, number: made.number };
 					case 'withdrawPass':
 						return { release, recipient: world.recipient };
+					case 'letColleagueIn':
+						return { release, colleague: first.id };
+					case 'refuseColleague':
+						return { release, colleague: first.id, reason: 'tried' };
 					case 'consolidateVerdicts':
 						return { release, document: first.id, code: 'B', reason: 'tried' };
 					case 'changeRelease':
@@ -128,7 +132,7 @@ describe('what can be done with a release is told by the same rule that the runn
 				// What an answer of yes does not speak of: what is given to the act, and what its checks find.
 				if (said)
 					expect(said, `step ${step}: ${who} may ${name}`).toMatch(
-						/nothing to look at|in this release|stop the release|to look at|Nothing was issued|approved already|their verdict stands/
+						/nothing to look at|in this release|stop the release|to look at|Nothing was issued|approved already|their verdict stands|such a colleague/
 					);
 				else done.set(name, (done.get(name) ?? 0) + 1);
 			}

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { act, done, view } from './act';
-import { id, secret } from './fields';
+import { email, id, name, note, secret } from './fields';
 import { finite, remarkText } from './remarks';
 
 /** What who answers a release by a pass adds to a verdict, until it is signed: remarks on the sheet, and marked-up files. */
@@ -56,6 +56,24 @@ export const takeBackFile = act({
 	output: done,
 	at,
 	events: []
+});
+
+export const askForColleague = act({
+	name: 'askForColleague',
+	summary: 'Ask that a colleague of yours answers a release along with you, or in your stead',
+	method: 'POST',
+	path: '/passes/{secret}/colleagues',
+	input: z.strictObject({
+		secret,
+		name,
+		email,
+		/** That they answer in your stead: they are reminded, and you are not. */
+		instead: z.boolean().default(false),
+		words: note.default('')
+	}),
+	output: z.strictObject({ id: z.string() }),
+	at,
+	events: ['colleague.asked']
 });
 
 export const answerRoom = view({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { EXPECTS, MOST_PROPOSED, PROOFS, VERDICTS } from '../core/releases';
+import { COLLEAGUE_STATES, EXPECTS, MOST_PROPOSED, PROOFS, VERDICTS } from '../core/releases';
 import { RELEASE_ACTS } from '../core/releases/may';
 import { PURPOSES } from '../core/revisions/revisions';
 import { view } from './act';
@@ -65,7 +65,9 @@ export const releases = view({
 				/** On how many of them verdicts are asked, have come to one, and differ. */
 				asked: z.number(),
 				answered: z.number(),
-				differing: z.number()
+				differing: z.number(),
+				/** How many colleagues its recipients ask to bring in, and nobody has answered yet. */
+				colleagues: z.number()
 			})
 		)
 	}),
@@ -135,6 +137,18 @@ export const releaseView = view({
 				/** How many of its documents they get, and have signed a verdict on. */
 				gets: z.number(),
 				answered: z.number(),
+				/** Colleagues whom they ask to bring in, the first asked for first. */
+				colleagues: z.array(
+					z.strictObject({
+						id: z.string(),
+						name: z.string(),
+						email: z.string(),
+						instead: z.boolean(),
+						words: z.string(),
+						askedBy: z.string(),
+						state: z.enum(COLLEAGUE_STATES)
+					})
+				),
 				pass: z
 					.strictObject({
 						endsAt: moment,
@@ -226,6 +240,10 @@ export const passView = view({
 		expects: z.enum(EXPECTS),
 		endsAt: moment,
 		receivedAt: moment.nullable(),
+		/** Others who answer it along with them or in their stead, or are asked for. */
+		colleagues: z.array(
+			z.strictObject({ name: z.string(), instead: z.boolean(), state: z.enum(COLLEAGUE_STATES) })
+		),
 		release: z.strictObject({
 			number: z.number(),
 			title: z.string(),

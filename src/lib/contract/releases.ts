@@ -290,6 +290,28 @@ export const takeNewest = act({
 	events: ['release.changed']
 });
 
+export const letColleagueIn = act({
+	name: 'letColleagueIn',
+	summary: 'Let a colleague of a recipient answer a release, by a pass of their own',
+	method: 'POST',
+	path: '/releases/{release}/colleagues/{colleague}',
+	input: z.strictObject({ release: id, colleague: id }),
+	output: done,
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.letColleagueIn },
+	events: ['colleague.let-in']
+});
+
+export const refuseColleague = act({
+	name: 'refuseColleague',
+	summary: 'Refuse that a colleague of a recipient answers a release, with a reason',
+	method: 'DELETE',
+	path: '/releases/{release}/colleagues/{colleague}',
+	input: z.strictObject({ release: id, colleague: id, reason }),
+	output: done,
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.refuseColleague },
+	events: ['colleague.refused']
+});
+
 export const consolidateVerdicts = act({
 	name: 'consolidateVerdicts',
 	summary:

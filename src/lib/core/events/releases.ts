@@ -200,3 +200,33 @@ export const verdictGiven = event('verdict.given', {
 	says: (d) =>
 		`gave verdict ${d.code} on ${doc(d)}${d.placed ? `, with ${plural(d.placed.length, 'remark')} on it` : ''}${d.files ? `, with ${plural(d.files.length, 'marked-up file')}` : ''}${d.remark ? `: ${d.remark}` : ''}`
 });
+
+const colleagueDetails = {
+	number: z.number(),
+	name: z.string(),
+	email: z.string(),
+	/** Of whom they are a colleague. */
+	of: z.string(),
+	instead: z.boolean()
+};
+const answersFor = (d: { instead?: boolean | undefined; of?: string | undefined }) =>
+	d.instead ? `in the stead of ${d.of}` : `along with ${d.of}`;
+
+/** Mail addresses of people outside are for those who see the release. */
+export const colleagueAsked = event('colleague.asked', {
+	details: z.strictObject(colleagueDetails),
+	touches: ['releases', 'passes'],
+	says: (d) => `asked that ${d.name} answers ${about(d)} ${answersFor(d)}`
+});
+
+export const colleagueLetIn = event('colleague.let-in', {
+	details: z.strictObject({ ...colleagueDetails, pass: z.string() }),
+	touches: ['releases', 'passes'],
+	says: (d) => `let ${d.name} answer ${about(d)} ${answersFor(d)}`
+});
+
+export const colleagueRefused = event('colleague.refused', {
+	details: z.strictObject({ ...colleagueDetails, reason: z.string() }),
+	touches: ['releases', 'passes'],
+	says: (d) => `did not let ${d.name} answer ${about(d)}${d.reason ? `: ${d.reason}` : ''}`
+});

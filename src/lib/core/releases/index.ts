@@ -6,6 +6,7 @@ import type { Suitability } from './suitability';
 
 export * from './build';
 export * from './checks';
+export * from './colleagues';
 export * from './comment-sheet';
 export * from './copies';
 export * from './distribution';

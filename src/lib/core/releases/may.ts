@@ -56,6 +56,12 @@ const NOT_NOW: Record<Exclude<Turn, { may: true }>['why'], string> = {
 const waiting: ReleaseRule = ({ state }) =>
 	state === 'in-review' ? yes : no('conflict', 'The release is not waiting for approval.');
 
+/** For what is answered to recipients who ask to bring in colleagues. */
+const asColleagues: ReleaseRule = ({ state }) =>
+	state === 'issued' || state === 'superseded'
+		? yes
+		: no('conflict', 'Colleagues are asked for once the release is issued.');
+
 /**
  * When what can be done with a release applies, by the name of the act (T3, T10, T11). The runner asks before it runs,
  * the view of a release sends the answers along, and buttons show them.
@@ -94,6 +100,8 @@ export const RELEASE_RULES = {
 	},
 	withdrawPass: ({ openPass }) =>
 		openPass ? yes : no('conflict', 'The release has no pass that is still open.'),
+	letColleagueIn: asColleagues,
+	refuseColleague: asColleagues,
 	consolidateVerdicts: ({ state }) =>
 		state === 'issued' || state === 'superseded'
 			? yes

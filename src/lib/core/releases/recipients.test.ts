@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { gets, receivingWords, replyDayOf, sharingFault, type Receiving, type Share } from './recipients';
+import { toRemind } from './colleagues';
 
 const DOCUMENTS = ['a', 'b', 'c'].map((id) => ({ id, number: id.toUpperCase() }));
 const share: fc.Arbitrary<Share> = fc.record({
@@ -62,5 +63,15 @@ describe('who gets what of a release', () => {
 		expect(replyDayOf(release, { expects: 'verdicts', replyBy: null })).toBe('2026-12-10');
 		expect(replyDayOf(release, { expects: 'verdicts', replyBy: '2026-12-01' })).toBe('2026-12-01');
 		expect(replyDayOf(release, { expects: 'receipt', replyBy: '2026-12-01' })).toBeNull();
+	});
+});
+
+describe('who is reminded of what a recipient was asked', () => {
+	const one = (name: string, instead = false) => ({ name, instead });
+	it('they and who answers along with them; or only those to whom they handed over', () => {
+		const maren = one('Maren');
+		expect(toRemind(maren, [])).toEqual([maren]);
+		expect(toRemind(maren, [one('Ivo')])).toEqual([maren, one('Ivo')]);
+		expect(toRemind(maren, [one('Ivo'), one('Runa', true)])).toEqual([one('Runa', true)]);
 	});
 });

@@ -36,6 +36,7 @@ import * as begin from '../releases/acts-begin';
 import * as issue from '../releases/acts-issue';
 import * as holders from '../releases/acts-holders';
 import * as packages from '../releases/acts-package';
+import * as colleagues from '../releases/acts-colleagues';
 import * as verdicts from '../releases/acts-verdicts';
 import * as standIns from '../releases/acts-stand-ins';
 import * as remarks from '../remarks/acts';
@@ -87,6 +88,7 @@ export const ACTS: readonly Act[] = [
 	standIns,
 	holders,
 	packages,
+	colleagues,
 	verdicts,
 	answering,
 	passes,

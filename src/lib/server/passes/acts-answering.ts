@@ -3,9 +3,13 @@ import * as contract from '../../contract/answering';
 import { Problem } from '../../core/acts/problem';
 import { ownUploads } from '../content/content';
 import type { Tx } from '../platform/db';
-import { pass, verdict, verdictFile, verdictRemark } from '../platform/db/schema';
+import { colleague, pass, verdict, verdictFile, verdictRemark } from '../platform/db/schema';
 import { does } from '../platform/runner/act';
 import { gotBy } from '../releases/got';
+import { MOST_COLLEAGUES, releaseNumber } from '../../core/releases';
+import { tellNotices } from '../notices/tell';
+import { colleaguesOf } from '../releases/colleagues';
+import { mainPass, shareOf } from '../releases/recipients';
 
 /** Most remarks on one document, and most files that come with its verdict. */
 const MOST_PLACED = 300;
@@ -13,6 +17,7 @@ export const MOST_MARKED_FILES = 10;
 
 /**
  * Holds the answers of a pass still, and makes sure that one on a document can still change.
+ * @returns the pass under which they are kept
  * Raises `conflict` where no verdict is asked, or it is signed, and `not-found` for a document that they did not get.
  */
 async function answering(
@@ -20,9 +25,9 @@ async function answering(
 	held: { id: string },
 	about: { id: string },
 	document: string
-): Promise<void> {
-	await tx.select({ id: pass.id }).from(pass).where(eq(pass.id, held.id)).for('update');
+): Promise<string> {
 	const { share, items } = await gotBy(tx, held, about);
+	await tx.select({ id: pass.id }).from(pass).where(eq(pass.id, share.passId)).for('update');
 	if (share.expects !== 'verdicts')
 		throw new Problem('conflict', 'No verdicts are asked of you on this release.');
 	if (!items.some((item) => item.documentId === document))
@@ -30,17 +35,18 @@ async function answering(
 	const [given] = await tx
 		.select({ signedAt: verdict.signedAt })
 		.from(verdict)
-		.where(and(eq(verdict.passId, held.id), eq(verdict.documentId, document)));
+		.where(and(eq(verdict.passId, share.passId), eq(verdict.documentId, document)));
 	if (given?.signedAt) throw new Problem('conflict', 'This verdict is signed; it stays as it was signed.');
+	return share.passId;
 }
 
 export const placeRemark = does(contract.placeRemark, {
 	async run({ tx, pass: held, release, now, newId }, { document, page, x, y, text }) {
-		await answering(tx, held, release, document);
+		const passId = await answering(tx, held, release, document);
 		const [last] = await tx
 			.select({ number: max(verdictRemark.number), placed: count() })
 			.from(verdictRemark)
-			.where(and(eq(verdictRemark.passId, held.id), eq(verdictRemark.documentId, document)));
+			.where(and(eq(verdictRemark.passId, passId), eq(verdictRemark.documentId, document)));
 		if (last!.placed >= MOST_PLACED)
 			throw new Problem(
 				'too-many',
@@ -50,14 +56,14 @@ export const placeRemark = does(contract.placeRemark, {
 		const number = (last!.number ?? 0) + 1;
 		await tx
 			.insert(verdictRemark)
-			.values({ id, passId: held.id, documentId: document, number, page, x, y, text, createdAt: now });
+			.values({ id, passId, documentId: document, number, page, x, y, text, createdAt: now });
 		return { id, number };
 	}
 });
 
 export const takeBackRemark = does(contract.takeBackRemark, {
 	async run({ tx, pass: held, release }, input) {
-		const mine = and(eq(verdictRemark.id, input.remark), eq(verdictRemark.passId, held.id));
+		const mine = and(eq(verdictRemark.id, input.remark), eq(verdictRemark.passId, mainPass(held.id)));
 		const [row] = await tx.select().from(verdictRemark).where(mine);
 		if (!row) throw new Problem('not-found', 'There is no such remark of yours.');
 		await answering(tx, held, release, row.documentId);
@@ -68,32 +74,72 @@ export const takeBackRemark = does(contract.takeBackRemark, {
 
 export const addMarkedFile = does(contract.addMarkedFile, {
 	async run({ tx, pass: held, release, now, newId }, { document, upload }) {
-		await answering(tx, held, release, document);
+		const passId = await answering(tx, held, release, document);
 		const [file] = await ownUploads(tx, { passId: held.id }, [upload], now);
 		const sent = await tx
 			.select({ hash: verdictFile.hash })
 			.from(verdictFile)
-			.where(and(eq(verdictFile.passId, held.id), eq(verdictFile.documentId, document)));
+			.where(and(eq(verdictFile.passId, passId), eq(verdictFile.documentId, document)));
 		if (sent.some((one) => one.hash === file!.hash))
 			throw new Problem('conflict', `${file!.fileName} is there already, with the very same bytes.`);
 		if (sent.length >= MOST_MARKED_FILES)
 			throw new Problem('too-many', `A verdict takes ${MOST_MARKED_FILES} files at most.`);
 		const id = newId();
 		const { hash, fileName } = file!;
-		await tx
-			.insert(verdictFile)
-			.values({ id, passId: held.id, documentId: document, hash, fileName, createdAt: now });
+		await tx.insert(verdictFile).values({ id, passId, documentId: document, hash, fileName, createdAt: now });
 		return { id };
 	}
 });
 
 export const takeBackFile = does(contract.takeBackFile, {
 	async run({ tx, pass: held, release }, input) {
-		const mine = and(eq(verdictFile.id, input.file), eq(verdictFile.passId, held.id));
+		const mine = and(eq(verdictFile.id, input.file), eq(verdictFile.passId, mainPass(held.id)));
 		const [row] = await tx.select().from(verdictFile).where(mine);
 		if (!row) throw new Problem('not-found', 'There is no such file of yours.');
 		await answering(tx, held, release, row.documentId);
 		await tx.delete(verdictFile).where(mine);
 		return {};
+	}
+});
+
+export const askForColleague = does(contract.askForColleague, {
+	async run(context, { name, email, instead, words }) {
+		const { tx, pass: held, release, now, newId, tell } = context;
+		const share = await shareOf(tx, held.id);
+		const [main] = await tx.select().from(pass).where(eq(pass.id, share.passId)).for('update');
+		const known = await colleaguesOf(tx, [share.passId]);
+		if (
+			email === main!.holderEmail?.toLowerCase() ||
+			known.some((one) => one.email === email && one.state !== 'refused')
+		)
+			throw new Problem('conflict', `${email} answers this release already, or is asked for.`, {
+				field: 'email'
+			});
+		if (known.length >= MOST_COLLEAGUES)
+			throw new Problem('too-many', `You can ask for ${MOST_COLLEAGUES} colleagues at most.`);
+		const id = newId();
+		await tx.insert(colleague).values({
+			id,
+			passId: share.passId,
+			name,
+			email,
+			instead,
+			words,
+			askedBy: held.holderName,
+			createdAt: now
+		});
+		await tellNotices(context, {
+			kind: 'release-answered',
+			people: [release.builtBy],
+			releaseId: release.id,
+			sentence: `${held.holderName} asks that ${name} answers release ${releaseNumber(release.number)}, “${release.title}”, ${instead ? 'in their stead' : 'along with them'}. Let them in, or refuse it.`,
+			way: `releases/${release.number}`
+		});
+		tell({
+			kind: 'colleague.asked',
+			releaseId: release.id,
+			details: { number: release.number, name, email, of: main!.holderName, instead }
+		});
+		return { id };
 	}
 });

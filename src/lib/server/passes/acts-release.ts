@@ -12,7 +12,8 @@ import { does } from '../platform/runner/act';
 import { goesOn } from '../documents/acts';
 import { gotBy, hadBefore, oneGotBy } from '../releases/got';
 import { shareFiles } from '../releases/package';
-import { settleVerdicts, shareOf, storedNote } from '../releases/recipients';
+import { shareOf, storedNote } from '../releases/recipients';
+import { settleVerdicts } from '../releases/settling';
 import { signersOf } from '../platform/certificate';
 import { filesBy, placedBy, setFilesBeside } from '../releases/answered';
 import { workOn } from '../releases/returned';
@@ -68,12 +69,13 @@ export const takeAllFromPass = does(contract.takeAllFromPass, {
 export const confirmReceipt = does(contract.confirmReceipt, {
 	async run(context) {
 		const { tx, pass: held, release, now, tell } = context;
-		if ((await shareOf(tx, held.id)).expects === 'information')
+		const share = await shareOf(tx, held.id);
+		if (share.expects === 'information')
 			throw new Problem('conflict', 'This release came to you for information; no receipt is asked of you.');
 		const done = await tx
 			.update(pass)
 			.set({ receivedAt: now })
-			.where(and(eq(pass.id, held.id), isNull(pass.receivedAt)))
+			.where(and(eq(pass.id, share.passId), isNull(pass.receivedAt)))
 			.returning();
 		if (!done.length) throw new Problem('conflict', 'Receipt was confirmed before.');
 		await tellNotices(context, {
@@ -106,7 +108,9 @@ async function keepAnswers(
 		throw new Problem('not-found', 'A document answered is not in this release.');
 	await tx
 		.insert(verdict)
-		.values(given.map((a) => ({ passId: held.id, documentId: a.document, code: a.code, remark: a.remark })))
+		.values(
+			given.map((a) => ({ passId: share.passId, documentId: a.document, code: a.code, remark: a.remark }))
+		)
 		.onConflictDoUpdate({
 			target: [verdict.passId, verdict.documentId],
 			set: { code: sql`excluded.code`, remark: sql`excluded.remark` },
@@ -128,8 +132,9 @@ export const signVerdicts = does(contract.signVerdicts, {
 		const given = input.answers.filter((a) => a.code !== null);
 		if (!given.length) throw new Problem('invalid', 'Choose a verdict for at least one document.');
 		// What is placed and sent along does not change while it is signed.
-		await tx.select({ id: pass.id }).from(pass).where(eq(pass.id, held.id)).for('update');
-		const [placed, files] = [await placedBy(tx, [held.id]), await filesBy(tx, [held.id])];
+		const { share, items } = await gotBy(tx, held, release);
+		const [main] = await tx.select().from(pass).where(eq(pass.id, share.passId)).for('update');
+		const [placed, files] = [await placedBy(tx, [share.passId]), await filesBy(tx, [share.passId])];
 		const unsaid = given.find(
 			(a) =>
 				(a.code === 'C' || a.code === 'D') &&
@@ -150,7 +155,7 @@ export const signVerdicts = does(contract.signVerdicts, {
 			.set({ signedAt: now, signedName: input.name })
 			.where(
 				and(
-					eq(verdict.passId, held.id),
+					eq(verdict.passId, share.passId),
 					inArray(
 						verdict.documentId,
 						given.map((a) => a.document)
@@ -160,15 +165,14 @@ export const signVerdicts = does(contract.signVerdicts, {
 			)
 			.returning();
 		if (!signed.length) throw new Problem('conflict', 'These verdicts were signed before.');
-		if (!held.receivedAt) {
-			await tx.update(pass).set({ receivedAt: now }).where(eq(pass.id, held.id));
+		if (!main!.receivedAt) {
+			await tx.update(pass).set({ receivedAt: now }).where(eq(pass.id, share.passId));
 			tell({
 				kind: 'receipt.confirmed',
 				releaseId: release.id,
 				details: { number: release.number, holder: held.holderName }
 			});
 		}
-		const { share, items } = await gotBy(tx, held, release);
 		const [to] = await tx
 			.select({ company: recipient.company })
 			.from(recipient)

@@ -1,5 +1,5 @@
 import type { Letter } from '../../core/mail/letter';
-import { and, eq, inArray, or } from 'drizzle-orm';
+import { and, eq, inArray, isNull, or } from 'drizzle-orm';
 import * as contract from '../../contract/passes';
 import type { Audience } from '../../core/passes/passes';
 import { allows, rank } from '../../core/access/levels';
@@ -191,7 +191,10 @@ export const withdrawPasses = does(contract.withdrawPasses, {
 		for (const { pass: one, release: about } of mine) {
 			if (one.withdrawnAt) continue;
 			withdrawn++;
-			await tx.update(pass).set({ withdrawnAt: now, withdrawnBy: by.id }).where(eq(pass.id, one.id));
+			await tx
+				.update(pass)
+				.set({ withdrawnAt: now, withdrawnBy: by.id })
+				.where(and(or(eq(pass.id, one.id), eq(pass.alongWith, one.id)), isNull(pass.withdrawnAt)));
 			tell({
 				kind: 'pass.withdrawn',
 				placeId: one.placeId,

@@ -12,7 +12,8 @@ const MOST = 500_000_000;
 
 export const answerRoom = answers(contract.answerRoom, {
 	async run({ db, pass: held, now }) {
-		if ((await shareOf(db, held.id)).expects !== 'verdicts')
+		const share = await shareOf(db, held.id);
+		if (share.expects !== 'verdicts')
 			throw new Problem('conflict', 'No verdicts are asked of you on this release.');
 		const [unused] = await db
 			.select({ bytes: sql<number>`coalesce(sum(${content.size}), 0)::float8` })
@@ -22,10 +23,10 @@ export const answerRoom = answers(contract.answerRoom, {
 				and(
 					eq(upload.passId, held.id),
 					gt(upload.createdAt, new Date(now.getTime() - 2 * DAY)),
-					sql`not exists (select 1 from ${verdictFile} f where f.pass_id = ${held.id} and f.hash = ${upload.hash})`
+					sql`not exists (select 1 from ${verdictFile} f where f.pass_id = ${share.passId} and f.hash = ${upload.hash})`
 				)
 			);
-		const sent = (await sentBytes(db, held.id)) + unused!.bytes;
+		const sent = (await sentBytes(db, share.passId)) + unused!.bytes;
 		return { pass: held.id, most: MOST, left: Math.max(0, MOST - sent) };
 	}
 });

@@ -303,6 +303,11 @@ export const withdrawPass = does(contract.withdrawPass, {
 			.where(and(eq(pass.id, to.passId), sql`withdrawn_at is null`, gt(pass.endsAt, now)))
 			.returning();
 		if (!done.length) throw new Problem('conflict', `The pass of ${to.name} is not open any more.`);
+		// Their colleagues answer for them, and so no more than they.
+		await tx
+			.update(pass)
+			.set({ withdrawnAt: now, withdrawnBy: by.id })
+			.where(and(eq(pass.alongWith, to.passId), sql`withdrawn_at is null`));
 		tell({
 			kind: 'pass.withdrawn',
 			releaseId: about.id,

@@ -5,7 +5,7 @@ import { canConsolidate } from '../../core/releases';
 import { releaseItem } from '../platform/db/schema';
 import { does } from '../platform/runner/act';
 import { releaseItems } from './checks';
-import { saidOn } from './recipients';
+import { saidOn } from './settling';
 import { workOn } from './returned';
 
 export const consolidateVerdicts = does(contract.consolidateVerdicts, {

@@ -3,7 +3,7 @@ import { Problem } from '../../core/acts/problem';
 import { gets } from '../../core/releases';
 import type { Querier } from '../platform/db';
 import { releaseItems } from './checks';
-import { GETS, shareOf, type ReleaseRecipient } from './recipients';
+import { GETS, mainPass, shareOf, type ReleaseRecipient } from './recipients';
 
 /** A document of a release as somebody got it. */
 export type GotItem = Awaited<ReturnType<typeof releaseItems>>[number];
@@ -13,7 +13,7 @@ export async function gotBy(
 	db: Querier,
 	held: { id: string },
 	about: { id: string }
-): Promise<{ share: ReleaseRecipient; items: GotItem[] }> {
+): Promise<{ share: ReleaseRecipient & { passId: string }; items: GotItem[] }> {
 	const share = await shareOf(db, held.id);
 	return { share, items: (await releaseItems(db, about.id)).filter((item) => gets(share, item.documentId)) };
 }
@@ -55,7 +55,7 @@ export async function sentBefore(
 		with now as (
 			select i.document_id, coalesce(i.copy_hash, i.pinned_hash) as hash, rr.recipient_id
 			from release_recipient rr join release_item i on ${GETS}
-			where rr.pass_id = ${held.id}
+			where rr.pass_id = ${mainPass(held.id)}
 		)
 		select * from (
 			select distinct on (i.document_id) i.document_id as document, r.number as release, v.label,

@@ -1,17 +1,13 @@
-import { and, asc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { buildRelease } from '../../contract/releases';
 import { Problem } from '../../core/acts/problem';
-import { gets, outcomeOf, type Verdict } from '../../core/releases';
+import { gets } from '../../core/releases';
 import type { Querier, Tx } from '../platform/db';
-import { placedBy } from './answered';
-import type { Said } from './returned';
 import {
 	content,
 	pass,
 	recipient,
-	release,
-	releaseItem,
 	releaseRecipient,
 	verdict
 } from '../platform/db/schema';
@@ -71,11 +67,21 @@ export async function recipientsOf(db: Querier, releaseId: string) {
 /** Somebody who gets a release, with their name and pass. */
 export type ReleaseShare = Awaited<ReturnType<typeof recipientsOf>>[number];
 
-/** What the holder of a pass of a release gets of it, and what is asked of them. */
-export async function shareOf(db: Querier, passId: string): Promise<ReleaseRecipient> {
-	const [share] = await db.select().from(releaseRecipient).where(eq(releaseRecipient.passId, passId));
-	if (!share) throw new Problem('not-found', 'This pass leads to no release any more.');
-	return share;
+/** The pass of the recipient whose part of a release a pass opens: itself, or of a colleague that of whom they answer for. */
+export const mainPass = (passId: string) =>
+	sql`(select coalesce(along_with, id) from pass where id = ${passId})`;
+
+/**
+ * What the holder of a pass of a release gets of it, and what is asked of them. Its `passId` is that of the recipient,
+ * under which everything that they and their colleagues answer is kept.
+ */
+export async function shareOf(db: Querier, passId: string): Promise<ReleaseRecipient & { passId: string }> {
+	const [share] = await db
+		.select()
+		.from(releaseRecipient)
+		.where(eq(releaseRecipient.passId, mainPass(passId)));
+	if (!share?.passId) throw new Problem('not-found', 'This pass leads to no release any more.');
+	return { ...share, passId: share.passId };
 }
 
 /** A stored cover note with its size in bytes. */
@@ -166,75 +172,6 @@ export function verdictsOn<Of extends Pick<ReleaseRecipient, 'expects' | 'docume
 	return recipients
 		.filter((one) => one.expects === 'verdicts' && gets(one, document))
 		.map((of) => ({ of, signed: signed.get(`${of.passId} ${document}`) ?? null }));
-}
-
-/** A document on which the verdicts have come to one, with everything that was said of it. */
-export interface Settled {
-	documentId: string;
-	code: Verdict;
-	says: Said[];
-}
-
-/** What everybody who was asked has signed on documents of a release, for those who work on with them. */
-export async function saidOn(db: Querier, releaseId: string, documents: readonly string[]) {
-	const [recipients, signed] = [await recipientsOf(db, releaseId), await signedVerdicts(db, releaseId)];
-	const placed = await placedBy(
-		db,
-		recipients.flatMap((one) => one.passId ?? [])
-	);
-	return documents.map((documentId) => {
-		const on = verdictsOn(recipients, signed, documentId);
-		return {
-			documentId,
-			given: on.map((one) => one.signed?.code ?? null),
-			says: on.flatMap(({ of, signed: one }) =>
-				one?.code
-					? [
-							{
-								code: one.code,
-								remark: one.remark,
-								by: `${one.signedName}, ${of.company}`,
-								placed: placed.filter((p) => p.passId === of.passId && p.documentId === documentId)
-							}
-						]
-					: []
-			)
-		};
-	});
-}
-
-/**
- * Keeps what the verdicts on documents of a release come to, where everybody who is asked has signed the same.
- * @returns what came to one, and the documents on which all have answered and not alike
- */
-export async function settleVerdicts(
-	tx: Tx,
-	releaseId: string,
-	documents: readonly string[],
-	now: Date
-): Promise<{ settled: Settled[]; differing: string[] }> {
-	// Two may sign at one moment: each must see what the other signed.
-	await tx.select({ id: release.id }).from(release).where(eq(release.id, releaseId)).for('update');
-	const settled: Settled[] = [];
-	const differing: string[] = [];
-	for (const { documentId, given, says } of await saidOn(tx, releaseId, documents)) {
-		const code = outcomeOf(given);
-		if (code === 'differ') differing.push(documentId);
-		if (code === 'open' || code === 'differ') continue;
-		const first = await tx
-			.update(releaseItem)
-			.set({ outcome: code, outcomeAt: now })
-			.where(
-				and(
-					eq(releaseItem.releaseId, releaseId),
-					eq(releaseItem.documentId, documentId),
-					isNull(releaseItem.outcome)
-				)
-			)
-			.returning();
-		if (first.length) settled.push({ documentId, code, says });
-	}
-	return { settled, differing };
 }
 
 /** The companies of those who get a release, each once. */

@@ -3,6 +3,7 @@ import {
 	releaseNumber,
 	reminderDue,
 	replyDayOf,
+	toRemind,
 	USUAL_RHYTHM,
 	type Reminder,
 	type ReminderRhythm
@@ -12,7 +13,7 @@ import { calendarOf } from '../../core/time/working-days';
 import { tellNotices } from '../notices/tell';
 import { addressOf } from '../passes/acts-given';
 import type { Querier, Tx } from '../platform/db';
-import { member, pass, project, release, releaseRecipient } from '../platform/db/schema';
+import { colleague, member, pass, project, release, releaseRecipient } from '../platform/db/schema';
 import { newId } from '../platform/ids';
 import { log } from '../platform/log';
 import { putMail } from '../platform/mail/put';
@@ -138,22 +139,29 @@ const SAYS: Record<Reminder, string> = {
 
 async function remind(tx: Tx, services: Services, one: AskedRow, of: Reminder, now: Date): Promise<void> {
 	const { release: about, project: here, pass: held } = one;
-	const link = addressOf({ origin: services.config.origin, secret: services.config.secret }, held);
 	const number = releaseNumber(about.number);
 	const replyBy = replyDayOf(one.release, one.share);
-	await putMail(tx, services, {
-		projectId: here.id,
-		to: { name: held.holderName, address: held.holderEmail! },
-		subject: `${here.code} release ${number}: ${of === 'receipt' ? 'please confirm receipt' : of === 'soon' ? 'your reply is due soon' : 'your reply is overdue'}`,
-		letter: {
-			says: [`Release ${number}, “${about.title}”, ${SAYS[of]}.`],
-			facts: replyBy ? [['Reply asked by', dayWords(replyBy, dayOf(now, here.timeZone))]] : [],
-			link: { word: 'Open the release', href: link },
-			after: ['No account is needed. Once you have answered, nobody reminds you any more.']
-		},
-		secrets: [link],
-		now
-	});
+	const colleagues = await tx
+		.select({ pass, instead: colleague.instead })
+		.from(colleague)
+		.innerJoin(pass, and(eq(pass.id, colleague.ownPassId), isNull(pass.withdrawnAt), gt(pass.endsAt, now)))
+		.where(eq(colleague.passId, held.id));
+	for (const { pass: own } of toRemind({ pass: held, instead: false }, colleagues)) {
+		const link = addressOf({ origin: services.config.origin, secret: services.config.secret }, own);
+		await putMail(tx, services, {
+			projectId: here.id,
+			to: { name: own.holderName, address: own.holderEmail! },
+			subject: `${here.code} release ${number}: ${of === 'receipt' ? 'please confirm receipt' : of === 'soon' ? 'your reply is due soon' : 'your reply is overdue'}`,
+			letter: {
+				says: [`Release ${number}, “${about.title}”, ${SAYS[of]}.`],
+				facts: replyBy ? [['Reply asked by', dayWords(replyBy, dayOf(now, here.timeZone))]] : [],
+				link: { word: 'Open the release', href: link },
+				after: ['No account is needed. Once you have answered, nobody reminds you any more.']
+			},
+			secrets: [link],
+			now
+		});
+	}
 	await tx.update(releaseRecipient).set({ remindedAt: now }).where(eq(releaseRecipient.passId, held.id));
 	await writeEvents(tx, here.id, now, { id: null, name: 'Cupboard' }, [
 		{

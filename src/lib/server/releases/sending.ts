@@ -27,7 +27,7 @@ export interface Sent {
 }
 
 /** What the mail says of what the pass asks for. */
-const ASKS: Record<ProofAsked, string> = {
+export const ASKS: Record<ProofAsked, string> = {
 	nothing: '',
 	code: ' It asks for a code, which it mails to this address.',
 	password: ' It asks for a password, which comes to you another way.',

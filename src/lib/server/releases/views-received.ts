@@ -7,13 +7,16 @@ import { pass, person, release, releaseRecipient } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
 import { GETS } from './recipients';
 
+/** Of a pass, that of the recipient whose part of the release it opens: their own, or of whom they answer for. */
+const MAIN = sql`coalesce(${pass.alongWith}, ${pass.id})`;
+
 /** Condition for a share (`release_recipient`) of which something that was asked is still open. */
 const WAITS = sql<boolean>`case ${releaseRecipient.expects}
 	when 'information' then false
-	when 'receipt' then ${pass.receivedAt} is null
-	else exists (select 1 from release_item i, release_recipient rr where rr.pass_id = ${pass.id} and ${GETS}
+	when 'receipt' then (select m.received_at from pass m where m.id = ${MAIN}) is null
+	else exists (select 1 from release_item i, release_recipient rr where rr.pass_id = ${MAIN} and ${GETS}
 		and not exists (select 1 from verdict v
-			where v.pass_id = ${pass.id} and v.document_id = i.document_id and v.signed_at is not null)) end`;
+			where v.pass_id = ${MAIN} and v.document_id = i.document_id and v.signed_at is not null)) end`;
 
 /** The shares of a person in releases of a project that still open for them: sent to their address, and not withdrawn. */
 const theirs = (projectId: string, email: string, now: Date) =>
@@ -37,7 +40,7 @@ export async function receivedWaiting(
 		.select({ n: sql<number>`count(*)::int` })
 		.from(releaseRecipient)
 		.innerJoin(release, eq(release.id, releaseRecipient.releaseId))
-		.innerJoin(pass, eq(pass.id, releaseRecipient.passId))
+		.innerJoin(pass, eq(releaseRecipient.passId, MAIN))
 		.where(and(theirs(projectId, email, now), WAITS));
 	return row!.n;
 }
@@ -53,13 +56,14 @@ export const received = answers(contract.received, {
 				pass,
 				by: person.name,
 				waits: WAITS,
+				receivedAt: sql<string | null>`(select m.received_at from pass m where m.id = ${MAIN})`,
 				documents: sql<number>`(select count(*)::int from release_item i, release_recipient rr
-					where rr.pass_id = ${pass.id} and ${GETS})`,
-				answered: sql<number>`(select count(*)::int from verdict v where v.pass_id = ${pass.id} and v.signed_at is not null)`
+					where rr.pass_id = ${MAIN} and ${GETS})`,
+				answered: sql<number>`(select count(*)::int from verdict v where v.pass_id = ${MAIN} and v.signed_at is not null)`
 			})
 			.from(releaseRecipient)
 			.innerJoin(release, eq(release.id, releaseRecipient.releaseId))
-			.innerJoin(pass, eq(pass.id, releaseRecipient.passId))
+			.innerJoin(pass, eq(releaseRecipient.passId, MAIN))
 			.innerJoin(person, eq(person.id, release.issuedBy))
 			.where(theirs(project.id, me.email, now))
 			.orderBy(desc(release.number))
@@ -73,7 +77,7 @@ export const received = answers(contract.received, {
 				issuedAt: about.issuedAt!.toISOString(),
 				expects: share.expects,
 				replyBy: replyDayOf(about, share),
-				receivedAt: held.receivedAt?.toISOString() ?? null,
+				receivedAt: row.receivedAt && new Date(row.receivedAt).toISOString(),
 				superseded: about.state === 'superseded',
 				link: addressOf(services.config, held)
 			}))

@@ -29,6 +29,7 @@ import type { Querier } from '../platform/db';
 import { pass, person, release, releaseItem, verdict, version } from '../platform/db/schema';
 import { buildOf, checkRelease, releaseItems } from './checks';
 import { filesBy, placedBy } from './answered';
+import { colleaguesOf } from './colleagues';
 import { gotBy, sentBefore } from './got';
 import { goingOut, putOn } from './outgoing';
 import { draftPapers } from './papers';
@@ -42,6 +43,10 @@ const figuresOf = (db: Querier) => {
 			companies: sql<string>`string_agg(distinct t.company, ', ')`.as('companies'),
 			recipients: sql<number>`count(*)::int`.as('recipients'),
 			received: sql<number>`count(p.received_at)::int`.as('received'),
+			colleagues:
+				sql<number>`coalesce(sum((select count(*) from colleague c where c.pass_id = p.id and c.state = 'asked')), 0)::int`.as(
+					'colleagues'
+				),
 			replyBy: sql<
 				string | null
 			>`min(coalesce(rr.reply_by, release.reply_by)) filter (where rr.expects = 'verdicts')`.as('reply_day')
@@ -84,6 +89,7 @@ export const releases = answers(contract.releases, {
 				to: sent.companies,
 				recipients: sent.recipients,
 				received: sent.received,
+				colleagues: sent.colleagues,
 				replyBy: sent.replyBy,
 				documents: held.documents,
 				asked: held.asked,
@@ -219,6 +225,8 @@ export const releaseView = answers(contract.releaseView, {
 			rows.flatMap((row) => row.outcomeBy ?? [])
 		);
 		const passes = recipients.flatMap((one) => one.passId ?? []);
+		// Whom somebody outside asks to bring in is for those who answer them.
+		const colleagues = controller ? await colleaguesOf(db, passes) : [];
 		const [placed, files] = [await placedBy(db, passes), await filesBy(db, passes)];
 		/** What came with a signed verdict; what is not signed is nobody's to know. */
 		const alongWith = (passId: string | null, documentId: string) => {
@@ -298,6 +306,7 @@ export const releaseView = answers(contract.releaseView, {
 			},
 			recipients: recipients.map((one) => {
 				const mine = rows.filter((row) => gets(one, row.documentId));
+				const theirs = colleagues.filter((c) => c.passId === one.passId);
 				return {
 					recipient: one.recipientId,
 					name: one.name,
@@ -309,6 +318,15 @@ export const releaseView = answers(contract.releaseView, {
 					documents: one.documents,
 					gets: mine.length,
 					answered: mine.filter((row) => signed.has(`${one.passId} ${row.documentId}`)).length,
+					colleagues: theirs.map(({ id, name, email, instead, words, askedBy, state }) => ({
+						id,
+						name,
+						email,
+						instead,
+						words,
+						askedBy,
+						state
+					})),
 					pass: one.pass && {
 						endsAt: one.pass.endsAt.toISOString(),
 						withdrawnAt: one.pass.withdrawnAt?.toISOString() ?? null,
@@ -352,11 +370,13 @@ async function describePass(
 ) {
 	const [issuer] = await db.select({ name: person.name }).from(person).where(eq(person.id, about.issuedBy!));
 	const { share, items: mine } = await gotBy(db, held, about);
-	const saved = await db.select().from(verdict).where(eq(verdict.passId, held.id));
+	const [main] = await db.select({ receivedAt: pass.receivedAt }).from(pass).where(eq(pass.id, share.passId));
+	const others = await colleaguesOf(db, [share.passId]);
+	const saved = await db.select().from(verdict).where(eq(verdict.passId, share.passId));
 	const answers = new Map(saved.map((row) => [row.documentId, row]));
 	const later = await laterRevisions(db, about.id);
 	const before = await sentBefore(db, held, about);
-	const [placed, files] = [await placedBy(db, [held.id]), await filesBy(db, [held.id])];
+	const [placed, files] = [await placedBy(db, [share.passId]), await filesBy(db, [share.passId])];
 	const items = mine.map((row) => {
 		const given = answers.get(row.documentId);
 		const had = before.get(row.documentId) ?? null;
@@ -386,7 +406,8 @@ async function describePass(
 		holder: held.holderName,
 		expects: share.expects,
 		endsAt: held.endsAt.toISOString(),
-		receivedAt: held.receivedAt?.toISOString() ?? null,
+		receivedAt: main!.receivedAt?.toISOString() ?? null,
+		colleagues: others.map(({ name, instead, state }) => ({ name, instead, state })),
 		release: {
 			number: about.number,
 			title: about.title,

@@ -9,6 +9,7 @@ import { undecided } from '../passes/views';
 import { releasesWaitingFor } from '../releases/route';
 import { overdueReleases } from '../places/views-tree';
 import { differingReleases } from '../releases/recipients';
+import { colleaguesWaiting } from '../releases/colleagues';
 import { receivedWaiting } from '../releases/views-received';
 import { among, type Querier } from '../platform/db';
 import {
@@ -34,40 +35,45 @@ async function news(db: Querier, reach: Reach, limit: number): Promise<{ ids: st
 export const waiting = answers(contract.waiting, {
 	async run({ db, project, reach, person: me, self, now }) {
 		const here = and(eq(place.projectId, project.id), live(), reach.sees(place.scope));
-		const [[held], [given], asked, [came], [hand], fresh, late, differing, sent] = await Promise.all([
-			db
-				.select({ all: count(), mine: sql<number>`count(*) filter (where ${lock.holderId} = ${me.id})::int` })
-				.from(lock)
-				.innerJoin(place, eq(place.id, lock.documentId))
-				.where(and(isNull(lock.endedAt), here)),
-			db
-				.select({ n: count() })
-				.from(remark)
-				.innerJoin(place, eq(place.id, remark.documentId))
-				.where(and(isNull(remark.settledAt), givenTo(reach), here)),
-			releasesWaitingFor(db, project, me.id, now),
-			db
-				.select({
-					n: count(),
-					/** What one sender sent through one hatch is one thing to decide, once it is checked. */
-					lots: sql<number>`(count(distinct (coalesce(${arrival.hatchId}, ${arrival.placeId}), ${arrival.sender}))
+		const [[held], [given], asked, [came], [hand], fresh, late, differing, sent, colleagues] =
+			await Promise.all([
+				db
+					.select({
+						all: count(),
+						mine: sql<number>`count(*) filter (where ${lock.holderId} = ${me.id})::int`
+					})
+					.from(lock)
+					.innerJoin(place, eq(place.id, lock.documentId))
+					.where(and(isNull(lock.endedAt), here)),
+				db
+					.select({ n: count() })
+					.from(remark)
+					.innerJoin(place, eq(place.id, remark.documentId))
+					.where(and(isNull(remark.settledAt), givenTo(reach), here)),
+				releasesWaitingFor(db, project, me.id, now),
+				db
+					.select({
+						n: count(),
+						/** What one sender sent through one hatch is one thing to decide, once it is checked. */
+						lots: sql<number>`(count(distinct (coalesce(${arrival.hatchId}, ${arrival.placeId}), ${arrival.sender}))
 						filter (where ${arrival.state} <> 'checking'))::int`
-				})
-				.from(arrival)
-				.innerJoin(place, eq(place.id, arrival.placeId))
-				.where(undecided(project.id, reach)),
-			db
-				.select({ n: count() })
-				.from(kept)
-				.innerJoin(place, eq(place.id, kept.placeId))
-				.where(and(eq(kept.personId, me.id), eq(place.projectId, project.id))),
-			news(db, reach, 1),
-			reach.subject.controller ? overdueReleases(db, project.id, dayOf(now, project.timeZone)) : [],
-			reach.subject.controller ? differingReleases(db, project.id) : 0,
-			self.id === me.id ? receivedWaiting(db, project.id, me.email, now) : 0
-		]);
+					})
+					.from(arrival)
+					.innerJoin(place, eq(place.id, arrival.placeId))
+					.where(undecided(project.id, reach)),
+				db
+					.select({ n: count() })
+					.from(kept)
+					.innerJoin(place, eq(place.id, kept.placeId))
+					.where(and(eq(kept.personId, me.id), eq(place.projectId, project.id))),
+				news(db, reach, 1),
+				reach.subject.controller ? overdueReleases(db, project.id, dayOf(now, project.timeZone)) : [],
+				reach.subject.controller ? differingReleases(db, project.id) : 0,
+				self.id === me.id ? receivedWaiting(db, project.id, me.email, now) : 0,
+				reach.subject.controller ? colleaguesWaiting(db, project.id) : 0
+			]);
 		return {
-			forYou: held!.mine + given!.n + asked.size + came!.lots + late.length + differing + sent,
+			forYou: held!.mine + given!.n + asked.size + came!.lots + late.length + differing + sent + colleagues,
 			inHand: held!.all,
 			remarks: given!.n,
 			fresh: fresh.total,

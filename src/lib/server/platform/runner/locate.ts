@@ -280,7 +280,9 @@ async function byPass(
 		.from(pass)
 		.where(eq(pass.secretHash, secretHash(secret)));
 	if (!row) throw new Problem('not-found', 'This pass does not exist. Check that the whole link was copied.');
-	if (row.withdrawnAt)
+	// A colleague answers for a recipient, and so no longer than they.
+	const [main] = row.alongWith ? await db.select().from(pass).where(eq(pass.id, row.alongWith)) : [];
+	if (row.withdrawnAt ?? main?.withdrawnAt)
 		throw new Problem('not-found', 'This pass was withdrawn. Ask the sender for a new one.', {
 			withdrawn: true
 		});

@@ -42,6 +42,8 @@ export const pass = pgTable(
 		ownEnding: boolean('own_ending').notNull().default(false),
 		/** Whether web pages elsewhere may show it in a frame. */
 		embeddable: boolean().notNull().default(false),
+		/** The pass whose part of a release it opens too: of a colleague of its holder, who answers along or in their stead. */
+		alongWith: text('along_with'),
 		createdBy: text('created_by').references(() => person.id),
 		withdrawnAt: time('withdrawn_at'),
 		withdrawnBy: text('withdrawn_by').references(() => person.id),

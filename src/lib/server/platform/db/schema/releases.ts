@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import {
 	bigserial,
 	boolean,
@@ -13,7 +14,14 @@ import {
 import type { Build, Manifest } from '../../../../core/releases';
 import { APPROVER_KINDS, type Route } from '../../../../core/releases/route';
 import { PURPOSES } from '../../../../core/revisions/revisions';
-import { CHECKS, EXPECTS, PROOFS, RELEASE_STATES, VERDICTS } from '../../../../core/releases';
+import {
+	CHECKS,
+	COLLEAGUE_STATES,
+	EXPECTS,
+	PROOFS,
+	RELEASE_STATES,
+	VERDICTS
+} from '../../../../core/releases';
 import { created, oneOf, time } from './columns';
 import { content, document, version } from './documents';
 import { pass } from './passes';
@@ -301,5 +309,37 @@ export const verdictFile = pgTable(
 	(t) => [
 		uniqueIndex('verdict_file_once').on(t.passId, t.documentId, t.hash),
 		index('verdict_file_hash').on(t.hash)
+	]
+);
+
+/** A colleague of a recipient, whom they ask to answer a release along with them or in their stead. */
+export const colleague = pgTable(
+	'colleague',
+	{
+		id: text().primaryKey(),
+		/** Of the recipient. */
+		passId: text('pass_id')
+			.notNull()
+			.references(() => pass.id),
+		name: text().notNull(),
+		email: text().notNull(),
+		/** Whether they answer in the recipient's stead. */
+		instead: boolean().notNull(),
+		words: text().notNull(),
+		/** Who asked for them. */
+		askedBy: text('asked_by').notNull(),
+		createdAt: created(),
+		state: text({ enum: COLLEAGUE_STATES }).notNull().default('asked'),
+		decidedBy: text('decided_by').references(() => person.id),
+		decidedAt: time('decided_at'),
+		reason: text(),
+		/** Their own pass, once they are let in. */
+		ownPassId: text('own_pass_id').references(() => pass.id)
+	},
+	(t) => [
+		oneOf(t.state, COLLEAGUE_STATES),
+		uniqueIndex('colleague_once')
+			.on(t.passId, t.email)
+			.where(sql`state <> 'refused'`)
 	]
 );
