@@ -24,6 +24,8 @@
 {@render children()}
 <Toaster
 	position="bottom-center"
-	toastOptions={{ style: 'background: var(--ink); color: var(--sheet); border: 0; border-radius: 3px' }}
+	toastOptions={{
+		style: 'background: var(--ink); color: var(--sheet); border: 0; border-radius: 3px; font-family: inherit'
+	}}
 />
 {#if ready}<div data-ready hidden></div>{/if}

@@ -120,6 +120,33 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 			maren.getByRole('radiogroup', { name: `Verdict on ${CALCULATION}` }).getByRole('radio', { name: 'A' })
 		).toBeChecked();
 		await expect(line).toContainText('1 remark on the sheet, 1 marked-up file');
+	});
+
+	await test.step('she asks for a colleague; Ines finds it on Today and lets him in, by a link of his own', async () => {
+		await maren.getByRole('button', { name: 'Ask for a colleague…' }).click();
+		await maren.getByLabel('Name', { exact: true }).fill('Ivo Brandal');
+		await maren.getByLabel('Mail address').fill('ivo@harbourtrust.example');
+		await maren.getByRole('button', { name: 'Ask for them' }).click();
+		await expect(maren.getByText('asked for, waits for an answer')).toBeVisible();
+		await ines.goto('/vft/today');
+		await ready(ines);
+		const asked = ines.getByRole('listitem').filter({ hasText: '1 colleague asked for by who got it' });
+		await asked.getByRole('link', { name: 'Let in or refuse' }).click();
+		await ready(ines);
+		await ines.getByRole('button', { name: 'Let Ivo Brandal in' }).click();
+		await expect(ines.getByText('with Ivo Brandal, ivo@harbourtrust.example')).toBeVisible();
+		const { passes } = await act(ines, 'passes', { project: 'VFT' });
+		const own = passes.find((one) => one.holder === 'Ivo Brandal')!;
+		const { link } = await act(ines, 'passAddress', { project: 'VFT', pass: own.id });
+		const ivo = await (await browser.newContext({ baseURL: base() })).newPage();
+		await ivo.goto(link);
+		await ready(ivo);
+		await expect(ivo.getByText('you are Ivo Brandal')).toBeVisible();
+		await expect(ivo.getByRole('row', { name: new RegExp(SHEET) })).toContainText(
+			'1 remark on the sheet, 1 marked-up file'
+		);
+		await expect(ivo.getByLabel('Your name, as signature')).toHaveValue('Ivo Brandal');
+		await ivo.context().close();
 		await desk.close();
 	});
 

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from './world';
-import { as, documentId, ready } from './people';
+import { act, as, documentId, ready } from './people';
 
 /** Light and dark; the dark set differs in its colours only. */
 const SCHEMES = {
@@ -15,7 +15,14 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 	const { id: text } = await documentId(ines, 'VFT-MW-LS-00-SP-0005');
 	const { id: schedule } = await documentId(ines, 'VFT-MW-LS-00-SH-0004');
 	const { id: drawing } = await documentId(ines, 'VFT-MW-LS-00-DR-0701');
+	const { passes } = await act(ines, 'passes', { project: 'VFT' });
+	const sent = passes.find((one) => one.release !== null && one.state === 'open')!;
+	const { link } = await act(ines, 'passAddress', { project: 'VFT', pass: sent.id });
+	const pass = new URL(link).pathname;
+	const got = await act(ines, 'passView', { secret: pass.split('/').at(-1)! });
 	for (const path of [
+		pass,
+		`${pass}/view/${got.items[0]!.documentId}`,
 		'shelves',
 		`place/${folder}?document=${id}`,
 		`document/${id}`,
@@ -28,6 +35,7 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 		'releases',
 		'releases/33',
 		'releases/34',
+		'releases/34/issue',
 		'releases/holders',
 		'activity',
 		'removed',
@@ -56,7 +64,7 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 		'help/in-hand'
 	]) {
 		await ines.emulateMedia({ colorScheme: 'light' });
-		await ines.goto(`/vft/${path}`);
+		await ines.goto(path.startsWith('/') ? path : `/vft/${path}`);
 		await ready(ines);
 		for (const scheme of ['light', 'dark'] as const) {
 			await ines.emulateMedia({ colorScheme: scheme });

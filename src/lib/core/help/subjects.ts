@@ -178,12 +178,12 @@ export const SUBJECTS: readonly Subject[] = [
 			'Look at the checks. What stops has to be mended; what is only to be looked at goes out with a reason.',
 			'Ask for approval. It goes its route step by step: whoever is named looks through it, and approves or sends it back with a reason.',
 			'Issue it: revisions are fixed, and each who gets it has a link of their own. Where a stamp or the marks go out on the documents, the originals stay as they are.',
-			'The client confirms receipt and gives a verdict for each document. C and D come back to the department with a day. Where verdicts of several differ, make one of them, with a reason. The comment sheet lists what was said, and what became of it.'
+			'The client sees what changed since they had it, places remarks on the sheet, sends files with marks, and signs a verdict for each document. C and D come back to the department with a day, each remark at its place. Where verdicts of several differ, make one of them. The comment sheet lists what was said, and what became of it.'
 		],
 		know: [
 			'Nobody approves what they built, unless the project lets them. A change asks every step again, and says what is another since.',
 			'Who is away names a stand-in under People. Who holds what, under Releases, shows who outside has an old revision.',
-			'An old link says that it is superseded, and by what.',
+			'An old link says that it is superseded, and by what. A recipient asks you for a colleague, who then answers by a link of their own. Who has an account finds what was sent to them under Releases and on Today.',
 			'Package gives an issued release whole, with what proves without Cupboard which bytes were approved, sent and answered. Each cover note carries a digital signature, which readers of PDF show.'
 		],
 		picture: 'release',

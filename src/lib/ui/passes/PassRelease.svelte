@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { refreshAll } from '../platform/refresh';
 	import { toast } from '../kit/toast';
 	import { releaseNumber, suitabilityText, VERDICT_LABEL, VERDICTS, type Verdict } from '../../core/releases';
@@ -7,6 +8,7 @@
 	import { attempt, sentenceOf } from '../platform/api';
 	import { NUMBER_COLUMN } from '../kit/table';
 	import Table from '../kit/Table.svelte';
+	import PassColleagues from './PassColleagues.svelte';
 	import VerdictChoice, { VERDICT_LOOK } from './VerdictChoice.svelte';
 	import Revision from '../documents/Revision.svelte';
 	import { dayText, plural, sizeText, timeText } from '../platform/words';
@@ -25,6 +27,16 @@
 			view.items.map((i) => [i.documentId, { code: i.code as Verdict | null, remark: i.remark }])
 		)
 	);
+	/** What a colleague saved meanwhile shows here too; what is chosen here and not saved yet stays. */
+	let saved = untrack(() => view.items);
+	$effect(() => {
+		for (const item of view.items) {
+			const before = saved.find((one) => one.documentId === item.documentId);
+			if (before && before.code === item.code && before.remark === item.remark) continue;
+			untrack(() => (answers[item.documentId] = { code: item.code, remark: item.remark }));
+		}
+		saved = view.items;
+	});
 	// svelte-ignore state_referenced_locally
 	let name = $state(view.holder);
 	let fault = $state('');
@@ -50,7 +62,6 @@
 		fault = '';
 		busy = true;
 		try {
-			await cupboard.saveVerdicts({ secret, answers: given(open) });
 			const { signed } = await cupboard.signVerdicts({ secret, name, answers: given(answered) });
 			toast.success(`${plural(signed, 'verdict')} signed and sent. ${view.release.issuedBy} has been told.`);
 			await refreshAll();
@@ -204,6 +215,7 @@
 					All verdicts are signed and sent. Thank you.
 				</p>{/if}
 		</form>
+		<PassColleagues {view} {secret} />
 	</main>
 </div>
 

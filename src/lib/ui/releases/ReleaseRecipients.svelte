@@ -11,8 +11,11 @@
 		documents,
 		mayChoose,
 		mayWithdraw,
+		mayAnswer,
 		choose,
-		withdraw
+		withdraw,
+		letIn,
+		refuse
 	}: {
 		release: AnswerOf<'releaseView'>['release'];
 		recipients: AnswerOf<'releaseView'>['recipients'];
@@ -23,6 +26,10 @@
 		mayWithdraw: boolean;
 		choose: (one: Recipient) => void;
 		withdraw: (one: Recipient) => void;
+		/** Whether the reader answers recipients who ask to bring in colleagues. */
+		mayAnswer: boolean;
+		letIn: (colleague: Recipient['colleagues'][number]) => void;
+		refuse: (colleague: Recipient['colleagues'][number]) => void;
 	} = $props();
 	type Recipient = AnswerOf<'releaseView'>['recipients'][number];
 
@@ -77,7 +84,23 @@
 	>{/snippet}
 {#snippet who(one: Recipient)}<b class="font-semibold">{one.name}</b><span class="text-ink-2"
 		>, {one.company}</span
-	>{/snippet}
+	>{#each one.colleagues as other (other.id)}{#if other.state === 'in'}<span
+				class="block text-[12px] text-ink-2"
+				>{other.instead ? 'handed over to' : 'with'} {other.name}, {other.email}</span
+			>{:else if other.state === 'asked'}<span
+				class="mt-1 flex flex-wrap items-center gap-x-2 gap-y-1 border-l-4 border-wait bg-wait-soft px-2 py-1 text-[12px]"
+				><span class="min-w-0"
+					>{other.askedBy} asks that {other.name}, <span class="break-all">{other.email}</span>, answers {other.instead
+						? 'in their stead'
+						: 'along with them'}{other.words ? `: “${other.words}”` : ''}</span
+				>{#if mayAnswer}<span class="flex gap-1.5"
+						><button class="button" aria-label="Let {other.name} in" onclick={() => letIn(other)}
+							>Let in</button
+						><button class="button" aria-label="Refuse {other.name}…" onclick={() => refuse(other)}
+							>Refuse…</button
+						></span
+					>{/if}</span
+			>{/if}{/each}{/snippet}
 {#snippet gets(one: Recipient)}{one.documents
 		? `${one.gets} of ${documents}`
 		: plural(documents, 'document')}{#if mayChoose && documents}

@@ -31,6 +31,8 @@
 	const unanswered = $derived(chased.filter((one) => isReplyOverdue(one, today)));
 	/** Verdicts that everybody gave, and not alike: a controller makes one of them (T9). */
 	const differing = $derived(chased.filter((one) => one.differing > 0));
+	/** Recipients who ask to bring in a colleague (T9). */
+	const bringing = $derived(chased.filter((one) => one.colleagues > 0));
 	const returned = $derived(data.remarks.filter((row) => row.from === 'client'));
 	const given = $derived(data.remarks.filter((row) => row.from !== 'client'));
 	/** What came in, by the hatch or folder it came through. */
@@ -40,6 +42,7 @@
 	const count = $derived(
 		deciding.length +
 			data.sent.length +
+			bringing.length +
 			came.length +
 			unanswered.length +
 			differing.length +
@@ -120,9 +123,9 @@
 <div class="h-full overflow-auto lg:grid lg:grid-cols-[1fr_340px] lg:overflow-hidden">
 	<div class="px-4 py-3 lg:overflow-auto">
 		<h1 class="sr-only">Today</h1>
-		{#if deciding.length || came.length || data.sent.length}<TodayPart
+		{#if deciding.length || came.length || data.sent.length || bringing.length}<TodayPart
 				head="Waits for your decision"
-				count={deciding.length + came.length + data.sent.length}
+				count={deciding.length + came.length + data.sent.length + bringing.length}
 			>
 				{#each data.sent as one (one.number)}
 					<TodayLine
@@ -151,6 +154,18 @@
 						more="{plural(one.documents, 'document')} for {one.to}, built by {one.builtBy}"
 					>
 						{#snippet acts()}<a class="button" {href}>Look through and decide</a>{/snippet}
+					</TodayLine>
+				{/each}
+				{#each bringing as one (one.id)}
+					{@const href = `/${code}/releases/${one.number}`}
+					<TodayLine
+						day=""
+						code="Release {releaseNumber(one.number)}"
+						{href}
+						what="{plural(one.colleagues, 'colleague')} asked for by who got it"
+						more="{one.title}; {one.to}"
+					>
+						{#snippet acts()}<a class="button" {href}>Let in or refuse</a>{/snippet}
 					</TodayLine>
 				{/each}
 				{#each came as rows (rows[0]!.id)}

@@ -44,6 +44,8 @@
 	let consolidating = $state.raw<(typeof data.items)[number] | null>(null);
 	let editing = $state(false);
 	let cancelling = $state(false);
+	/** A colleague of a recipient who is not let in, waiting for the reason. */
+	let refusing = $state.raw<(typeof data.recipients)[number]['colleagues'][number] | null>(null);
 	let listing = $state(false);
 	/** What goes out all the same, waiting for its reason. */
 	let accepting = $state<InputOf<'acceptChecks'>['checks']>([]);
@@ -269,6 +271,14 @@
 			documents={data.items.length}
 			mayChoose={data.can.changeRelease.may && data.recipients.length > 1}
 			mayWithdraw={data.can.withdrawPass.may}
+			mayAnswer={data.can.letColleagueIn.may}
+			letIn={(one) =>
+				void act(
+					'colleague',
+					() => cupboard.letColleagueIn({ release: about.id, colleague: one.id }),
+					`${one.name} has a pass of their own by mail.`
+				)}
+			refuse={(one) => (refusing = one)}
 			choose={(one) => (choosing = one)}
 			withdraw={(one) =>
 				(asking = {
@@ -380,6 +390,16 @@
 		dangerous
 		act={async (reason) => {
 			await cupboard.cancelRelease({ release: about.id, reason });
+			await again();
+		}}
+	/>{/if}
+{#if refusing !== null}<ReasonDialog
+		bind:open={() => refusing !== null, (open) => !open && (refusing = null)}
+		title="Refuse {refusing.name}?"
+		consequence="{refusing.askedBy} is told why by mail; their own pass works as before."
+		button="Refuse"
+		act={async (reason) => {
+			await cupboard.refuseColleague({ release: about.id, colleague: refusing!.id, reason });
 			await again();
 		}}
 	/>{/if}
