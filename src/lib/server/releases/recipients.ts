@@ -4,13 +4,7 @@ import type { buildRelease } from '../../contract/releases';
 import { Problem } from '../../core/acts/problem';
 import { gets } from '../../core/releases';
 import type { Querier, Tx } from '../platform/db';
-import {
-	content,
-	pass,
-	recipient,
-	releaseRecipient,
-	verdict
-} from '../platform/db/schema';
+import { content, pass, recipient, releaseRecipient, verdict } from '../platform/db/schema';
 
 type Chosen = z.output<typeof buildRelease.input>['recipients'];
 export type ReleaseRecipient = typeof releaseRecipient.$inferSelect;
