@@ -5,6 +5,7 @@ import { comparing, decisions } from './core';
 import { downloads } from './download';
 import { largeDrawings } from './drawings';
 import { FOLDER, makeLargeProject, READER, SIZE } from './large-project';
+import { holding } from './holders';
 import { issuing } from './issue';
 import { changeRegister, DELIVERABLES, makeLargeRegister } from './large-register';
 import { marking } from './marks';
@@ -94,6 +95,7 @@ await ask('find by a title with a typing error', 150, '/projects/BIG/find?q=link
 await ask('find by words inside', 150, '/projects/BIG/find?q=corrosion%20allowance');
 await ask('find by one common word', 150, '/projects/BIG/find?q=linkspan');
 lines.push(...(await undisturbed(issuing)));
+lines.push(...(await undisturbed(holding)));
 lines.push(...(await undisturbed(together)));
 lines.push(...(await undisturbed(marking)));
 lines.push(...(await undisturbed(largeDrawings)));

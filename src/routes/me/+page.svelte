@@ -39,17 +39,13 @@
 		await cupboard.changePassword({ current, password: next });
 		location.href = '/sign-in';
 	}
-	async function makeToken(event: SubmitEvent) {
-		event.preventDefault();
-		const made = await attempt(() =>
-			cupboard.makeToken({
-				name: tokenName,
-				scope: tokenReads ? 'read' : 'all',
-				days: tokenDays,
-				endsWithPassword: tokenEnds
-			})
-		);
-		if (!made) return;
+	async function makeToken() {
+		const made = await cupboard.makeToken({
+			name: tokenName,
+			scope: tokenReads ? 'read' : 'all',
+			days: tokenDays,
+			endsWithPassword: tokenEnds
+		});
 		secret = made.secret;
 		tokenName = '';
 		await refreshAll();
@@ -263,28 +259,27 @@
 				]}
 			/>
 		</div>
-		<form onsubmit={makeToken} class="flex flex-wrap items-center gap-x-3 gap-y-2">
-			<input
-				class="field max-w-[260px]"
-				placeholder="What it is for"
-				aria-label="What the token is for"
-				bind:value={tokenName}
-				required
-			/><label class="flex items-center gap-1.5"
-				>for <input
-					class="field w-[70px] font-mono"
-					type="number"
-					min="1"
-					max="730"
-					aria-label="Days it works"
+		<Form act={makeToken} button="Make a token" quiet onPage>
+			<div class="grid max-w-[520px] grid-cols-[1fr_130px] gap-3">
+				<Field label="What the token is for" name="name" bind:value={tokenName} required />
+				<Field
+					label="Days it works"
+					name="days"
 					bind:value={tokenDays}
-				/> days</label
-			><label class="flex items-center gap-1.5"
+					type="number"
+					min={1}
+					max={730}
+					required
+					mono
+				/>
+			</div>
+			<label class="flex items-center gap-1.5"
 				><input type="checkbox" class="accent-act" bind:checked={tokenReads} />for reading only</label
-			><label class="flex items-center gap-1.5"
+			>
+			<label class="flex items-center gap-1.5"
 				><input type="checkbox" class="accent-act" bind:checked={tokenEnds} />ends when the password changes</label
-			><button class="button">Make a token</button>
-		</form>
+			>
+		</Form>
 	</section>
 </main>
 

@@ -24,6 +24,13 @@ async function askedFor(tx: Tx, releaseId: string, id: string) {
 	return { asked: row, of, held: of.pass };
 }
 
+/** What the trail tells of either answer. */
+const told = (
+	{ number }: { number: number },
+	{ name, email, instead }: typeof colleague.$inferSelect,
+	of: { name: string }
+) => ({ number, name, email, of: of.name, instead });
+
 export const letColleagueIn = does(contract.letColleagueIn, {
 	async run(context, input) {
 		const { tx, project: here, person: by, release: about, services, now, newId, mail, tell } = context;
@@ -89,14 +96,7 @@ export const letColleagueIn = does(contract.letColleagueIn, {
 		tell({
 			kind: 'colleague.let-in',
 			releaseId: about.id,
-			details: {
-				number: about.number,
-				name: asked.name,
-				email: asked.email,
-				of: of.name,
-				instead: asked.instead,
-				pass: passId
-			}
+			details: { ...told(about, asked, of), pass: passId }
 		});
 		return {};
 	}
@@ -124,14 +124,7 @@ export const refuseColleague = does(contract.refuseColleague, {
 		tell({
 			kind: 'colleague.refused',
 			releaseId: about.id,
-			details: {
-				number: about.number,
-				name: asked.name,
-				email: asked.email,
-				of: of.name,
-				instead: asked.instead,
-				reason: input.reason
-			}
+			details: { ...told(about, asked, of), reason: input.reason }
 		});
 		return {};
 	}

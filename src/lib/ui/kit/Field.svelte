@@ -19,7 +19,8 @@
 		pattern,
 		autocomplete,
 		placeholder = '',
-		mono = false
+		mono = false,
+		left
 	}: {
 		label: string;
 		/** The field of the act, at which a fault of it stands. */
@@ -41,6 +42,8 @@
 		autocomplete?: 'off' | 'email' | 'name' | 'current-password' | 'new-password' | 'one-time-code';
 		placeholder?: string;
 		mono?: boolean;
+		/** Called when it is left with something else in it, for what is kept as one goes. */
+		left?: () => void;
 	} = $props();
 
 	const id = $props.id();
@@ -61,6 +64,7 @@
 			{required}
 			{maxlength}
 			{placeholder}
+			onchange={left}
 			aria-describedby={about}
 			aria-invalid={fault !== ''}></textarea>
 	{:else}<input
@@ -78,6 +82,7 @@
 			{autocomplete}
 			inputmode={autocomplete === 'one-time-code' ? 'numeric' : undefined}
 			{placeholder}
+			onchange={left}
 			aria-describedby={about}
 			aria-invalid={fault !== ''}
 		/>{/if}

@@ -75,7 +75,7 @@
 <form bind:this={form} onsubmit={submit} class="space-y-3">
 	{@render children()}
 	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-	<div class="flex gap-2 {onPage ? '' : 'justify-end'}">
+	<div class="flex gap-2 print:hidden {onPage ? '' : 'justify-end'}">
 		{#if cancel}<button type="button" class="button" onclick={cancel}>Cancel</button>{/if}
 		{@render more?.()}
 		<button

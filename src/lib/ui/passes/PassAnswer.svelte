@@ -3,6 +3,7 @@
 	import { VERDICT_LABEL, type Verdict } from '../../core/releases';
 	import { cupboard, type AnswerOf } from '../../client/cupboard';
 	import { queue, type Sending } from '../adding/sending.svelte';
+	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
 	import Progress from '../kit/Progress.svelte';
 	import { attempt } from '../platform/api';
@@ -65,6 +66,8 @@
 		}
 		await refreshAll();
 	}
+	/** What is chosen on the sheet is written about at once. */
+	const focusWithin = (element: HTMLElement) => element.querySelector('textarea')?.focus();
 	/** The list follows what was chosen on the sheet. */
 	$effect(() => {
 		const { chosen } = remarks;
@@ -82,18 +85,17 @@
 			{#if item.remark}<p class="mt-1">{item.remark}</p>{/if}
 		{:else}<VerdictChoice number={item.number} value={item.code} choose={(code) => void keep(code)} />
 			{#if item.code}<span class="ml-2 text-ink-2">{VERDICT_LABEL[item.code]}</span>{/if}
-			<label class="mt-2 block"
-				><span class="label"
-					>Remark on the whole{(item.code === 'C' || item.code === 'D') && !item.placed.length
+			<div class="mt-2">
+				<Field
+					label="Remark on the whole{(item.code === 'C' || item.code === 'D') && !item.placed.length
 						? '; say why, here or on the sheet'
-						: ''}</span
-				><textarea
-					class="field min-h-[52px]"
-					rows="2"
-					maxlength="2000"
+						: ''}"
+					name="remark"
+					lines={2}
 					bind:value={words}
-					onchange={() => void keep(item.code)}></textarea></label
-			>{/if}
+					left={() => void keep(item.code)}
+				/>
+			</div>{/if}
 	</div>
 	<div>
 		<h2 class="mb-1 text-[15px]">Remarks on the sheet</h2>
@@ -105,15 +107,9 @@
 			>{/if}
 		{#if remarks.draft}<div class="mb-2 border border-ink bg-sheet p-2.5">
 				<Form act={place} button="Keep remark" cancel={() => (remarks.draft = null)} disabled={!text.trim()}>
-					<label class="block"
-						><span class="label">What is to be said at this place</span
-						><!-- svelte-ignore a11y_autofocus --><textarea
-							class="field min-h-[64px]"
-							rows="3"
-							maxlength="2000"
-							autofocus
-							bind:value={text}></textarea></label
-					>
+					<div {@attach focusWithin}>
+						<Field label="What is to be said at this place" name="text" lines={3} bind:value={text} />
+					</div>
 				</Form>
 			</div>{/if}
 		<ol class="space-y-1.5">

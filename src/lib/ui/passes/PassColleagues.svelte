@@ -50,13 +50,7 @@
 					><input type="checkbox" class="accent-act" bind:checked={instead} />They answer in my stead, and are
 					reminded instead of me</label
 				>
-				<label class="block"
-					><span class="label">What you say to them, if you like</span><textarea
-						class="field min-h-[52px]"
-						rows="2"
-						maxlength="2000"
-						bind:value={words}></textarea></label
-				>
+				<Field label="What you say to them, if you like" name="words" lines={2} bind:value={words} />
 			</Form>
 		</div>{:else}<button class="button" onclick={() => (asking = true)}>Ask for a colleague…</button>{/if}
 </section>

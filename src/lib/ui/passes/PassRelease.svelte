@@ -5,7 +5,9 @@
 	import { releaseNumber, suitabilityText, VERDICT_LABEL, VERDICTS, type Verdict } from '../../core/releases';
 	import { PURPOSE_LABEL } from '../../core/revisions/revisions';
 	import { cupboard, type AnswerOf } from '../../client/cupboard';
-	import { attempt, sentenceOf } from '../platform/api';
+	import { attempt } from '../platform/api';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import { NUMBER_COLUMN } from '../kit/table';
 	import Table from '../kit/Table.svelte';
 	import PassColleagues from './PassColleagues.svelte';
@@ -39,8 +41,6 @@
 	});
 	// svelte-ignore state_referenced_locally
 	let name = $state(view.holder);
-	let fault = $state('');
-	let busy = $state(false);
 	const asked = $derived(view.expects === 'verdicts');
 	const open = $derived(view.items.filter((i) => !i.signed));
 	const answered = $derived(open.filter((i) => answers[i.documentId]!.code));
@@ -57,18 +57,18 @@
 		if (await attempt(() => cupboard.saveVerdicts({ secret, answers: given([item]) })))
 			keptAt = new Date().toISOString();
 	}
-	async function sign(event: SubmitEvent) {
-		event.preventDefault();
-		fault = '';
-		busy = true;
-		try {
-			const { signed } = await cupboard.signVerdicts({ secret, name, answers: given(answered) });
-			toast.success(`${plural(signed, 'verdict')} signed and sent. ${view.release.issuedBy} has been told.`);
-			await refreshAll();
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
-		busy = false;
+	const left = $derived(open.filter((i) => !answers[i.documentId]!.code));
+	/** What nobody has answered yet is accepted; it is signed with the rest, and can be chosen anew until then. */
+	async function acceptRest() {
+		const rest = left;
+		for (const { documentId } of rest) answers[documentId]!.code = 'A';
+		if (await attempt(() => cupboard.saveVerdicts({ secret, answers: given(rest) })))
+			keptAt = new Date().toISOString();
+	}
+	async function sign() {
+		const { signed } = await cupboard.signVerdicts({ secret, name, answers: given(answered) });
+		toast.success(`${plural(signed, 'verdict')} signed and sent. ${view.release.issuedBy} has been told.`);
+		await refreshAll();
 	}
 </script>
 
@@ -76,11 +76,14 @@
 	><title>Release {number}: {view.release.title}</title><meta name="robots" content="noindex" /></svelte:head
 >
 <div class="min-h-screen bg-sheet pb-16">
-	<header class="bg-frame text-on-frame">
+	<!-- On paper there are no grounds and nothing to press. -->
+	<header class="bg-frame text-on-frame print:border-b print:border-ink print:text-ink">
 		<div class="mx-auto flex h-12 max-w-[1080px] items-center gap-4 px-5">
 			<b class="text-[15px] [font-stretch:110%]">Cupboard</b>
-			<span class="truncate text-[#c4d3cc]">{view.project.name}, for {view.project.client}</span>
-			<span class="ml-auto hidden text-[#c4d3cc] sm:inline"
+			<span class="truncate text-[#c4d3cc] print:text-ink-2"
+				>{view.project.name}, for {view.project.client}</span
+			>
+			<span class="ml-auto hidden text-[#c4d3cc] sm:inline print:text-ink-2"
 				>open until {dayText(view.endsAt)} · you are {view.holder}</span
 			>
 		</div>
@@ -103,8 +106,8 @@
 		{/if}
 		<div class="mb-4 flex flex-wrap items-center gap-2">
 			<h1 class="mr-auto text-[24px] leading-tight">Release {number}: {view.release.title}</h1>
-			<a class="button" href="{base}/cover-note" target="_blank">Cover note</a>
-			<a class="button" href="{base}/all" download>Download all, {sizeText(size)}</a>
+			<a class="button print:hidden" href="{base}/cover-note" target="_blank">Cover note</a>
+			<a class="button print:hidden" href="{base}/all" download>Download all, {sizeText(size)}</a>
 		</div>
 		<dl
 			class="mb-4 grid grid-cols-2 border border-ink sm:grid-cols-4 [&_dd]:font-semibold [&>div]:border-rule [&>div]:px-3 [&>div]:py-2 [&>div+div]:border-l"
@@ -159,66 +162,64 @@
 			</p>
 		{:else}
 			<p class="mb-4 flex flex-wrap items-center gap-3 border-l-4 border-wait bg-wait-soft px-3 py-2">
-				Have these documents arrived? <button class="button ml-auto" onclick={receipt}>Confirm receipt</button
+				Have these documents arrived? <button class="button ml-auto print:hidden" onclick={receipt}
+					>Confirm receipt</button
 				>
 			</p>
 		{/if}
-		<form onsubmit={sign}>
-			<Table
-				label="Documents"
-				rows={view.items}
-				key={(item) => item.documentId}
-				empty="There are no documents."
-				lines
-				columns={[
-					NUMBER_COLUMN,
-					{
-						id: 'title',
-						head: asked ? 'Title and your remark' : 'Title',
-						cell: title,
-						by: (item) => item.title
-					},
-					{ id: 'revision', head: 'Revision', cell: revision },
-					...(asked
-						? [{ id: 'verdict', head: 'Your verdict', cell: verdict, class: 'whitespace-nowrap' }]
-						: []),
-					{ id: 'do', head: 'Do', quiet: true, cell: acts, class: 'whitespace-nowrap', right: true }
-				]}
-			/>
-			{#if asked}<p class="mt-2.5 text-ink-2">
-					{#each VERDICTS as v (v)}<b class="text-ink">{v}</b> {VERDICT_LABEL[v]} &nbsp;{/each}
-				</p>
-			{/if}
-			{#if asked && open.length}
-				<div class="mt-4 flex flex-wrap items-end gap-3 border-t-2 border-ink pt-4">
-					<label class="w-[230px]"
-						><span class="label">Your name, as signature</span><input
-							class="field"
-							bind:value={name}
-							required
-							maxlength="180"
-						/></label
-					>
-					<p class="pb-1.5 text-ink-2" role="status">
+		{#if asked && open.length}
+			<Form
+				act={sign}
+				button="Sign and send {plural(answered.length, 'verdict')}"
+				onPage
+				disabled={!answered.length}
+			>
+				{@render list()}
+				<div class="flex flex-wrap items-end gap-3 border-t-2 border-ink pt-4">
+					<div class="w-[230px]">
+						<Field label="Your name, as signature" name="name" bind:value={name} required maxlength={180} />
+					</div>
+					<p class="pb-1.5 text-ink-2 print:hidden" role="status">
 						{view.items.length - open.length + answered.length} of {view.items.length} answered. What you choose
 						is kept as you go{keptAt ? ` (last at ${timeText(keptAt, view.project.timeZone)})` : ''}; you can
 						sign the rest later.
 					</p>
-					<span class="ml-auto flex gap-2"
-						><button class="button button-act min-h-[34px] px-4" disabled={busy || !answered.length}
-							>Sign and send {plural(answered.length, 'verdict')}</button
-						></span
-					>
+					{#if left.length > 1}<button type="button" class="button ml-auto print:hidden" onclick={acceptRest}
+							>Accept the other {left.length}</button
+						>{/if}
 				</div>
-				{#if fault}<p role="alert" class="mt-2 text-fault">{fault}</p>{/if}
-			{:else if asked}<p class="mt-4 border-t-2 border-ink pt-4">
+			</Form>
+		{:else}{@render list()}
+			{#if asked}<p class="mt-4 border-t-2 border-ink pt-4">
 					All verdicts are signed and sent. Thank you.
-				</p>{/if}
-		</form>
+				</p>{/if}{/if}
 		<PassColleagues {view} {secret} />
 	</main>
 </div>
 
+{#snippet list()}<Table
+		label="Documents"
+		rows={view.items}
+		key={(item) => item.documentId}
+		empty="There are no documents."
+		lines
+		columns={[
+			NUMBER_COLUMN,
+			{
+				id: 'title',
+				head: asked ? 'Title and your remark' : 'Title',
+				cell: title,
+				by: (item) => item.title
+			},
+			{ id: 'revision', head: 'Revision', cell: revision },
+			...(asked ? [{ id: 'verdict', head: 'Your verdict', cell: verdict, class: 'whitespace-nowrap' }] : []),
+			{ id: 'do', head: 'Do', quiet: true, cell: acts, class: 'whitespace-nowrap print:hidden', right: true }
+		]}
+	/>
+	{#if asked}<p class="mt-2.5 text-ink-2">
+			{#each VERDICTS as v (v)}<b class="text-ink">{v}</b> {VERDICT_LABEL[v]} &nbsp;{/each}
+		</p>
+	{/if}{/snippet}
 {#snippet title(item: Item)}{@const answer = answers[item.documentId]!}<span class="font-semibold"
 		>{item.title}</span
 	>

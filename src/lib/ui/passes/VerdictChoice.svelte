@@ -3,10 +3,10 @@
 
 	/** How each verdict looks, where it is given. */
 	export const VERDICT_LOOK: Record<Verdict, string> = {
-		A: 'bg-done text-sheet',
-		B: 'bg-act text-on-act',
-		C: 'bg-lock text-sheet',
-		D: 'bg-fault text-sheet'
+		A: 'bg-done text-sheet print:text-ink',
+		B: 'bg-act text-on-act print:text-ink',
+		C: 'bg-lock text-sheet print:text-ink',
+		D: 'bg-fault text-sheet print:text-ink'
 	};
 </script>
 
@@ -29,7 +29,7 @@
 			title={VERDICT_LABEL[v]}
 			class="-ml-px border border-rule px-2.5 py-1 font-semibold {value === v
 				? VERDICT_LOOK[v]
-				: 'text-ink-2'}"
+				: 'text-ink-2 print:hidden'}"
 			onclick={() => choose(value === v ? null : v)}>{v}</button
 		>{/each}
 </span>

@@ -175,7 +175,11 @@
 				>{done ? 'went' : 'goes'} out {item.leaves}</a
 			>{:else}<span class="block text-[12px] font-normal text-ink-2"
 				>{done ? 'went' : 'goes'} out {item.leaves}</span
-			>{/if}{/if}{/snippet}
+			>{/if}{/if}{#if !done && item.mayView && item.supersedes && item.supersedes !== item.label}<a
+			class="link mt-1 block w-fit text-[12px] leading-6 font-normal"
+			href="{address}/document/{item.documentId}/compare?from={item.supersedes}&to={item.label}"
+			aria-label="Compare {item.number} with {item.supersedes}">compare with {item.supersedes}</a
+		>{/if}{/snippet}
 {#snippet goes(item: Item)}{#if !done && item.label !== item.to}<Revision
 			label={item.label}
 			issued={!item.label.includes('.')}

@@ -15,6 +15,13 @@
 	const code = $derived(data.frame.project.code.toLowerCase());
 	let building = $state(false);
 	onMount(() => onTouched(['releases'], () => refresh('cupboard:releases')));
+	const NUMBER = {
+		id: 'number',
+		head: 'Number',
+		text: (r: { number: number }) => releaseNumber(r.number),
+		by: (r: { number: number }) => r.number,
+		class: 'font-mono font-semibold'
+	};
 	type Sent = (typeof data.sent)[number];
 	const askedOf = (r: Sent) => {
 		if (!r.waits) return r.expects === 'information' ? 'nothing' : 'done';
@@ -62,13 +69,7 @@
 				key={(r) => String(r.number)}
 				empty="None."
 				columns={[
-					{
-						id: 'number',
-						head: 'Number',
-						text: (r) => releaseNumber(r.number),
-						by: (r) => r.number,
-						class: 'font-mono font-semibold'
-					},
+					NUMBER,
 					{ id: 'title', head: 'Title', cell: sentTitle, by: (r) => r.title },
 					{ id: 'purpose', head: 'Purpose', text: (r) => PURPOSE_LABEL[r.purpose], from: 'sm' },
 					{
@@ -94,13 +95,7 @@
 			open={(r) => void goto(`/${code}/releases/${r.number}`)}
 			fills
 			columns={[
-				{
-					id: 'number',
-					head: 'Number',
-					text: (r) => releaseNumber(r.number),
-					by: (r) => r.number,
-					class: 'font-mono font-semibold'
-				},
+				NUMBER,
 				{ id: 'title', head: 'Title', cell: title, by: (r) => r.title },
 				{
 					id: 'purpose',

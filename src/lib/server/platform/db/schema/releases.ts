@@ -244,15 +244,20 @@ export const standIn = pgTable(
 	(t) => [index('stand_in_of').on(t.projectId, t.untilDay)]
 );
 
+/** Under whose pass something is answered, and on which document. */
+const ofAnswer = () => ({
+	passId: text('pass_id')
+		.notNull()
+		.references(() => pass.id),
+	documentId: text('document_id')
+		.notNull()
+		.references(() => document.id)
+});
+
 export const verdict = pgTable(
 	'verdict',
 	{
-		passId: text('pass_id')
-			.notNull()
-			.references(() => pass.id),
-		documentId: text('document_id')
-			.notNull()
-			.references(() => document.id),
+		...ofAnswer(),
 		code: text({ enum: VERDICTS }),
 		remark: text().notNull().default(''),
 		/** Null while only saved for later. */
@@ -267,12 +272,7 @@ export const verdictRemark = pgTable(
 	'verdict_remark',
 	{
 		id: text().primaryKey(),
-		passId: text('pass_id')
-			.notNull()
-			.references(() => pass.id),
-		documentId: text('document_id')
-			.notNull()
-			.references(() => document.id),
+		...ofAnswer(),
 		/** Counts those of one pass on one document. */
 		number: integer().notNull(),
 		page: integer().notNull(),
@@ -292,12 +292,7 @@ export const verdictFile = pgTable(
 	'verdict_file',
 	{
 		id: text().primaryKey(),
-		passId: text('pass_id')
-			.notNull()
-			.references(() => pass.id),
-		documentId: text('document_id')
-			.notNull()
-			.references(() => document.id),
+		...ofAnswer(),
 		hash: text()
 			.notNull()
 			.references(() => content.hash),
