@@ -17,7 +17,7 @@ interface Holder {
 }
 
 /** A document that somebody outside was sent or took. */
-export interface HeldDocument {
+interface HeldDocument {
 	document: string;
 	number: string;
 	title: string;
@@ -27,11 +27,15 @@ export interface HeldDocument {
 	/** How each holder came by it, oldest first, and what they hold of it. */
 	handings: ReadonlyMap<string, readonly Handing[]>;
 	held: ReadonlyMap<string, Holding>;
+	/** How it stands with any of them. */
+	states: ReadonlySet<Holding['state']>;
 }
 
 export interface Holders {
 	/** In the order of companies and names. */
 	holders: readonly Holder[];
+	/** Keys of those who hold something; who only looked at what they were sent holds nothing. */
+	holding: ReadonlySet<string>;
 	/** In the order of their numbers. */
 	documents: readonly HeldDocument[];
 }
@@ -67,16 +71,20 @@ async function read(db: Querier, projectId: string): Promise<Holders> {
 	const keyOf = (email: string, name: string) => sql.raw(`lower(coalesce(${email}, ${name}))`);
 	const [sent, taken, byAccount] = await Promise.all([
 		// What a release sent, by the pass of each recipient; and that it was taken whole.
+		// What is known of a pass is asked for once, and not for each document that it brought.
 		db.execute<HandedRow>(sql`
-			select i.document_id as document, ${keyOf('p.holder_email', 'p.holder_name')} as holder, p.holder_name as name,
-				p.holder_email as email, t.company, v.label, v.seq, 'sent' as way, r.issued_at as at, r.number as release,
-				coalesce(p.received_at, (select min(e.at) from event e
-					where e.release_id = r.id and e.kind = 'pass.release-downloaded' and split_part(e.actor, ':', 2) = p.id)) as confirmed
-			from release r join release_recipient rr on rr.release_id = r.id join pass p on p.id = rr.pass_id
-			join release_item i on ${GETS}
-			join version v on v.id = i.version_id
-			left join recipient t on t.project_id = r.project_id and lower(t.email) = lower(p.holder_email)
-			where r.project_id = ${projectId} and r.state in ('issued', 'superseded')`),
+			with rr as materialized (
+				select rr.release_id, rr.documents, ${keyOf('p.holder_email', 'p.holder_name')} as holder, p.holder_name as name,
+					p.holder_email as email, t.company, r.issued_at as at, r.number as release,
+					coalesce(p.received_at, (select min(e.at) from event e
+						where e.release_id = r.id and e.kind = 'pass.release-downloaded' and split_part(e.actor, ':', 2) = p.id)) as confirmed
+				from release r join release_recipient rr on rr.release_id = r.id join pass p on p.id = rr.pass_id
+				left join recipient t on t.project_id = r.project_id and lower(t.email) = lower(p.holder_email)
+				where r.project_id = ${projectId} and r.state in ('issued', 'superseded')
+			)
+			select i.document_id as document, rr.holder, rr.name, rr.email, rr.company, v.label, v.seq, 'sent' as way, rr.at,
+				rr.release, rr.confirmed
+			from rr join release_item i on ${GETS} join version v on v.id = i.version_id`),
 		// What was opened or taken through any pass.
 		db.execute<HandedRow>(sql`
 			select e.document_id as document, ${keyOf('p.holder_email', 'p.holder_name')} as holder, p.holder_name as name,
@@ -146,26 +154,30 @@ async function read(db: Querier, projectId: string): Promise<Holders> {
 		});
 	}
 	const order = (a: string, b: string) => a.localeCompare(b, 'en');
+	const listed = documents.map((one) => {
+		const handings = by.get(one.document)!;
+		for (const list of handings.values()) if (list.length > 1) list.sort((a, b) => order(a.at, b.at));
+		const held = new Map(
+			[...handings].flatMap(([who, list]) => {
+				const holding = holdingOf(list, one.issuedSeq);
+				return holding ? [[who, holding] as const] : [];
+			})
+		);
+		return {
+			document: one.document,
+			number: one.number,
+			title: one.title,
+			departmentId: one.department,
+			now: { label: one.label, issued: one.labelIssued },
+			issued: one.issued,
+			handings,
+			held,
+			states: new Set([...held.values()].map(({ state }) => state))
+		};
+	});
 	return {
 		holders: [...holders.values()].sort((a, b) => order(a.company, b.company) || order(a.name, b.name)),
-		documents: documents.map((one) => {
-			const handings = by.get(one.document)!;
-			for (const list of handings.values()) list.sort((a, b) => order(a.at, b.at));
-			return {
-				document: one.document,
-				number: one.number,
-				title: one.title,
-				departmentId: one.department,
-				now: { label: one.label, issued: one.labelIssued },
-				issued: one.issued,
-				handings,
-				held: new Map(
-					[...handings].flatMap(([who, list]) => {
-						const holding = holdingOf(list, one.issuedSeq);
-						return holding ? [[who, holding] as const] : [];
-					})
-				)
-			};
-		})
+		holding: new Set(listed.flatMap((one) => [...one.held.keys()])),
+		documents: listed
 	};
 }

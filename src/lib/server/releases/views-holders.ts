@@ -2,10 +2,7 @@ import { eq } from 'drizzle-orm';
 import * as contract from '../../contract/holders';
 import { releaseItem } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
-import { holdersOf, type HeldDocument } from './holders';
-
-const having = (one: HeldDocument, state: 'old' | 'unconfirmed') =>
-	[...one.held.values()].some((held) => held.state === state);
+import { holdersOf } from './holders';
 
 export const holders = answers(contract.holders, {
 	async run({ db, project }, input) {
@@ -23,10 +20,9 @@ export const holders = answers(contract.holders, {
 			(one) =>
 				(!held || held.has(one.document)) &&
 				(!input.department || one.departmentId === input.department) &&
-				(input.only === 'all' || having(one, input.only))
+				(input.only === 'all' || one.states.has(input.only))
 		);
-		const holding = new Set(listed.flatMap((one) => [...one.held.keys()]));
-		const order = all.holders.filter((one) => holding.has(one.key));
+		const order = all.holders.filter((one) => all.holding.has(one.key));
 		return {
 			holders: order,
 			rows: chosen.slice(input.skip, input.skip + input.limit).map((one) => ({
@@ -41,8 +37,8 @@ export const holders = answers(contract.holders, {
 				})
 			})),
 			total: chosen.length,
-			old: listed.filter((one) => having(one, 'old')).length,
-			unconfirmed: listed.filter((one) => having(one, 'unconfirmed')).length
+			old: listed.filter((one) => one.states.has('old')).length,
+			unconfirmed: listed.filter((one) => one.states.has('unconfirmed')).length
 		};
 	}
 });
