@@ -17,11 +17,11 @@ export default defineConfig({
 	projects: stories.map((name) => ({ name, testMatch: `${name}.spec.ts` })),
 	// Only what hangs is ended; a slow machine is not a fault.
 	timeout: 480_000,
-	expect: { timeout: 30_000 },
+	expect: { timeout: 90_000 },
 	reporter: [['list'], ['json', { outputFile: process.env.CUPBOARD_REPORT ?? 'test-results/report.json' }]],
 	use: {
 		viewport: { width: 1280, height: 800 },
-		actionTimeout: 30_000,
+		actionTimeout: 90_000,
 		launchOptions: {
 			executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
 			args: [

@@ -120,7 +120,7 @@ test('files come in through a hatch from somebody who sees nothing, and are sort
 	await ines.goto('/vft/arrivals');
 	await ready(ines);
 	const row = ines.getByRole('row', { name: /flap two\.txt/ });
-	await row.getByRole('button', { name: 'Sort in…' }).click({ timeout: 20_000 });
+	await row.getByRole('button', { name: 'Sort in…' }).click();
 	await ines.getByLabel('Number of flap two.txt').fill('VFT-MW-LS-00-RP-0777');
 	await ines.getByLabel('Title of flap two.txt').fill('Flap two');
 	await ines.getByRole('dialog').getByRole('button', { name: 'Sort in' }).click();
@@ -194,9 +194,7 @@ test('a pass with a password is used, then withdrawn, and the open tab stops', a
 	await oke.getByRole('dialog').getByRole('button', { name: 'Withdraw' }).click();
 	await expect(oke.getByRole('row', { name: /The diving company/ })).toHaveCount(0);
 	// Nobody touches the diver's tab.
-	await expect(diver.getByText('This pass was withdrawn. Ask the sender for a new one.')).toBeVisible({
-		timeout: 5_000
-	});
+	await expect(diver.getByText('This pass was withdrawn. Ask the sender for a new one.')).toBeVisible();
 	await Promise.all([oke, diver].map((p) => p.context().close()));
 });
 

@@ -65,7 +65,7 @@ test('many files are settled in a table: next version, filled down, pasted, unpa
 
 	await dialog.getByLabel('What changed in the next versions').fill('Pit wall as agreed');
 	await dialog.getByRole('button', { name: 'Add 4 documents' }).click();
-	await expect(dialog).toHaveCount(0, { timeout: 30_000 });
+	await expect(dialog).toHaveCount(0);
 	const rows = (await (await oke.request.get('/api/v1/projects/VFT/find?q=noon')).json()).rows as {
 		number: string;
 		tags: string[];
@@ -113,7 +113,7 @@ test('photographs taken without a line are kept, and arrive when it is back, wit
 	await expect(sefa.getByText('2 photographs on the way')).toBeVisible();
 	await sefa.unroute('**/api/v1/uploads/**');
 	await sefa.reload();
-	await expect(sefa.getByText('2 photographs added')).toBeVisible({ timeout: 30_000 });
+	await expect(sefa.getByText('2 photographs added')).toBeVisible();
 
 	const found = (await (await sefa.request.get('/api/v1/projects/VFT/find?q=pile cap pour')).json()).rows as {
 		id: string;

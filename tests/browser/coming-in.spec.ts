@@ -8,16 +8,13 @@ async function linkMailed(to: string, way: 'invited' | 'renew', before = ''): Pr
 	const folder = join(world().home, 'mail');
 	let link = '';
 	await expect
-		.poll(
-			() => {
-				const mails = readdirSync(folder)
-					.map((name) => readFileSync(join(folder, name), 'utf8'))
-					.filter((text) => text.includes(to));
-				const links = mails.flatMap((text) => new RegExp(`/${way}/[\\w-]+`).exec(text)?.[0] ?? []);
-				return (link = links.find((one) => one !== before) ?? '');
-			},
-			{ timeout: 20_000 }
-		)
+		.poll(() => {
+			const mails = readdirSync(folder)
+				.map((name) => readFileSync(join(folder, name), 'utf8'))
+				.filter((text) => text.includes(to));
+			const links = mails.flatMap((text) => new RegExp(`/${way}/[\\w-]+`).exec(text)?.[0] ?? []);
+			return (link = links.find((one) => one !== before) ?? '');
+		})
 		.not.toBe('');
 	return link;
 }

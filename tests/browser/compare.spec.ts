@@ -8,8 +8,8 @@ test('two versions of a drawing: every known edit is found, by place and by item
 	const { id } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
 	await oke.goto(`/vft/document/${id}/compare?from=P03&to=P04.2`);
 	await ready(oke);
-	await expect(oke.getByRole('tab', { name: /^Places \d+/ })).toBeVisible({ timeout: 30_000 });
-	await expect(oke.getByRole('tab', { name: 'Items 7' })).toBeVisible({ timeout: 30_000 });
+	await expect(oke.getByRole('tab', { name: /^Places \d+/ })).toBeVisible();
+	await expect(oke.getByRole('tab', { name: 'Items 7' })).toBeVisible();
 	await oke.getByRole('tab', { name: 'Items 7' }).click();
 	const list = oke.getByRole('complementary');
 	// What the world maker did between the two: the pit wall moved by 150, and what belongs to it.
@@ -22,9 +22,7 @@ test('two versions of a drawing: every known edit is found, by place and by item
 	await expect(oke.getByText('7 of 7')).toBeVisible();
 	// The same sheet with itself by another version of equal content says so.
 	await oke.goto(`/vft/document/${id}/compare?from=P03.2&to=P03`);
-	await expect(oke.getByText(/very same bytes|Nothing differs|No item/).first()).toBeVisible({
-		timeout: 30_000
-	});
+	await expect(oke.getByText(/very same bytes|Nothing differs|No item/).first()).toBeVisible();
 	await oke.context().close();
 });
 

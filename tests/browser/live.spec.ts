@@ -41,7 +41,7 @@ test('three people write in one text, one through a lost line; they suggest, rem
 			'Feeler gauges are calibrated.',
 			'Document control keeps both.'
 		])
-			await expect(page.locator('.ProseMirror')).toContainText(words, { timeout: 20_000 });
+			await expect(page.locator('.ProseMirror')).toContainText(words);
 	await expect.poll(async () => (await textOf(oke!)) === (await textOf(rhosyn!))).toBe(true);
 	await expect.poll(async () => (await textOf(oke!)) === (await textOf(ines!))).toBe(true);
 	await expect(rhosyn!.getByText('Everything is kept')).toBeVisible();
@@ -131,7 +131,7 @@ test('three people mark up one sheet, one of them through a lost line; each take
 		page.locator('[data-kind] path').evaluateAll((all) => all.map((one) => one.getAttribute('d')).sort());
 	for (const page of [oke!, rhosyn!, ines!])
 		for (const [kind, count] of Object.entries(everything))
-			await expect(marks(page, kind), kind).toHaveCount(count, { timeout: 15_000 });
+			await expect(marks(page, kind), kind).toHaveCount(count);
 	expect(await paths(rhosyn!)).toEqual(await paths(oke!));
 	expect(await paths(ines!)).toEqual(await paths(oke!));
 	// Taking back reaches what one did oneself while the line was cut, and nobody else's.

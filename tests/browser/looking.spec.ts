@@ -25,7 +25,7 @@ test('who may only look sees, finds, zooms and compares, and no original reaches
 	const { id: pdf } = await documentId(petra, 'VFT-ST-TB-FN-CA-0012');
 	await petra.goto(`/vft/document/${pdf}`);
 	await ready(petra);
-	await expect(petra.getByText('View only: drawn by the server')).toBeVisible({ timeout: 20_000 });
+	await expect(petra.getByText('View only: drawn by the server')).toBeVisible();
 	await expect(petra.getByRole('link', { name: 'Download' })).toHaveCount(0);
 	await petra.getByLabel('Find words in this file').fill('the');
 	await petra.getByRole('button', { name: 'Find', exact: true }).click();
@@ -40,18 +40,18 @@ test('who may only look sees, finds, zooms and compares, and no original reaches
 	const { id: drawing } = await documentId(petra, 'VFT-ST-TB-FN-DR-0104');
 	await petra.goto(`/vft/document/${drawing}`);
 	await ready(petra);
-	await expect(petra.getByText('layers and measuring need Download')).toBeVisible({ timeout: 20_000 });
+	await expect(petra.getByText('layers and measuring need Download')).toBeVisible();
 	const { versions } = await act(petra, 'documentView', { document: drawing });
 	await petra.goto(
 		`/vft/document/${drawing}/compare?from=${versions.at(-1)!.label}&to=${versions[0]!.label}`
 	);
 	await ready(petra);
-	await expect(petra.getByRole('tab', { name: /^Places \d+/ })).toBeVisible({ timeout: 30_000 });
+	await expect(petra.getByRole('tab', { name: /^Places \d+/ })).toBeVisible();
 
 	await petra.setViewportSize({ width: 390, height: 844 });
 	await petra.goto(`/vft/document/${pdf}`);
 	await ready(petra);
-	await expect(petra.getByText('View only')).toBeVisible({ timeout: 20_000 });
+	await expect(petra.getByText('View only')).toBeVisible();
 	expect(await petra.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 	expect(originalsSeen).toEqual([]);
 	await petra.context().close();

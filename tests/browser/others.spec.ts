@@ -69,7 +69,7 @@ test('a drawing shows every sheet it is laid out on, is found by their words, an
 		const answer = await oke.request.get('/api/v1/projects/VFT/find?q=laid%20out%20here');
 		const { rows } = (await answer.json()) as { rows: { title: string }[] };
 		expect(rows.map((row) => row.title)).toContain('Walls and piles');
-	}).toPass({ timeout: 30_000 });
+	}).toPass({ timeout: 90_000 });
 
 	await opened(oke, 'odd.dxf', 'What others draw');
 	await expect(oke.getByText(/2 items are not shown/)).toBeVisible();
@@ -89,8 +89,7 @@ test('a schedule is shown as its own program shows it, and as it is printed wher
 	await expect(sheet).toContainText('This sheet holds 2 formulas and 1 comment on cells');
 	for (let twice = 0; twice < 2; twice++) {
 		await oke.getByRole('button', { name: 'As printed' }).click();
-		if (installed('soffice'))
-			await expect(oke.getByRole('img', { name: /Pile loads/ })).toBeVisible({ timeout: 60_000 });
+		if (installed('soffice')) await expect(oke.getByRole('img', { name: /Pile loads/ })).toBeVisible();
 		else await expect(oke.getByText(/when LibreOffice is installed on the server/)).toBeVisible();
 		await oke.getByRole('button', { name: 'As text and cells' }).click();
 		await expect(sheet).toContainText('1,250.50 kN');
@@ -149,7 +148,7 @@ test('a scan is read page by page, and compared with the next one', async ({ bro
 	});
 	await oke.goto(`/vft/document/${id}/compare`);
 	await ready(oke);
-	await expect(oke.getByRole('tab', { name: /^Places \d/ })).toBeVisible({ timeout: 30_000 });
+	await expect(oke.getByRole('tab', { name: /^Places \d/ })).toBeVisible();
 	await expect(oke.getByRole('listitem').filter({ hasText: 'added' }).first()).toBeVisible();
 	await oke.context().close();
 });

@@ -244,7 +244,7 @@ test('a calculation leaves with a stamp: looked at before, the same with the cli
 	await expect(ines.getByRole('link', { name: `${NUMBER} as it goes out: stamped` })).toBeVisible();
 	await ines.getByLabel(`Type ${number} to issue it`).fill(number);
 	await ines.getByRole('button', { name: `Issue ${number}` }).click();
-	await expect(ines.getByText(/pass(es)? went out by mail/)).toBeVisible({ timeout: 20_000 });
+	await expect(ines.getByText(/pass(es)? went out by mail/)).toBeVisible();
 	await expect(row.getByRole('link', { name: `${NUMBER} as it went out: stamped` })).toBeVisible();
 
 	const context = await browser.newContext({ baseURL: base() });

@@ -58,7 +58,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await oke.getByRole('dialog').getByRole('button', { name: 'Lock' }).click();
 		await expect(block.getByText('have this in hand')).toBeVisible();
 		const hers = ines.getByRole('region', { name: `Title block of ${NUMBER}` });
-		await expect(hers.getByText('has this in hand')).toBeVisible({ timeout: 3_000 });
+		await expect(hers.getByText('has this in hand')).toBeVisible();
 		await expect(hers.getByText('tie rod moved')).toBeVisible();
 		await expect(hers.getByRole('button', { name: 'Lock', exact: true })).toHaveCount(0);
 		await expect(hers.getByRole('button', { name: 'Ask for the lock…' })).toBeVisible();
@@ -90,7 +90,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await oke.getByRole('dialog').getByRole('button', { name: 'Hand in', exact: true }).click();
 		await expect(block.getByText('Nobody has this in hand')).toBeVisible();
 		const hers = ines.getByRole('region', { name: `Title block of ${NUMBER}` });
-		await expect(hers.getByText('Tie rod moved 200 landward')).toBeVisible({ timeout: 3_000 });
+		await expect(hers.getByText('Tie rod moved 200 landward')).toBeVisible();
 		label = (await hers.locator('tbody tr').first().locator('td').first().innerText()).trim();
 	});
 
@@ -128,7 +128,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await halla.getByRole('link', { name: 'Quay wall section for approval' }).click();
 		await ready(halla);
 		await halla.getByRole('button', { name: 'Approve' }).click();
-		await expect(ines.getByText(/Approved .* H Brandt/i)).toBeVisible({ timeout: 3_000 });
+		await expect(ines.getByText(/Approved .* H Brandt/i)).toBeVisible();
 		await ines.getByRole('link', { name: 'Issue…' }).click();
 		await ines.waitForURL(/\/issue$/);
 		await ready(ines);
@@ -137,7 +137,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await expect(ines.getByRole('button', { name: `Issue ${number}` })).toBeDisabled();
 		await ines.getByLabel(`Type ${number} to issue it`).fill(number);
 		await ines.getByRole('button', { name: `Issue ${number}` }).click();
-		await expect(ines.getByText('1 pass went out by mail')).toBeVisible({ timeout: 20_000 });
+		await expect(ines.getByText('1 pass went out by mail')).toBeVisible();
 	});
 
 	const pass = (await ines.getByRole('link', { name: /\/pass\// }).getAttribute('href'))!;
@@ -145,7 +145,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		const page = await ines.context().newPage();
 		await page.goto('/vft/outbox');
 		await page.getByRole('button', { name: /Quay wall section for approval.*to Maren/ }).click();
-		await expect(page.getByRole('article')).toContainText('delivered', { timeout: 15_000 });
+		await expect(page.getByRole('article')).toContainText('delivered');
 		await expect(page.getByRole('article')).not.toContainText(pass);
 		await page.close();
 	});
@@ -158,7 +158,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await expect(client.getByRole('heading', { level: 1 })).toContainText('Quay wall section for approval');
 		await client.getByRole('button', { name: 'Confirm receipt' }).click();
 		await expect(client.getByText('Receipt confirmed')).toBeVisible();
-		await expect(ines.getByText(/Received .* M Aldgate/i)).toBeVisible({ timeout: 3_000 });
+		await expect(ines.getByText(/Received .* M Aldgate/i)).toBeVisible();
 
 		const single = await downloaded(client, () =>
 			client
@@ -192,8 +192,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 	await test.step('Ines sees the verdict arrive', async () => {
 		expect(ines.url()).toBe(release);
 		await expect(ines.getByRole('row', { name: new RegExp(NUMBER) })).toContainText(
-			'accepted with comments: Show mean low water.',
-			{ timeout: 3_000 }
+			'accepted with comments: Show mean low water.'
 		);
 	});
 

@@ -9,7 +9,7 @@ async function open(page: Page, number: string): Promise<string> {
 	await ready(page);
 	return id;
 }
-const kept = (page: Page) => expect(page.getByText('Everything is kept')).toBeVisible({ timeout: 20_000 });
+const kept = (page: Page) => expect(page.getByText('Everything is kept')).toBeVisible();
 
 interface Schedule {
 	columns: { id: string; name: string }[];
@@ -65,7 +65,7 @@ test('three people fill in one schedule, one through a lost line; rules speak, r
 	await maj.keyboard.type('P-29');
 	await maj.keyboard.press('Enter');
 	line.back();
-	await expect(oke.getByRole('gridcell', { name: 'Without a line' })).toBeVisible({ timeout: 30_000 });
+	await expect(oke.getByRole('gridcell', { name: 'Without a line' })).toBeVisible();
 	for (const page of [oke, rhosyn, maj]) {
 		await kept(page);
 		await expect(page.getByText('29 rows')).toBeVisible();
@@ -135,7 +135,7 @@ test('what was filled in through a lost line while somebody took the schedule in
 	await expect(oke.getByRole('dialog')).toBeHidden();
 	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeHidden();
 	line.back();
-	await expect(rhosyn.getByText(/did not take a change/)).toBeVisible({ timeout: 30_000 });
+	await expect(rhosyn.getByText(/did not take a change/)).toBeVisible();
 	await rhosyn.getByRole('button', { name: 'Open what the others have' }).click();
 	const strip = rhosyn.getByRole('alert').filter({ hasText: 'What you did was not taken' });
 	await expect(strip).toBeVisible();
@@ -194,7 +194,7 @@ test('three people draw in one DXF, each department on its layers, one through a
 	]);
 	line.back();
 	for (const page of [oke, rhosyn, ines])
-		await expect(page.getByText('3 changes', { exact: true })).toBeVisible({ timeout: 30_000 });
+		await expect(page.getByText('3 changes', { exact: true })).toBeVisible();
 	await kept(rhosyn);
 
 	// Another department's layer is not offered; its lead hands it over, and it is.
@@ -233,7 +233,7 @@ test('three people draw in one DXF, each department on its layers, one through a
 	expect(file).toContain('P02.2');
 	// The comparison finds what was drawn, and nothing else.
 	await oke.goto(`/vft/document/${id}/compare?from=P02.1&to=P02.2`);
-	await expect(oke.getByRole('tab', { name: 'Items 4' })).toBeVisible({ timeout: 30_000 });
+	await expect(oke.getByRole('tab', { name: 'Items 4' })).toBeVisible();
 	for (const page of [oke, rhosyn, ines]) await page.context().close();
 });
 
@@ -266,7 +266,7 @@ test('of what was drawn through a lost line on a layer that went to others, the 
 	await pick(ines.getByLabel('Whose OUTLINE is'), 'PL');
 	await expect(ines.getByText(/^OUTLINE is for/)).toBeVisible();
 	line.back();
-	await expect(rhosyn.getByText(/did not take a change: The layer OUTLINE/)).toBeVisible({ timeout: 30_000 });
+	await expect(rhosyn.getByText(/did not take a change: The layer OUTLINE/)).toBeVisible();
 	await rhosyn.getByRole('button', { name: 'Open what the others have' }).click();
 	await ready(rhosyn);
 
@@ -375,10 +375,8 @@ test('three people work in a text, a schedule, a sheet and a drawing at once; on
 	});
 	for (const one of all) {
 		for (const who of ['Ines', 'Rhosyn', 'Oke']) {
-			await expect(one.text.locator('.ProseMirror')).toContainText(`Seen by ${who}.`, { timeout: 30_000 });
-			await expect(one.schedule.getByRole('gridcell', { name: `Seen by ${who}` })).toBeVisible({
-				timeout: 30_000
-			});
+			await expect(one.text.locator('.ProseMirror')).toContainText(`Seen by ${who}.`);
+			await expect(one.schedule.getByRole('gridcell', { name: `Seen by ${who}` })).toBeVisible();
 		}
 		await expect.poll(async () => (await shows(one)).marks.length).toBeGreaterThanOrEqual(3);
 		for (const page of one.pages) await kept(page);

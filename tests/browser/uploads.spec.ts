@@ -117,7 +117,7 @@ for (const [how, number, breaking] of WAYS)
 		await held;
 		await breaking({ page, line, chooseAgain });
 		const dialog = page.getByRole('dialog');
-		await expect(dialog).toBeHidden({ timeout: 60_000 });
+		await expect(dialog).toBeHidden();
 		const found = await page.request.get(`${server.origin}/api/v1/projects/VFT/find?q=${number}`);
 		const { rows } = (await found.json()) as { rows: { id: string; number: string }[] };
 		const document = await page.request.get(`${server.origin}/api/v1/documents/${rows[0]!.id}`);
@@ -161,7 +161,7 @@ test('what comes through a hatch goes on after a broken line, and after the page
 	line.mend();
 	await held;
 	await put();
-	await expect(tarn.getByText('1 file arrived.')).toBeVisible({ timeout: 60_000 });
+	await expect(tarn.getByText('1 file arrived.')).toBeVisible();
 	expect(line.sent - begun).toBeLessThan(SIZE + 24 * MB);
 	await Promise.all([ines, tarn].map((p) => p.context().close()));
 	await line.close();

@@ -11,6 +11,12 @@
 	onMount(() => {
 		const source = new EventSource(`/pass/${data.secret}/live`);
 		source.onmessage = () => void refreshAll();
+		// What happened while the line was broken is told by nobody.
+		let before = false;
+		source.onopen = () => {
+			if (before) void refreshAll();
+			before = true;
+		};
 		const left = new Date(data.gate.endsAt).getTime() - Date.now();
 		const timer = left < 2 ** 31 ? setTimeout(() => void refreshAll(), Math.max(0, left) + 500) : 0;
 		return () => {
