@@ -5,7 +5,7 @@
 
 <span
 	class="inline-block rounded-sm border px-1.5 font-mono text-[12px] leading-[18px] font-semibold {issued
-		? 'border-ink bg-ink text-sheet'
+		? 'border-ink bg-ink text-sheet print:text-ink'
 		: 'border-dashed border-ink-2 text-ink'}"
 	title={issued ? 'Issued revision' : 'Working save'}>{label}</span
 >
