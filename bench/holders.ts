@@ -1,14 +1,9 @@
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import postgres from 'postgres';
-import { found, testConfig } from '../tests/integration/founding';
-import { startServices } from '../src/lib/server/api/start';
-import { migrateDatabase } from '../src/lib/server/platform/db/migrate';
 import { readView } from '../src/lib/server/platform/runner/run';
 import { holders } from '../src/lib/server/releases/views-holders';
 import { p95, type Line } from './measure';
+import { inOwnProject } from './own-project';
 
 const DOCUMENTS = 5_000;
 const RECIPIENTS = 60;
@@ -52,18 +47,10 @@ const statements = (project: string, folder: string, by: string): string[] => [
 
 /** Who holds what, where every document was sent to everybody: the first time, and as it is asked for after. */
 export async function holding(): Promise<Line[]> {
-	const sql = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
-	await sql.unsafe(`drop database if exists ${DATABASE} with (force)`);
-	await sql.unsafe(`create database ${DATABASE}`);
-	const url = new URL(process.env.DATABASE_URL!);
-	url.pathname = `/${DATABASE}`;
-	await migrateDatabase(url.href);
-	const home = await mkdtemp(join(tmpdir(), 'cupboard-bench-'));
-	const services = await startServices(testConfig(url.href, home), { work: false });
-	try {
-		const { people, folder, project } = await found(services);
+	return inOwnProject(DATABASE, async ({ services, founded, url }) => {
+		const { people, folder, project } = founded;
 		const ines = people.ines!;
-		const own = postgres(url.href, { max: 1, onnotice: () => {} });
+		const own = postgres(url, { max: 1, onnotice: () => {} });
 		for (const statement of statements(project, folder, ines.person.id)) await own.unsafe(statement);
 		await own.end();
 		const see = (skip: number, only: 'all' | 'old' | 'unconfirmed' = 'all') =>
@@ -80,10 +67,5 @@ export async function holding(): Promise<Line[]> {
 			{ what: `${what}: a page of it`, value: after, unit: 'ms p95', budget: 300, baseline },
 			{ what: `${what}: the first time`, value: first, unit: 'ms', budget: null, baseline }
 		];
-	} finally {
-		await services.close();
-		await sql.unsafe(`drop database if exists ${DATABASE} with (force)`);
-		await sql.end();
-		await rm(home, { recursive: true, force: true });
-	}
+	});
 }

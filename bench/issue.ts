@@ -1,15 +1,10 @@
-import { copyFile, mkdir, mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { copyFile, mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
-import postgres from 'postgres';
-import { found, testConfig } from '../tests/integration/founding';
 import { oneStep } from '../src/lib/core/releases/route';
-import { startServices } from '../src/lib/server/api/start';
 import { receive } from '../src/lib/server/content/content';
 import { addDocument } from '../src/lib/server/documents/acts';
 import { addRecipient } from '../src/lib/server/people/acts';
-import { migrateDatabase } from '../src/lib/server/platform/db/migrate';
 import { readView, runAct } from '../src/lib/server/platform/runner/run';
 import { acceptChecks } from '../src/lib/server/releases/acts';
 import { approveRelease, askApproval } from '../src/lib/server/releases/acts-approval';
@@ -18,6 +13,7 @@ import { issueRelease } from '../src/lib/server/releases/acts-issue';
 import { holders } from '../src/lib/server/releases/views-holders';
 import { releaseView } from '../src/lib/server/releases/views';
 import type { Line } from './measure';
+import { inOwnProject } from './own-project';
 
 const DOCUMENTS = 500;
 const RECIPIENTS = 10;
@@ -38,16 +34,8 @@ async function took<T>(act: () => Promise<T>): Promise<[number, T]> {
 
 /** A release of hundreds of documents, from its build to its issue to several, in a project of its own. */
 export async function issuing(): Promise<Line[]> {
-	const sql = postgres(process.env.DATABASE_URL!, { max: 1, onnotice: () => {} });
-	await sql.unsafe(`drop database if exists ${DATABASE} with (force)`);
-	await sql.unsafe(`create database ${DATABASE}`);
-	const url = new URL(process.env.DATABASE_URL!);
-	url.pathname = `/${DATABASE}`;
-	await migrateDatabase(url.href);
-	const home = await mkdtemp(join(tmpdir(), 'cupboard-bench-'));
-	const services = await startServices(testConfig(url.href, home), { work: false });
-	try {
-		const { people, folder, recipient, project } = await found(services);
+	return inOwnProject(DATABASE, async ({ services, founded, home }) => {
+		const { people, folder, recipient, project } = founded;
 		const [oke, ines, halla] = [people.oke!, people.ines!, people.halla!];
 		const documents: string[] = [];
 		const hashes: string[] = [];
@@ -114,10 +102,5 @@ export async function issuing(): Promise<Line[]> {
 				baseline: against
 			}
 		];
-	} finally {
-		await services.close();
-		await sql.unsafe(`drop database if exists ${DATABASE} with (force)`);
-		await sql.end();
-		await rm(home, { recursive: true, force: true });
-	}
+	});
 }
