@@ -177,7 +177,8 @@ export const discardSide = does(contract.discardSide, {
 			documentId: input.document,
 			details: { number: row.number, side: side.number, reason: input.reason }
 		});
-		if (side.createdBy !== by.id)
+		// Who sent it by a pass has no account to be told in.
+		if (side.createdBy !== by.id && side.fromName === null)
 			await tellNotices(context, {
 				kind: 'side-version',
 				people: [side.createdBy],

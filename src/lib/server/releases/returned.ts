@@ -115,31 +115,34 @@ export async function workOn(
 			await tx.update(verdictRemark).set({ remarkId: made }).where(eq(verdictRemark.id, id));
 		}
 	}
-	if (returns)
-		await sendBackToWork(
-			context,
-			about,
-			{ ...item, title: here!.title },
+	if (due !== null)
+		await sendBackToWork(context, about, {
+			...item,
+			title: here!.title,
+			departmentId: shelf!.departmentId,
 			code,
 			says,
-			shelf!.departmentId,
 			first,
-			due!
-		);
+			due
+		});
 }
 
 /** Makes a document work in progress again, and tells the leads of its department what was said. */
 async function sendBackToWork(
 	context: Returning,
 	about: typeof release.$inferSelect,
-	item: Item & { title: string },
-	code: Verdict,
-	says: readonly Said[],
-	departmentId: string | null,
-	first: number,
-	due: string
+	item: Item & {
+		title: string;
+		departmentId: string | null;
+		code: Verdict;
+		says: readonly Said[];
+		/** The first remark that was made of it. */
+		first: number;
+		due: string;
+	}
 ): Promise<void> {
 	const { tx, project, now, tell } = context;
+	const { code, says, departmentId, first, due } = item;
 	await tx.update(document).set({ state: 'wip' }).where(eq(document.id, item.documentId));
 	tell({
 		kind: 'document.returned',
