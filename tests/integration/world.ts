@@ -21,9 +21,13 @@ import type { Config } from '../../src/lib/server/platform/config';
 import type { Services } from '../../src/lib/server/platform/services';
 import { verifyAll } from '../../src/lib/server/trail/verify';
 import { startServices } from '../../src/lib/server/api/start';
+import { openPools } from '../../src/lib/server/formats/pool';
 import { releaseView } from '../../src/lib/server/releases/views';
 import { found, testConfig, type Founded } from './founding';
 import { address, TEMPLATE } from './global-setup';
+
+/** Where files are opened: a process that starts takes longer than most files, so the worlds of a runner share theirs. */
+const pools = openPools(testConfig('', '').workerFile);
 
 /** A Cupboard of a test's own: an empty database, a store in a temporary folder, and a small project. */
 export class TestWorld {
@@ -62,14 +66,14 @@ export class TestWorld {
 		await client.end();
 		const home = await mkdtemp(join(tmpdir(), 'cupboard-test-'));
 		const config = { ...testConfig(address(database), home), ...more };
-		const services = await startServices(config, { work: false });
+		const services = await startServices(config, { work: false, pools });
 		// Each has ids of its own: what the server remembers of a project is kept by its id.
 		return new TestWorld(services, config, database, await found(services));
 	}
 
 	/** Another process on the same database and store. */
 	async beside(): Promise<Services> {
-		const services = await startServices(this.config, { work: false });
+		const services = await startServices(this.config, { work: false, pools });
 		this.others.push(services);
 		return services;
 	}

@@ -6,6 +6,7 @@ import { readConfig, type Config } from '../platform/config';
 import { openDatabase } from '../platform/db';
 import { onceThere } from '../platform/db/waiting';
 import { Inspector } from '../formats/inspector';
+import { openPools, type Pools } from '../formats/pool';
 import { handlers } from './jobs';
 import { Jobs } from '../platform/jobs/jobs';
 import { readView } from '../platform/runner/run';
@@ -28,15 +29,20 @@ import { markRoom } from '../marks/views';
 /**
  * Starts the parts of a running Cupboard.
  * @param work whether this process also does the jobs and sends the mail
+ * @param pools where files are opened, if that is shared with others, who end it
  */
-export async function startServices(given: Config = readConfig(), { work = true } = {}): Promise<Services> {
+export async function startServices(
+	given: Config = readConfig(),
+	{ work = true, pools }: { work?: boolean; pools?: Pools } = {}
+): Promise<Services> {
 	const config = { ...given };
 	keepPrivate(config);
 	// One that was set and cannot sign is said now, and not when the first release is issued.
 	if (config.certificate) await signingCertificate(config);
 	const database = openDatabase(config.databaseUrl);
 	const store = await LocalStore.open(config.store);
-	const inspector = new Inspector(store, join(config.store, 'previews'), config.workerFile);
+	const opening = pools ?? openPools(config.workerFile);
+	const inspector = new Inspector(store, join(config.store, 'previews'), opening);
 	const jobs = new Jobs(config.databaseUrl, log);
 	const live = new Live(database, log);
 	const rooms = new Rooms(
@@ -64,7 +70,7 @@ export async function startServices(given: Config = readConfig(), { work = true 
 			await live.close();
 			await jobs.close();
 			for (const close of closing) await close();
-			await inspector.close();
+			if (!pools) await opening.close();
 			await database.close();
 		}
 	};

@@ -9,7 +9,7 @@ import { familyOf, isPrintable } from '../../core/files/kinds';
 import { Problem } from '../../core/acts/problem';
 import type { Shown, ShownWord } from '../../core/files/shown';
 import type { ArchiveEntry } from './archive';
-import { Overrun, WorkerPool, type Urgency } from './pool';
+import { Overrun, type Pools, type Urgency, type WorkerPool } from './pool';
 import type { ShownPicture, StoredFile } from './readers/reader';
 import { installed, standInFor } from './stand-in';
 import type { CopyTask } from './stamp';
@@ -47,20 +47,19 @@ class Once {
 /** Opens and writes files in bounded processes, and keeps the previews of what is stored. */
 export class Inspector {
 	private readonly pool: WorkerPool;
-	/** Programs of others take seconds for a file; they never keep those waiting who open another. */
 	private readonly programs: WorkerPool;
 
 	/**
-	 * @param workerFile the built worker, or null to run it from source
 	 * @param previews folder for previews; they can be made again at any time
+	 * @param pools where files are opened; they end with whoever made them
 	 */
 	constructor(
 		private readonly store: Store,
 		private readonly previews: string,
-		workerFile: string | null
+		pools: Pools
 	) {
-		this.pool = new WorkerPool(workerFile);
-		this.programs = new WorkerPool(workerFile, { workers: 1, time: 300_000, waiting: 200 });
+		this.pool = pools.formats;
+		this.programs = pools.programs;
 	}
 
 	/**
@@ -248,9 +247,5 @@ export class Inspector {
 	async archiveFault(hash: string): Promise<string | null> {
 		const path = await this.store.localPath(hash);
 		return (await this.pool.run({ task: 'archive-fault', path })) as string | null;
-	}
-
-	async close(): Promise<void> {
-		await Promise.all([this.pool.close(), this.programs.close()]);
 	}
 }

@@ -162,3 +162,22 @@ export class WorkerPool {
 		await Promise.all(ended);
 	}
 }
+
+/** The processes that a server opens and writes files in. */
+export interface Pools {
+	formats: WorkerPool;
+	/** Programs of others take seconds for a file; they never keep those waiting who open another. */
+	programs: WorkerPool;
+	close(): Promise<void>;
+}
+
+/** @param workerFile the built worker, or null to run it from source */
+export function openPools(workerFile: string | null): Pools {
+	const formats = new WorkerPool(workerFile);
+	const programs = new WorkerPool(workerFile, { workers: 1, time: 300_000, waiting: 200 });
+	return {
+		formats,
+		programs,
+		close: async () => void (await Promise.all([formats.close(), programs.close()]))
+	};
+}
