@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import Dialog from '../kit/Dialog.svelte';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import { gatherChosen, type Batch } from './files';
 	import { refresh } from '../platform/refresh';
 	import SettleTable from './SettleTable.svelte';
@@ -36,8 +38,7 @@
 		if (!open) close();
 	});
 
-	async function addAll(event: SubmitEvent) {
-		event.preventDefault();
+	async function addAll() {
 		await settling.addAll();
 		await refresh('cupboard:folder');
 		if (lines.every((l) => l.state === 'done') && !settling.empty.length) open = false;
@@ -50,7 +51,15 @@
 </script>
 
 <Dialog bind:open title="Add documents to {place.name}" wide>
-	<form onsubmit={addAll} class="space-y-3">
+	<Form
+		act={addAll}
+		button="Add {waiting.length || !settling.empty.length
+			? waiting.length
+				? plural(waiting.length, 'document')
+				: 'documents'
+			: plural(settling.empty.length, 'folder')}"
+		disabled={settling.busy || !(waiting.length || settling.empty.length)}
+	>
 		<div class="flex flex-wrap items-center gap-2">
 			<label class="button cursor-pointer focus-within:outline-2"
 				>Choose files<input type="file" multiple class="sr-only" onchange={choose} /></label
@@ -74,15 +83,13 @@
 			</p>{/if}
 		{#if settling.fault}<p role="alert" class="text-fault">{settling.fault}</p>{/if}
 		{#if lines.length}<SettleTable {settling} />{/if}
-		{#if lines.some((l) => l.becomes === 'version' && l.open)}<label class="block"
-				><span class="label">What changed in the next versions</span><input
-					class="field"
-					bind:value={settling.note}
-					maxlength="2000"
-				/></label
-			>{/if}
-		<div class="flex items-center justify-end gap-2">
-			<p class="mr-auto text-ink-2" role="status">
+		{#if lines.some((l) => l.becomes === 'version' && l.open)}<Field
+				label="What changed in the next versions"
+				name="note"
+				bind:value={settling.note}
+			/>{/if}
+		{#snippet more()}
+			<p class="mr-auto self-center text-ink-2" role="status">
 				{settling.busy
 					? `${sizeText(sent)} of ${sizeText(total)}`
 					: added
@@ -92,13 +99,6 @@
 			<button type="button" class="button" onclick={() => (open = false)}
 				>{settling.busy ? 'Go on in the background' : added ? 'Close' : 'Cancel'}</button
 			>
-			<button class="button button-act" disabled={settling.busy || !(waiting.length || settling.empty.length)}
-				>Add {waiting.length || !settling.empty.length
-					? waiting.length
-						? plural(waiting.length, 'document')
-						: 'documents'
-					: plural(settling.empty.length, 'folder')}</button
-			>
-		</div>
-	</form>
+		{/snippet}
+	</Form>
 </Dialog>

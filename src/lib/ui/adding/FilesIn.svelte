@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { sentenceOf } from '../platform/api';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import SendingState from './SendingState.svelte';
 	import type { Sending } from './sending.svelte';
 	import { plural, sizeText } from '../platform/words';
@@ -40,8 +41,6 @@
 	let email = $state('');
 	let note = $state('');
 	let going = $state<Going[]>([]);
-	let busy = $state(false);
-	let fault = $state('');
 	let done = $state(0);
 	let over = $state(false);
 
@@ -63,11 +62,7 @@
 		if (one.sending && !one.upload) void one.sending.cancel();
 		going = going.filter((other) => other !== one);
 	}
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
-		if (busy) return;
-		fault = '';
-		busy = true;
+	async function submit() {
 		await Promise.all(
 			going.map(async (one) => {
 				if (one.upload || one.fault) return;
@@ -77,43 +72,40 @@
 			})
 		);
 		const uploads = going.flatMap((one) => one.upload ?? []);
-		try {
-			if (uploads.length) {
-				await putIn({ uploads, note, sender, email: email || null });
-				done += uploads.length;
-				going = going.filter((one) => !one.upload);
-				note = '';
-			}
-		} catch (error) {
-			fault = sentenceOf(error);
-		}
-		busy = false;
+		if (!uploads.length) return;
+		await putIn({ uploads, note, sender, email: email || null });
+		done += uploads.length;
+		going = going.filter((one) => !one.upload);
+		note = '';
 	}
 </script>
 
 {#if done}<p role="status" class="mb-3 border-l-4 border-done bg-done-soft px-3 py-2">
 		{plural(done, 'file')} arrived. Thank you; you can send more.
 	</p>{/if}
-<form onsubmit={submit} class="space-y-3">
+<Form
+	act={submit}
+	onPage
+	button="Put in {plural(going.filter((one) => !one.fault).length, 'file')}"
+	disabled={!going.some((one) => !one.fault)}
+>
 	{#if asksSender}
 		<div class="grid grid-cols-2 gap-3">
-			<label
-				><span class="label">Your name and company</span><input
-					class="field"
-					bind:value={sender}
-					required
-					maxlength="180"
-					autocomplete="name"
-				/></label
-			>
-			<label
-				><span class="label">Mail address, for a reply</span><input
-					class="field"
-					type="email"
-					bind:value={email}
-					autocomplete="email"
-				/></label
-			>
+			<Field
+				label="Your name and company"
+				name="sender"
+				required
+				maxlength={180}
+				autocomplete="name"
+				bind:value={sender}
+			/>
+			<Field
+				label="Mail address, for a reply"
+				name="email"
+				type="email"
+				autocomplete="email"
+				bind:value={email}
+			/>
 		</div>
 	{/if}
 	<label
@@ -154,15 +146,5 @@
 					<button type="button" class="link text-ink-2" onclick={() => leaveOut(one)}>Leave out</button>
 				</li>{/each}
 		</ul>{/if}
-	<label class="block"
-		><span class="label">What you want to say with them</span><textarea
-			class="field min-h-[34px]"
-			rows="1"
-			bind:value={note}
-			maxlength="2000"></textarea></label
-	>
-	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-	<button class="button button-act" disabled={busy || !going.some((one) => !one.fault)}
-		>{busy ? 'Sending…' : `Put in ${plural(going.filter((one) => !one.fault).length, 'file')}`}</button
-	>
-</form>
+	<Field label="What you want to say with them" name="note" lines={2} bind:value={note} />
+</Form>

@@ -10,6 +10,8 @@
 	import { CallError } from '../../client/call';
 	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
 	import { queue, type Sending } from '../adding/sending.svelte';
 	import { sizeText } from '../platform/words';
 
@@ -42,10 +44,7 @@
 	} = $props();
 	let files = $state<FileList>();
 	let note = $state('');
-	let fault = $state('');
 	let sending = $state<Sending | null>(null);
-	let busy = $state(false);
-	let keep = false;
 	let base = $state('');
 	/** What one is known to have had, and what others stored since. */
 	let known = $state<Base | null>(null);
@@ -70,11 +69,9 @@
 		received = null;
 		warnings = [];
 	}
-	async function submit(event?: SubmitEvent) {
-		event?.preventDefault();
+	/** Where the dialog was closed meanwhile, what comes of it is said beside the page. */
+	async function send(keepLock: boolean) {
 		if (!file) return;
-		fault = '';
-		busy = true;
 		try {
 			if (!received) {
 				sending = queue.send({ code: project, keepPosition: page.data.frame.project.keepPosition }, file);
@@ -84,7 +81,7 @@
 					if (gone)
 						toast(`${number} is not handed in yet: ${warnings.join(' ')}`, {
 							stays: true,
-							button: { word: 'Hand in all the same', act: submit }
+							button: { word: 'Hand in all the same', act: () => void send(keepLock).catch(() => {}) }
 						});
 					return;
 				}
@@ -93,7 +90,7 @@
 				document,
 				upload: received,
 				note,
-				keepLock: keep,
+				keepLock,
 				...(base ? { base } : {}),
 				...(told && answer === 'newest' ? { base: known!.since.at(-1)!.label } : {}),
 				beside: answer === 'beside'
@@ -101,28 +98,34 @@
 			if (made.kept === 'beside') toast.success(`Kept as side version ${made.side}, beside the line.`);
 			else if (made.kept === 'as-it-was')
 				toast(
-					`These are the very bytes of ${made.label}: no new version was made${keep ? '' : ', and the lock is given back'}.`
+					`These are the very bytes of ${made.label}: no new version was made${keepLock ? '' : ', and the lock is given back'}.`
 				);
 			else if (gone) toast.success(`${number} is handed in as ${made.label}.`);
 			if (!gone) open = false;
 			done();
 		} catch (error) {
-			fault = sentenceOf(error);
-			if (gone) toast.error(`${number} was not handed in. ${fault}`, { stays: true });
+			if (gone) toast.error(`${number} was not handed in. ${sentenceOf(error)}`, { stays: true });
 			// Others stored something while the dialog was open.
 			if (error instanceof CallError && error.code === 'stale-base') {
 				const { base: label, since } = error.facts as { base: string | null; since: Base['since'] };
 				[known, answer] = [{ label, since }, ''];
 			}
+			throw error;
 		} finally {
-			busy = false;
 			sending = null;
 		}
 	}
 </script>
 
 <Dialog bind:open title="{labels ? 'Hand in beside' : 'Hand in'} {number}">
-	<form onsubmit={submit} class="space-y-3">
+	<Form
+		act={(pressed) => send(pressed === 'keep')}
+		button={warnings.length
+			? 'Hand in all the same'
+			: labels || answer === 'beside'
+				? 'Hand in beside'
+				: 'Hand in'}
+	>
 		{#if labels}<p class="text-ink-2">
 				You do not have this in hand. Your file overwrites nothing: it is kept as a side version until
 				somebody merges or drops it.
@@ -176,13 +179,7 @@
 					bind:value={base}
 				/></label
 			>{/if}
-		<label class="block"
-			><span class="label">What changed</span><textarea
-				class="field"
-				bind:value={note}
-				required
-				maxlength="2000"></textarea></label
-		>
+		<Field label="What changed" name="note" lines={3} required bind:value={note} />
 		{#if sending && file}<p class="text-ink-2" role="status">
 				{sizeText(sending.sent)} of {sizeText(file.size)}<Progress
 					label="Sent of {file.name}"
@@ -194,18 +191,10 @@
 				{#each warnings as warning (warning)}<p>{warning}</p>{/each}
 				<p class="mt-1 font-semibold">The file was received. Hand in all the same, or choose another file.</p>
 			</div>{/if}
-		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-		<div class="flex justify-end gap-2">
-			{#if !labels && answer !== 'beside'}<button class="button" disabled={busy} onclick={() => (keep = true)}
+		{#snippet more(busy)}
+			{#if !labels && answer !== 'beside'}<button class="button" value="keep" disabled={busy}
 					>Save and keep lock</button
 				>{/if}
-			<button class="button button-act" disabled={busy} onclick={() => (keep = false)}
-				>{warnings.length
-					? 'Hand in all the same'
-					: labels || answer === 'beside'
-						? 'Hand in beside'
-						: 'Hand in'}</button
-			>
-		</div>
-	</form>
+		{/snippet}
+	</Form>
 </Dialog>

@@ -16,12 +16,14 @@
 		dangerous = false,
 		quiet = false,
 		onPage = false,
+		onSite = false,
 		disabled = false,
 		refused,
 		more,
 		children
 	}: {
-		act: () => Promise<unknown>;
+		/** Told the value of the button that was pressed, if one of `more` sends it in another way. */
+		act: (pressed: string) => Promise<unknown>;
 		/** Called when it was done. */
 		done?: () => unknown;
 		/** Verb and object. */
@@ -33,12 +35,14 @@
 		quiet?: boolean;
 		/** It stands on a page instead of in a dialog: its button is at the left. */
 		onPage?: boolean;
+		/** It is filled in on a phone, outside: its button is as wide as the page. */
+		onSite?: boolean;
 		/** Whether something is missing without which it cannot be sent. */
 		disabled?: boolean;
 		/** Told what it was refused with. */
 		refused?: (error: unknown) => void;
-		/** Buttons beside its own. */
-		more?: Snippet;
+		/** What stands beside its own button; told whether it is being sent. */
+		more?: Snippet<[boolean]>;
 		children: Snippet;
 	} = $props();
 
@@ -55,7 +59,8 @@
 		fault = '';
 		faults.at = {};
 		try {
-			await act();
+			const by = event.submitter;
+			await act(by instanceof HTMLButtonElement ? by.value : '');
 			await done?.();
 		} catch (error) {
 			refused?.(error);
@@ -77,9 +82,11 @@
 	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
 	<div class="flex gap-2 print:hidden {onPage ? '' : 'justify-end'}">
 		{#if cancel}<button type="button" class="button" onclick={cancel}>Cancel</button>{/if}
-		{@render more?.()}
+		{@render more?.(busy)}
 		<button
-			class="button {dangerous ? 'button-fault' : quiet ? '' : 'button-act'}"
+			class="button {dangerous ? 'button-fault' : quiet ? '' : 'button-act'} {onSite
+				? 'min-h-[52px] w-full justify-center'
+				: ''}"
 			disabled={busy || disabled}>{button}</button
 		>
 	</div>

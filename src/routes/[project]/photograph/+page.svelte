@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Field from '$lib/ui/kit/Field.svelte';
+	import Form from '$lib/ui/kit/Form.svelte';
 	import Select from '$lib/ui/kit/Select.svelte';
 	import { onDestroy, onMount } from 'svelte';
 	import { tagsOf } from '$lib/core/files/settle';
@@ -62,8 +64,7 @@
 		field.value = '';
 	}
 
-	async function submit(event: SubmitEvent) {
-		event.preventDefault();
+	async function keep() {
 		fault = '';
 		const { id, code, keepPosition } = data.frame.project;
 		try {
@@ -101,7 +102,7 @@
 		{#if !places.length}
 			<p class="text-ink-2">There is no folder here in which you may add anything. A lead can let you in.</p>
 		{:else}
-			<form onsubmit={submit} class="space-y-3">
+			<div class="space-y-3">
 				<div class="grid grid-cols-2 gap-2">
 					<label class="button button-act min-h-[52px] cursor-pointer justify-center focus-within:outline-2"
 						>Take a photograph<input
@@ -122,47 +123,38 @@
 						/></label
 					>
 				</div>
-				{#if taken.length}
-					<ul class="divide-y divide-rule-2 border-y border-rule bg-sheet">
-						{#each taken as one, i (one.file)}
-							<li class="flex items-center gap-3 p-2">
-								<img src={pictureOf(one.file)} alt="" class="h-16 w-16 shrink-0 object-cover" />
-								<label class="min-w-0 flex-1"
-									><span class="label">Title</span><input
-										class="field"
-										bind:value={one.title}
-										required
-										maxlength="180"
-									/></label
-								>
-								<button
-									type="button"
-									class="link min-h-[44px] px-1 text-[12px]"
-									onclick={() => taken.splice(i, 1)}>Leave out</button
-								>
-							</li>
-						{/each}
-					</ul>
-					<label class="block"
-						><span class="label">Folder</span><Select
-							choices={places.map((one) => ({ value: one.id, label: one.way }))}
-							bind:value={place}
-							class="min-h-[40px]"
-						/></label
-					>
-					<label class="block"
-						><span class="label">Tags, with commas between them</span><input
-							class="field min-h-[40px]"
-							bind:value={tags}
-							maxlength="400"
-						/></label
-					>
-					<button class="button button-act min-h-[52px] w-full justify-center"
-						>Add {plural(taken.length, 'photograph')}</button
-					>
-				{/if}
 				{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-			</form>
+				{#if taken.length}<Form act={keep} onSite button="Add {plural(taken.length, 'photograph')}">
+						<ul class="divide-y divide-rule-2 border-y border-rule bg-sheet">
+							{#each taken as one, i (one.file)}
+								<li class="flex items-center gap-3 p-2">
+									<img src={pictureOf(one.file)} alt="" class="h-16 w-16 shrink-0 object-cover" />
+									<label class="min-w-0 flex-1"
+										><span class="label">Title</span><input
+											class="field"
+											bind:value={one.title}
+											required
+											maxlength="180"
+										/></label
+									>
+									<button
+										type="button"
+										class="link min-h-[44px] px-1 text-[12px]"
+										onclick={() => taken.splice(i, 1)}>Leave out</button
+									>
+								</li>
+							{/each}
+						</ul>
+						<label class="block"
+							><span class="label">Folder</span><Select
+								choices={places.map((one) => ({ value: one.id, label: one.way }))}
+								bind:value={place}
+								class="min-h-[40px]"
+							/></label
+						>
+						<Field label="Tags, with commas between them" name="tags" maxlength={400} bind:value={tags} />
+					</Form>{/if}
+			</div>
 		{/if}
 		{#if photographs.list.length}
 			<section aria-label="On their way">
