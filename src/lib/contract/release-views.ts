@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { COLLEAGUE_STATES, EXPECTS, MOST_PROPOSED, PROOFS, VERDICTS } from '../core/releases';
+import { COLLEAGUE_STATES, EXPECTS, ISSUE_NEEDS, MOST_PROPOSED, PROOFS, VERDICTS } from '../core/releases';
 import { RELEASE_ACTS } from '../core/releases/may';
 import { PURPOSES } from '../core/revisions/revisions';
 import { view } from './act';
@@ -206,6 +206,8 @@ export const releaseView = view({
 		stopping: z.number(),
 		looking: z.number(),
 		controller: z.boolean(),
+		/** What issuing it asks of who does it. */
+		issueNeeds: z.enum(ISSUE_NEEDS),
 		build: build.nullable(),
 		digest: z.string().nullable(),
 		route: z.array(stepStanding),

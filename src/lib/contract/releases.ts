@@ -64,8 +64,14 @@ export const openFromRelease = act({
 
 export const issueInput = z.strictObject({
 	release: id,
-	/** The release's number, typed: what goes out cannot be called back. */
-	number: z.number('Type the number of the release.').int(),
+	/** The release's number, typed, where the project asks for it: what goes out cannot be called back. */
+	number: z.number().int().optional(),
+	/** A code of one's authenticator, where the project asks for that. */
+	code: z
+		.string()
+		.trim()
+		.regex(/^\d{6}$/, 'A code of your authenticator has six digits.')
+		.optional(),
 	passDays: z.number().int().min(1).max(730).default(60),
 	/** The password of each pass that is to ask for one, by who gets it. */
 	passwords: z

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LEVELS } from '../core/access/levels';
-import { FARTHEST_REMINDER, MOST_REMINDERS } from '../core/releases';
+import { FARTHEST_REMINDER, ISSUE_NEEDS, MOST_REMINDERS } from '../core/releases';
 import { MOST_REPORTED } from '../core/register';
 import { PURPOSES } from '../core/revisions/revisions';
 import { WEEKDAYS } from '../core/time/working-days';
@@ -133,6 +133,8 @@ export const changeSettings = act({
 		stages: stages.optional(),
 		/** Whether who built, changed or asked for a release may approve it. */
 		approveOwn: z.boolean().optional(),
+		/** What issuing a release asks of who does it: its number, typed, or a code of their two-step sign-in. */
+		issueNeeds: z.enum(ISSUE_NEEDS).optional(),
 		/** Routes that releases are built with. */
 		routes: routes.optional(),
 		/** Who gets releases, by rule. */
@@ -160,6 +162,7 @@ export const settings = view({
 		suitability: suitabilityCodes,
 		stages,
 		approveOwn: z.boolean(),
+		issueNeeds: z.enum(ISSUE_NEEDS),
 		routes,
 		distribution,
 		registerReport: z.strictObject({ weekday: z.enum(WEEKDAYS).nullable(), to: z.array(z.string()) }),

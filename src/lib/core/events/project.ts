@@ -126,6 +126,7 @@ const SETTING: Record<string, string> = {
 	mailSender: 'the sender of mails',
 	stages: 'the stages of the register',
 	approveOwn: 'whether those who made a release may approve it',
+	issueNeeds: 'what issuing a release asks for',
 	routes: 'the routes of releases',
 	distribution: 'the distribution list',
 	registerReport: 'the weekly report of the register'

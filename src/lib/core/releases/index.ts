@@ -30,6 +30,10 @@ export const RELEASE_STATES = [
 	'cancelled'
 ] as const;
 
+/** What issuing a release asks of who does it (T11): its number, typed, or a code of their two-step sign-in. */
+export const ISSUE_NEEDS = ['number', 'code'] as const;
+export type IssueNeeds = (typeof ISSUE_NEEDS)[number];
+
 /**
  * Whether a reply to a release is overdue (T13): it was asked by a day gone by, and verdicts are missing.
  * @param release on how many of its documents verdicts are `asked`, came to one (`answered`), or are all there and differ

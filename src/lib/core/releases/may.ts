@@ -22,6 +22,8 @@ export interface ReleaseFacts {
 	unshared: string | null;
 	/** Whether one of its passes still opens. */
 	openPass: boolean;
+	/** Whether issuing asks for a code of two-step sign-in (T11), which the asker has not set up. */
+	codeless: boolean;
 }
 
 /** Who is asked to do what with a release. `route`: controllers, and those whom the route names. */
@@ -89,8 +91,14 @@ export const RELEASE_RULES = {
 		const asked = waiting(facts);
 		return !asked.may || facts.turn !== 'not-named' ? asked : no('conflict', NOT_NOW['not-named']);
 	},
-	issueRelease: ({ state }) => {
-		if (state === 'approved') return yes;
+	issueRelease: ({ state, codeless }) => {
+		if (state === 'approved')
+			return codeless
+				? no(
+						'conflict',
+						'Issuing asks for a code of your two-step sign-in in this project. Set it up on your own page first.'
+					)
+				: yes;
 		return no(
 			'conflict',
 			state === 'issued' || state === 'superseded'

@@ -19,7 +19,8 @@ import { draftPapers, type Draft } from './papers';
 import { companies, recipientsOf } from './recipients';
 import { sendTo, type Paper, type Sent } from './sending';
 import { decisionsOf } from '../platform/runner/on-route';
-import { does, type Acting, type ContextOf } from '../platform/runner/act';
+import { checkTimeCode, useTimeCode } from '../platform/auth/time-code';
+import { does, type Acting, type ContextOf, type Project } from '../platform/runner/act';
 
 interface Plan {
 	items: Outgoing[];
@@ -69,12 +70,25 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 	return { items, whole: sent.length === 1 ? only!.paper : await signed(whole), each: sent, digest };
 }
 
+/** Whether a project asks for a code of two-step sign-in where others have the number typed (T11). */
+const asksCode = ({ project: here }: { project: Project }) => here.settings.issueNeeds === 'code';
+
 export const issueRelease = does(contract.issueRelease, {
-	prepare: (context): Promise<unknown> => planIssue(context),
+	async prepare(context, input): Promise<unknown> {
+		if (asksCode(context)) {
+			if (!input.code)
+				throw new Problem('invalid', 'Give the code that your authenticator shows now. Nothing was issued.', {
+					field: 'code'
+				});
+			await checkTimeCode(context.services, context.person.id, input.code);
+		}
+		return planIssue(context);
+	},
 	async run(context, input) {
 		const { tx, project: here, person: by, release: about, now, prepared, tell, enqueue } = context;
 		const plan = prepared as Plan;
-		if (input.number !== about.number)
+		if (asksCode(context)) await useTimeCode(tx, by.id, input.code!, now);
+		else if (input.number !== about.number)
 			throw new Problem(
 				'invalid',
 				`This is release ${releaseNumber(about.number)}. Type its number to issue it. Nothing was issued.`,

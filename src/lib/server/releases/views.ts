@@ -341,6 +341,7 @@ export const releaseView = answers(contract.releaseView, {
 			stopping: items.filter((i) => i.checks.length && worst(i.checks) === 'stops').length,
 			looking: items.filter((i) => i.checks.length && worst(i.checks) === 'look').length,
 			controller,
+			issueNeeds: project.settings.issueNeeds ?? 'number',
 			/** What an approval approves, and by what it says so. */
 			build: looked?.build ?? null,
 			digest: looked?.digest ?? null,

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { levelLabel, rank, LEVELS, type Level } from '../../core/access/levels';
 import { releaseNumber, suitabilityText, USUAL_RHYTHM, USUAL_SUITABILITY } from '../../core/releases';
 import { USUAL_PUBLISHING } from '../../core/documents/state';
@@ -10,7 +10,7 @@ import { daysLater } from '../../core/time/spans';
 import { calendarOf, restOn, weekdayOf } from '../../core/time/working-days';
 import { plural } from '../../core/words/sentences';
 import type { Querier } from '../platform/db';
-import type { project, ProjectSettings } from '../platform/db/schema';
+import { member, person, type project, type ProjectSettings } from '../platform/db/schema';
 import { remindersUnder } from '../releases/reminders';
 
 type Here = typeof project.$inferSelect;
@@ -116,6 +116,29 @@ const EFFECTS: { [K in keyof ProjectSettings]?: Effect<K> } = {
 				? `${names.length === 1 ? 'This person goes' : `These ${names.length} go`} up to Organise only, until they set it up: ${named(names)}.`
 				: `${plural(names.length, 'person', 'people')} without it ${names.length === 1 ? 'has' : 'have'} Manage again: ${named(names)}.`
 		];
+	},
+
+	async issueNeeds(db, here, to) {
+		if (to !== 'code') return ['Whoever issues a release types its number, as a second look.'];
+		const rows = await db
+			.select({ name: person.name })
+			.from(member)
+			.innerJoin(person, eq(person.id, member.personId))
+			.where(
+				and(
+					eq(member.projectId, here.id),
+					eq(member.controller, true),
+					isNull(member.leftAt),
+					eq(person.twoFactorEnabled, false)
+				)
+			)
+			.orderBy(asc(person.name));
+		const names = rows.map((row) => row.name);
+		return names.length
+			? [
+					`${plural(names.length, 'controller')} ${names.length === 1 ? 'issues' : 'issue'} nothing until two-step sign-in is set up: ${named(names)}.`
+				]
+			: ['All controllers have set up two-step sign-in.'];
 	},
 
 	async approveOwn(db, here, to) {

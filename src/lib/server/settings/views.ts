@@ -14,6 +14,7 @@ export const settings = answers(contract.settings, {
 			suitability: held.suitability ?? USUAL_SUITABILITY,
 			stages: [...stagesOf(held)],
 			approveOwn: held.approveOwn ?? false,
+			issueNeeds: held.issueNeeds ?? 'number',
 			routes: (held.routes ?? []).map(({ steps, ...one }) => ({
 				...one,
 				steps: steps.map((step) => ({ ...step, of: [...step.of] }))

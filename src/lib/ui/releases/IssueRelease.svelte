@@ -42,14 +42,20 @@
 	/** So many documents are asked about at a time. */
 	const MOST_HELD = 1_000;
 	let typed = $state('');
+	let code = $state('');
 	let days = $state(60);
 	/** Of each pass that asks for one, by who gets it. */
 	let passwords = $state<Record<string, string>>({});
 	const locked = $derived(recipients.filter((one) => one.asks === 'password'));
 	const number = $derived(releaseNumber(release.number));
-	const fits = $derived(typed.trim() !== '' && Number(typed) === release.number);
+	const byCode = $derived(view.issueNeeds === 'code');
+	const fits = $derived(
+		byCode ? code.trim() !== '' : typed.trim() !== '' && Number(typed) === release.number
+	);
 	const changed = $derived(items.filter((i) => i.leaves !== null));
-	const replaced = $derived(items.filter((i) => i.supersedes));
+	/** The issued revision that a document's new one supersedes; what is issued again as it was supersedes nothing. */
+	const replacedBy = (item: Item) => (item.supersedes === item.to ? null : item.supersedes);
+	const replaced = $derived(items.filter(replacedBy));
 	/** Which purposes make documents Published, and who outside holds what of these. */
 	let publishing = $state.raw<readonly Purpose[]>([]);
 	let held = $state.raw<AnswerOf<'holders'> | null>(null);
@@ -69,7 +75,7 @@
 	async function submit() {
 		const { passes } = await cupboard.issueRelease({
 			release: release.id,
-			number: Number(typed),
+			...(byCode ? { code } : { number: Number(typed) }),
 			passDays: days,
 			passwords: locked.map(({ recipient }) => ({ recipient, password: passwords[recipient] ?? '' }))
 		});
@@ -176,14 +182,21 @@
 				max={730}
 				mono
 			/>
-			<Field
-				label="Type {number} to issue it"
-				name="number"
-				bind:value={typed}
-				autocomplete="off"
-				required
-				mono
-			/>
+			{#if byCode}<Field
+					label="Code of your authenticator, to issue it"
+					name="code"
+					bind:value={code}
+					autocomplete="one-time-code"
+					required
+					mono
+				/>{:else}<Field
+					label="Type {number} to issue it"
+					name="number"
+					bind:value={typed}
+					autocomplete="off"
+					required
+					mono
+				/>{/if}
 			<p class="text-[12px] text-ink-2">
 				Revisions and files are fixed by their hashes, and the mail goes out. What was sent cannot be called
 				back.
@@ -207,6 +220,8 @@
 			href={addressOf('releaseOutgoingFile', { release: release.id, document: item.documentId })}
 			aria-label="{item.number} as it goes out: {item.leaves}">{item.leaves}</a
 		>{:else}<span class="text-ink-2">as it is</span>{/if}{/snippet}
-{#snippet superseded(item: Item)}{#if item.supersedes}{@const by = holdersOf(item.documentId)}<span
-			class="font-mono text-[12.5px]">{item.supersedes}</span
-		>{#if by.length}<span class="text-ink-2">, held by {by.join(', ')}</span>{/if}{/if}{/snippet}
+{#snippet superseded(item: Item)}{@const old = replacedBy(item)}{#if old}{@const by = holdersOf(
+			item.documentId
+		)}<span class="font-mono text-[12.5px]">{old}</span>{#if by.length}<span class="text-ink-2"
+				>, held by {by.join(', ')}</span
+			>{/if}{/if}{/snippet}

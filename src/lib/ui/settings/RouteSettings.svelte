@@ -14,6 +14,7 @@
 		$props();
 	let routes = $state.raw<RouteTemplate[]>(untrack(() => more.routes));
 	let own = $state(untrack(() => more.approveOwn));
+	let byCode = $state(untrack(() => more.issueNeeds === 'code'));
 	let known = $state.raw<ReturnType<typeof approversAmong>>([]);
 	onMount(() => {
 		void attempt(async () => {
@@ -84,6 +85,22 @@
 	{:else}<p>No route is kept yet. Each release has one of its own.</p>{/each}
 	{#if routes.length < MOST_ROUTES}<button type="button" class="button" onclick={add}>Add a route</button
 		>{/if}
+</SettingsForm>
+<SettingsForm
+	project={project.id}
+	title="Issuing a release"
+	button="Change what issuing asks for"
+	change={{ issueNeeds: byCode ? 'code' : 'number' }}
+>
+	<label class="flex items-start gap-2"
+		><input type="checkbox" class="mt-1 accent-act" bind:checked={byCode} /><span
+			><b class="font-semibold">Issuing asks for a code of two-step sign-in</b><span
+				class="block text-[12px] text-ink-2"
+				>So that nobody issues at a computer that somebody else left open. Otherwise the number of the release
+				is typed, as a second look.</span
+			></span
+		></label
+	>
 </SettingsForm>
 <SettingsForm
 	project={project.id}

@@ -19,11 +19,11 @@ import {
 } from '../db/schema';
 import { newId, secretHash } from '../ids';
 import { hashPassword, verifyPassword } from './passwords';
+import { TIME_CODE, WRONG_CODE } from './time-code';
 import { checkTries, countTry, forgetTries, triesOf } from './tries';
 
 /** A session ends this long after it began, however much it is used, in milliseconds. */
 const LONGEST_SESSION = 30 * DAY;
-const WRONG_CODE = 'The code is wrong, or has been used. Codes change every half minute.';
 const WRONG_PAIR = 'The mail address and the password do not fit together.';
 
 /** Makes whoever guesses wait, the longer the more often. */
@@ -50,7 +50,7 @@ export function makeAuth(config: Config, database: Database) {
 			disableSignUp: true,
 			password: { hash: hashPassword, verify: verifyPassword }
 		},
-		plugins: [twoStep({ issuer: 'Cupboard', totpOptions: { digits: 6, period: 30 } })],
+		plugins: [twoStep({ issuer: 'Cupboard', totpOptions: TIME_CODE })],
 		session: { expiresIn: 14 * 86_400, updateAge: 86_400 },
 		advanced: {
 			cookiePrefix: 'cupboard',

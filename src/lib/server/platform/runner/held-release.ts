@@ -7,6 +7,7 @@ import {
 	document,
 	event,
 	pass,
+	person,
 	recipient,
 	release,
 	releaseItem,
@@ -38,6 +39,11 @@ export async function handsIn(tx: Querier, releaseId: string, { settings }: Sett
 		.from(event)
 		.where(and(eq(event.releaseId, releaseId), inArray(event.kind, HANDS)));
 	return new Set(rows.flatMap((r) => r.actor ?? []));
+}
+
+async function hasTwoStep(db: Querier, personId: string): Promise<boolean> {
+	const [row] = await db.select({ has: person.twoFactorEnabled }).from(person).where(eq(person.id, personId));
+	return row!.has;
 }
 
 /** What the rules ask of a release and a person, as they stand in this transaction. */
@@ -89,6 +95,7 @@ export async function releaseFacts(
 		stuck: unmeetable(about.route, speakers, unable)?.name ?? null,
 		documents: items.length,
 		unshared: sharingFault(shares, items),
-		openPass: open !== undefined
+		openPass: open !== undefined,
+		codeless: here.settings.issueNeeds === 'code' && !(await hasTwoStep(db, asker.id))
 	};
 }

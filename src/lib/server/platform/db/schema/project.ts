@@ -14,7 +14,12 @@ import type { NumberingRule } from '../../../../core/numbering/numbering';
 import type { ColumnOf } from '../../../../core/register/import';
 import type { ReportPlan } from '../../../../core/register/report';
 import type { Stage } from '../../../../core/register/stages';
-import type { DistributionRule, ReminderRhythm, SuitabilityCodes } from '../../../../core/releases';
+import type {
+	DistributionRule,
+	IssueNeeds,
+	ReminderRhythm,
+	SuitabilityCodes
+} from '../../../../core/releases';
 import type { Purpose, RevisionScheme } from '../../../../core/revisions/revisions';
 import type { SheetArea } from '../../../../core/documents/title-block';
 import type { RouteTemplate } from '../../../../core/releases/route';
@@ -57,6 +62,8 @@ export interface ProjectSettings {
 	mailSender?: { name: string; replyTo: string };
 	/** Whether those who made a release may approve it too (T3); not where it was never said. */
 	approveOwn?: boolean;
+	/** What issuing a release asks of who does it (T11): its typed number where it was never said. */
+	issueNeeds?: IssueNeeds;
 	/** Routes that releases are built with, by purpose. */
 	routes?: RouteTemplate[];
 	/** Who gets releases, by rule (T9). */
