@@ -1,0 +1,2 @@
+ALTER TABLE "release_override" DROP CONSTRAINT "release_override_check";--> statement-breakpoint
+ALTER TABLE "release_override" ADD CONSTRAINT "release_override_check" CHECK ("release_override"."check" in ('newest', 'handed-in', 'free', 'frozen', 'settled', 'opens', 'number', 'title-block', 'same-bytes', 'revision', 'issued-before', 'references', 'named-by'));
