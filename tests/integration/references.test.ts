@@ -2,7 +2,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addDocument } from '../../src/lib/server/documents/acts';
 import { issueRevision } from '../../src/lib/server/documents/acts-revising';
 import { readContent } from '../../src/lib/server/find/reading';
-import { references } from '../../src/lib/server/references/views';
+import { neighbourhood, references } from '../../src/lib/server/references/views';
+import { oneStep } from '../../src/lib/core/releases/route';
+import { buildRelease } from '../../src/lib/server/releases/acts-begin';
+import { releaseView } from '../../src/lib/server/releases/views';
 import { addDeliverables } from '../../src/lib/server/register/acts';
 import { changeSettings } from '../../src/lib/server/settings/acts';
 import { version } from '../../src/lib/server/platform/db/schema';
@@ -95,5 +98,72 @@ describe('references between documents', () => {
 		});
 		expect((await of(named.id)).from).toHaveLength(1);
 		expect((await of(named.id, 'petra')).from).toEqual([]);
+	});
+});
+
+describe('the neighbourhood of a document', () => {
+	it('is what it names and what names it, and the same of these, as far as the reader may look', async () => {
+		const far = await text('the quay wall');
+		const near = await text(`see ${far.number}`);
+		const about = await text(`see ${near.number}, and VFT-AR-TB-00-DR-9997, which nobody has`);
+		const before = await text(`see ${about.number} P01`);
+		const other = await text(`see ${before.number}`);
+		const beyond = await text(`see ${before.number} again`);
+		await text(`see ${beyond.number}, three steps away`);
+		const around = await world.read('oke', neighbourhood, { document: about.id });
+		expect(around.number).toBe(about.number);
+		expect(around.names.map((one) => `${one.from} ${one.to} ${one.how}`).sort()).toEqual(
+			[
+				`${about.number} ${near.number} not-issued`,
+				`${near.number} ${far.number} not-issued`,
+				`${before.number} ${about.number} not-issued`,
+				`${other.number} ${before.number} not-issued`,
+				`${beyond.number} ${before.number} not-issued`
+			].sort()
+		);
+		expect(around.documents).toHaveLength(6);
+		// Petra may look at two of them; of what stands between and beyond she is told nothing.
+		for (const place of [about.id, far.id])
+			await world.act('oke', letIn, {
+				place,
+				lines: [{ subject: { kind: 'person', id: world.people.petra!.person.id }, level: 'view' }]
+			});
+		expect(await world.read('petra', neighbourhood, { document: about.id })).toMatchObject({
+			documents: [{ number: about.number }],
+			names: []
+		});
+	});
+});
+
+describe('a release that supersedes a revision', () => {
+	const build = async (documents: string[]) => {
+		const made = await world.act('ines', buildRelease, {
+			project,
+			title: 'Notes',
+			purpose: 'comment',
+			recipients: [{ recipient: world.recipient }],
+			route: oneStep(world.people.halla!.person.id),
+			documents
+		});
+		const { items } = await world.read('ines', releaseView, { project, number: made.number });
+		return (number: string) =>
+			items.find((one) => one.number === number)!.checks.find((one) => one.name === 'named-by')!;
+	};
+	it('is told that what is issued names the old one, but not by what', async () => {
+		const named = await text('the fender');
+		await world.act('oke', issueRevision, { document: named.id, purpose: 'comment', note: 'asked' });
+		const names = await text(`see ${named.number} P01`);
+		await text(`see ${named.number} P01, which is not issued itself`);
+		await world.revise(named.id, 'oke', 'the fender, again');
+		expect((await build([named.id]))(named.number).result).toBe('fine');
+		await world.act('oke', issueRevision, { document: names.id, purpose: 'comment', note: 'asked' });
+		const check = (await build([named.id]))(named.number);
+		expect(check).toMatchObject({
+			result: 'look',
+			sentence: 'What is issued already names P01 of it, which P02 supersedes.'
+		});
+		// Where it goes out along, what it names is looked at itself.
+		await world.revise(names.id, 'oke', `see ${named.number} P01 still`);
+		expect((await build([named.id, names.id]))(named.number).result).toBe('fine');
 	});
 });

@@ -155,6 +155,7 @@ export const ADDRESSES = {
 	mySessions: ['GET', '/me/sessions'],
 	myTokens: ['GET', '/me/tokens'],
 	nameStandIn: ['POST', '/projects/{project}/stand-ins'],
+	neighbourhood: ['GET', '/documents/{document}/neighbourhood'],
 	newToYou: ['GET', '/projects/{project}/new'],
 	noticeChoices: ['GET', '/me/notice-choices'],
 	notices: ['GET', '/projects/{project}/notices'],

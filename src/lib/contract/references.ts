@@ -58,3 +58,37 @@ export const references = view({
 	}),
 	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
 });
+
+/** So many documents of a step are followed to the next, at each side. */
+export const MOST_FOLLOWED = 60;
+
+export const neighbourhood = view({
+	name: 'neighbourhood',
+	summary: 'What a document names and what names it, and the same of these: two steps far',
+	path: '/documents/{document}/neighbourhood',
+	input: z.strictObject({ document: id }),
+	output: z.strictObject({
+		/** Number of the document itself. */
+		number: z.string(),
+		/** The document and its neighbours, as far as the reader may look at them. */
+		documents: z.array(
+			z.strictObject({
+				id: z.string(),
+				number: z.string(),
+				title: z.string(),
+				label: z.string(),
+				issued: z.string().nullable()
+			})
+		),
+		/** Which names which, by their numbers. */
+		names: z.array(
+			z.strictObject({
+				from: z.string(),
+				to: z.string(),
+				revision: z.string().nullable(),
+				how: z.enum(how)
+			})
+		)
+	}),
+	at: { kind: 'place', id: (i) => i.document, level: 'view', only: ['document'] }
+});

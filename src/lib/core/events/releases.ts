@@ -36,7 +36,8 @@ export const releaseAccepted = event('release.accepted', {
 			'same-bytes',
 			'issued-before',
 			'frozen',
-			'references'
+			'references',
+			'named-by'
 		]),
 		sentence: z.string(),
 		reason: z.string()

@@ -14,7 +14,8 @@ export const CHECKS = [
 	'same-bytes',
 	'revision',
 	'issued-before',
-	'references'
+	'references',
+	'named-by'
 ] as const;
 export type CheckName = (typeof CHECKS)[number];
 export const CHECK_LABEL: Record<CheckName, string> = {
@@ -29,7 +30,8 @@ export const CHECK_LABEL: Record<CheckName, string> = {
 	'same-bytes': 'Own file',
 	revision: 'Revision',
 	'issued-before': 'Not issued before',
-	references: 'References'
+	references: 'References',
+	'named-by': 'Named by others'
 };
 
 export type CheckResult = 'fine' | 'look' | 'stops';
@@ -92,6 +94,8 @@ export interface ItemFacts {
 	frozen: string | null;
 	/** The documents that it names, and how these stand once this release is out. */
 	named: readonly NamedItem[];
+	/** The earlier revisions at which what is issued, and is not in this release, names it. */
+	namedAs: readonly string[];
 	/** Remarks on it that nobody has settled. */
 	openRemarks: number;
 	/** What opening the stored file showed: null when it opens and its hash holds, else what is wrong. */
@@ -188,7 +192,11 @@ const RUN: Record<CheckName, (f: ItemFacts) => Check> = {
 		f.to !== null && f.to === f.chosenLabel
 			? look('issued-before', `${f.to} is issued already, and nothing was handed in since.`, 'leave-out')
 			: fine('issued-before', 'It was not issued at this revision.'),
-	references
+	references,
+	'named-by': ({ namedAs, to }) =>
+		namedAs.length && to !== null
+			? look('named-by', `What is issued already names ${some(namedAs)} of it, which ${to} supersedes.`)
+			: fine('named-by', 'Nothing that is issued names an earlier revision of it.')
 };
 
 /** So many numbers are named in a sentence. */
@@ -196,7 +204,7 @@ const SAID = 3;
 const some = (all: readonly string[]) =>
 	`${all.slice(0, SAID).join(', ')}${all.length > SAID ? ` and ${all.length - SAID} more` : ''}`;
 
-/** Whether there is such a document is not said: whoever decides may not be one who may know of it (A10). */
+/** Whether there is such a document is not said, nor who names one: whoever decides may not be one who may know of it (A10). */
 function references({ named }: ItemFacts): Check {
 	const missing = named.filter((one) => one.current === null);
 	const other = named.filter((one) => one.how === 'older' || one.how === 'newer');

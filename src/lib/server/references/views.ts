@@ -1,10 +1,13 @@
 import { and, eq, ne, sql } from 'drizzle-orm';
 import * as contract from '../../contract/references';
+import { STEPS } from '../../core/references/neighbourhood';
 import { numbersNamed, referenceOf, slipsOf, type Named } from '../../core/references/references';
 import { live, type Reach } from '../access/reach';
 import { among, type Querier } from '../platform/db';
-import { contentText, document, findable, place, version } from '../platform/db/schema';
+import { contentText, document, place, version } from '../platform/db/schema';
 import { answers, type Project } from '../platform/runner/act';
+import { namedIn } from './named';
+import { findsIn, naming } from './naming';
 
 export const references = answers(contract.references, {
 	async run({ db, project, place: here, reach }) {
@@ -18,33 +21,92 @@ export const references = answers(contract.references, {
 		const named = numbersNamed(about!.text ?? '', numbering, revisions, about!.number);
 		const [to, from] = await Promise.all([
 			targetsOf(db, project, reach, named, about!.number),
-			referring(db, project, reach, here.id, about!.number)
+			naming(db, project, [about!.number], findsIn(reach))
 		]);
 		return {
 			read: about!.text !== null,
 			to,
-			from: from.slice(0, contract.MOST_REFERRING),
+			from: from.slice(0, contract.MOST_REFERRING).map(({ named: _, ...one }) => one),
 			more: from.length > contract.MOST_REFERRING
 		};
 	}
 });
 
-/** What is known of named documents, as far as the reader may look at them (A10). */
-async function targetsOf(db: Querier, project: Project, reach: Reach, named: readonly Named[], own: string) {
-	if (!named.length) return [];
-	const numbers = named.map((one) => one.number);
-	const there = await db.execute<{
-		id: string;
-		number: string;
-		title: string;
-		label: string;
-		issued: string | null;
-	}>(sql`
-		select ${document.id} as id, ${document.number} as number, ${document.title} as title, now.label,
+export const neighbourhood = answers(contract.neighbourhood, {
+	async run({ db, project, place: here, reach }) {
+		const [own] = await db.select({ number: document.number }).from(document).where(eq(document.id, here.id));
+		const known = new Map<string, Neighbour>();
+		const names = new Map<string, { from: string; to: string; revision: string | null }>();
+		const meet = async (numbers: readonly string[]) => {
+			const fresh = [...new Set(numbers)].filter((number) => !known.has(number));
+			for (const one of await neighboursBy(db, project, reach, fresh)) known.set(one.number, one);
+			return fresh.filter((number) => known.has(number)).slice(0, contract.MOST_FOLLOWED);
+		};
+		let [behind, before] = [await meet([own!.number]), [own!.number]];
+		for (let step = 1; step <= STEPS; step++) {
+			const [said, by] = await Promise.all([
+				namedIn(
+					db,
+					project,
+					behind.map((number) => known.get(number)!)
+				),
+				naming(db, project, before, findsIn(reach))
+			]);
+			const to = behind.flatMap((from) =>
+				(said.get(known.get(from)!.hash) ?? []).map(({ number, revision }) => ({
+					from,
+					to: number,
+					revision
+				}))
+			);
+			const from = by.map(({ number, named, revision }) => ({ from: number, to: named, revision }));
+			behind = await meet(to.map((one) => one.to));
+			before = await meet(from.map((one) => one.from));
+			for (const one of [...to, ...from]) names.set(`${one.from} ${one.to}`, one);
+		}
+		return {
+			number: own!.number,
+			documents: [...known.values()].map(({ hash: _, ...one }) => one),
+			names: [...names.values()].flatMap(({ from, to, revision }) => {
+				const target = known.get(to);
+				if (!target || !known.has(from)) return [];
+				const how = referenceOf({ number: to, revision }, target, false, project.settings.revisions);
+				return [{ from, to, revision, how }];
+			})
+		};
+	}
+});
+
+interface Neighbour {
+	id: string;
+	number: string;
+	title: string;
+	label: string;
+	issued: string | null;
+	hash: string;
+}
+
+/** Documents by their numbers, as far as the reader may look at them (A10). */
+async function neighboursBy(
+	db: Querier,
+	project: Project,
+	reach: Reach,
+	numbers: readonly string[]
+): Promise<Neighbour[]> {
+	if (!numbers.length) return [];
+	return db.execute<Neighbour & Record<string, unknown>>(sql`
+		select ${document.id} as id, ${document.number} as number, ${document.title} as title, now.label, now.hash,
 			(select v.label from version v where v.document_id = ${document.id} and v.issued order by v.seq desc limit 1) as issued
 		from ${document} join ${place} on ${place.id} = ${document.id} join version now on now.id = ${document.currentVersionId}
 		where ${document.projectId} = ${project.id} and ${document.live} and ${live()} and ${reach.sees(place.scope)}
 			and ${among(document.number, numbers)}`);
+}
+
+/** What is known of named documents, as far as the reader may look at them (A10). */
+async function targetsOf(db: Querier, project: Project, reach: Reach, named: readonly Named[], own: string) {
+	if (!named.length) return [];
+	const numbers = named.map((one) => one.number);
+	const there = await neighboursBy(db, project, reach, numbers);
 	const known = new Map(there.map((row) => [row.number, row]));
 	const left = numbers.filter((number) => !known.has(number));
 	const [planned, meant] = await Promise.all([
@@ -118,42 +180,4 @@ async function meantBy(
 			return found.length === 1 ? [[number, found[0]!] as const] : [];
 		})
 	);
-}
-
-/** Signs of a regular expression of PostgreSQL that mean themselves. */
-const plain = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-
-/** Texts with all parts of a number in them that are searched for it. */
-const MOST_SEARCHED = 2_000;
-
-/** Documents whose newest version names a number, as far as the reader may look at them. */
-async function referring(db: Querier, project: Project, reach: Reach, own: string, number: string) {
-	const { numbering, revisions } = project.settings;
-	// Whichever hyphen it is written with, and what stands after it.
-	const pattern = `(?i)${number.split(numbering.separator).map(plain).join('[-‐‑‒–_. ]')}.{0,40}`;
-	const seen = reach.subject.controller
-		? sql`${findable.scope} is not null`
-		: among(findable.scope, reach.scopes());
-	const rows = await db.execute<{
-		document: string;
-		number: string;
-		title: string;
-		label: string;
-		passage: string;
-	}>(sql`
-		select d.id as document, d.number, d.title, v.label, substring(t.text from ${pattern}) as passage
-		from (
-			select ${findable.documentId} as id from ${findable}
-			where ${findable.projectId} = ${project.id} and ${seen} and ${findable.documentId} <> ${own}
-				and ${findable.words} @@ (select string_agg(quote_literal(word), ' & ') from unnest(find_words(${number})) word)::tsquery
-			limit ${MOST_SEARCHED}
-		) fit
-		join document d on d.id = fit.id join version v on v.id = d.current_version_id
-		join content_text t on t.hash = v.hash
-		where t.text ~ ${pattern}
-		order by d.number limit ${contract.MOST_REFERRING + 1}`);
-	return rows.flatMap(({ passage, ...row }) => {
-		const said = numbersNamed(passage, numbering, revisions, row.number).find((one) => one.number === number);
-		return said ? [{ ...row, revision: said.revision }] : [];
-	});
 }

@@ -23,10 +23,12 @@ import type { GivenMarks } from '../marks/marked';
 import { marksOn } from '../marks/read';
 import { readWords } from '../find/reading';
 import { namedIn } from '../references/named';
-import type { Querier } from '../platform/db';
+import { naming } from '../references/naming';
+import { among, type Querier } from '../platform/db';
 import {
 	content,
 	document,
+	findable,
 	liveCut,
 	lock,
 	lockWish,
@@ -143,10 +145,11 @@ export async function checkRelease(
 		services,
 		items.map((item) => item.hash)
 	);
-	const [twins, accepted, named, freezes] = await Promise.all([
+	const [twins, accepted, named, namedBefore, freezes] = await Promise.all([
 		sameFiles(db, about.projectId, items),
 		acceptedChecks(db, about.id),
 		namedItems(db, here!, items, going),
+		namedAs(db, here!, items, going),
 		freezesIn(db, about.projectId)
 	]);
 	// What nobody has opened yet is opened now, and what is issued is hashed again.
@@ -183,6 +186,7 @@ export async function checkRelease(
 			removed: item.removalId !== null,
 			frozen: freezes.find((one) => item.path.startsWith(one.path))?.reason ?? null,
 			named: named.get(item.documentId) ?? [],
+			namedAs: namedBefore.get(item.number) ?? [],
 			openRemarks: item.openRemarks,
 			fault: holds
 				? seen.fault
@@ -294,6 +298,41 @@ async function namedItems(
 			})
 		])
 	);
+}
+
+/**
+ * For each document of a release that goes out anew, by its number: the earlier revisions at which others that are
+ * issued name it. Those of the release are checked by what they name.
+ * @param going the labels at which the documents of the release go out, by number
+ */
+async function namedAs(
+	db: Querier,
+	here: typeof project.$inferSelect,
+	items: { documentId: string; number: string; chosenLabel: string }[],
+	going: ReadonlyMap<string, string | null>
+): Promise<Map<string, string[]>> {
+	const anew = items.filter((item) => going.get(item.number) !== item.chosenLabel);
+	const others = sql`not (${among(
+		findable.documentId,
+		items.map((item) => item.documentId)
+	)})`;
+	const found = new Map<string, Set<string>>();
+	for (const { named, revision } of await naming(
+		db,
+		here,
+		anew.map((item) => item.number),
+		others,
+		'issued'
+	)) {
+		const target = { issued: going.get(named) ?? null };
+		if (
+			revision === null ||
+			referenceOf({ number: named, revision }, target, false, here.settings.revisions) !== 'older'
+		)
+			continue;
+		found.set(named, (found.get(named) ?? new Set()).add(revision));
+	}
+	return new Map([...found].map(([number, revisions]) => [number, [...revisions].sort()]));
 }
 
 /** The documents that one of a release names, that are there, and of which nothing is issued, by their ids. */

@@ -1,9 +1,9 @@
 <script lang="ts">
-	import { REFERENCE_LABEL, type Reference } from '../../core/references/references';
 	import type { AnswerOf } from '../../client/cupboard';
 	import { cupboard } from '../../client/cupboard';
 	import { attempt } from '../platform/api';
 	import { plural } from '../platform/words';
+	import { LOOK, saysOf } from './says';
 
 	/** Which documents a document names, how these stand, and which name it. */
 	let { document, code }: { document: string; code: string } = $props();
@@ -17,23 +17,6 @@
 			if (asked === document) found = answer;
 		});
 	});
-	const LOOK: Record<Reference, string> = {
-		current: 'text-done',
-		older: 'text-fault',
-		newer: 'text-lock',
-		'not-issued': 'text-lock',
-		planned: 'text-wait',
-		unknown: 'text-fault'
-	};
-	type To = AnswerOf<'references'>['to'][number];
-	function says(one: To): string {
-		const issued = one.document?.issued;
-		if (one.how === 'older') return `names ${one.revision}; ${issued} is issued`;
-		if (one.how === 'newer') return `names ${one.revision}, which is not issued; ${issued} is`;
-		if (one.how === 'unknown' && one.meant) return `no such document; perhaps ${one.meant}`;
-		if (one.how === 'current') return one.revision ? `${one.revision}, as issued` : `${issued} is issued`;
-		return REFERENCE_LABEL[one.how];
-	}
 </script>
 
 <div class="space-y-3 px-3 py-2">
@@ -46,7 +29,7 @@
 								>{one.number}</a
 							>
 							{one.document.title}{:else}<span class="font-mono text-[12px]">{one.number}</span>{/if}
-						<span class="block text-[12px] {LOOK[one.how]}">{says(one)}</span>
+						<span class="block text-[12px] {LOOK[one.how]}">{saysOf(one)}</span>
 					</li>{:else}<li class="text-ink-2">
 						{found.read
 							? 'No number of the project was found in the words of its newest version.'
@@ -67,6 +50,10 @@
 					</li>{/each}
 			</ul>
 		</section>
+		{#if found.from.length || found.to.some((one) => one.document)}<a
+				class="link"
+				href="/{code}/document/{document}/references">See them as a picture, two steps far</a
+			>{/if}
 		<p class="text-[12px] text-ink-2">
 			Read from the words of the newest versions that you may look at. Words in pictures are not read.
 		</p>

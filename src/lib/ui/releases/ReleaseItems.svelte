@@ -53,6 +53,8 @@
 	const looks = $derived(having('look'));
 	const asking = $derived(looks.filter(({ check }) => !check.accepted));
 	const faults = $derived(having('stops'));
+	/** Checks of which the references of a document say more. */
+	const REFERENCES = new Set<Check['name']>(['references', 'named-by']);
 	const REMEDY: Record<Remedy, string> = {
 		'take-newest': 'Take the newest',
 		'leave-out': 'Leave it out',
@@ -145,6 +147,11 @@
 				<span
 					><span class="font-mono text-[12.5px]">{item.number}</span>
 					{CHECK_LABEL[check.name]}: {check.sentence}
+					{#if REFERENCES.has(check.name) && item.mayView}<a
+							class="link"
+							href="{address}/document/{item.documentId}/references"
+							aria-label="References of {item.number}">See its references</a
+						>{/if}
 					{#if check.accepted}<b class="font-semibold">{check.accepted.by}: {check.accepted.reason}</b
 						>{/if}</span
 				>
