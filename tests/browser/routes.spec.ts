@@ -23,6 +23,19 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 		await ready(aino);
 		await expect(aino.getByRole('button', { name: 'Approve step 2 for Tomas Verrin' })).toBeVisible();
 		await expect(aino.getByText('Tomas Verrin is away until')).toBeAttached();
+		// She looks at a sheet without leaving the release, and says at its place what is missing.
+		await aino.getByRole('link', { name: 'Linkspan, general arrangement' }).first().click();
+		await aino.waitForURL(/releases\/34\/view/);
+		await ready(aino);
+		await aino.getByRole('button', { name: 'Choose its place' }).click();
+		await aino
+			.getByRole('button', { name: 'Choose the place of the remark' })
+			.click({ position: { x: 150, y: 120 } });
+		await aino.getByRole('textbox', { name: /at this place/ }).fill('The grade of the bearings is not said.');
+		await aino.getByRole('button', { name: 'Remark', exact: true }).click();
+		await expect(aino.getByText('The grade of the bearings is not said.')).toBeVisible();
+		await aino.goBack();
+		await ready(aino);
 		await aino.getByRole('button', { name: 'Send back' }).click();
 		await aino.getByRole('dialog').getByRole('textbox').fill('The note on grade is missing.');
 		await aino.getByRole('dialog').getByRole('button', { name: 'Send back' }).click();

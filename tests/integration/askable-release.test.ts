@@ -83,6 +83,8 @@ describe('what can be done with a release is told by the same rule that the runn
 						return { release, colleague: first.id, reason: 'tried' };
 					case 'consolidateVerdicts':
 						return { release, document: first.id, code: 'B', reason: 'tried' };
+					case 'remarkInRelease':
+						return { release, document: first.id, text: 'tried' };
 					case 'changeRelease':
 						return { release, title: `Round ${round}, ${++serial}` };
 					case 'acceptChecks':

@@ -206,6 +206,7 @@ export const ADDRESSES = {
 	releaseShown: ['GET', '/release-files/{release}/{document}/shown'],
 	releaseView: ['GET', '/projects/{project}/releases/{number}'],
 	releases: ['GET', '/projects/{project}/releases'],
+	remarkInRelease: ['POST', '/releases/{release}/documents/{document}/remarks'],
 	remarkList: ['GET', '/projects/{project}/remarks/list'],
 	remarks: ['GET', '/documents/{document}/remarks'],
 	remarksWithin: ['GET', '/projects/{project}/remarks'],

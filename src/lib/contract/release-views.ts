@@ -87,7 +87,21 @@ export const releaseContent = view({
 		number: z.string(),
 		title: z.string(),
 		label: z.string(),
-		mayGive: z.boolean()
+		mayGive: z.boolean(),
+		/** Whether the reader may look at it where it lies, too. */
+		mayView: z.boolean(),
+		/** What was remarked on it from within the release. */
+		remarks: z.array(
+			z.strictObject({
+				id: z.string(),
+				number: z.number(),
+				by: z.string(),
+				at: moment,
+				text: z.string(),
+				place: z.strictObject({ page: z.number(), x: z.number(), y: z.number() }).nullable(),
+				settled: z.boolean()
+			})
+		)
 	}),
 	at: { kind: 'release', id: (i) => i.release, who: 'route' }
 });

@@ -3,6 +3,7 @@ import { CHECKS, EXPECTS, MOST_LISTED, MOST_RECIPIENTS, PROOFS, VERDICTS } from 
 import { RELEASE_RULES } from '../core/releases/may';
 import type { Purpose } from '../core/revisions/revisions';
 import { act, done } from './act';
+import { finite, remarkText } from './remarks';
 import { route } from './shapes/routes';
 import { day, id, name, projectKey, ranged, reason } from './fields';
 
@@ -60,6 +61,24 @@ export const openFromRelease = act({
 	output: done,
 	at: { kind: 'release', id: (i) => i.release, who: 'route' },
 	events: ['document.opened', 'document.downloaded']
+});
+
+export const remarkInRelease = act({
+	name: 'remarkInRelease',
+	summary:
+		'Remark on a document from within a release that is not out yet, on a place of its sheet or on it as a whole',
+	method: 'POST',
+	path: '/releases/{release}/documents/{document}/remarks',
+	input: z.strictObject({
+		release: id,
+		document: id,
+		/** Left out: the version as a whole. */
+		place: z.strictObject({ page: z.int().min(1).max(100_000), x: finite, y: finite }).optional(),
+		text: remarkText
+	}),
+	output: z.strictObject({ id: z.string(), number: z.number() }),
+	at: { kind: 'release', id: (i) => i.release, who: 'route', applies: RELEASE_RULES.remarkInRelease },
+	events: ['remark.added']
 });
 
 export const issueInput = z.strictObject({

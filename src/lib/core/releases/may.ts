@@ -123,6 +123,7 @@ export const RELEASE_RULES = {
 			? yes
 			: no('conflict', 'This release is still being built; change it instead.'),
 	changeRelease: notOut,
+	remarkInRelease: notOut,
 	cancelRelease: notOut,
 	acceptChecks: builds,
 	addToRelease: builds,

@@ -37,6 +37,7 @@ import * as issue from '../releases/acts-issue';
 import * as holders from '../releases/acts-holders';
 import * as packages from '../releases/acts-package';
 import * as colleagues from '../releases/acts-colleagues';
+import * as remarkInRelease from '../releases/acts-remark';
 import * as verdicts from '../releases/acts-verdicts';
 import * as standIns from '../releases/acts-stand-ins';
 import * as remarks from '../remarks/acts';
@@ -84,6 +85,7 @@ export const ACTS: readonly Act[] = [
 	begin,
 	build,
 	approval,
+	remarkInRelease,
 	issue,
 	standIns,
 	holders,

@@ -1,10 +1,11 @@
-import { asc, eq } from 'drizzle-orm';
+import { and, eq, isNotNull } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import * as contract from '../../contract/release-views';
 import { Problem } from '../../core/acts/problem';
-import { among, type Querier } from '../platform/db';
-import { department, person, remark, remarkAnswer } from '../platform/db/schema';
+import type { Querier } from '../platform/db';
+import { department, person, remark } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
+import { answersTo } from '../remarks/answers';
 import { placedBy } from './answered';
 import { releaseItems } from './checks';
 import { recipientsOf, signedVerdicts, verdictsOn } from './recipients';
@@ -18,23 +19,11 @@ async function remarksMade(db: Querier, releaseId: string) {
 		.from(remark)
 		.leftJoin(department, eq(department.id, remark.assignedDepartment))
 		.leftJoin(settler, eq(settler.id, remark.settledBy))
-		.where(eq(remark.releaseId, releaseId));
-	const said = await db
-		.select({
-			remark: remarkAnswer.remarkId,
-			by: person.name,
-			at: remarkAnswer.createdAt,
-			text: remarkAnswer.text
-		})
-		.from(remarkAnswer)
-		.innerJoin(person, eq(person.id, remarkAnswer.createdBy))
-		.where(
-			among(
-				remarkAnswer.remarkId,
-				made.map((one) => one.remark.id)
-			)
-		)
-		.orderBy(asc(remarkAnswer.createdAt));
+		.where(and(eq(remark.releaseId, releaseId), isNotNull(remark.fromName)));
+	const said = await answersTo(
+		db,
+		made.map((one) => one.remark.id)
+	);
 	return made.map(({ remark: one, ...row }) => ({
 		id: one.id,
 		documentId: one.documentId,
@@ -43,9 +32,7 @@ async function remarksMade(db: Querier, releaseId: string) {
 			number: one.number,
 			department: row.department ?? '',
 			due: one.due,
-			answers: said
-				.filter((answer) => answer.remark === one.id)
-				.map(({ by, at, text }) => ({ by, at: at.toISOString(), text })),
+			answers: (said.get(one.id) ?? []).map(({ byId: _, ...answer }) => answer),
 			settled: one.settledAt && {
 				by: row.settler!,
 				at: one.settledAt.toISOString(),

@@ -1,4 +1,4 @@
-import { and, desc, eq, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { CONTRACTS } from '../../contract';
 import * as contract from '../../contract/release-views';
@@ -26,7 +26,7 @@ import { signersOf } from '../platform/certificate';
 import { publicKeyOf } from '../platform/signing';
 import { itemOnRoute } from './acts-approval';
 import type { Querier } from '../platform/db';
-import { pass, person, release, releaseItem, verdict, version } from '../platform/db/schema';
+import { pass, person, release, releaseItem, remark, verdict, version } from '../platform/db/schema';
 import { buildOf, checkRelease, releaseItems } from './checks';
 import { filesBy, placedBy } from './answered';
 import { colleaguesOf } from './colleagues';
@@ -122,8 +122,26 @@ export const releases = answers(contract.releases, {
 export const releaseContent = answers(contract.releaseContent, {
 	async run({ db, release: about, reach }, input) {
 		const row = await itemOnRoute(db, reach, about.id, input.document);
-		const { hash, size, mediaType, fileName, number, title, chosenLabel, mayGive } = row;
-		return { hash, size, mediaType, fileName, number, title, label: chosenLabel, mayGive };
+		const { hash, size, mediaType, fileName, number, title, chosenLabel, mayGive, mayView } = row;
+		const said = await db
+			.select({ remark, by: person.name })
+			.from(remark)
+			.innerJoin(person, eq(person.id, remark.createdBy))
+			.where(
+				and(eq(remark.releaseId, about.id), eq(remark.documentId, input.document), isNull(remark.fromName))
+			)
+			.orderBy(asc(remark.number));
+		return {
+			...{ hash, size, mediaType, fileName, number, title, label: chosenLabel, mayGive, mayView },
+			remarks: said.map(({ remark: one, by }) => {
+				const { anchor } = one;
+				return {
+					...{ id: one.id, number: one.number, by, at: one.createdAt.toISOString(), text: one.text },
+					place: anchor.on === 'place' ? { page: anchor.page, x: anchor.x, y: anchor.y } : null,
+					settled: one.settledAt !== null
+				};
+			})
+		};
 	}
 });
 

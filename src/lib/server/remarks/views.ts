@@ -4,6 +4,7 @@ import * as contract from '../../contract/remarks';
 import { allows } from '../../core/access/levels';
 import { whoReaches } from '../../core/access/model';
 import { canNow } from '../platform/runner/can';
+import { answersTo } from './answers';
 import { mayRemark, REMARK_ACTS } from '../../core/remarks/may';
 import type { RemarkRow } from '../../core/remarks/remarks';
 import { beneath, live, type Reach } from '../access/reach';
@@ -21,7 +22,6 @@ import {
 	person,
 	place,
 	remark,
-	remarkAnswer,
 	version
 } from '../platform/db/schema';
 
@@ -88,23 +88,10 @@ async function remarkRows(
 		.orderBy(...order)
 		.limit(MOST);
 	if (!rows.length) return [];
-	const answers = await db
-		.select({
-			remark: remarkAnswer.remarkId,
-			by: person.name,
-			byId: remarkAnswer.createdBy,
-			at: remarkAnswer.createdAt,
-			text: remarkAnswer.text
-		})
-		.from(remarkAnswer)
-		.innerJoin(person, eq(person.id, remarkAnswer.createdBy))
-		.where(
-			among(
-				remarkAnswer.remarkId,
-				rows.map((r) => r.remark.id)
-			)
-		)
-		.orderBy(asc(remarkAnswer.createdAt));
+	const answers = await answersTo(
+		db,
+		rows.map((r) => r.remark.id)
+	);
 	const { departments } = reach.subject;
 	return rows.map(({ remark: r, ...row }) => ({
 		id: r.id,
@@ -120,9 +107,7 @@ async function remarkRows(
 		byId: r.createdBy,
 		from: r.fromName ? 'client' : (row.from ?? 'outside'),
 		at: r.createdAt.toISOString(),
-		answers: answers
-			.filter((a) => a.remark === r.id)
-			.map(({ by, byId, at, text }) => ({ by, byId, at: at.toISOString(), text })),
+		answers: answers.get(r.id) ?? [],
 		assigned: r.assignedPerson
 			? { kind: 'person', id: r.assignedPerson, name: row.assigned! }
 			: r.assignedDepartment

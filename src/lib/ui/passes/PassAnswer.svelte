@@ -9,7 +9,7 @@
 	import { attempt } from '../platform/api';
 	import { refreshAll } from '../platform/refresh';
 	import { sizeText } from '../platform/words';
-	import type { PlacedRemarks } from './placed.svelte';
+	import type { PlacedRemarks } from '../remarks/placed.svelte';
 	import VerdictChoice, { VERDICT_LOOK } from './VerdictChoice.svelte';
 
 	/** What who answers says of one document: the verdict, remarks on its sheets, and files with marks. Kept as they go. */

@@ -169,7 +169,7 @@
 	</section>
 {/if}
 
-{#snippet title(item: Item)}{#if item.mayView}<a
+{#snippet title(item: Item)}{#if item.mayView && !deciding}<a
 			class="hover:text-act"
 			href="{address}/document/{item.documentId}?version={item.label}">{item.title}</a
 		>{:else}<a class="hover:text-act" href="{address}/releases/{release}/view/{item.documentId}"

@@ -24,9 +24,9 @@ export const remark = pgTable(
 		createdBy: text('created_by')
 			.notNull()
 			.references(() => person.id),
-		/** Who said it, where that is nobody with an account: a client, with the release it came by. */
+		/** Who said it, where that is nobody with an account: a client. */
 		fromName: text('from_name'),
-		/** The release that they answered; null for what was said here. */
+		/** The release that a client answered, or from within which it was said; null for what was said at the document. */
 		releaseId: text('release_id'),
 		createdAt: created(),
 		assignedPerson: text('assigned_person').references(() => person.id),

@@ -2,7 +2,7 @@
 	import { isSheetKind } from '$lib/core/files/kinds';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import PassAnswer from '$lib/ui/passes/PassAnswer.svelte';
-	import { PlacedRemarks } from '$lib/ui/passes/placed.svelte';
+	import { PlacedRemarks } from '$lib/ui/remarks/placed.svelte';
 	import SheetRemarks from '$lib/ui/remarks/SheetRemarks.svelte';
 	import type { Face } from '$lib/ui/viewers/sheet-face';
 	import Viewer from '$lib/ui/viewers/Viewer.svelte';
@@ -12,7 +12,13 @@
 	const item = $derived(data.item);
 	/** Of a release on which a verdict is asked. */
 	const asked = $derived(data.asked);
-	const remarks = new PlacedRemarks(() => ({ item: data.asked!.item, by: data.asked!.by }));
+	const remarks = new PlacedRemarks(() => ({
+		label: data.asked!.item.label,
+		rows: data.asked!.item.placed.map(({ id, number, page, x, y }) => ({
+			...{ id, number, by: data.asked!.by, settled: false },
+			place: { page, x, y }
+		}))
+	}));
 	const file = $derived(`/pass/${data.secret}/file/${item.id}`);
 </script>
 

@@ -1,0 +1,39 @@
+import { eq } from 'drizzle-orm';
+import * as contract from '../../contract/releases';
+import { Problem } from '../../core/acts/problem';
+import { isSheetKind } from '../../core/files/kinds';
+import type { Anchor } from '../../core/remarks/remarks';
+import { document, remark } from '../platform/db/schema';
+import { does } from '../platform/runner/act';
+import { nextNumber } from '../remarks/acts';
+import { itemOnRoute } from './acts-approval';
+
+export const remarkInRelease = does(contract.remarkInRelease, {
+	async run({ tx, person: by, release: about, reach, now, newId, tell }, input) {
+		const item = await itemOnRoute(tx, reach, about.id, input.document);
+		if (input.place && !isSheetKind(item.mediaType))
+			throw new Problem('invalid', 'This file has no sheet on which a remark can stand.', { field: 'place' });
+		// Numbers are counted one after the other.
+		await tx.select({ id: document.id }).from(document).where(eq(document.id, input.document)).for('update');
+		const anchor: Anchor = input.place ? { on: 'place', ...input.place } : { on: 'version' };
+		const made = { id: newId(), number: await nextNumber(tx, input.document) };
+		await tx.insert(remark).values({
+			...made,
+			documentId: input.document,
+			versionId: item.versionId,
+			anchor,
+			text: input.text,
+			createdBy: by.id,
+			releaseId: about.id,
+			createdAt: now
+		});
+		tell({
+			kind: 'remark.added',
+			placeId: input.document,
+			documentId: input.document,
+			releaseId: about.id,
+			details: { number: item.number, label: item.chosenLabel, remark: made.number, text: input.text }
+		});
+		return made;
+	}
+});
