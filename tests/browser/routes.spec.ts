@@ -24,7 +24,7 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 		await expect(aino.getByRole('button', { name: 'Approve step 2 for Tomas Verrin' })).toBeVisible();
 		await expect(aino.getByText('Tomas Verrin is away until')).toBeAttached();
 		// She looks at a sheet without leaving the release, and says at its place what is missing.
-		await aino.getByRole('link', { name: 'Linkspan, general arrangement' }).first().click();
+		await aino.getByRole('link', { name: 'Foundation plan' }).click();
 		await aino.waitForURL(/releases\/34\/view/);
 		await ready(aino);
 		await aino.getByRole('button', { name: 'Choose its place' }).click();
@@ -40,6 +40,20 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 		await aino.getByRole('dialog').getByRole('textbox').fill('The note on grade is missing.');
 		await aino.getByRole('dialog').getByRole('button', { name: 'Send back' }).click();
 		await expect(ines.getByText('Aino Weir sent it back:')).toBeVisible();
+	});
+
+	await test.step('What she remarked is settled from the release, which then is as it was', async () => {
+		await expect(ines.getByText('Remarks settled: One remark on it is open.')).toBeVisible();
+		await expect(ines.getByRole('button', { name: 'Ask for approval' })).toBeDisabled();
+		await ines.getByRole('button', { name: 'Settle them…' }).click();
+		await ines.waitForURL(/document\/.*\/remarks/);
+		await ready(ines);
+		await ines.getByRole('checkbox', { name: /Settle remark/ }).check();
+		await ines.getByRole('button', { name: 'Settle 1 remark' }).click();
+		await expect(ines.getByText('1 remark settled; whoever made them is told.')).toBeVisible();
+		await ines.goBack();
+		await ready(ines);
+		await expect(ines.getByText('One remark on it is open.')).toHaveCount(0);
 	});
 
 	await test.step('Asked again, the check stands and the leads decide anew', async () => {

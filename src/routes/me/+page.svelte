@@ -160,7 +160,7 @@
 			<p class="mb-2 text-ink-2">
 				{data.twoStep
 					? 'It is on: signing in asks for a code from your authenticator after the password.'
-					: 'Signing in then asks for a code from an authenticator (RFC 6238) after the password. A project may ask for it before somebody may Manage.'}
+					: 'Signing in then asks for a code from an authenticator (RFC 6238) after the password. A project may ask for it where somebody Manages, and for a code of it where a release is issued.'}
 			</p>
 			<form
 				method="post"

@@ -46,7 +46,7 @@
 {#snippet named(number: string)}<a class="link font-mono text-[12.5px]" href={address(number)}>{number}</a>
 	<span class="text-ink-2">{of.get(number)!.title}</span>{/snippet}
 {#snippet from(one: Line)}{@render named(one.from)}{/snippet}
-{#snippet to(one: Line)}{@render named(one.to)}{/snippet}
+{#snippet to(one: Line)}<span class="text-ink-2 sm:hidden">refers to </span>{@render named(one.to)}{/snippet}
 {#snippet says(one: Line)}<span class={LOOK[one.how]}
 		>{saysOf({ ...one, meant: null, document: of.get(one.to)! })}</span
 	>{/snippet}
