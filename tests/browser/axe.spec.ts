@@ -15,6 +15,7 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 	const { id: text } = await documentId(ines, 'VFT-MW-LS-00-SP-0005');
 	const { id: schedule } = await documentId(ines, 'VFT-MW-LS-00-SH-0004');
 	const { id: drawing } = await documentId(ines, 'VFT-MW-LS-00-DR-0701');
+	const { id: seen } = await documentId(ines, 'VFT-ST-TB-FN-DR-0104');
 	const { passes } = await act(ines, 'passes', { project: 'VFT' });
 	const sent = passes.find((one) => one.release !== null && one.state === 'open')!;
 	const { link } = await act(ines, 'passAddress', { project: 'VFT', pass: sent.id });
@@ -27,6 +28,7 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 		`place/${folder}?document=${id}`,
 		`document/${id}`,
 		`document/${id}/remarks`,
+		`document/${id}/references`,
 		`document/${text}`,
 		`document/${schedule}`,
 		`document/${drawing}`,
@@ -36,6 +38,7 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 		'releases/33',
 		'releases/34',
 		'releases/34/issue',
+		`releases/34/view/${seen}`,
 		'releases/holders',
 		'activity',
 		'removed',

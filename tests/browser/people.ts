@@ -9,6 +9,7 @@ import {
 import { requestOf, type AnswerOf, type InputOf } from '../../src/lib/client/cupboard';
 import type { Contracts } from '../../src/lib/contract';
 import { API } from '../../src/lib/core/acts/api';
+import { timeCode } from '../time-code';
 import { world } from './world';
 
 export const base = () => world().origin;
@@ -124,4 +125,21 @@ export async function offered(page: Page, word: string, yes = true): Promise<voi
 	await expect(page.getByRole('menuitem', { name: word })).toHaveCount(yes ? 1 : 0);
 	await page.keyboard.press('Escape');
 	await expect(page.getByRole('menu')).toBeHidden();
+}
+
+/** Sets up two-step sign-in on one's own page, as an authenticator is told. @returns its key, and the recovery codes */
+export async function setUpTwoStep(page: Page): Promise<{ key: string; recovery: string[] }> {
+	await page.goto('/me');
+	await ready(page);
+	await page.getByLabel('Your password', { exact: true }).fill('cupboard-demo');
+	await page.getByRole('button', { name: 'Set it up' }).click();
+	const key = await page
+		.locator('code')
+		.filter({ hasText: /^[A-Z2-7]{16,}$/ })
+		.innerText();
+	const recovery = await page.locator('ul.font-mono li').allInnerTexts();
+	await page.getByLabel('Code that the authenticator shows').fill(timeCode(key));
+	await page.getByRole('button', { name: 'Turn it on' }).click();
+	await expect(page.getByText('It is on:')).toBeVisible();
+	return { key, recovery };
 }

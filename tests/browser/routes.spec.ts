@@ -1,6 +1,52 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from './world';
-import { as, ready } from './people';
+import { as, ready, setUpTwoStep } from './people';
+import { timeCode } from '../time-code';
+
+test('a new release is proposed the route of its purpose; who holds an old revision is seen and told', async ({
+	browser
+}) => {
+	const ines = await as(browser, 'ines');
+	await ines.goto('/vft/releases');
+	await ready(ines);
+	await ines.getByRole('button', { name: 'New release' }).click();
+	const dialog = ines.getByRole('dialog');
+	await dialog.getByRole('combobox', { name: 'Purpose', exact: true }).click();
+	await ines.getByRole('option', { name: 'For construction' }).click();
+	await expect(dialog.getByLabel('Name of step 2')).toHaveValue('Lead approval');
+	await expect(dialog.getByText('Kell Harrant')).toBeVisible();
+	// What one changes of it is one's own, and another purpose does not write over it.
+	await dialog.getByRole('button', { name: 'Leave Kell Harrant out of step 1' }).click();
+	await dialog.getByRole('combobox', { name: 'Purpose', exact: true }).click();
+	await ines.getByRole('option', { name: 'For approval' }).click();
+	await expect(dialog.getByLabel('Name of step 1')).toHaveValue('Check');
+	await dialog.getByRole('button', { name: 'Cancel' }).click();
+
+	await ines.getByRole('link', { name: 'Who holds what' }).click();
+	await ines.getByRole('button', { name: 'Export' }).click();
+	const [list] = await Promise.all([
+		ines.waitForEvent('download'),
+		ines.getByRole('menuitem', { name: 'CSV' }).click()
+	]);
+	expect(list.suggestedFilename()).toMatch(/^VFT who holds what .*\.csv$/);
+	expect(await readFile(await list.path(), 'utf8')).toMatch(/VFT-.*holds an old one/);
+	const filter = ines.getByRole('button', { name: /Somebody holds an old revision/ });
+	await filter.click();
+	await expect(filter).toHaveAttribute('aria-pressed', 'true');
+	await ines
+		.getByRole('button', { name: /holds an old one/ })
+		.last()
+		.click();
+	const panel = ines.getByRole('region', { name: 'Chosen' });
+	await expect(panel).toContainText('is current');
+	await expect(panel).toContainText(/sent with release 00\d\d/);
+	await panel.getByRole('button', { name: /^Tell / }).click();
+	await expect(ines.getByText('1 holder told by mail.')).toBeVisible();
+	await ines.goto('/vft/outbox');
+	await ready(ines);
+	await expect(ines.getByText(/you hold 1 revision that is out of date/).first()).toBeVisible();
+	await ines.context().close();
+});
 
 test('a release goes its route: sent back by who stands in, on a phone, asked again and approved by two of three', async ({
 	browser
@@ -73,50 +119,31 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 		await expect(ines.getByRole('link', { name: 'Issue…' })).toBeVisible();
 		await expect(oke.getByRole('button', { name: 'Approve step 2' })).toHaveCount(0);
 	});
+
+	await test.step('Issuing asks for a code of two-step sign-in, where the project says so', async () => {
+		await ines.goto('/vft/settings/releases');
+		await ready(ines);
+		await ines.getByLabel('Issuing asks for a code of two-step sign-in').check();
+		await expect(
+			ines.getByText(/issues nothing until two-step sign-in is set up: Ines Maddock/)
+		).toBeVisible();
+		await ines.getByRole('button', { name: 'Change what issuing asks for' }).click();
+		await expect(ines.getByText(/^Changed\. It stands/)).toBeVisible();
+		await ines.goto('/vft/releases/34/issue');
+		await ready(ines);
+		await expect(ines.getByText(/Set it up on your own page first/)).toBeVisible();
+		const { key } = await setUpTwoStep(ines);
+		await ines.goto('/vft/releases/34/issue');
+		await ready(ines);
+		const code = ines.getByLabel('Code of your authenticator, to issue it');
+		await code.fill('000000');
+		await ines.getByRole('button', { name: 'Issue 0034' }).click();
+		await expect(ines.getByText(/The code is wrong/)).toBeVisible();
+		// The one that turned it on is used up.
+		await code.fill(timeCode(key, 1));
+		await ines.getByRole('button', { name: 'Issue 0034' }).click();
+		await expect(ines.getByRole('heading', { name: 'Who gets what' })).toHaveCount(0);
+		await expect(ines.getByText('issued', { exact: true }).first()).toBeVisible();
+	});
 	for (const one of [ines, aino, halla, oke]) await one.context().close();
-});
-
-test('a new release is proposed the route of its purpose; who holds an old revision is seen and told', async ({
-	browser
-}) => {
-	const ines = await as(browser, 'ines');
-	await ines.goto('/vft/releases');
-	await ready(ines);
-	await ines.getByRole('button', { name: 'New release' }).click();
-	const dialog = ines.getByRole('dialog');
-	await dialog.getByRole('combobox', { name: 'Purpose', exact: true }).click();
-	await ines.getByRole('option', { name: 'For construction' }).click();
-	await expect(dialog.getByLabel('Name of step 2')).toHaveValue('Lead approval');
-	await expect(dialog.getByText('Kell Harrant')).toBeVisible();
-	// What one changes of it is one's own, and another purpose does not write over it.
-	await dialog.getByRole('button', { name: 'Leave Kell Harrant out of step 1' }).click();
-	await dialog.getByRole('combobox', { name: 'Purpose', exact: true }).click();
-	await ines.getByRole('option', { name: 'For approval' }).click();
-	await expect(dialog.getByLabel('Name of step 1')).toHaveValue('Check');
-	await dialog.getByRole('button', { name: 'Cancel' }).click();
-
-	await ines.getByRole('link', { name: 'Who holds what' }).click();
-	await ines.getByRole('button', { name: 'Export' }).click();
-	const [list] = await Promise.all([
-		ines.waitForEvent('download'),
-		ines.getByRole('menuitem', { name: 'CSV' }).click()
-	]);
-	expect(list.suggestedFilename()).toMatch(/^VFT who holds what .*\.csv$/);
-	expect(await readFile(await list.path(), 'utf8')).toMatch(/VFT-.*holds an old one/);
-	const filter = ines.getByRole('button', { name: /Somebody holds an old revision/ });
-	await filter.click();
-	await expect(filter).toHaveAttribute('aria-pressed', 'true');
-	await ines
-		.getByRole('button', { name: /holds an old one/ })
-		.last()
-		.click();
-	const panel = ines.getByRole('region', { name: 'Chosen' });
-	await expect(panel).toContainText('is current');
-	await expect(panel).toContainText(/sent with release 00\d\d/);
-	await panel.getByRole('button', { name: /^Tell / }).click();
-	await expect(ines.getByText('1 holder told by mail.')).toBeVisible();
-	await ines.goto('/vft/outbox');
-	await ready(ines);
-	await expect(ines.getByText(/you hold 1 revision that is out of date/).first()).toBeVisible();
-	await ines.context().close();
 });
