@@ -44,7 +44,8 @@ export const SUBJECTS: readonly Subject[] = [
 		],
 		know: [
 			'A typing error is forgiven when nothing fits as it was typed.',
-			'Press B on a document to keep it at hand; it then stands under Today.'
+			'Press B on a document to keep it at hand; it then stands under Today.',
+			'References, beside a document, say which documents it names and which name it; a picture shows them two steps far.'
 		],
 		goes: { word: 'Open Find', path: 'find' }
 	},
@@ -176,8 +177,8 @@ export const SUBJECTS: readonly Subject[] = [
 		steps: [
 			'Put documents in a release from a folder, from find or from the document itself. The distribution list proposes who gets it; choose what is asked of each, and which documents are theirs.',
 			'Look at the checks. What stops has to be mended; what is only to be looked at goes out with a reason.',
-			'Ask for approval. It goes its route step by step: whoever is named looks through it, and approves or sends it back with a reason.',
-			'Issue it: revisions are fixed, and each who gets it has a link of their own. Where a stamp or the marks go out on the documents, the originals stay as they are.',
+			'Ask for approval. It goes its route step by step: whoever is named looks through it, remarks on its documents, and approves or sends it back with a reason.',
+			'Issue it, by its number or by a code of your two-step sign-in, as the project asks: revisions are fixed, and each who gets it has a link of their own. Where a stamp or the marks go out on the documents, the originals stay as they are.',
 			'The client sees what changed since they had it, places remarks on the sheet, sends files with marks, and signs a verdict for each document. C and D come back to the department with a day, each remark at its place. Where verdicts of several differ, make one of them. The comment sheet lists what was said, and what became of it.'
 		],
 		know: [
