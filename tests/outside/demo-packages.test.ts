@@ -13,7 +13,8 @@ import { join } from 'node:path';
 import { request, type APIRequestContext } from '@playwright/test';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addressOf, type AnswerOf } from '../../src/lib/client/cupboard';
-import { folder as homeOf, makeTemplate, serve, TEMPLATE, type Session } from '../browser/template';
+import makeWorld from '../browser/global-setup';
+import { folder as homeOf, serve, TEMPLATE, type Session } from '../browser/template';
 import type { ServerProcess } from '../integration/server';
 import { hashed, notes, proved, run, signed } from './proving';
 
@@ -23,7 +24,7 @@ let where: string;
 let releases: AnswerOf<'releases'>['releases'];
 beforeAll(async () => {
 	where = mkdtempSync(join(tmpdir(), 'cupboard-packages-'));
-	await makeTemplate();
+	await makeWorld();
 	server = await serve(TEMPLATE, homeOf(TEMPLATE));
 	const sessions = JSON.parse(readFileSync(homeOf('sessions.json'), 'utf8')) as Record<string, Session>;
 	ines = await request.newContext({ baseURL: server.origin, storageState: sessions.ines! });
@@ -48,9 +49,7 @@ async function taken(release: string): Promise<string> {
 		said: ''
 	});
 	rmSync(zip);
-	// All stands in one folder within.
-	const [inside] = readdirSync(join(where, release));
-	return join(where, release, inside!);
+	return join(where, release);
 }
 
 describe('every release of the demo world that is out', () => {
