@@ -84,7 +84,6 @@ const REASONS: Partial<Record<CheckName, string>> = {
 	'issued-before': 'Nothing changed since; the client wants the whole set together.',
 	revision: 'It went out for construction with an earlier set and stays as it is.',
 	references: 'It follows with a later release; the client knows.',
-	'named-by': 'Those sheets follow with their own next revision.',
 	frozen: 'The freeze is for this very release.',
 	'title-block': 'The sheet is redrawn with the next change; the number here holds.'
 };

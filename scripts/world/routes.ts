@@ -1,7 +1,5 @@
-import { and, eq, like, notLike, or } from 'drizzle-orm';
 import type { DistributionRule, Step } from '../../src/lib/core/releases';
-import { readWords } from '../../src/lib/server/find/reading';
-import { document, recipient, version } from '../../src/lib/server/platform/db/schema';
+import { recipient } from '../../src/lib/server/platform/db/schema';
 import { addToRelease } from '../../src/lib/server/releases/acts';
 import { approveRelease, askApproval, sendBack } from '../../src/lib/server/releases/acts-approval';
 import { nameStandIn } from '../../src/lib/server/releases/acts-stand-ins';
@@ -108,7 +106,6 @@ export async function constructionIssue(stage: Stage): Promise<void> {
 		const { digest } = await stage.read(who, releaseView, { project: stage.project, number: about.number });
 		await stage.act(who, approveRelease, { release: about.id, digest }, stage.clock + 4 * minutes);
 	};
-	await readTexts(stage);
 	await acceptLooks(stage, about);
 	await stage.act('Ines Maddock', askApproval, { release: about.id });
 	for (const who of ['Aino Weir', 'Kell Harrant']) await approve(who);
@@ -131,23 +128,4 @@ export async function constructionIssue(stage: Stage): Promise<void> {
 	await acceptLooks(stage, about);
 	await stage.act('Ines Maddock', askApproval, { release: about.id }, stage.clock + 3 * minutes);
 	for (const who of ['Kell Harrant', 'Aino Weir', 'Halla Brandt']) await approve(who);
-}
-
-/** Has the texts of Structures read, which the background does where people work: the checks ask who names what. */
-async function readTexts(stage: Stage): Promise<void> {
-	const rows = await stage.services.database.db
-		.selectDistinct({ hash: version.hash })
-		.from(version)
-		.innerJoin(document, eq(document.id, version.documentId))
-		.where(
-			and(
-				like(document.number, 'VFT-ST-%'),
-				notLike(document.number, '%-DR-%'),
-				or(version.issued, eq(version.id, document.currentVersionId))
-			)
-		);
-	await readWords(
-		stage.services,
-		rows.map((row) => row.hash)
-	);
 }

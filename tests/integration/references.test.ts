@@ -136,11 +136,11 @@ describe('the neighbourhood of a document', () => {
 });
 
 describe('a release that supersedes a revision', () => {
-	const build = async (documents: string[]) => {
+	const build = async (documents: string[], purpose = 'comment') => {
 		const made = await world.act('ines', buildRelease, {
 			project,
 			title: 'Notes',
-			purpose: 'comment',
+			purpose,
 			recipients: [{ recipient: world.recipient }],
 			route: oneStep(world.people.halla!.person.id),
 			documents
@@ -162,6 +162,11 @@ describe('a release that supersedes a revision', () => {
 			result: 'look',
 			sentence: 'What is issued already names P01 of it, which P02 supersedes.'
 		});
+		// One that never was issued is superseded by nothing, also where another sequence begins.
+		const never = await text('never issued');
+		const early = await text(`see ${never.number} P01`);
+		await world.act('oke', issueRevision, { document: early.id, purpose: 'comment', note: 'asked' });
+		expect((await build([never.id], 'construction'))(never.number).result).toBe('fine');
 		// Where it goes out along, what it names is looked at itself.
 		await world.revise(names.id, 'oke', `see ${named.number} P01 still`);
 		expect((await build([named.id, names.id]))(named.number).result).toBe('fine');

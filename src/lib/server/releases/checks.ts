@@ -301,8 +301,8 @@ async function namedItems(
 }
 
 /**
- * For each document of a release that goes out anew, by its number: the earlier revisions at which others that are
- * issued name it. Those of the release are checked by what they name.
+ * For each document of a release that goes out anew, by its number: the issued revisions, superseded by that, at which
+ * others that are issued name it. Those of the release are checked by what they name.
  * @param going the labels at which the documents of the release go out, by number
  */
 async function namedAs(
@@ -316,6 +316,23 @@ async function namedAs(
 		findable.documentId,
 		items.map((item) => item.documentId)
 	)})`;
+	const issued = new Set(
+		(
+			await db
+				.select({ number: document.number, label: version.label })
+				.from(version)
+				.innerJoin(document, eq(document.id, version.documentId))
+				.where(
+					and(
+						version.issued,
+						inArray(
+							version.documentId,
+							anew.map((item) => item.documentId)
+						)
+					)
+				)
+		).map((row) => `${row.number} ${row.label}`)
+	);
 	const found = new Map<string, Set<string>>();
 	for (const { named, revision } of await naming(
 		db,
@@ -324,12 +341,7 @@ async function namedAs(
 		others,
 		'issued'
 	)) {
-		const target = { issued: going.get(named) ?? null };
-		if (
-			revision === null ||
-			referenceOf({ number: named, revision }, target, false, here.settings.revisions) !== 'older'
-		)
-			continue;
+		if (revision === null || !issued.has(`${named} ${revision}`)) continue;
 		found.set(named, (found.get(named) ?? new Set()).add(revision));
 	}
 	return new Map([...found].map(([number, revisions]) => [number, [...revisions].sort()]));
