@@ -1,0 +1,1 @@
+ALTER TABLE "release" ADD COLUMN "arrangement" jsonb DEFAULT '{"order":"added","group":null}'::jsonb NOT NULL;
