@@ -45,6 +45,7 @@ export async function build(
 		words,
 		// What is built from says so on itself.
 		stamped: purpose === 'construction',
+		...(purpose === 'construction' ? { arrangement: { order: 'number', group: 'department' } } : {}),
 		route,
 		replyBy,
 		documents: docs.map((d) => d.id)

@@ -59,8 +59,12 @@ test('a release goes to three by the distribution list, each with their own; two
 		await dialog.getByLabel('What is asked of Kaja Dorn').click();
 		await ines.getByRole('option', { name: 'that they confirm receipt' }).click();
 		await dialog.getByLabel('What you say to them, in the cover note and the mail').fill('The pan is new.');
+		await pick(dialog.getByRole('combobox', { name: 'In groups' }), 'by department');
 		await dialog.getByRole('button', { name: 'Build release' }).click();
 		await ines.waitForURL(/\/releases\/\d+/);
+		await expect(
+			ines.getByRole('table', { name: 'Documents of the release' }).getByText('Marine works')
+		).toBeVisible();
 		await ines.getByRole('button', { name: 'Choose what Kaja Dorn gets' }).click();
 		await dialog
 			.getByRole('row', { name: new RegExp(OTHER) })

@@ -5,7 +5,7 @@ import { PURPOSES } from '../core/revisions/revisions';
 import { view } from './act';
 import { canDo } from './shapes/can';
 import { burning } from './shapes/markup';
-import { build, check, manifest, suitability } from './shapes/releases';
+import { arrangement, build, check, manifest, suitability } from './shapes/releases';
 import { stepStanding } from './shapes/routes';
 import { id, moment, projectKey, several } from './fields';
 import { purpose } from './releases';
@@ -124,6 +124,7 @@ export const releaseView = view({
 			words: z.string(),
 			stamped: z.boolean(),
 			withMarks: z.boolean(),
+			arrangement,
 			builtBy: z.string(),
 			issuedBy: z.string().nullable(),
 			createdAt: moment,
@@ -181,6 +182,8 @@ export const releaseView = view({
 				documentId: z.string(),
 				number: z.string(),
 				title: z.string(),
+				/** What it stands under, where they are listed in groups; otherwise empty. */
+				heading: z.string(),
 				from: z.string(),
 				label: z.string(),
 				to: z.string(),
@@ -276,6 +279,8 @@ export const passView = view({
 				documentId: z.string(),
 				number: z.string(),
 				title: z.string(),
+				/** What it stands under, where they are listed in groups; otherwise empty. */
+				heading: z.string(),
 				label: z.string(),
 				size: z.number(),
 				mediaType: z.string(),

@@ -1,9 +1,10 @@
 import { z } from 'zod';
-import { CHECKS, EXPECTS, MOST_LISTED, MOST_RECIPIENTS, PROOFS, VERDICTS } from '../core/releases';
+import { AS_ADDED, CHECKS, EXPECTS, MOST_LISTED, MOST_RECIPIENTS, PROOFS, VERDICTS } from '../core/releases';
 import { RELEASE_RULES } from '../core/releases/may';
 import type { Purpose } from '../core/revisions/revisions';
 import { act, done } from './act';
 import { finite, remarkText } from './remarks';
+import { arrangement } from './shapes/releases';
 import { route } from './shapes/routes';
 import { day, id, name, projectKey, ranged, reason } from './fields';
 
@@ -73,7 +74,7 @@ export const remarkInRelease = act({
 		release: id,
 		document: id,
 		/** Left out: the version as a whole. */
-		place: z.strictObject({ page: z.int().min(1).max(100_000), x: finite, y: finite }).optional(),
+		at: z.strictObject({ page: z.int().min(1).max(100_000), x: finite, y: finite }).optional(),
 		text: remarkText
 	}),
 	output: z.strictObject({ id: z.string(), number: z.number() }),
@@ -86,7 +87,7 @@ export const issueInput = z.strictObject({
 	/** The release's number, typed, where the project asks for it: what goes out cannot be called back. */
 	number: z.number().int().optional(),
 	/** A code of one's authenticator, where the project asks for that. */
-	code: z
+	timeCode: z
 		.string()
 		.trim()
 		.regex(/^\d{6}$/, 'A code of your authenticator has six digits.')
@@ -174,6 +175,8 @@ export const buildRelease = act({
 		/** Whether its documents leave with a stamp, and with the marks on them burned in. */
 		stamped: z.boolean().default(false),
 		withMarks: z.boolean().default(false),
+		/** How its documents are listed. */
+		arrangement: arrangement.default({ ...AS_ADDED }),
 		route,
 		replyBy: day.nullable().default(null),
 		documents: z.array(id).max(MOST_ITEMS, `A release holds ${MOST_ITEMS} documents at most.`).default([])
@@ -213,6 +216,7 @@ export const changeRelease = act({
 		words: z.string().trim().max(MOST_WORDS).optional(),
 		stamped: z.boolean().optional(),
 		withMarks: z.boolean().optional(),
+		arrangement: arrangement.optional(),
 		route: route.optional(),
 		replyBy: day.nullable().optional()
 	}),

@@ -3,7 +3,7 @@ import { CHECKS, REMEDIES, type Accepted, type Check } from '../../core/releases
 import { PURPOSES } from '../../core/revisions/revisions';
 import { moment } from '../fields';
 import { type Build, type BuildItem } from '../../core/releases/build';
-import { type Manifest, type ManifestItem } from '../../core/releases';
+import { ITEM_ORDERS, type Arrangement, type Manifest, type ManifestItem } from '../../core/releases';
 
 /** One document as the manifest of a release lists it. Sizes in bytes, hashes SHA-256 in hex. */
 const manifestItem = z.strictObject({
@@ -13,6 +13,8 @@ const manifestItem = z.strictObject({
 	file: z.string(),
 	size: z.number(),
 	sha256: z.string(),
+	/** What it stands under in the list, where that is in groups. */
+	group: z.string().optional(),
 	/** Set where the file was made from another that stays, by a stamp or marks. */
 	madeFrom: z
 		.strictObject({ file: z.string(), size: z.number(), sha256: z.string(), how: z.string() })
@@ -48,6 +50,12 @@ export const manifest = z.strictObject({
 	trail: z.strictObject({ entry: z.number(), hash: z.string() }).optional(),
 	documents: z.array(manifestItem)
 }) satisfies z.ZodType<Manifest>;
+
+/** How the documents of a release are listed: in which order, and in groups by which part of their numbers. */
+export const arrangement = z.strictObject({
+	order: z.enum(ITEM_ORDERS),
+	group: z.string().max(40).nullable()
+}) satisfies z.ZodType<Arrangement>;
 
 /** Why something that a check asked to look at goes out all the same. Times are ISO 8601. */
 const accepted = z.strictObject({
@@ -89,6 +97,8 @@ export const build = z.strictObject({
 	words: z.string(),
 	/** How its documents leave, in words, where they leave changed. */
 	leaving: z.string().optional(),
+	/** How its documents are listed, in words, where that is not as they were added. */
+	arranged: z.string().optional(),
 	/** Who decides on it, a sentence for each step. */
 	route: z.array(z.string()),
 	/** YYYY-MM-DD, or null. */

@@ -1,4 +1,5 @@
 import { PURPOSE_LABEL, type Purpose } from '../revisions/revisions';
+import { ITEM_ORDER_LABEL } from './arrange';
 import type { CheckName } from './checks';
 import { leavingWords } from './copies';
 
@@ -12,6 +13,8 @@ export interface Build {
 	words: string;
 	/** How its documents leave, in words, where they leave changed. */
 	leaving?: string;
+	/** How its documents are listed, in words, where that is not as they were added. */
+	arranged?: string;
 	/** Who decides on it, a sentence for each step. */
 	route: string[];
 	/** YYYY-MM-DD, or null. */
@@ -38,6 +41,7 @@ const saidOf = ({ accepted }: BuildItem): string =>
 	JSON.stringify(accepted.map(({ check, sentence, reason }) => [check, sentence, reason]));
 
 const AS_THEY_ARE = leavingWords({ stamped: false, withMarks: false });
+const AS_THEY_CAME = ITEM_ORDER_LABEL.added;
 
 /** What differs between two states of a build, in sentences; empty when nothing does. */
 export function differences(before: Build, after: Build): string[] {
@@ -51,6 +55,7 @@ export function differences(before: Build, after: Build): string[] {
 	// Builds that were approved before words could be said lack them.
 	change('Words of the cover note', before.words || null, after.words || null);
 	change('Its documents leave', before.leaving ?? AS_THEY_ARE, after.leaving ?? AS_THEY_ARE);
+	change('Its documents are listed', before.arranged ?? AS_THEY_CAME, after.arranged ?? AS_THEY_CAME);
 	change('Route', before.route.join('; '), after.route.join('; '));
 	change('Reply asked by', before.replyBy, after.replyBy);
 	const was = new Map(before.items.map((i) => [i.number, i]));

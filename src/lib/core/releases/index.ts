@@ -4,6 +4,7 @@ import type { CheckName } from './checks';
 import type { MadeFrom } from './copies';
 import type { Suitability } from './suitability';
 
+export * from './arrange';
 export * from './build';
 export * from './checks';
 export * from './colleagues';
@@ -55,6 +56,8 @@ export interface ManifestItem {
 	file: string;
 	size: number;
 	sha256: string;
+	/** What it stands under in the list, where that is in groups. */
+	group?: string;
 	/** Set where the file was made from another that stays, by a stamp or marks. */
 	madeFrom?: MadeFrom;
 	/** What a check asked to look at, and why it goes out all the same. */

@@ -171,10 +171,19 @@ export async function coverNote(
 	}
 	y -= 12;
 	heads();
+	let group = '';
 	for (const item of manifest.documents) {
-		if (y < 80) {
+		const begins = item.group !== undefined && item.group !== group;
+		// A heading never stands alone at the foot of a page.
+		if (y < (begins ? 110 : 80)) {
 			newPage();
 			heads();
+		}
+		if (begins) {
+			group = item.group!;
+			y -= 4;
+			text(group, A4.margin, 10, bold);
+			y -= 16;
 		}
 		const cells = [item.number, item.title, item.revision, item.sha256 ? size(item.size) : ''];
 		cells.forEach((cell, i) => text(cell, COLUMNS[i]!.x, 9, i === 2 ? bold : regular, INK, COLUMNS[i]!.w));

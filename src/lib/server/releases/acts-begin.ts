@@ -7,6 +7,7 @@ import type { Tx } from '../platform/db';
 import { document, project, release, releaseItem, version } from '../platform/db/schema';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
 import { visiblePlaces } from '../platform/runner/locate';
+import { checkedArrangement } from './arranged';
 import { putRecipients, recipientsOf } from './recipients';
 import { checkRouteHere, handsWith } from './route';
 
@@ -80,6 +81,7 @@ async function begin(
 		words: input.words,
 		stamped: input.stamped,
 		withMarks: input.withMarks,
+		arrangement: input.arrangement,
 		route: input.route,
 		replyBy: input.replyBy,
 		builtBy: by.id,
@@ -96,7 +98,8 @@ async function begin(
 }
 
 export const buildRelease = does(contract.buildRelease, {
-	run: (context, input) => begin(context, input)
+	run: (context, input) =>
+		begin(context, { ...input, arrangement: checkedArrangement(context.project, input.arrangement) })
 });
 
 export const buildAnother = does(contract.buildAnother, {
@@ -120,13 +123,14 @@ export const buildAnother = does(contract.buildAnother, {
 			asks: one.asks,
 			documents: one.documents?.filter((of) => documents.includes(of)) ?? null
 		}));
-		const { title, purpose, words, stamped, withMarks, route } = like;
+		const { title, purpose, words, stamped, withMarks, arrangement, route } = like;
 		const made = await begin(context, {
 			title,
 			purpose,
 			words,
 			stamped,
 			withMarks,
+			arrangement,
 			route: route.map((step) => ({ ...step, of: [...step.of] })),
 			replyBy: null,
 			recipients,

@@ -6,6 +6,7 @@ import { decidersOf, listedNumbers, MOST_UNKNOWN, releaseNumber } from '../../co
 import type { Tx } from '../platform/db';
 import { document, release, releaseItem, releaseOverride, version } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
+import { checkedArrangement } from './arranged';
 import { checkRelease, missingReferences } from './checks';
 import { putRecipients, recipientsOf } from './recipients';
 import { checkRouteHere, handsWith, routeWords } from './route';
@@ -31,6 +32,7 @@ export const changeRelease = does(contract.changeRelease, {
 			words: input.words ?? before.words,
 			stamped: input.stamped ?? before.stamped,
 			withMarks: input.withMarks ?? before.withMarks,
+			arrangement: input.arrangement ? checkedArrangement(here, input.arrangement) : before.arrangement,
 			route: input.route ?? before.route,
 			replyBy: input.replyBy === undefined ? before.replyBy : input.replyBy
 		};

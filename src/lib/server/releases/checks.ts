@@ -1,17 +1,18 @@
+import { isDeepStrictEqual } from 'node:util';
 import { and, asc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import canonicalize from 'canonicalize';
 import { checkNumber, type NumberingRule } from '../../core/numbering/numbering';
-import { referenceOf } from '../../core/references/references';
 import {
+	arrangementWords,
+	AS_ADDED,
 	changesOf,
 	checkItem,
 	leavingWords,
 	receivingWords,
 	type Changes,
 	type Build,
-	type Check,
-	type NamedItem
+	type Check
 } from '../../core/releases';
 import { label, nextIssue, parse, type RevisionScheme } from '../../core/revisions/revisions';
 import { isSheetKind } from '../../core/files/kinds';
@@ -22,13 +23,10 @@ import { inspection } from '../content/content';
 import type { GivenMarks } from '../marks/marked';
 import { marksOn } from '../marks/read';
 import { readWords } from '../find/reading';
-import { namedIn } from '../references/named';
-import { naming } from '../references/naming';
-import { among, type Querier } from '../platform/db';
+import type { Querier } from '../platform/db';
 import {
 	content,
 	document,
-	findable,
 	liveCut,
 	lock,
 	lockWish,
@@ -43,6 +41,8 @@ import {
 	type Inspection
 } from '../platform/db/schema';
 import type { Services } from '../platform/services';
+import { inArrangement } from './arranged';
+import { namedAs, namedItems } from './named';
 import { recipientsOf } from './recipients';
 import { routeWords } from './route';
 import { sha256 } from '../trail/write';
@@ -66,7 +66,7 @@ export interface CheckedItem {
 export async function releaseItems(db: Querier, releaseId: string) {
 	const newest = alias(version, 'newest');
 	const sent = alias(content, 'sent');
-	return db
+	const added = await db
 		.select({
 			documentId: document.id,
 			number: document.number,
@@ -117,6 +117,7 @@ export async function releaseItems(db: Querier, releaseId: string) {
 		.leftJoin(person, eq(person.id, lock.holderId))
 		.where(eq(releaseItem.releaseId, releaseId))
 		.orderBy(asc(releaseItem.position));
+	return inArrangement(db, releaseId, added);
 }
 
 /** Files that are opened or hashed side by side. */
@@ -265,88 +266,6 @@ async function freezesIn(db: Querier, projectId: string): Promise<{ path: string
 	return rows.map(({ path, reason, by }) => ({ path, reason: `${reason ?? ''} (${by})` }));
 }
 
-/**
- * For each document, those that it names, as these stand once the release is out.
- * @param going the labels at which the documents of the release go out, by number
- */
-async function namedItems(
-	db: Querier,
-	here: typeof project.$inferSelect,
-	items: { documentId: string; number: string; hash: string }[],
-	going: ReadonlyMap<string, string | null>
-): Promise<Map<string, NamedItem[]>> {
-	const found = await namedIn(db, here, items);
-	const numbers = [...new Set([...found.values()].flat().map((one) => one.number))];
-	const there = numbers.length
-		? await db.execute<{ number: string; issued: string | null }>(sql`
-			select d.number,
-				(select v.label from version v where v.document_id = d.id and v.issued order by v.seq desc limit 1) as issued
-			from document d where d.project_id = ${here.id} and d.live and d.number = any(${sql.param(numbers)}::text[])`)
-		: [];
-	const known = new Map(there.map((row) => [row.number, row.issued]));
-	return new Map(
-		items.map((item) => [
-			item.documentId,
-			(found.get(item.hash) ?? []).map((one) => {
-				const current = going.get(one.number) ?? known.get(one.number) ?? null;
-				return {
-					...one,
-					current,
-					how: referenceOf(one, { issued: current }, false, here.settings.revisions),
-					there: known.has(one.number)
-				};
-			})
-		])
-	);
-}
-
-/**
- * For each document of a release that goes out anew, by its number: the issued revisions, superseded by that, at which
- * others that are issued name it. Those of the release are checked by what they name.
- * @param going the labels at which the documents of the release go out, by number
- */
-async function namedAs(
-	db: Querier,
-	here: typeof project.$inferSelect,
-	items: { documentId: string; number: string; chosenLabel: string }[],
-	going: ReadonlyMap<string, string | null>
-): Promise<Map<string, string[]>> {
-	const anew = items.filter((item) => going.get(item.number) !== item.chosenLabel);
-	const others = sql`not (${among(
-		findable.documentId,
-		items.map((item) => item.documentId)
-	)})`;
-	const issued = new Set(
-		(
-			await db
-				.select({ number: document.number, label: version.label })
-				.from(version)
-				.innerJoin(document, eq(document.id, version.documentId))
-				.where(
-					and(
-						version.issued,
-						inArray(
-							version.documentId,
-							anew.map((item) => item.documentId)
-						)
-					)
-				)
-		).map((row) => `${row.number} ${row.label}`)
-	);
-	const found = new Map<string, Set<string>>();
-	for (const { named, revision } of await naming(
-		db,
-		here,
-		anew.map((item) => item.number),
-		others,
-		'issued'
-	)) {
-		if (revision === null || !issued.has(`${named} ${revision}`)) continue;
-		found.set(named, (found.get(named) ?? new Set()).add(revision));
-	}
-	return new Map([...found].map(([number, revisions]) => [number, [...revisions].sort()]));
-}
-
 /** The documents that one of a release names, that are there, and of which nothing is issued, by their ids. */
 export async function missingReferences(
 	db: Querier,
@@ -420,7 +339,11 @@ export async function buildOf(
 	checked: CheckedItem[]
 ): Promise<{ build: Build; digest: string }> {
 	const numberOf = new Map(checked.map((item) => [item.documentId, item.number]));
-	const [recipients, route] = await Promise.all([recipientsOf(db, about.id), routeWords(db, about.route)]);
+	const [recipients, route, [here]] = await Promise.all([
+		recipientsOf(db, about.id),
+		routeWords(db, about.route),
+		db.select().from(project).where(eq(project.id, about.projectId))
+	]);
 	const build: Build = {
 		title: about.title,
 		purpose: about.purpose,
@@ -433,6 +356,9 @@ export async function buildOf(
 		words: about.words,
 		// Absent where they leave as they are: what was approved before they could leave otherwise stays approved.
 		...(about.stamped || about.withMarks ? { leaving: leavingWords(about) } : {}),
+		...(isDeepStrictEqual(about.arrangement, AS_ADDED)
+			? {}
+			: { arranged: arrangementWords(about.arrangement, here!.settings.numbering) }),
 		route,
 		replyBy: about.replyBy,
 		items: checked.map((item) => ({

@@ -21,6 +21,8 @@ export interface Outgoing extends Stored {
 	documentId: string;
 	number: string;
 	title: string;
+	/** What it stands under in the list; empty where that is one. */
+	heading: string;
 	fromVersionId: string;
 	fromLabel: string;
 	to: string;
@@ -54,6 +56,7 @@ export async function goingOut(
 			documentId: row.documentId,
 			number: row.number,
 			title: row.title,
+			heading: row.heading,
 			fromVersionId: row.versionId,
 			fromLabel: row.chosenLabel,
 			to,

@@ -62,6 +62,7 @@ export async function draftPapers(
 				title: i.title,
 				revision: i.to,
 				file: i.outgoing,
+				...(i.heading ? { group: i.heading } : {}),
 				...sentOf(i),
 				...acceptedOf(checked, i.documentId)
 			}))
@@ -88,7 +89,7 @@ function sentOf({
 	fileName,
 	changes,
 	copy
-}: Outgoing): Omit<ManifestItem, 'number' | 'title' | 'revision' | 'file'> {
+}: Outgoing): Omit<ManifestItem, 'number' | 'title' | 'revision' | 'file' | 'group'> {
 	if (!changes) return { size, sha256: hash };
 	return {
 		size: copy?.size ?? 0,

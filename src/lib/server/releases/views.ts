@@ -260,6 +260,7 @@ export const releaseView = answers(contract.releaseView, {
 				documentId: row.documentId,
 				number: row.number,
 				title: row.title,
+				heading: row.heading,
 				from: row.fromLabel,
 				label: row.chosenLabel,
 				to: done
@@ -310,6 +311,7 @@ export const releaseView = answers(contract.releaseView, {
 				words: about.words,
 				stamped: about.stamped,
 				withMarks: about.withMarks,
+				arrangement: about.arrangement,
 				builtBy: nameOf(about.builtBy)!,
 				issuedBy: nameOf(about.issuedBy),
 				createdAt: about.createdAt.toISOString(),
@@ -403,6 +405,7 @@ async function describePass(
 			documentId: row.documentId,
 			number: row.number,
 			title: row.title,
+			heading: row.heading,
 			label: row.chosenLabel,
 			size: row.sentSize!,
 			mediaType: row.sentType!,

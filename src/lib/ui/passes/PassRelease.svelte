@@ -203,6 +203,7 @@
 		key={(item) => item.documentId}
 		empty="There are no documents."
 		lines
+		group={view.items.some((item) => item.heading) ? (item) => item.heading : undefined}
 		columns={[
 			NUMBER_COLUMN,
 			{

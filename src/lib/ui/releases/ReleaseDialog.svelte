@@ -7,10 +7,17 @@
 	import { onMount, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
+	import { page } from '$app/state';
 	import {
+		AS_ADDED,
+		groupings,
+		ITEM_ORDER_LABEL,
+		ITEM_ORDERS,
 		MOST_PROPOSED,
 		releaseNumber,
 		type Approver,
+		type Arrangement,
+		type ItemOrder,
 		type RouteTemplate,
 		type Step
 	} from '../../core/releases';
@@ -51,6 +58,7 @@
 			words: string;
 			stamped: boolean;
 			withMarks: boolean;
+			arrangement: Arrangement;
 		} | null;
 		/** Mail address of who gets a new one, where that is known already. */
 		to?: string | undefined;
@@ -83,6 +91,10 @@
 	let words = $state(before?.words ?? '');
 	let stamped = $state(before?.stamped ?? false);
 	let withMarks = $state(before?.withMarks ?? false);
+	let order = $state<ItemOrder>(before?.arrangement.order ?? AS_ADDED.order);
+	let group = $state(before?.arrangement.group ?? '');
+	const arrangement = $derived({ order, group: group || null });
+	const parts = $derived(groupings((page.data.frame as AnswerOf<'projectFrame'>).project.numbering));
 	onMount(() => {
 		void attempt(async () => {
 			const people = await cupboard.people({ project });
@@ -146,6 +158,7 @@
 				words,
 				stamped,
 				withMarks,
+				arrangement,
 				route: steps,
 				replyBy: replyBy || null
 			});
@@ -162,6 +175,7 @@
 				words,
 				stamped,
 				withMarks,
+				arrangement,
 				route: steps,
 				replyBy: replyBy || null,
 				documents
@@ -223,6 +237,23 @@
 					maxlength={2000}
 					placeholder="Nothing has to be said"></textarea></label
 			>
+			<div class="grid grid-cols-2 gap-3">
+				<label class="block"
+					><span class="label">The documents are listed</span><Select
+						choices={ITEM_ORDERS.map((value) => ({ value, label: ITEM_ORDER_LABEL[value] }))}
+						bind:value={order}
+					/></label
+				>
+				<label class="block"
+					><span class="label">In groups</span><Select
+						choices={[
+							{ value: '', label: 'in one list' },
+							...parts.map((one) => ({ value: one.key, label: `by ${one.label.toLowerCase()}` }))
+						]}
+						bind:value={group}
+					/></label
+				>
+			</div>
 			<fieldset>
 				<legend class="label">The documents leave</legend>
 				<label class="flex items-center gap-2"

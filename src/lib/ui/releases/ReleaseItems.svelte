@@ -77,6 +77,7 @@
 	empty="No documents yet. Tick documents in a folder and put them in this release."
 	lines
 	least="sm:min-w-[560px]"
+	group={items.some((item) => item.heading) ? (item) => item.heading : undefined}
 	columns={[
 		NUMBER_COLUMN,
 		{ id: 'title', head: 'Title', cell: title, by: (item) => item.title, class: 'font-semibold' },

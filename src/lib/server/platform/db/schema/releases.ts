@@ -11,10 +11,11 @@ import {
 	text,
 	uniqueIndex
 } from 'drizzle-orm/pg-core';
-import type { Build, Manifest } from '../../../../core/releases';
+import type { Arrangement, Build, Manifest } from '../../../../core/releases';
 import { APPROVER_KINDS, type Route } from '../../../../core/releases/route';
 import { PURPOSES } from '../../../../core/revisions/revisions';
 import {
+	AS_ADDED,
 	CHECKS,
 	COLLEAGUE_STATES,
 	EXPECTS,
@@ -60,6 +61,8 @@ export const release = pgTable(
 		/** How its documents leave (T6): with a stamp, with the marks on them burned in. */
 		stamped: boolean().notNull().default(false),
 		withMarks: boolean('with_marks').notNull().default(false),
+		/** How its documents are listed. */
+		arrangement: jsonb().$type<Arrangement>().notNull().default(AS_ADDED),
 		/** Who must approve it, in which order. */
 		route: jsonb().$type<Route>().notNull(),
 		/** Day by which a reply is asked of those who have none of their own, as YYYY-MM-DD. */
