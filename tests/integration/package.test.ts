@@ -9,6 +9,9 @@ import { USUAL_SUITABILITY } from '../../src/lib/core/releases';
 import { oneStep } from '../../src/lib/core/releases/route';
 import { addDocument } from '../../src/lib/server/documents/acts';
 import { addRecipient } from '../../src/lib/server/people/acts';
+import { receive } from '../../src/lib/server/content/content';
+import { addMarkedFile, placeRemark } from '../../src/lib/server/passes/acts-answering';
+import { answerRoom } from '../../src/lib/server/passes/views-answering';
 import { confirmReceipt, signVerdicts, takeAllFromPass } from '../../src/lib/server/passes/acts-release';
 import { event } from '../../src/lib/server/platform/db/schema';
 import { buildRelease } from '../../src/lib/server/releases/acts-begin';
@@ -124,6 +127,18 @@ describe('the package of a release (T7)', () => {
 	it('holds what was answered so far, and the trail says who took it', async () => {
 		const [maren, kaja] = secrets as [string, string];
 		await world.act(null, confirmReceipt, { secret: maren });
+		// What came with the verdicts goes along: remarks on sheets, and files with marks by their hash.
+		const [first] = documents;
+		await world.act(null, placeRemark, {
+			...{ secret: maren, document: first!.id, page: 1, x: 12.5, y: 80 },
+			text: 'Which bolt?'
+		});
+		const { pass } = await world.read(null, answerRoom, { secret: maren });
+		const bytes = (async function* () {
+			yield new TextEncoder().encode('the hinge, with marks');
+		})();
+		const { upload, hash } = await receive(world.services, { passId: pass }, 'marked: up?.txt', bytes, 1e6);
+		await world.act(null, addMarkedFile, { secret: maren, document: first!.id, upload });
 		await world.act(null, signVerdicts, {
 			secret: maren,
 			name: 'Maren Aldgate',
@@ -153,6 +168,17 @@ describe('the package of a release (T7)', () => {
 			],
 			consolidated: [{ number: documents[0]!.number, code: 'B', reason: 'The bolts are minded.' }]
 		});
+		const [said] = (
+			answers as { recipients: { verdicts: { number: string }[] }[] }
+		).recipients[0]!.verdicts.filter((one) => one.number === first!.number);
+		const path = `answers/1 Maren Aldgate/${first!.number} side version 1 marked- up-.txt`;
+		expect(said).toMatchObject({
+			placed: [{ page: 1, x: 12.5, y: 80, text: 'Which bolt?' }],
+			files: [{ file: path, sha256: hash }]
+		});
+		expect(readFileSync(join(folder, 'data', path), 'utf8')).toBe('the hinge, with marks');
+		expect(readFileSync(join(folder, 'data/verdicts.csv'), 'utf8')).toContain(path);
+		expect(sums(folder, 'manifest-sha256.txt')).toMatchObject({ status: 0, stderr: '' });
 		// A sheet must not take what a client wrote for a formula.
 		expect(readFileSync(join(folder, 'data/verdicts.csv'), 'utf8')).toContain(`'=Mind the bolts`);
 		expect(JSON.parse(readFileSync(join(folder, 'data/metadata.json'), 'utf8'))).toMatchObject({

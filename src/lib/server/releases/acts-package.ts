@@ -5,6 +5,7 @@ import { gets, outgoingName, releaseNumber, suitabilityOf } from '../../core/rel
 import { dayOf } from '../../core/time/days';
 import { does } from '../platform/runner/act';
 import { signersOf } from '../platform/certificate';
+import { filesBy, placedBy } from './answered';
 import { releaseItems } from './checks';
 import { releasePackage } from './package';
 import { recipientsOf, signedVerdicts, storedNote } from './recipients';
@@ -15,7 +16,10 @@ export const takeReleasePackage = does(contract.takeReleasePackage, {
 		const rows = await releaseItems(tx, about.id);
 		const signed = await signedVerdicts(tx, about.id);
 		const recipients = [];
-		for (const one of await recipientsOf(tx, about.id))
+		const got = await recipientsOf(tx, about.id);
+		const passes = got.flatMap((one) => one.passId ?? []);
+		const [placed, sent] = [await placedBy(tx, passes), await filesBy(tx, passes)];
+		for (const one of got)
 			recipients.push({
 				name: one.name,
 				company: one.company,
@@ -26,6 +30,8 @@ export const takeReleasePackage = does(contract.takeReleasePackage, {
 				},
 				receivedAt: one.pass?.receivedAt?.toISOString() ?? null,
 				verdicts: rows.flatMap((row) => {
+					const theirs = (other: { passId: string; documentId: string }) =>
+						other.passId === one.passId && other.documentId === row.documentId;
 					const said = gets(one, row.documentId) ? signed.get(`${one.passId} ${row.documentId}`) : undefined;
 					return said?.code
 						? [
@@ -34,7 +40,11 @@ export const takeReleasePackage = does(contract.takeReleasePackage, {
 									code: said.code,
 									remark: said.remark,
 									by: said.signedName!,
-									at: said.signedAt!.toISOString()
+									at: said.signedAt!.toISOString(),
+									placed: placed.filter(theirs).map(({ page, x, y, text }) => ({ page, x, y, text })),
+									files: sent
+										.filter(theirs)
+										.map(({ fileName, side, hash, size }) => ({ name: fileName, side: side!, hash, size }))
 								}
 							]
 						: [];

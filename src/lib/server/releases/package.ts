@@ -32,7 +32,17 @@ interface Answered {
 	company: string;
 	proof: Proof;
 	receivedAt: string | null;
-	verdicts: { number: string; code: Verdict; remark: string; by: string; at: string }[];
+	verdicts: {
+		number: string;
+		code: Verdict;
+		remark: string;
+		by: string;
+		at: string;
+		/** What was placed on its sheets, in the units of the sheet. */
+		placed: { page: number; x: number; y: number; text: string }[];
+		/** Files with marks that came along; each has the number of the side version that it became. */
+		files: ({ name: string; side: number } & Stored)[];
+	}[];
 }
 
 /** An issued release with everything that proves it. */
@@ -77,6 +87,11 @@ const stored = (path: string, { hash, size }: Stored): PackedFile => ({
 	size,
 	sha256: hash
 });
+
+/** A name that every file system takes, and no way into another folder. */
+const fileName = (name: string) => bagName(name).replace(/[\\/:*?"<>|]/g, '-');
+/** The folder of somebody who got a release, by where they stand among them. */
+const folderOf = (name: string, at: number) => `${at + 1} ${fileName(name)}`;
 
 /** What proves a list: as it was signed, its signature, and its cover note. */
 function proofFiles(folder: string, number: string, { manifest, signature, note }: Proof): PackedFile[] {
@@ -138,6 +153,16 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 	const { pem, fingerprint } = publicKeyOf(key);
 	const files = documents.map((one) => ({ ...one, file: bagName(one.file) }));
 	const several = recipients.length > 1;
+	const answers = recipients.map((one, i) => ({
+		...one,
+		verdicts: one.verdicts.map((verdict) => ({
+			...verdict,
+			files: verdict.files.map(({ name, side, ...file }) => ({
+				...file,
+				path: `answers/${folderOf(one.name, i)}/${fileName(`${verdict.number} side version ${side} ${name}`)}`
+			}))
+		}))
+	}));
 	const revisionOf = new Map(whole.manifest.documents.map((one) => [one.number, one.revision]));
 	const payload = [
 		...files.map((one) => stored(`data/documents/${one.file}`, one)),
@@ -147,9 +172,12 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 		...proofFiles('data/proof/', number, whole),
 		...(several
 			? recipients.flatMap(({ name, proof }, i) =>
-					proofFiles(`data/proof/${i + 1} ${bagName(name).replace(/[\\/:*?"<>|]/g, '-')}/`, number, proof)
+					proofFiles(`data/proof/${folderOf(name, i)}/`, number, proof)
 				)
 			: []),
+		...answers.flatMap(({ verdicts }) =>
+			verdicts.flatMap(({ files: sent }) => sent.map((one) => stored(`data/${one.path}`, one)))
+		),
 		made('data/proof/public-key.pem', pem),
 		made('data/proof/certificate.pem', certificate.pem),
 		made(
@@ -163,7 +191,8 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 					'Bytes',
 					'SHA-256',
 					'Left changed',
-					'SHA-256 of what it was made from'
+					'SHA-256 of what it was made from',
+					'Group'
 				],
 				whole.manifest.documents.map((one) => [
 					one.number,
@@ -173,16 +202,27 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 					one.size,
 					one.sha256,
 					one.madeFrom?.how ?? '',
-					one.madeFrom?.sha256 ?? ''
+					one.madeFrom?.sha256 ?? '',
+					one.group ?? ''
 				])
 			)
 		),
 		made(
 			'data/verdicts.csv',
 			table(
-				['Number', 'Revision', 'Verdict', 'In words', 'Remark or reason', 'By', 'Company', 'At'],
 				[
-					...recipients.flatMap(({ company, verdicts }) =>
+					'Number',
+					'Revision',
+					'Verdict',
+					'In words',
+					'Remark or reason',
+					'By',
+					'Company',
+					'At',
+					'Files with marks'
+				],
+				[
+					...answers.flatMap(({ company, verdicts }) =>
 						verdicts.map((one) => [
 							one.number,
 							revisionOf.get(one.number) ?? '',
@@ -191,7 +231,8 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 							one.remark,
 							one.by,
 							company,
-							one.at
+							one.at,
+							one.files.map(({ path }) => path).join('; ')
 						])
 					),
 					...consolidated.map((one) => [
@@ -202,7 +243,8 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 						one.reason,
 						one.by,
 						project.name,
-						one.at
+						one.at,
+						''
 					])
 				]
 			)
@@ -211,11 +253,14 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 			'data/answers.json',
 			json({
 				release: number,
-				recipients: recipients.map(({ name, company, receivedAt, verdicts }) => ({
+				recipients: answers.map(({ name, company, receivedAt, verdicts }) => ({
 					name,
 					company,
 					receivedAt,
-					verdicts
+					verdicts: verdicts.map(({ files: sent, ...one }) => ({
+						...one,
+						files: sent.map(({ path, hash, size }) => ({ file: path, size, sha256: hash }))
+					}))
 				})),
 				consolidated
 			})
