@@ -216,7 +216,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 	if (target.name === 'changeDocument') delete known.number;
 	if (target.name === 'settleRemarks') known.lines = [{ remark: 1 }];
 	// What is said in a remark is plain words; what a live text begins with is a text.
-	if (/Remark$/.test(target.name)) known.text = 'words';
+	if (/Remark$|^remarkIn/.test(target.name)) known.text = 'words';
 	if (target.name === 'takeLock') known.purpose = '';
 	if (target.name === 'consolidateVerdicts') known.code = 'B';
 	if (target.name === 'activity' || target.name === 'trail') delete known.kind;

@@ -56,7 +56,7 @@ describe('where the project asks for a code of two-step sign-in to issue (T11)',
 		const made = await approved();
 		const { can } = await world.read('ines', releaseView, { project: 'VFT', number: made.number });
 		expect(can.issueRelease.why).toMatch(/Set it up on your own page/);
-		expect(await refused(issue(made, { code: '123456' }))).toMatchObject({
+		expect(await refused(issue(made, { timeCode: '123456' }))).toMatchObject({
 			code: 'conflict',
 			sentence: can.issueRelease.why
 		});
@@ -67,30 +67,32 @@ describe('where the project asks for a code of two-step sign-in to issue (T11)',
 		const [one, another] = [await approved(), await approved()];
 		const view = await world.read('ines', releaseView, { project: 'VFT', number: one.number });
 		expect(view).toMatchObject({ issueNeeds: 'code', can: { issueRelease: { may: true } } });
-		const wrong = { code: 'invalid', facts: { field: 'code' } };
+		const wrong = { code: 'invalid', facts: { field: 'timeCode' } };
 		expect(await refused(issue(one, { number: one.number }))).toMatchObject(wrong);
 		const right = await codeAt();
 		const off = String((Number(right) + 1) % 1_000_000).padStart(6, '0');
-		expect(await refused(issue(one, { code: off }))).toMatchObject(wrong);
+		expect(await refused(issue(one, { timeCode: off }))).toMatchObject(wrong);
 		expect(await stateOf(one)).toBe('approved');
-		await issue(one, { code: right });
+		await issue(one, { timeCode: right });
 		expect(await stateOf(one)).toBe('issued');
-		expect(await refused(issue(another, { code: right }))).toMatchObject(wrong);
+		expect(await refused(issue(another, { timeCode: right }))).toMatchObject(wrong);
 		expect(await stateOf(another)).toBe('approved');
-		await issue(another, { code: await codeAt(1) });
+		await issue(another, { timeCode: await codeAt(1) });
 	});
 
 	it('what is refused for another reason does not use it up; guessing is limited', async () => {
 		const made = await approved();
-		const code = await codeAt();
+		const timeCode = await codeAt();
 		const passwords = [{ recipient: world.recipient, password: 'slack water 0540' }];
-		expect(await refused(issue(made, { code, passwords }))).toMatchObject({ facts: { field: 'passwords' } });
-		await issue(made, { code });
+		expect(await refused(issue(made, { timeCode, passwords }))).toMatchObject({
+			facts: { field: 'passwords' }
+		});
+		await issue(made, { timeCode });
 		const next = await approved();
 		const off = async () => String((Number(await codeAt()) + 7) % 1_000_000).padStart(6, '0');
 		const told: string[] = [];
-		for (let i = 0; i < 12; i++) told.push((await refused(issue(next, { code: await off() }))).code);
+		for (let i = 0; i < 12; i++) told.push((await refused(issue(next, { timeCode: await off() }))).code);
 		expect(told.at(-1)).toBe('too-many');
-		expect(await refused(issue(next, { code: await codeAt() }))).toMatchObject({ code: 'too-many' });
+		expect(await refused(issue(next, { timeCode: await codeAt() }))).toMatchObject({ code: 'too-many' });
 	});
 });

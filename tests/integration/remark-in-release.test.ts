@@ -59,7 +59,7 @@ describe('who decides on a release', () => {
 			code: 'not-found'
 		});
 		const place = { page: 1, x: 120, y: 80.5 };
-		const first = await say('petra', made.id, about.id, { place });
+		const first = await say('petra', made.id, about.id, { at: place });
 		await say('petra', made.id, about.id, { text: 'And the scale.' });
 		const seen = await look('petra', made.id, about.id);
 		expect(seen).toMatchObject({ mediaType: MEDIA_TYPE.pdf, mayView: false });
@@ -86,9 +86,9 @@ describe('who decides on a release', () => {
 		const text = await world.add();
 		const made = await asked([text.id]);
 		const place = { page: 1, x: 1, y: 1 };
-		expect(await refused(say('petra', made.id, text.id, { place }))).toMatchObject({
+		expect(await refused(say('petra', made.id, text.id, { at: place }))).toMatchObject({
 			code: 'invalid',
-			facts: { field: 'place' }
+			facts: { field: 'at' }
 		});
 		const { number } = await say('petra', made.id, text.id);
 		await world.act('oke', settleRemark, { document: text.id, remark: number });

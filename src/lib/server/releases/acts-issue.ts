@@ -76,18 +76,18 @@ const asksCode = ({ project: here }: { project: Project }) => here.settings.issu
 export const issueRelease = does(contract.issueRelease, {
 	async prepare(context, input): Promise<unknown> {
 		if (asksCode(context)) {
-			if (!input.code)
+			if (!input.timeCode)
 				throw new Problem('invalid', 'Give the code that your authenticator shows now. Nothing was issued.', {
-					field: 'code'
+					field: 'timeCode'
 				});
-			await checkTimeCode(context.services, context.person.id, input.code);
+			await checkTimeCode(context.services, context.person.id, input.timeCode);
 		}
 		return planIssue(context);
 	},
 	async run(context, input) {
 		const { tx, project: here, person: by, release: about, now, prepared, tell, enqueue } = context;
 		const plan = prepared as Plan;
-		if (asksCode(context)) await useTimeCode(tx, by.id, input.code!, now);
+		if (asksCode(context)) await useTimeCode(tx, by.id, input.timeCode!, now);
 		else if (input.number !== about.number)
 			throw new Problem(
 				'invalid',

@@ -11,11 +11,11 @@ import { itemOnRoute } from './acts-approval';
 export const remarkInRelease = does(contract.remarkInRelease, {
 	async run({ tx, person: by, release: about, reach, now, newId, tell }, input) {
 		const item = await itemOnRoute(tx, reach, about.id, input.document);
-		if (input.place && !isSheetKind(item.mediaType))
-			throw new Problem('invalid', 'This file has no sheet on which a remark can stand.', { field: 'place' });
+		if (input.at && !isSheetKind(item.mediaType))
+			throw new Problem('invalid', 'This file has no sheet on which a remark can stand.', { field: 'at' });
 		// Numbers are counted one after the other.
 		await tx.select({ id: document.id }).from(document).where(eq(document.id, input.document)).for('update');
-		const anchor: Anchor = input.place ? { on: 'place', ...input.place } : { on: 'version' };
+		const anchor: Anchor = input.at ? { on: 'place', ...input.at } : { on: 'version' };
 		const made = { id: newId(), number: await nextNumber(tx, input.document) };
 		await tx.insert(remark).values({
 			...made,

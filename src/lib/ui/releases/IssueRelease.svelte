@@ -75,7 +75,7 @@
 	async function submit() {
 		const { passes } = await cupboard.issueRelease({
 			release: release.id,
-			...(byCode ? { code } : { number: Number(typed) }),
+			...(byCode ? { timeCode: code } : { number: Number(typed) }),
 			passDays: days,
 			passwords: locked.map(({ recipient }) => ({ recipient, password: passwords[recipient] ?? '' }))
 		});
@@ -129,6 +129,7 @@
 				key={(item) => item.documentId}
 				empty="There are no documents."
 				lines
+				group={items.some((item) => item.heading) ? (item) => item.heading : undefined}
 				columns={[
 					NUMBER_COLUMN,
 					{ id: 'title', head: 'Title', text: (item) => item.title, by: (item) => item.title, from: 'sm' },
@@ -184,7 +185,7 @@
 			/>
 			{#if byCode}<Field
 					label="Code of your authenticator, to issue it"
-					name="code"
+					name="timeCode"
 					bind:value={code}
 					autocomplete="one-time-code"
 					required

@@ -32,7 +32,7 @@
 			release,
 			document,
 			text,
-			...(place ? { place: { page: place.page, x: place.x, y: place.y } } : {})
+			...(place ? { at: { page: place.page, x: place.x, y: place.y } } : {})
 		});
 		remarks.draft = null;
 		text = '';

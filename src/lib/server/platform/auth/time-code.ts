@@ -16,7 +16,7 @@ export const TIME_CODE = { digits: 6, period: 30 } as const;
 
 /**
  * Whether a time code of a person's authenticator is right, now or half a minute to either side. Raises `invalid` at
- * the field `code` where it is not, and `too-many` after too many wrong ones; only wrong ones count.
+ * the field `timeCode` where it is not, and `too-many` after too many wrong ones; only wrong ones count.
  */
 export async function checkTimeCode(
 	{ config, database }: Services,
@@ -31,15 +31,15 @@ export async function checkTimeCode(
 	const secret = own && (await symmetricDecrypt({ key: config.secret, data: own.secret }));
 	if (secret && (await createOTP(secret, TIME_CODE).verify(code))) return;
 	await countTry(database, 'guess', personId);
-	throw new Problem('invalid', WRONG_CODE, { field: 'code' });
+	throw new Problem('invalid', WRONG_CODE, { field: 'timeCode' });
 }
 
-/** Uses a time code up, as far as the transaction does: raises `invalid` at the field `code` when it was used before. */
+/** Uses a time code up, as far as the transaction does: raises `invalid` at the field `timeCode` when it was used before. */
 export async function useTimeCode(tx: Tx, personId: string, code: string, now: Date): Promise<void> {
 	const used = await tx
 		.insert(usedCode)
 		.values({ personId, codeHash: secretHash(`${personId}:${code}`), at: now })
 		.onConflictDoNothing()
 		.returning();
-	if (!used.length) throw new Problem('invalid', WRONG_CODE, { field: 'code' });
+	if (!used.length) throw new Problem('invalid', WRONG_CODE, { field: 'timeCode' });
 }
