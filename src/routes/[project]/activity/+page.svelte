@@ -2,6 +2,7 @@
 	import DateField from '$lib/ui/kit/DateField.svelte';
 	import Select from '$lib/ui/kit/Select.svelte';
 	import { goto } from '$app/navigation';
+	import { Narrowing } from '$lib/ui/platform/narrowing.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount, untrack } from 'svelte';
 	import type { EventRow } from '$lib/core/documents/rows';
@@ -55,13 +56,16 @@
 		loading = false;
 	}
 	/** Filters by one thing more, or no longer when it is empty. */
-	function choose(by: string, value: string) {
-		const wanted = Object.entries({ ...data.filter, [by]: value });
-		const query = new URLSearchParams(
-			wanted.filter(([, said]) => said).map(([key, said]) => [key, String(said)])
-		);
-		void goto(`?${query}`, { keepFocus: true, noScroll: true, replaceState: true });
-	}
+	const narrowed = new Narrowing<Record<string, unknown>>(
+		() => data.filter,
+		(to) => {
+			const query = new URLSearchParams(
+				Object.entries(to).flatMap(([key, said]) => (said ? [[key, String(said)]] : []))
+			);
+			return goto(`?${query}`, { keepFocus: true, noScroll: true, replaceState: true });
+		}
+	);
+	const choose = (by: string, value: string) => narrowed.change({ [by]: value });
 </script>
 
 <svelte:head><title>Activity · {data.frame.project.name}</title></svelte:head>

@@ -25,6 +25,7 @@
 	import RegisterFilters from '$lib/ui/register/RegisterFilters.svelte';
 	import RegisterHead from '$lib/ui/register/RegisterHead.svelte';
 	import { Pages } from '$lib/ui/kit/pages.svelte';
+	import { Narrowing } from '$lib/ui/platform/narrowing.svelte';
 	import RegisterFigures from '$lib/ui/register/RegisterFigures.svelte';
 	import Strip from '$lib/ui/register/Strip.svelte';
 	import StripHead from '$lib/ui/register/StripHead.svelte';
@@ -73,10 +74,13 @@
 		})
 	);
 
+	const narrowed = new Narrowing<Shown>(
+		() => data.shown,
+		(to) => goto(`?${queryOf(to)}`, { keepFocus: true, noScroll: true })
+	);
 	function show(change: Partial<Shown>) {
 		selection.clear();
-		const query = queryOf({ ...shown, ...change });
-		void goto(query ? `?${query}` : '?', { keepFocus: true, noScroll: true });
+		narrowed.change(change);
 	}
 	const order = $derived<Order | null>(
 		shown.order === 'number' && !shown.down ? null : { column: shown.order, down: shown.down }
@@ -130,7 +134,7 @@
 			frame={data.frame}
 			list={data.list}
 			choices={data.choices}
-			{shown}
+			shown={narrowed.now}
 			{show}
 			{moved}
 			move={(to) => (moved = to)}

@@ -15,6 +15,7 @@
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { plural } from '$lib/ui/platform/words';
 	import { Pages } from '$lib/ui/kit/pages.svelte';
+	import { Narrowing } from '$lib/ui/platform/narrowing.svelte';
 	import HolderPanel from '$lib/ui/releases/HolderPanel.svelte';
 	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
 	import ReleaseTabs from '$lib/ui/releases/ReleaseTabs.svelte';
@@ -27,13 +28,15 @@
 	type Row = AnswerOf<'holders'>['rows'][number];
 	type ListRow = Row & { id: string };
 	const listed = (rows: readonly Row[]): ListRow[] => rows.map((row) => ({ ...row, id: row.document }));
-	const narrowed = (to: Partial<typeof shown>) => {
-		const next = { ...shown, ...to };
-		const query = new URLSearchParams(
-			Object.entries(next).filter(([, value]) => value !== '' && value !== 'all')
-		).toString();
-		void goto(query ? `?${query}` : '?', { keepFocus: true, noScroll: true });
-	};
+	const narrowed = new Narrowing<typeof shown>(
+		() => data.shown,
+		(to) => {
+			const query = new URLSearchParams(
+				Object.entries(to).filter(([, value]) => value !== '' && value !== 'all')
+			);
+			return goto(`?${query}`, { keepFocus: true, noScroll: true });
+		}
+	);
 	const asked = $derived({
 		project,
 		only: shown.only as 'all',
@@ -111,15 +114,15 @@
 				{ value: '', label: 'All departments' },
 				...data.frame.departments.map((one) => ({ value: one.id, label: one.name }))
 			]}
-			value={shown.department}
-			choose={(department) => narrowed({ department })}
+			value={narrowed.now.department}
+			choose={(department) => narrowed.change({ department })}
 			class="!w-[180px]"
 		/>
 		{#each [['old', 'Somebody holds an old revision', list.old], ['unconfirmed', 'Never confirmed', list.unconfirmed]] as const as [only, word, count] (only)}
 			<button
-				class="button {shown.only === only ? '!border-act bg-done-soft' : ''}"
-				aria-pressed={shown.only === only}
-				onclick={() => narrowed({ only: shown.only === only ? 'all' : only })}
+				class="button {narrowed.now.only === only ? '!border-act bg-done-soft' : ''}"
+				aria-pressed={narrowed.now.only === only}
+				onclick={() => narrowed.change({ only: narrowed.now.only === only ? 'all' : only })}
 				>{word} <span class="font-mono">{count}</span></button
 			>
 		{/each}
