@@ -129,7 +129,7 @@
 		{#if labels}<p class="text-ink-2">
 				You do not have this in hand. Your file overwrites nothing: it is kept as a side version until
 				somebody merges or drops it.
-			</p>{:else}<ReferredBy {document} />{/if}
+			</p>{/if}
 		<label class="block"
 			><span class="label">The file you worked on</span><input
 				class="field"
@@ -197,4 +197,6 @@
 				>{/if}
 		{/snippet}
 	</Form>
+	<!-- It comes a moment later, and moves nothing that is about to be pressed. -->
+	{#if !labels}<div class="mt-3"><ReferredBy {document} /></div>{/if}
 </Dialog>

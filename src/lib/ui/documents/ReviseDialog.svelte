@@ -68,7 +68,6 @@
 				{#if next}<Revision label={next} issued />{/if}
 				<span class="text-ink-2">with the same content. Releases do this by themselves.</span>
 			</p>
-			<ReferredBy document={row.id} />
 		{:else}
 			<label class="block"
 				><span class="label">From {STATE_LABEL[row.state]} to</span><Select
@@ -84,4 +83,6 @@
 		{/if}
 		<Field label="Why" name="why" bind:value={why} maxlength={2000} required lines={3} />
 	</Form>
+	<!-- It comes a moment later, and moves nothing that is about to be pressed. -->
+	{#if what === 'issue'}<div class="mt-3"><ReferredBy document={row.id} /></div>{/if}
 </Dialog>
