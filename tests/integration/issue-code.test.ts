@@ -80,6 +80,22 @@ describe('where the project asks for a code of two-step sign-in to issue (T11)',
 		await issue(another, { timeCode: await codeAt(1) });
 	});
 
+	it('what was begun before the project asked for it issues nothing without one', async () => {
+		const made = await approved();
+		const asking = (issueNeeds: string) => world.act('ines', changeSettings, { project: 'VFT', issueNeeds });
+		await asking('number');
+		// Between the preparation, which writes cover notes, and the issue itself.
+		const write = world.services.inspector.write.bind(world.services.inspector);
+		world.services.inspector.write = async (task) => {
+			await asking('code');
+			return write(task);
+		};
+		const begun = refused(issue(made, { number: made.number }));
+		expect(await begun).toMatchObject({ code: 'invalid', facts: { field: 'timeCode' } });
+		world.services.inspector.write = write;
+		expect(await stateOf(made)).toBe('approved');
+	});
+
 	it('what is refused for another reason does not use it up; guessing is limited', async () => {
 		const made = await approved();
 		const timeCode = await codeAt();

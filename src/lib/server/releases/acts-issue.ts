@@ -19,7 +19,7 @@ import { draftPapers, type Draft } from './papers';
 import { companies, recipientsOf } from './recipients';
 import { sendTo, type Paper, type Sent } from './sending';
 import { decisionsOf } from '../platform/runner/on-route';
-import { checkTimeCode, useTimeCode } from '../platform/auth/time-code';
+import { checkTimeCode, useTimeCode, WRONG_CODE } from '../platform/auth/time-code';
 import { does, type Acting, type ContextOf, type Project } from '../platform/runner/act';
 
 interface Plan {
@@ -28,10 +28,14 @@ interface Plan {
 	whole: Paper;
 	each: Sent[];
 	digest: string;
+	/** The time code that was right; null where none was asked for. */
+	timeCode: string | null;
 }
 
 /** Works out what issuing will do, and stores the cover notes and what is sent in the stead of documents; nothing of the project changes. */
-async function planIssue(context: Parameters<NonNullable<typeof issueRelease.prepare>>[0]): Promise<Plan> {
+async function planIssue(
+	context: Parameters<NonNullable<typeof issueRelease.prepare>>[0]
+): Promise<Omit<Plan, 'timeCode'>> {
 	const { services, tx, project: here, release: about, person: by, now } = context;
 	const checked = await checkRelease(services, tx, about, true);
 	const stopping = checked.filter((c) => worst(c.checks) !== 'fine');
@@ -74,21 +78,25 @@ async function planIssue(context: Parameters<NonNullable<typeof issueRelease.pre
 const asksCode = ({ project: here }: { project: Project }) => here.settings.issueNeeds === 'code';
 
 export const issueRelease = does(contract.issueRelease, {
-	async prepare(context, input): Promise<unknown> {
-		if (asksCode(context)) {
+	async prepare(context, input): Promise<Plan> {
+		const asked = asksCode(context);
+		if (asked) {
 			if (!input.timeCode)
 				throw new Problem('invalid', 'Give the code that your authenticator shows now. Nothing was issued.', {
 					field: 'timeCode'
 				});
 			await checkTimeCode(context.services, context.person.id, input.timeCode);
 		}
-		return planIssue(context);
+		return { ...(await planIssue(context)), timeCode: asked ? input.timeCode! : null };
 	},
 	async run(context, input) {
 		const { tx, project: here, person: by, release: about, now, prepared, tell, enqueue } = context;
 		const plan = prepared as Plan;
-		if (asksCode(context)) await useTimeCode(tx, by.id, input.timeCode!, now);
-		else if (input.number !== about.number)
+		if (asksCode(context)) {
+			// The project may have begun to ask for one since: what was not checked issues nothing.
+			if (plan.timeCode === null || !(await useTimeCode(tx, by.id, plan.timeCode, now)))
+				throw new Problem('invalid', WRONG_CODE, { field: 'timeCode' });
+		} else if (input.number !== about.number)
 			throw new Problem(
 				'invalid',
 				`This is release ${releaseNumber(about.number)}. Type its number to issue it. Nothing was issued.`,

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import * as contract from '../../contract/releases';
 import { Problem } from '../../core/acts/problem';
 import { isSheetKind } from '../../core/files/kinds';
-import type { Anchor } from '../../core/remarks/remarks';
+import { plainRemark, type Anchor } from '../../core/remarks/remarks';
 import { document, remark } from '../platform/db/schema';
 import { does } from '../platform/runner/act';
 import { nextNumber } from '../remarks/acts';
@@ -32,7 +32,12 @@ export const remarkInRelease = does(contract.remarkInRelease, {
 			placeId: input.document,
 			documentId: input.document,
 			releaseId: about.id,
-			details: { number: item.number, label: item.chosenLabel, remark: made.number, text: input.text }
+			details: {
+				number: item.number,
+				label: item.chosenLabel,
+				remark: made.number,
+				text: plainRemark(input.text)
+			}
 		});
 		return made;
 	}

@@ -7,19 +7,10 @@ import { DAY } from '../../../core/time/spans';
 import type { Actor } from '../runner/actor';
 import type { Config } from '../config';
 import type { Database } from '../db';
-import {
-	account,
-	apiToken,
-	invitation,
-	person,
-	session,
-	twoFactor,
-	usedCode,
-	verification
-} from '../db/schema';
+import { account, apiToken, invitation, person, session, twoFactor, verification } from '../db/schema';
 import { newId, secretHash } from '../ids';
 import { hashPassword, verifyPassword } from './passwords';
-import { TIME_CODE, WRONG_CODE } from './time-code';
+import { TIME_CODE, useTimeCode, WRONG_CODE } from './time-code';
 import { checkTries, countTry, forgetTries, triesOf } from './tries';
 
 /** A session ends this long after it began, however much it is used, in milliseconds. */
@@ -79,12 +70,7 @@ export function makeAuth(config: Config, database: Database) {
 
 	/** What a code is good for once: raises `invalid` when it was used, and ends the session it opened again. */
 	async function useOnce(userId: string, code: string, token: string | undefined): Promise<void> {
-		const used = await database.db
-			.insert(usedCode)
-			.values({ personId: userId, codeHash: secretHash(`${userId}:${code}`), at: new Date() })
-			.onConflictDoNothing()
-			.returning();
-		if (used.length) return;
+		if (await useTimeCode(database.db, userId, code, new Date())) return;
 		if (token) await database.db.delete(session).where(eq(session.token, token));
 		throw new Problem('invalid', WRONG_CODE);
 	}

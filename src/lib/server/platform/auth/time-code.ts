@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import { createOTP } from '@better-auth/utils/otp';
 import { symmetricDecrypt } from 'better-auth/crypto';
 import { Problem } from '../../../core/acts/problem';
-import type { Tx } from '../db';
+import type { Querier } from '../db';
 import { twoFactor, usedCode } from '../db/schema';
 import { secretHash } from '../ids';
 import type { Services } from '../services';
@@ -34,12 +34,12 @@ export async function checkTimeCode(
 	throw new Problem('invalid', WRONG_CODE, { field: 'timeCode' });
 }
 
-/** Uses a time code up, as far as the transaction does: raises `invalid` at the field `timeCode` when it was used before. */
-export async function useTimeCode(tx: Tx, personId: string, code: string, now: Date): Promise<void> {
-	const used = await tx
+/** Uses a time code up, as far as its transaction does. Says whether it was good still: each is for once. */
+export async function useTimeCode(db: Querier, personId: string, code: string, now: Date): Promise<boolean> {
+	const used = await db
 		.insert(usedCode)
 		.values({ personId, codeHash: secretHash(`${personId}:${code}`), at: now })
 		.onConflictDoNothing()
 		.returning();
-	if (!used.length) throw new Problem('invalid', WRONG_CODE, { field: 'timeCode' });
+	return used.length > 0;
 }
