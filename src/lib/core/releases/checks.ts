@@ -31,7 +31,7 @@ export const CHECK_LABEL: Record<CheckName, string> = {
 	revision: 'Revision',
 	'issued-before': 'Not issued before',
 	references: 'References',
-	'named-by': 'Named by others'
+	'named-by': 'Named as current'
 };
 
 export type CheckResult = 'fine' | 'look' | 'stops';

@@ -49,6 +49,8 @@
 				: 'received'
 			: 'not received yet';
 	};
+	/** Who was only sent releases has no list of others beside these. */
+	const listed = $derived(data.releases.length > 0 || !data.sent.length);
 </script>
 
 <svelte:head><title>Releases · {data.frame.project.name}</title></svelte:head>
@@ -59,7 +61,7 @@
 			></ReleaseTabs
 		>{:else}<div class="flex items-center gap-3 px-5 py-3">
 			<h1 class="text-[21px]">Releases</h1>
-			<p class="text-ink-2">{plural(data.releases.length, 'release')} that you approve</p>
+			{#if listed}<p class="text-ink-2">{plural(data.releases.length, 'release')} that you approve</p>{/if}
 		</div>{/if}
 	{#if data.sent.length}<section class="mx-5 mb-4 max-sm:mx-3">
 			<h2 class="mb-1 text-[15px]">Sent to you</h2>
@@ -84,50 +86,50 @@
 				]}
 			/>
 		</section>{/if}
-	<div class="mx-5 mb-4 min-h-0 flex-1">
-		<Table
-			label="Releases"
-			rows={data.releases}
-			key={(r) => r.id}
-			empty={data.frame.me.controller
-				? 'No release yet. Tick documents in a folder and put them in a release, or begin an empty one.'
-				: 'No release asks for your approval.'}
-			open={(r) => void goto(`/${code}/releases/${r.number}`)}
-			fills
-			columns={[
-				NUMBER,
-				{ id: 'title', head: 'Title', cell: title, by: (r) => r.title },
-				{
-					id: 'purpose',
-					head: 'Purpose',
-					text: (r) => PURPOSE_LABEL[r.purpose],
-					by: (r) => r.purpose,
-					from: 'sm'
-				},
-				{ id: 'state', head: 'State', cell: state, by: (r) => r.state },
-				{ id: 'to', head: 'To', text: (r) => r.to, by: (r) => r.to, from: 'md' },
-				{ id: 'route', head: 'Route', text: onRoute, class: 'text-ink-2', from: 'md' },
-				{
-					id: 'documents',
-					head: 'Documents',
-					text: (r) => String(r.documents),
-					by: (r) => r.documents,
-					class: 'font-mono',
-					right: true,
-					from: 'sm'
-				},
-				{
-					id: 'issued',
-					head: 'Issued',
-					text: (r) => (r.issuedAt ? dayText(r.issuedAt) : ''),
-					by: (r) => (r.issuedAt ? String(r.issuedAt) : ''),
-					class: 'text-ink-2 whitespace-nowrap',
-					from: 'md'
-				},
-				{ id: 'client', head: 'So far', text: reply, class: 'text-ink-2', from: 'md' }
-			]}
-		/>
-	</div>
+	{#if listed}<div class="mx-5 mb-4 min-h-0 flex-1">
+			<Table
+				label="Releases"
+				rows={data.releases}
+				key={(r) => r.id}
+				empty={data.frame.me.controller
+					? 'No release yet. Tick documents in a folder and put them in a release, or begin an empty one.'
+					: 'No release asks for your approval.'}
+				open={(r) => void goto(`/${code}/releases/${r.number}`)}
+				fills
+				columns={[
+					NUMBER,
+					{ id: 'title', head: 'Title', cell: title, by: (r) => r.title },
+					{
+						id: 'purpose',
+						head: 'Purpose',
+						text: (r) => PURPOSE_LABEL[r.purpose],
+						by: (r) => r.purpose,
+						from: 'sm'
+					},
+					{ id: 'state', head: 'State', cell: state, by: (r) => r.state },
+					{ id: 'to', head: 'To', text: (r) => r.to, by: (r) => r.to, from: 'md' },
+					{ id: 'route', head: 'Route', text: onRoute, class: 'text-ink-2', from: 'md' },
+					{
+						id: 'documents',
+						head: 'Documents',
+						text: (r) => String(r.documents),
+						by: (r) => r.documents,
+						class: 'font-mono',
+						right: true,
+						from: 'sm'
+					},
+					{
+						id: 'issued',
+						head: 'Issued',
+						text: (r) => (r.issuedAt ? dayText(r.issuedAt) : ''),
+						by: (r) => (r.issuedAt ? String(r.issuedAt) : ''),
+						class: 'text-ink-2 whitespace-nowrap',
+						from: 'md'
+					},
+					{ id: 'client', head: 'So far', text: reply, class: 'text-ink-2', from: 'md' }
+				]}
+			/>
+		</div>{/if}
 </div>
 
 {#snippet title(r: Row)}<a class="font-semibold hover:text-act" href="/{code}/releases/{r.number}"
