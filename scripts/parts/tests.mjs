@@ -1,3 +1,5 @@
+import { existsSync, readFileSync } from 'node:fs';
+
 /** Adds up what the test runners counted, so that `npm test` can end with what failed and one line. */
 export class Tally {
 	passed = 0;
@@ -28,10 +30,12 @@ export class Tally {
 			for (const inner of suite.suites ?? []) through(inner);
 			for (const spec of suite.specs ?? [])
 				for (const test of spec.tests.filter(({ status }) => status === 'unexpected'))
-					this.fault(
-						`${spec.file} › ${spec.title}`,
-						(test.results.at(-1)?.errors ?? []).map(({ message }) => message ?? '')
-					);
+					this.fault(`${spec.file} › ${spec.title}`, [
+						...(test.results.at(-1)?.errors ?? []).map(({ message }) => message ?? ''),
+						...(test.results.at(-1)?.attachments ?? [])
+							.filter(({ name, path }) => name === 'error-context' && existsSync(path ?? ''))
+							.map(({ path }) => onPage(readFileSync(path, 'utf8')))
+					]);
 		};
 		for (const suite of report.suites) through(suite);
 		// What went wrong beside the stories: a world that could not be made, a file that does not load.
@@ -47,6 +51,17 @@ export class Tally {
 		yield '';
 		yield `${this.passed} passed, ${this.failed} failed`;
 	}
+}
+
+/** What stood on the page when a story failed, of what Playwright describes: what it said, and the dialog over it. */
+function onPage(described) {
+	const lines = described
+		.split('\n')
+		.filter((line) => /^\s*- (alert|status|dialog|heading|listitem)\b.*[:"]/.test(line));
+	return [
+		'on the page:',
+		...lines.map((line) => line.replace(/ \[ref=\w+\]/, '')).filter((line) => !/listitem:?$/.test(line))
+	].join('\n');
 }
 
 /** Of what is said of one fault; the rest stands where the test ran. */

@@ -1,6 +1,6 @@
 import { expect, test } from './world';
 
-import { as, base, documentId, pick, ready, setUpTwoStep } from './people';
+import { as, base, documentId, pick, ready, setUpTwoStep, said } from './people';
 
 test('three levels in one go, and the answer to why', async ({ browser }) => {
 	const [tomas, oke, rhosyn] = [
@@ -67,7 +67,7 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 	await expect(level).toContainText('Work');
 	await pick(level, 'Download');
 	await row.getByRole('button', { name: 'Change to Download' }).click();
-	await expect(tomas.getByText('Maj Torvane: Work became Download.')).toBeVisible();
+	await said(tomas, 'Maj Torvane: Work became Download.');
 	await tomas.getByRole('button', { name: 'Take back' }).click();
 	await expect(level).toContainText('Work');
 
@@ -136,7 +136,7 @@ test('files come in through a hatch from somebody who sees nothing, and are sort
 	await dialog.getByLabel('Number of flap three.txt').press('Tab');
 	await expect(dialog.getByText('next version after P01.1')).toBeVisible();
 	await dialog.getByRole('button', { name: 'Sort in 2 files' }).click();
-	await expect(ines.getByText('2 files are on their shelves.')).toBeVisible();
+	await said(ines, '2 files are on their shelves.');
 	await ines.goto('/vft/find?q=VFT-MW-LS-00-RP-0777');
 	await expect(ines.getByText('P01.2')).toBeVisible();
 	await expect(ines.getByRole('link', { name: /Flap two/ }).first()).toBeVisible();

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test, world, type Browser, type Page } from './world';
-import { as, base, ready } from './people';
+import { as, base, ready, said } from './people';
 
 /** The link of a kind that came to somebody by mail last. */
 async function linkMailed(to: string, way: 'invited' | 'renew', before = ''): Promise<string> {
@@ -82,7 +82,7 @@ test('who never came in is invited again, comes in under a name of their own, an
 		return ines.getByRole('dialog');
 	};
 	await (await open('Bo Hollin')).getByRole('button', { name: 'Invite again' }).click();
-	await expect(ines.getByText(/new invitation|invited again/i)).toBeVisible();
+	await said(ines, /new invitation|invited again/i);
 
 	const bo = await onPhone(browser);
 	await bo.goto(await linkMailed(email, 'invited'));

@@ -1,5 +1,5 @@
 import { expect, test } from './world';
-import { act, as, choose, documentId, ready, sendBytes } from './people';
+import { act, as, choose, documentId, ready, sendBytes, said } from './people';
 
 test('two versions of a drawing: every known edit is found, by place and by item, and stepped through', async ({
 	browser
@@ -63,7 +63,7 @@ test('a lock is asked for, and broken; what its holder brings later is kept and 
 	await dialog.getByRole('button', { name: 'Hand in beside' }).click();
 	await expect(dialog.getByText(/of another kind/)).toBeVisible();
 	await dialog.getByRole('button', { name: 'Hand in all the same' }).click();
-	await expect(rhosyn.getByText('Kept as side version 1')).toBeVisible();
+	await said(rhosyn, 'Kept as side version 1');
 
 	const sides = oke.getByRole('list', { name: 'Side versions' });
 	await expect(sides).toContainText('tie rods drawn');
@@ -126,7 +126,7 @@ test('an old file under a new lock buries nothing: what came since is told, and 
 	await expect(dialog.getByLabel(/^My file is made from/)).toBeFocused();
 	await dialog.getByLabel(/^Keep it beside/).check();
 	await dialog.getByRole('button', { name: 'Hand in beside' }).click();
-	await expect(rhosyn.getByText(/Kept as side version 1/)).toBeVisible();
+	await said(rhosyn, /Kept as side version 1/);
 	await expect(rhosyn.getByText('Oke Lindvar broke your lock')).toBeHidden();
 	await expect(rhosyn.getByRole('list', { name: 'Side versions' })).toContainText(`made from ${had}`);
 	await expect(rhosyn.getByRole('button', { name: 'Hand in', exact: true })).toBeVisible();

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world';
-import { act, as, base, choose, documentId, ready } from './people';
+import { act, as, base, choose, documentId, ready, said } from './people';
 
 /** Counts the changes that a page asks for while something is done, each answered late as on a slow line. */
 async function changesAsked(page: Page, late: number, doing: () => Promise<void>): Promise<string[]> {
@@ -176,9 +176,9 @@ test('what is handed in goes on when its dialog is closed, and what is wrong wit
 	await dialog.getByRole('button', { name: 'Hand in', exact: true }).click();
 	await oke.keyboard.press('Escape');
 	await expect(dialog).toBeHidden();
-	await expect(oke.getByText(/0211 is not handed in yet: The file is of another kind/)).toBeVisible();
+	await said(oke, /0211 is not handed in yet: The file is of another kind/);
 	await oke.getByRole('button', { name: 'Hand in all the same' }).click();
-	await expect(oke.getByText(/0211 is handed in as P/)).toBeVisible();
+	await said(oke, /0211 is handed in as P/);
 	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
 	await oke.context().close();
 });

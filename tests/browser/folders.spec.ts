@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from './world';
 import { unzipSync } from 'fflate';
-import { act, as, documentId, pick, ready, sendBytes } from './people';
+import { act, as, documentId, pick, ready, sendBytes, said } from './people';
 
 test('folders stand in the list; many things are ticked as a range, downloaded, copied, moved, tagged and removed, and each is taken back', async ({
 	browser
@@ -52,7 +52,7 @@ test('folders stand in the list; many things are ticked as a range, downloaded, 
 	await menu('Tag…');
 	await dialog.getByLabel('Tags to give, with commas between').fill('falsework');
 	await dialog.getByRole('button', { name: 'Tag 3 documents and 1 folder' }).click();
-	await expect(oke.getByText('4 documents tagged.')).toBeVisible();
+	await said(oke, '4 documents tagged.');
 	await expect(rows.nth(3)).toContainText('falsework');
 	await expect(oke.getByRole('button', { name: /ticked/ })).toBeHidden();
 
@@ -69,7 +69,7 @@ test('folders stand in the list; many things are ticked as a range, downloaded, 
 	await menu('Copy…');
 	await pick(dialog.getByRole('combobox'), 'Marine works / Linkspan / Temporary works / Sheets');
 	await dialog.getByRole('button', { name: 'Copy 1 folder' }).click();
-	await expect(oke.getByText(/^Copied as /)).toBeVisible();
+	await said(oke, /^Copied as /);
 	await oke.getByRole('link', { name: 'Sheets' }).first().click();
 	await expect(rows.nth(1)).toContainText('Props');
 
@@ -142,7 +142,7 @@ test('many are shared in one go, and the rest is locked when some are in somebod
 	await menu('Share…');
 	await dialog.getByLabel('Whom to let in').fill('Wren Ostrow, View');
 	await dialog.getByRole('button', { name: 'Let in and tell them' }).click();
-	await expect(oke.getByText(/^1 line done at 3 places/)).toBeVisible();
+	await said(oke, /^1 line done at 3 places/);
 
 	await act(rhosyn, 'takeLock', { document: held, purpose: 'soundings' });
 	await tick('0201', '0202', '0203');
@@ -150,7 +150,7 @@ test('many are shared in one go, and the rest is locked when some are in somebod
 	await dialog.getByRole('button', { name: 'Lock', exact: true }).click();
 	await expect(dialog.getByRole('alert')).toContainText('Nothing was locked');
 	await dialog.getByRole('button', { name: /^Lock the other \d/ }).click();
-	await expect(oke.getByText(/locked; left with whoever has them/)).toBeVisible();
+	await said(oke, /locked; left with whoever has them/);
 	await Promise.all([oke, rhosyn].map((p) => p.context().close()));
 });
 

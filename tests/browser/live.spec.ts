@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world';
-import { as, cuttable, documentId, pick, ready } from './people';
+import { as, cuttable, documentId, pick, ready, said } from './people';
 
 /** What a live text says in somebody's browser, without the names at others' cursors. */
 const textOf = (page: Page) =>
@@ -72,7 +72,7 @@ test('three people write in one text, one through a lost line; they suggest, rem
 	await oke!.getByRole('button', { name: 'Hand in', exact: true }).click();
 	await oke!.getByLabel('What changed').fill('As agreed in the text');
 	await oke!.getByRole('dialog').getByRole('button', { name: 'Hand in' }).click();
-	await expect(oke!.getByText(/Handed in as P01\.3/)).toBeVisible();
+	await said(oke!, /Handed in as P01\.3/);
 	await oke!.getByRole('tab', { name: 'Who wrote what' }).click();
 	await pick(oke!.getByRole('combobox', { name: 'from' }), 'P01.2');
 	await expect(oke!.getByRole('listitem').filter({ hasText: /^Rhosyn Hale/ })).toContainText('+');

@@ -1,5 +1,5 @@
 import type { BrowserContext } from '@playwright/test';
-import { as, pick, ready } from './people';
+import { as, pick, ready, said } from './people';
 import { expect, test } from './world';
 
 /**
@@ -9,11 +9,11 @@ import { expect, test } from './world';
 test('a project from nothing to a release, by what is on screen', async ({ browser }) => {
 	const ines = await as(browser, 'ines');
 	const clicks = await counting(ines.context());
-	const said: string[] = [];
+	const counted: string[] = [];
 	const stretch = async (name: string, act: () => Promise<void>) => {
 		const before = clicks.number;
 		await test.step(name, act);
-		said.push(`${name}: ${clicks.number - before}`);
+		counted.push(`${name}: ${clicks.number - before}`);
 	};
 	const dialog = ines.getByRole('dialog');
 	const band = ines.getByRole('navigation', { name: 'Project' });
@@ -75,7 +75,7 @@ test('a project from nothing to a release, by what is on screen', async ({ brows
 		await expect(ines.getByRole('list', { name: 'As read' })).toContainText('no department');
 		await list.fill(`${await list.inputValue()}, Planning`);
 		await ines.getByRole('button', { name: 'Add 10 people' }).click();
-		await expect(ines.getByText('10 people added.')).toBeVisible();
+		await said(ines, '10 people added.');
 		await expect(ines.getByText('11 people in 3 departments')).toBeVisible();
 		await expect(ines.getByText('not come in yet')).toHaveCount(8);
 	});
@@ -94,7 +94,7 @@ test('a project from nothing to a release, by what is on screen', async ({ brows
 			.getByLabel(/^Name, or several/)
 			.fill('Drawings\n  General\n  Details\n    Armour\nCalculations / Waves');
 		await dialog.getByRole('button', { name: 'Make 6 folders' }).click();
-		await expect(ines.getByText('6 folders made.')).toBeVisible();
+		await said(ines, '6 folders made.');
 		await ines.getByRole('link', { name: 'Drawings' }).first().click();
 		await ready(ines);
 		await expect(ines.getByRole('heading', { level: 1 })).toContainText('Drawings');
@@ -177,8 +177,8 @@ test('a project from nothing to a release, by what is on screen', async ({ brows
 		await expect(ines.getByRole('row', { name: /BRW-MW-/ })).toHaveCount(2);
 	});
 
-	test.info().annotations.push({ type: 'clicks', description: said.join('; ') });
-	console.log(`clicks: ${said.join('; ')}`);
+	test.info().annotations.push({ type: 'clicks', description: counted.join('; ') });
+	console.log(`clicks: ${counted.join('; ')}`);
 	await ines.context().close();
 });
 

@@ -14,6 +14,37 @@ import { world } from './world';
 
 export const base = () => world().origin;
 
+/** What was said by the way on each page: such a sentence stays a few seconds, and a machine may stand still as long. */
+const sentences = new WeakMap<Page, string[]>();
+
+async function listen(page: Page): Promise<void> {
+	const list: string[] = [];
+	sentences.set(page, list);
+	await page.exposeFunction('heard', (sentence: string) => void list.push(sentence));
+	await page.addInitScript(() => {
+		const { heard } = globalThis as unknown as { heard: (sentence: string) => void };
+		new MutationObserver((changes) => {
+			for (const node of changes.flatMap(({ addedNodes }) => [...addedNodes]))
+				if (node instanceof Element)
+					for (const title of node.querySelectorAll('[data-sonner-toast] [data-title]'))
+						heard(title.textContent ?? '');
+		}).observe(document, { childList: true, subtree: true });
+	});
+}
+
+/** Waits until a sentence was said by the way on a page opened by `as`, since the last one that was waited for. */
+export async function said(page: Page, what: string | RegExp): Promise<void> {
+	const list = sentences.get(page)!;
+	const fits = (one: string) => (typeof what === 'string' ? one.includes(what) : what.test(one));
+	await expect
+		.poll(() => list.some(fits) || `Only this was said: ${list.join(' | ')}`, {
+			timeout: 90_000,
+			message: `said: ${what}`
+		})
+		.toBe(true);
+	list.splice(0, list.findIndex(fits) + 1);
+}
+
 /** Opens the project as a person of the demo world, in a browser context of their own. */
 export async function as(browser: Browser, who: string, options: BrowserContextOptions = {}): Promise<Page> {
 	const storageState = world().sessions.get(who);
@@ -24,6 +55,7 @@ export async function as(browser: Browser, who: string, options: BrowserContextO
 		...(storageState ? { storageState } : {})
 	});
 	const page = await context.newPage();
+	await listen(page);
 	page.on('pageerror', (error) => {
 		throw error;
 	});

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { unzipSync } from 'fflate';
 import { expect, test } from './world';
-import { act, as, choose, documentId, pick, ready, sendBytes } from './people';
+import { act, as, choose, documentId, pick, ready, sendBytes, said } from './people';
 
 test('files are added with proposed numbers, and each fault stays with its own file', async ({ browser }) => {
 	const oke = await as(browser, 'oke');
@@ -73,7 +73,7 @@ test('an older version opens with a warning and is restored as a new one', async
 	await expect(oke.getByText('This is P01.1, not the newest.')).toBeVisible();
 	await expect(oke.getByRole('button', { name: /Layers/ })).toBeVisible();
 	await oke.getByRole('button', { name: /Restore P01\.1/ }).click();
-	await expect(oke.getByText(/is restored as P\d\d\.\d+/)).toBeVisible();
+	await said(oke, /is restored as P\d\d\.\d+/);
 	await oke.context().close();
 });
 

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from './world';
-import { act, as, pick, ready } from './people';
+import { act, as, pick, ready, said } from './people';
 
 test('a controller narrows the register, moves planned days, and a lead says when something comes', async ({
 	browser
@@ -38,7 +38,7 @@ test('a controller narrows the register, moves planned days, and a lead says whe
 	await ines.getByRole('menuitem', { name: 'Move planned days…' }).click();
 	await ines.getByLabel('Why').fill('The divers come a week later.');
 	await ines.getByRole('button', { name: 'Move planned days' }).click();
-	await expect(ines.getByText('The planned days of 2 deliverables moved.')).toBeVisible();
+	await said(ines, 'The planned days of 2 deliverables moved.');
 	await expect(planned).not.toHaveText(before);
 	await expect(theirs.getByText('moved planned days: The divers come a week later.')).toBeVisible();
 
@@ -135,7 +135,7 @@ test('a list is taken in after a trial; an export that comes back changes nothin
 	await expect(takeIn).toBeDisabled();
 	await ines.getByLabel(/^Leave out the 1 line/).check();
 	await takeIn.click();
-	await expect(ines.getByText(/^1 new deliverable, [01] changed/)).toBeVisible();
+	await said(ines, /^1 new deliverable, [01] changed/);
 	await ines.getByLabel('Narrow by words').fill('Ladder recess');
 	await expect(ines.getByRole('button', { name: 'VFT-MW-QW-00-DR-0391' })).toBeVisible();
 	await ines.getByLabel('Narrow by words').fill('');
@@ -200,7 +200,7 @@ test('what is missing is planned, a deliverable is added and taken out, and on a
 	await first.check();
 	await ines.getByLabel('For approval').check();
 	await ines.getByRole('button', { name: 'Put 1 document in the register' }).click();
-	await expect(ines.getByText('1 document put in the register.')).toBeVisible();
+	await said(ines, '1 document put in the register.');
 	const { rows } = await act(ines, 'register', { project: 'VFT', words: name });
 	expect(rows[0]!.stages).toMatchObject([{ stage: 'approval', planned: null }]);
 

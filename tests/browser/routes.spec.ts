@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from './world';
-import { as, ready, setUpTwoStep } from './people';
+import { as, ready, setUpTwoStep, said } from './people';
 import { timeCode } from '../time-code';
 
 test('a new release is proposed the route of its purpose; who holds an old revision is seen and told', async ({
@@ -41,7 +41,7 @@ test('a new release is proposed the route of its purpose; who holds an old revis
 	await expect(panel).toContainText('is current');
 	await expect(panel).toContainText(/sent with release 00\d\d/);
 	await panel.getByRole('button', { name: /^Tell / }).click();
-	await expect(ines.getByText('1 holder told by mail.')).toBeVisible();
+	await said(ines, '1 holder told by mail.');
 	await ines.goto('/vft/outbox');
 	await ready(ines);
 	await expect(ines.getByText(/you hold 1 revision that is out of date/).first()).toBeVisible();
@@ -96,7 +96,7 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 		await ready(ines);
 		await ines.getByRole('checkbox', { name: /Settle remark/ }).check();
 		await ines.getByRole('button', { name: 'Settle 1 remark' }).click();
-		await expect(ines.getByText('1 remark settled; whoever made them is told.')).toBeVisible();
+		await said(ines, '1 remark settled; whoever made them is told.');
 		await ines.goBack();
 		await ready(ines);
 		await expect(ines.getByText('One remark on it is open.')).toHaveCount(0);
@@ -128,7 +128,7 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 			ines.getByText(/issues nothing until two-step sign-in is set up: Ines Maddock/)
 		).toBeVisible();
 		await ines.getByRole('button', { name: 'Change what issuing asks for' }).click();
-		await expect(ines.getByText(/^Changed\. It stands/)).toBeVisible();
+		await said(ines, /^Changed\. It stands/);
 		await ines.goto('/vft/releases/34/issue');
 		await ready(ines);
 		await expect(ines.getByText(/Set it up on your own page first/)).toBeVisible();

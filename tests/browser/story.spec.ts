@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from './world';
 import yauzl from 'yauzl';
-import { as, base, choose, documentId, pick, ready } from './people';
+import { as, base, choose, documentId, pick, ready, said } from './people';
 
 const NUMBER = 'VFT-MW-QW-00-DR-0302';
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
@@ -212,7 +212,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 	await test.step('she begins the next round from it, to the same people', async () => {
 		await ines.getByRole('button', { name: 'Build another like it' }).click();
 		await expect(ines).not.toHaveURL(release);
-		await expect(ines.getByText(/^This is release \d{4}, to the same people/)).toBeVisible();
+		await said(ines, /^This is release \d{4}, to the same people/);
 		await expect(ines.getByRole('row', { name: new RegExp(NUMBER) })).toBeVisible();
 		await expect(ines.getByText('Maren Aldgate').first()).toBeVisible();
 		await ines.goto('/vft/activity');

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from './world';
-import { as, choose, cuttable, documentId, pick, ready } from './people';
+import { as, choose, cuttable, documentId, pick, ready, said } from './people';
 
 /** Opens a document by its number. */
 async function open(page: Page, number: string): Promise<string> {
@@ -108,7 +108,7 @@ test('three people fill in one schedule, one through a lost line; rules speak, r
 	await oke.getByRole('button', { name: 'Hand in', exact: true }).click();
 	await oke.getByLabel('What changed').fill('Notes of the diver');
 	await oke.getByRole('dialog').getByRole('button', { name: 'Hand in' }).click();
-	await expect(oke.getByText(/Handed in as P01\.3/)).toBeVisible();
+	await said(oke, /Handed in as P01\.3/);
 	await oke.goto(`/vft/document/${id}/compare?from=P01.2&to=P01.3`);
 	await expect(oke.getByText('Checked by diver')).toBeVisible();
 	const { rows } = await held<Schedule>(oke, id, 'schedule');
@@ -208,7 +208,7 @@ test('three people draw in one DXF, each department on its layers, one through a
 	expect(await offered('SERVICE')).toBe(0);
 	await ines.getByRole('tab', { name: /^Layers/ }).click();
 	await pick(ines.getByLabel('Whose SERVICE is'), 'MW');
-	await expect(ines.getByText('SERVICE is for Marine works now.')).toBeVisible();
+	await said(ines, 'SERVICE is for Marine works now.');
 	await expect.poll(() => offered('SERVICE')).toBe(1);
 
 	// One's own last step is taken back, not the others'.
@@ -228,7 +228,7 @@ test('three people draw in one DXF, each department on its layers, one through a
 	await oke.getByRole('button', { name: 'Hand in', exact: true }).click();
 	await oke.getByLabel('What changed').fill('Lines for the pipe bridge');
 	await oke.getByRole('dialog').getByRole('button', { name: 'Hand in' }).click();
-	await expect(oke.getByText(/Handed in as P02\.2/)).toBeVisible();
+	await said(oke, /Handed in as P02\.2/);
 	const file = await (await oke.request.get(`/api/v1/documents/${id}/versions/P02.2/file`)).text();
 	expect(file).toContain('P02.2');
 	// The comparison finds what was drawn, and nothing else.
@@ -264,7 +264,7 @@ test('of what was drawn through a lost line on a layer that went to others, the 
 	]);
 	await ines.getByRole('tab', { name: /^Layers/ }).click();
 	await pick(ines.getByLabel('Whose OUTLINE is'), 'PL');
-	await expect(ines.getByText(/^OUTLINE is for/)).toBeVisible();
+	await said(ines, /^OUTLINE is for/);
 	line.back();
 	await expect(rhosyn.getByText(/did not take a change: The layer OUTLINE/)).toBeVisible();
 	await rhosyn.getByRole('button', { name: 'Open what the others have' }).click();
@@ -278,7 +278,7 @@ test('of what was drawn through a lost line on a layer that went to others, the 
 	const copies = JSON.parse(await readFile(await (await saved).path(), 'utf8')) as { items: object }[];
 	expect(JSON.stringify(copies[0]!.items)).toContain('4000');
 	await strip.getByRole('button', { name: 'Put in what you may change' }).click();
-	await expect(rhosyn.getByText(/1 change put in\. What lies on OUTLINE stays out/)).toBeVisible();
+	await said(rhosyn, /1 change put in\. What lies on OUTLINE stays out/);
 	await kept(rhosyn);
 	const after = (await held<Drawing>(ines, id, 'drawing')).items.map((i) => i.layer);
 	expect(after.sort()).toEqual([...before, 'GRID'].sort());

@@ -1,5 +1,5 @@
 import { expect, test } from './world';
-import { act, as, choose, documentId, pick, ready } from './people';
+import { act, as, choose, documentId, pick, ready, said } from './people';
 
 test('what waits stands under Today with what can be done; the ways in say how much', async ({ browser }) => {
 	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
@@ -38,12 +38,12 @@ test('a bookmark is made with a key, and says what became of what it led to', as
 	await rhosyn.goto(`/vft/document/${id}`);
 	await ready(rhosyn);
 	await rhosyn.keyboard.press('b');
-	await expect(rhosyn.getByText('is at hand, under Today.')).toBeVisible();
+	await said(rhosyn, 'is at hand, under Today.');
 	await rhosyn.goto(`/vft/place/${folder}`);
 	await ready(rhosyn);
 	await rhosyn.getByRole('button', { name: /^Folder/ }).click();
 	await rhosyn.getByRole('menuitem', { name: 'Keep at hand' }).click();
-	await expect(rhosyn.getByText(/^Quay wall is at hand/)).toBeVisible();
+	await said(rhosyn, /^Quay wall is at hand/);
 	await rhosyn.goto('/vft/at-hand');
 	await ready(rhosyn);
 	const list = rhosyn.getByRole('table', { name: 'At hand' });
@@ -77,7 +77,7 @@ test('what stands beside a document keeps its place from one to the next, and re
 	const many = await versions.getByRole('listitem').count();
 	await versions.getByRole('button', { name: 'What to do with P01.1' }).click();
 	await oke.getByRole('menuitem', { name: 'Restore as a new version' }).click();
-	await expect(oke.getByText(/^P01\.1 is restored as/)).toBeVisible();
+	await said(oke, /^P01\.1 is restored as/);
 	await expect(versions.getByRole('listitem')).toHaveCount(many + 1);
 	for (const name of ['Access', 'Trail', 'Details']) {
 		await oke.getByRole('tab', { name }).click();
@@ -134,7 +134,7 @@ test('how documents are numbered is tried against the numbers of today before it
 	await ready(ines);
 	await ines.getByLabel('Digits of the serial').fill('4');
 	await ines.getByRole('button', { name: 'Change the numbering' }).click();
-	await expect(ines.getByText('The numbering is changed.')).toBeVisible();
+	await said(ines, 'The numbering is changed.');
 	await ines.context().close();
 });
 
@@ -175,7 +175,7 @@ test('settings say what comes of them before they are changed, and a place is dr
 		await ines.getByLabel(side).fill(share);
 	await expect(fitting).toContainText(/11 of 11\s+sheets\s+say there/);
 	await ines.getByRole('button', { name: 'Change the place' }).click();
-	await expect(ines.getByText(/^Changed\./)).toBeVisible();
+	await said(ines, /^Changed\./);
 
 	await parts.getByRole('link', { name: 'Mails and reminders' }).click();
 	await ines.getByLabel('After it was due').fill('2, x');
@@ -183,7 +183,7 @@ test('settings say what comes of them before they are changed, and a place is dr
 	await ines.getByLabel('After it was due').fill('2');
 	await expect(ines.getByText(/told that it is overdue on \d+ \w+\. An answer ends it/)).toBeVisible();
 	await ines.getByRole('button', { name: 'Change the reminders' }).click();
-	await expect(ines.getByText(/^Changed\./).last()).toBeVisible();
+	await said(ines, /^Changed\./);
 	await ines.goto('/vft/activity');
 	await ready(ines);
 	await expect(ines.getByText(/changed when recipients are reminded/)).toBeVisible();

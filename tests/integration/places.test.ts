@@ -99,6 +99,34 @@ describe('adding', () => {
 		expect(both.find((b) => b.status === 'rejected')).toMatchObject({ reason: { code: 'conflict' } });
 	});
 
+	it('makes one document of what is asked again because no answer came, also while the first is still made', async () => {
+		const asked = {
+			folder: world.folder,
+			upload: await world.send('oke', 'pile cap 4 before the pour'),
+			title: 'Pile cap 4 before the pour'
+		};
+		const ask = (number: string, again = true) =>
+			world.act('oke', addDocument, { ...asked, number: `VFT-MW-LS-00-PH-${number}`, again });
+		const [first, second] = await Promise.all([ask('0701'), ask('0702')]);
+		expect(second).toEqual(first);
+		// Sent anew, since the picture was not kept so long.
+		const sent = await world.send('oke', 'pile cap 4 before the pour');
+		expect(
+			await world.act('oke', addDocument, {
+				...asked,
+				upload: sent,
+				number: 'VFT-MW-LS-00-PH-0703',
+				again: true
+			})
+		).toEqual(first);
+		// The same again on purpose, by somebody else, or after it was removed, is a document of its own.
+		const others = [await ask('0704', false)];
+		await world.act('oke', removePlace, { place: first.id, reason: 'twice' });
+		await world.act('oke', removePlace, { place: others[0]!.id, reason: 'twice' });
+		others.push(await ask('0705'));
+		expect(new Set([first, ...others].map(({ id }) => id)).size).toBe(3);
+	});
+
 	it('notices the same bytes, but only in what the person may look at', async () => {
 		const { number } = await world.add('oke', 'twice the same bytes');
 		const reachOf = async (who: string) =>

@@ -161,7 +161,9 @@ export const addDocument = act({
 		number,
 		title: name,
 		tags: tags.default([]),
-		note: note.default('')
+		note: note.default(''),
+		/** It was asked before and no answer came: when the document is there since, it is the answer. */
+		again: z.boolean().default(false)
 	}),
 	output: z.strictObject({ id: z.string(), number: z.string(), label: z.string() }),
 	at: {

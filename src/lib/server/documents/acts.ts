@@ -6,7 +6,7 @@ import { Problem } from '../../core/acts/problem';
 import { label, nextSave, parse } from '../../core/revisions/revisions';
 import { ownUploads } from '../content/content';
 import type { Tx } from '../platform/db';
-import { document, event, place, seen, version } from '../platform/db/schema';
+import { document, event, place, seen, upload, version } from '../platform/db/schema';
 import { does, type Acting, type ContextOf, type Project } from '../platform/runner/act';
 import type { Held } from '../platform/runner/held';
 
@@ -134,9 +134,39 @@ export async function createDocument(
 	return { id: documentId, number, label: first, versionId };
 }
 
+/**
+ * The document that an addition made whose answer was lost on the way: by the same person, of the same bytes, in the
+ * same folder under the same title. An addition that is still being made is waited for.
+ */
+async function madeBefore(
+	{ tx, person: by }: Pick<ContextOf['place'] & Acting, 'tx' | 'person'>,
+	asked: { folder: string; upload: string; title: string }
+): Promise<{ id: string; number: string; label: string } | undefined> {
+	const [made] = await tx
+		.select({ id: document.id, number: document.number, label: version.label })
+		.from(upload)
+		.innerJoin(version, eq(version.hash, upload.hash))
+		.innerJoin(document, and(eq(document.id, version.documentId), eq(document.live, true)))
+		.innerJoin(place, eq(place.id, document.id))
+		.where(
+			and(
+				eq(upload.id, asked.upload),
+				eq(version.seq, 1),
+				eq(version.createdBy, by.id),
+				eq(place.parentId, asked.folder),
+				eq(document.title, asked.title)
+			)
+		)
+		.limit(1);
+	return made;
+}
+
 export const addDocument = does(contract.addDocument, {
 	async run(context, input) {
 		const [file] = await ownUploads(context.tx, { personId: context.person.id }, [input.upload], context.now);
+		await context.tx.select({ id: upload.id }).from(upload).where(eq(upload.id, input.upload)).for('update');
+		const before = input.again ? await madeBefore(context, input) : undefined;
+		if (before) return before;
 		const { id, number, label } = await createDocument(context, context.place.id, file!, input);
 		return { id, number, label };
 	}

@@ -141,6 +141,21 @@ describe('photographs on their way', () => {
 		expect(server.sent).toEqual(['Blinding.jpg']);
 	});
 
+	it('say that they were asked for before when no answer came, also after a reload', async () => {
+		server.adding = [new TypeError('Failed to fetch')];
+		const first = await opened();
+		await first.photographs.add([photograph('Blinding')]);
+		await vi.waitFor(() => expect(first.photographs.list[0]?.state).toBe('waiting'));
+		first.leave();
+		const { photographs, ...page } = await opened();
+		leave = page.leave;
+		await vi.waitFor(() => expect(photographs.done).toHaveLength(1));
+		expect([server.sent, server.added]).toMatchObject([['Blinding.jpg'], [{ again: true }]]);
+		await photographs.add([photograph('Deck')]);
+		await vi.waitFor(() => expect(photographs.done).toHaveLength(2));
+		expect(server.added).toMatchObject([{ again: true }, { again: false }]);
+	});
+
 	it('that are refused say why and stay, the others go on; they are sent anew when tried again', async () => {
 		server.adding = [new Refused('not-found', 'The folder is gone.')];
 		const { photographs, ...page } = await opened();

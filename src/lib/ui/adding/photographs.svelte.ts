@@ -19,6 +19,8 @@ interface Kept {
 	file: File;
 	/** The upload, once the picture itself has arrived. */
 	upload: string | null;
+	/** It was asked for as a document: should no answer have come, it may be one. */
+	asked?: boolean;
 }
 interface Waiting {
 	kept: Kept;
@@ -104,7 +106,12 @@ class Photographs {
 				kept.upload = upload;
 				await set(kept.id, $state.snapshot(kept), store());
 			}
-			const { id, number } = await this.asDocument(kept, kept.upload);
+			const again = kept.asked === true;
+			if (!again) {
+				kept.asked = true;
+				await set(kept.id, $state.snapshot(kept), store());
+			}
+			const { id, number } = await this.asDocument(kept, kept.upload, again);
 			await del(kept.id, store());
 			this.list = this.list.filter((w) => w.kept.id !== kept.id);
 			this.done.unshift({ id, number, title: kept.title });
@@ -119,7 +126,11 @@ class Photographs {
 	}
 
 	/** Puts an arrived picture into its folder under the next free photograph number. */
-	private async asDocument(kept: Kept, upload: string): Promise<{ id: string; number: string }> {
+	private async asDocument(
+		kept: Kept,
+		upload: string,
+		again: boolean
+	): Promise<{ id: string; number: string }> {
 		for (let tried = 1; ; tried++) {
 			const { proposals } = await cupboard.proposals({ place: kept.place, files: ['photograph.jpg'] });
 			try {
@@ -128,7 +139,8 @@ class Photographs {
 					upload,
 					number: proposals[0]!.number,
 					title: kept.title,
-					tags: tagsOf(kept.tags)
+					tags: tagsOf(kept.tags),
+					again
 				});
 			} catch (error) {
 				const taken = error instanceof CallError && error.code === 'conflict';
