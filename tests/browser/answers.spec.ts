@@ -144,6 +144,17 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 			'1 remark on the sheet, 1 marked-up file'
 		);
 		await expect(ivo.getByLabel('Your name, as signature')).toHaveValue('Ivo Brandal');
+		// What he chooses she sees at once, and the words that she has begun stay as they are.
+		const verdict = (page: Page, code: string) =>
+			page.getByRole('radiogroup', { name: `Verdict on ${CALCULATION}` }).getByRole('radio', { name: code });
+		const words = maren.getByLabel(`Remark on ${CALCULATION}`);
+		await words.pressSequentially('Checked by');
+		await verdict(ivo, 'B').click();
+		await expect(verdict(maren, 'B')).toBeChecked();
+		await verdict(ivo, 'A').click();
+		await expect(verdict(maren, 'A')).toBeChecked();
+		await expect(words).toHaveValue('Checked by');
+		await words.fill('');
 		await ivo.context().close();
 		await desk.close();
 	});

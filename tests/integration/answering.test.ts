@@ -11,7 +11,7 @@ import {
 	takeBackRemark
 } from '../../src/lib/server/passes/acts-answering';
 import { saveVerdicts, signVerdicts, takeFromPass } from '../../src/lib/server/passes/acts-release';
-import { releasePassContent } from '../../src/lib/server/passes/views';
+import { passGate, releasePassContent } from '../../src/lib/server/passes/views';
 import { answerRoom } from '../../src/lib/server/passes/views-answering';
 import { addRecipient } from '../../src/lib/server/people/acts';
 import { event, mail, remark } from '../../src/lib/server/platform/db/schema';
@@ -301,6 +301,43 @@ describe('a colleague of a recipient (T9)', () => {
 		// Withdrawing hers ends his.
 		await world.act('ines', withdrawPass, { release: made.id, recipient: world.recipient });
 		expect(await refused(seen(ivo))).toMatchObject({ facts: { withdrawn: true } });
+	});
+
+	it('and who asked for them have what the other keeps at once; other recipients hear nothing of it', async () => {
+		const [a, b] = [await world.add(), await world.add()];
+		const made = await release(
+			[a.id, b.id],
+			[
+				{ recipient: world.recipient, documents: [a.id] },
+				{ recipient: kaja, documents: [b.id] }
+			]
+		);
+		const [maren, other] = made.secrets as [string, string];
+		const { id } = await ask(maren, 'ivo@harbourtrust.example');
+		const ivo = await letIn(made.id, id, 'ivo@harbourtrust.example');
+		const { passes } = world.services.live;
+		const told = { maren: 0, ivo: 0, other: 0, late: 0 };
+		const watch = async (who: keyof typeof told, secret: string, since: number | null = null) => {
+			const { id: passId, projectId } = await world.read(null, passGate, { secret });
+			return passes.watch({ projectId, passId, tell: () => told[who]++ }, since);
+		};
+		const stops = [await watch('maren', maren), await watch('ivo', ivo), await watch('other', other)];
+		const readAt = Date.now();
+		await world.act(null, saveVerdicts, {
+			secret: ivo,
+			answers: [{ document: a.id, code: 'B', remark: '' }]
+		});
+		await expect.poll(() => told).toEqual({ maren: 1, ivo: 1, other: 0, late: 0 });
+		await place(maren, a.id, 'The flange is too thin.');
+		await expect.poll(() => told).toEqual({ maren: 2, ivo: 2, other: 0, late: 0 });
+		// A page that was read before, and watches only now, has missed it.
+		stops.push(await watch('late', maren, readAt));
+		await expect.poll(() => told.late).toBe(1);
+		// What they got is superseded by a release that they do not get.
+		await release([a.id], [{ recipient: kaja }]);
+		await expect.poll(() => told).toMatchObject({ maren: 3, ivo: 3, late: 2 });
+		expect(told.other).toBe(0);
+		for (const stop of stops) stop();
 	});
 
 	it('is refused with a reason, once; nobody is asked for twice, nor the recipient themselves', async () => {

@@ -10,13 +10,14 @@ import { MOST_COLLEAGUES, releaseNumber } from '../../core/releases';
 import { tellNotices } from '../notices/tell';
 import { colleaguesOf } from '../releases/colleagues';
 import { mainPass, shareOf } from '../releases/recipients';
+import { tellAnswers } from '../trail/following-passes';
 
 /** Most remarks on one document, and most files that come with its verdict. */
 const MOST_PLACED = 300;
 export const MOST_MARKED_FILES = 10;
 
 /**
- * Holds the answers of a pass still, and makes sure that one on a document can still change.
+ * Holds the answers of a pass still, makes sure that one on a document can still change, and tells who looks at them.
  * @returns the pass under which they are kept
  * Raises `conflict` where no verdict is asked, or it is signed, and `not-found` for a document that they did not get.
  */
@@ -28,6 +29,7 @@ async function answering(
 ): Promise<string> {
 	const { share, items } = await gotBy(tx, held, about);
 	await tx.select({ id: pass.id }).from(pass).where(eq(pass.id, share.passId)).for('update');
+	await tellAnswers(tx, share.passId);
 	if (share.expects !== 'verdicts')
 		throw new Problem('conflict', 'No verdicts are asked of you on this release.');
 	if (!items.some((item) => item.documentId === document))
@@ -128,6 +130,7 @@ export const askForColleague = does(contract.askForColleague, {
 			askedBy: held.holderName,
 			createdAt: now
 		});
+		await tellAnswers(tx, share.passId);
 		await tellNotices(context, {
 			kind: 'release-answered',
 			people: [release.builtBy],

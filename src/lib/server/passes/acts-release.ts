@@ -18,6 +18,7 @@ import { signersOf } from '../platform/certificate';
 import { filesBy, placedBy, setFilesBeside } from '../releases/answered';
 import { workOn } from '../releases/returned';
 import type { Tx } from '../platform/db';
+import { tellAnswers } from '../trail/following-passes';
 
 export const takeFromPass = does(contract.takeFromPass, {
 	async run({ tx, pass: held, proof, release, now, tell }, input) {
@@ -78,6 +79,7 @@ export const confirmReceipt = does(contract.confirmReceipt, {
 			.where(and(eq(pass.id, share.passId), isNull(pass.receivedAt)))
 			.returning();
 		if (!done.length) throw new Problem('conflict', 'Receipt was confirmed before.');
+		await tellAnswers(tx, share.passId);
 		await tellNotices(context, {
 			kind: 'release-answered',
 			people: [release.builtBy],
@@ -106,6 +108,7 @@ async function keepAnswers(
 	const known = new Set(items.map((item) => item.documentId));
 	if (given.some((a) => !known.has(a.document)))
 		throw new Problem('not-found', 'A document answered is not in this release.');
+	await tellAnswers(tx, share.passId);
 	await tx
 		.insert(verdict)
 		.values(

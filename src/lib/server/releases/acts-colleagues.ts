@@ -10,6 +10,7 @@ import { newSecret, secretHash } from '../platform/ids';
 import { does } from '../platform/runner/act';
 import { recipientsOf } from './recipients';
 import { ASKS } from './sending';
+import { tellAnswers } from '../trail/following-passes';
 
 /** Somebody whom a recipient of a release asks to bring in, held, and of whom. Raises `conflict` once it is answered. */
 async function askedFor(tx: Tx, releaseId: string, id: string) {
@@ -93,6 +94,7 @@ export const letColleagueIn = does(contract.letColleagueIn, {
 			},
 			[link]
 		);
+		await tellAnswers(tx, held.id);
 		tell({
 			kind: 'colleague.let-in',
 			releaseId: about.id,
@@ -121,6 +123,7 @@ export const refuseColleague = does(contract.refuseColleague, {
 			},
 			[]
 		);
+		await tellAnswers(tx, asked.passId);
 		tell({
 			kind: 'colleague.refused',
 			releaseId: about.id,

@@ -7,6 +7,7 @@ import type { Notice } from '../../core/documents/rows';
 import { loadReach, type Reach } from '../access/reach';
 import type { Database } from '../platform/db';
 import { document, event, place, release, version } from '../platform/db/schema';
+import { ANSWERS, PassLines } from './following-passes';
 import { CHANNEL, visibleEvents } from './write';
 
 /** The channel on which a process tells of a preview it made; the payload is the hash of the content. */
@@ -63,7 +64,8 @@ const PREVIEW_PAUSE = 500;
  */
 export class Live {
 	private readonly watchers = new Set<Watcher>();
-	private readonly passWatchers = new Set<{ passId: string; projectId: string; ended: () => void }>();
+	/** Open pages of passes. */
+	readonly passes: PassLines;
 	private readonly sessionWatchers = new Set<{ personId: string; ended: () => void }>();
 	private readonly listeners: ((projectId: string) => void)[] = [];
 	/** When each project was last heard of, in milliseconds; those before this process listened are not known. */
@@ -76,7 +78,9 @@ export class Live {
 	constructor(
 		private readonly database: Database,
 		private readonly log: Logger
-	) {}
+	) {
+		this.passes = new PassLines(database);
+	}
 
 	async open(): Promise<void> {
 		const listen = async (channel: string, hear: (text: string) => Promise<void>) => {
@@ -92,6 +96,7 @@ export class Live {
 			for (const one of this.sessionWatchers) if (one.personId === personId) one.ended();
 			return Promise.resolve();
 		});
+		await listen(ANSWERS, (keptUnder) => this.passes.answered(keptUnder));
 		this.listensSince = Date.now();
 		await listen(PREVIEWS, async (hash) => {
 			this.previews.add(hash);
@@ -121,13 +126,6 @@ export class Live {
 		return () => this.watchers.delete(watcher);
 	}
 
-	/** Calls back when a pass is withdrawn, so that a page that is open stops working; gives the function that ends it. */
-	watchPass(projectId: string, passId: string, ended: () => void): () => void {
-		const watcher = { projectId, passId, ended };
-		this.passWatchers.add(watcher);
-		return () => this.passWatchers.delete(watcher);
-	}
-
 	/** Calls back when a session or token of a person has ended somewhere; gives the function that ends it. */
 	watchSessions(personId: string, ended: () => void): () => void {
 		const watcher = { personId, ended };
@@ -152,22 +150,6 @@ export class Live {
 		return row !== undefined;
 	}
 
-	private async tellPasses(projectId: string, from: number, to: number): Promise<void> {
-		const watching = [...this.passWatchers].filter((w) => w.projectId === projectId);
-		if (!watching.length) return;
-		const rows = await this.database.db
-			.select({ pass: sql<string>`${event.details}->>'pass'` })
-			.from(event)
-			.where(
-				and(
-					eq(event.projectId, projectId),
-					between(event.seq, from, to),
-					inArray(event.kind, ['pass.withdrawn', 'pass.changed'])
-				)
-			);
-		for (const one of watching) if (rows.some((r) => r.pass === one.passId)) one.ended();
-	}
-
 	private async pass({
 		projectId,
 		from,
@@ -179,7 +161,7 @@ export class Live {
 	}): Promise<void> {
 		this.heardAt.set(projectId, Date.now());
 		for (const listener of this.listeners) listener(projectId);
-		await this.tellPasses(projectId, from, to);
+		await this.passes.happened(projectId, from, to);
 		const changesAccess = await this.changesAccess(projectId, from, to);
 		for (const watcher of this.watchers) {
 			if (watcher.projectId !== projectId) continue;
@@ -251,6 +233,6 @@ export class Live {
 		await Promise.all(this.stops.map((stop) => stop()));
 		if (this.previewTimer) clearTimeout(this.previewTimer);
 		this.watchers.clear();
-		this.passWatchers.clear();
+		this.passes.close();
 	}
 }

@@ -8,6 +8,7 @@
 	import Progress from '../kit/Progress.svelte';
 	import { attempt } from '../platform/api';
 	import { refreshAll } from '../platform/refresh';
+	import { Followed } from '../platform/followed.svelte';
 	import { sizeText } from '../platform/words';
 	import type { PlacedRemarks } from '../remarks/placed.svelte';
 	import VerdictChoice, { VERDICT_LOOK } from './VerdictChoice.svelte';
@@ -26,7 +27,9 @@
 		mayPlace: boolean;
 	} = $props();
 
-	let words = $state(untrack(() => item.remark));
+	/** What a colleague says meanwhile shows here too. */
+	const words = new Followed(untrack(() => item.remark));
+	$effect(() => words.follow(item.remark));
 	let text = $state('');
 	let busy = $state(false);
 	/** Files on their way, with what is wrong with those that stay out. */
@@ -41,7 +44,7 @@
 	}
 	const keep = (code: Verdict | null) =>
 		then(() =>
-			cupboard.saveVerdicts({ secret, answers: [{ document: item.documentId, code, remark: words }] })
+			cupboard.saveVerdicts({ secret, answers: [{ document: item.documentId, code, remark: words.value }] })
 		);
 	async function place() {
 		const { page, x, y } = remarks.draft!.anchor;
@@ -92,7 +95,7 @@
 						: ''}"
 					name="remark"
 					lines={2}
-					bind:value={words}
+					bind:value={words.value}
 					left={() => void keep(item.code)}
 				/>
 			</div>{/if}

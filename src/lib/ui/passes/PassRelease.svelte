@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
+	import { Followed } from '../platform/followed.svelte';
 	import { refreshAll } from '../platform/refresh';
 	import { toast } from '../kit/toast';
 	import { releaseNumber, suitabilityText, VERDICT_LABEL, VERDICTS, type Verdict } from '../../core/releases';
@@ -23,29 +24,33 @@
 	const size = $derived(view.items.reduce((n, i) => n + i.size, 0));
 	const outdated = $derived(view.items.filter((i) => i.later));
 
-	// svelte-ignore state_referenced_locally
-	const answers = $state(
+	/** What a colleague saved meanwhile shows here too; what is chosen here and not saved yet stays. */
+	const answers = untrack(() =>
 		Object.fromEntries(
-			view.items.map((i) => [i.documentId, { code: i.code as Verdict | null, remark: i.remark }])
+			view.items.map((i) => [
+				i.documentId,
+				{ code: new Followed<Verdict | null>(i.code), remark: new Followed(i.remark) }
+			])
 		)
 	);
-	/** What a colleague saved meanwhile shows here too; what is chosen here and not saved yet stays. */
-	let saved = untrack(() => view.items);
 	$effect(() => {
 		for (const item of view.items) {
-			const before = saved.find((one) => one.documentId === item.documentId);
-			if (before && before.code === item.code && before.remark === item.remark) continue;
-			untrack(() => (answers[item.documentId] = { code: item.code, remark: item.remark }));
+			const answer = answers[item.documentId]!;
+			answer.code.follow(item.code);
+			answer.remark.follow(item.remark);
 		}
-		saved = view.items;
 	});
 	// svelte-ignore state_referenced_locally
 	let name = $state(view.holder);
 	const asked = $derived(view.expects === 'verdicts');
 	const open = $derived(view.items.filter((i) => !i.signed));
-	const answered = $derived(open.filter((i) => answers[i.documentId]!.code));
+	const answered = $derived(open.filter((i) => answers[i.documentId]!.code.value));
 	const given = (items: typeof view.items) =>
-		items.map((i) => ({ document: i.documentId, ...answers[i.documentId]! }));
+		items.map((i) => ({
+			document: i.documentId,
+			code: answers[i.documentId]!.code.value,
+			remark: answers[i.documentId]!.remark.value
+		}));
 
 	async function receipt() {
 		if (await attempt(() => cupboard.confirmReceipt({ secret }))) await refreshAll();
@@ -57,11 +62,11 @@
 		if (await attempt(() => cupboard.saveVerdicts({ secret, answers: given([item]) })))
 			keptAt = new Date().toISOString();
 	}
-	const left = $derived(open.filter((i) => !answers[i.documentId]!.code));
+	const left = $derived(open.filter((i) => !answers[i.documentId]!.code.value));
 	/** What nobody has answered yet is accepted; it is signed with the rest, and can be chosen anew until then. */
 	async function acceptRest() {
 		const rest = left;
-		for (const { documentId } of rest) answers[documentId]!.code = 'A';
+		for (const { documentId } of rest) answers[documentId]!.code.value = 'A';
 		if (await attempt(() => cupboard.saveVerdicts({ secret, answers: given(rest) })))
 			keptAt = new Date().toISOString();
 	}
@@ -236,12 +241,12 @@
 			].join(', ')}</a
 		>{/if}
 	{#if item.signed}{#if item.remark}<span class="block text-ink-2">{item.remark}</span>{/if}
-	{:else if answer.code || answer.remark}<textarea
+	{:else if answer.code.value || answer.remark.value}<textarea
 			class="field mt-1 min-h-[34px]"
 			rows="1"
 			aria-label="Remark on {item.number}"
-			placeholder={answer.code === 'C' || answer.code === 'D' ? 'Say why' : 'Remark, if you like'}
-			bind:value={answer.remark}
+			placeholder={answer.code.value === 'C' || answer.code.value === 'D' ? 'Say why' : 'Remark, if you like'}
+			bind:value={answer.remark.value}
 			onchange={() => void keep(item)}
 			maxlength="2000"></textarea>{/if}{/snippet}
 {#snippet revision(item: Item)}<Revision label={item.label} issued />{/snippet}
@@ -250,9 +255,9 @@
 		> <span class="text-[12px] text-ink-2">signed {dayText(item.signed.at)}</span>
 	{:else}<VerdictChoice
 			number={item.number}
-			value={answer.code}
+			value={answer.code.value}
 			choose={(verdict) => {
-				answer.code = verdict;
+				answer.code.value = verdict;
 				void keep(item);
 			}}
 		/>{/if}{/snippet}

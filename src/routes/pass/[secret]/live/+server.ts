@@ -5,16 +5,21 @@ import { load } from '$lib/server/platform/http/load';
 import { problemResponse } from '$lib/server/platform/http/respond';
 import { passGate } from '$lib/server/passes/views';
 
-/** Says when a pass is withdrawn, so that an open page stops. */
-export const GET: RequestHandler = async ({ locals, params }) => {
+/** Says that what a pass shows is not as it was, without saying what: a page that is open is to be asked for again. */
+export const GET: RequestHandler = async ({ locals, params, url }) => {
 	const { services } = locals.app;
 	try {
 		const { id, projectId } = await readView(services, passGate, locals.actor, params, {
 			proofs: locals.proofs
 		});
+		const since = Number(url.searchParams.get('since') ?? NaN);
 		return eventStream({
 			ended: load.begin('line', locals.address, null),
-			begin: (send) => services.live.watchPass(projectId, id, () => send({ ended: true }))
+			begin: (send) =>
+				services.live.passes.watch(
+					{ projectId, passId: id, tell: () => send({ changed: true }) },
+					Number.isFinite(since) ? since : null
+				)
 		});
 	} catch (error) {
 		return problemResponse(error);

@@ -6,8 +6,11 @@ import { releaseNumber } from '$lib/core/releases';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
+	/** Before anything of the page is read: what happens from now on may be missing from it. */
+	const readAt = Date.now();
 	const { secret, document } = event.params;
 	const gate = await pageView(event, passGate, { secret });
+	const line = { readAt, endsAt: gate.endsAt };
 	if (gate.leadsTo === 'release') {
 		const view = await pageView(event, passView, { secret });
 		const item = view.items.find((i) => i.documentId === document);
@@ -15,6 +18,7 @@ export const load: PageServerLoad = async (event) => {
 		return {
 			item: { ...item, id: item.documentId, issued: true, takeable: true, made: false },
 			asked: view.expects === 'verdicts' ? { item, by: view.holder } : null,
+			line,
 			secret,
 			back: `Release ${releaseNumber(view.release.number)}`,
 			folder: null
@@ -29,6 +33,7 @@ export const load: PageServerLoad = async (event) => {
 	return {
 		item: { ...item, later: view.newer, made, before: null },
 		asked: null,
+		line,
 		secret,
 		back: name,
 		folder: folder ?? null

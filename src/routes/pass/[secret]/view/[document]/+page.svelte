@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { isSheetKind } from '$lib/core/files/kinds';
 	import Revision from '$lib/ui/documents/Revision.svelte';
+	import { untrack } from 'svelte';
+	import { followPass } from '$lib/ui/passes/line';
 	import PassAnswer from '$lib/ui/passes/PassAnswer.svelte';
 	import { PlacedRemarks } from '$lib/ui/remarks/placed.svelte';
 	import SheetRemarks from '$lib/ui/remarks/SheetRemarks.svelte';
@@ -9,6 +11,7 @@
 	import { dayText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
+	untrack(() => followPass(data.secret, data.line.readAt, data.line.endsAt));
 	const item = $derived(data.item);
 	/** Of a release on which a verdict is asked. */
 	const asked = $derived(data.asked);
