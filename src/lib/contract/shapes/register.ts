@@ -37,7 +37,8 @@ export const narrowed = {
 	undated: flag,
 	from: day.optional(),
 	to: day.optional(),
-	responsible: id.optional(),
+	/** Ids of people. */
+	responsible: several(id, 200),
 	words: z.string().max(200).default('')
 };
 

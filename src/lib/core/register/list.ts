@@ -32,7 +32,8 @@ export interface Narrowing {
 	/** Expected, or planned, from one day to another at the stage that one looks at. */
 	from: string | null;
 	to: string | null;
-	responsible: string | null;
+	/** Ids of people. */
+	responsible: readonly string[];
 	/** Stands in number, title or the name of who is responsible. */
 	words: string;
 }
@@ -50,7 +51,7 @@ export const EVERYTHING: Narrowing = {
 	undated: false,
 	from: null,
 	to: null,
-	responsible: null,
+	responsible: [],
 	words: ''
 };
 
@@ -111,9 +112,13 @@ const isUndated = (line: Line) => line.at.some((at) => at.planned === null);
 /** Says of each line whether it passes everything that a list is narrowed to. */
 export function passing(to: Narrowing, today: string): (line: Seen) => boolean {
 	const { stage } = to;
-	const [departments, zones, types, statuses] = [to.departments, to.zones, to.types, to.statuses].map(
-		(list) => (list.length ? new Set<string>(list) : null)
-	);
+	const [departments, zones, types, statuses, people] = [
+		to.departments,
+		to.zones,
+		to.types,
+		to.statuses,
+		to.responsible
+	].map((list) => (list.length ? new Set<string>(list) : null));
 	const words = to.words.trim().toLowerCase();
 	const inside = (day: string | null) =>
 		day !== null && (to.from === null || day >= to.from) && (to.to === null || day <= to.to);
@@ -124,7 +129,7 @@ export function passing(to: Narrowing, today: string): (line: Seen) => boolean {
 		if (zones && !zones.has(one.zone)) return false;
 		if (types && !types.has(one.type)) return false;
 		if (statuses && !statuses.has(line.status)) return false;
-		if (to.responsible !== null && one.responsible?.id !== to.responsible) return false;
+		if (people && !people.has(one.responsible?.id ?? '')) return false;
 		if (to.late && !isAnyLate(line, stage, today)) return false;
 		if (to.wasLate && !wasAnyLate(line, stage)) return false;
 		if (to.met && !isAnyMet(line, stage)) return false;

@@ -48,6 +48,6 @@ export const narrowingOf = (input: Narrowed): Narrowing => ({
 	undated: input.undated,
 	from: input.from ?? null,
 	to: input.to ?? null,
-	responsible: input.responsible ?? null,
+	responsible: input.responsible,
 	words: input.words
 });

@@ -44,6 +44,7 @@
 	const nameOf = (key: string) => stages.find((one) => one.key === key)?.name ?? key;
 	const departmentOf = (code: string | null) =>
 		departments.find((one) => one.code === code)?.name ?? 'The project’s own';
+	const chosenAlone = (code: string | null) => shown.department.length === 1 && shown.department[0] === code;
 	const most = $derived(Math.max(1, ...(figures?.departments ?? []).map((one) => one.all)));
 	const share = (n: number) => `${((n / most) * 100).toFixed(1)}%`;
 	const whole = (n: number) => n.toLocaleString('en', { maximumFractionDigits: 1 });
@@ -92,10 +93,10 @@
 				{#each figures.departments as one (one.department)}<li>
 						<button
 							class="grid min-h-[24px] w-full grid-cols-[30px_1fr_70px] items-center gap-2 text-left hover:bg-act-soft"
-							aria-pressed={shown.department === one.department}
+							aria-pressed={chosenAlone(one.department)}
 							title="Narrow to {departmentOf(one.department)}"
 							onclick={() =>
-								show({ department: shown.department === one.department ? '' : (one.department ?? '') })}
+								show({ department: chosenAlone(one.department) || !one.department ? [] : [one.department] })}
 							disabled={one.department === null}
 							><span
 								class="rounded-sm bg-frame px-1 text-center font-mono text-[11px] font-semibold text-on-frame"

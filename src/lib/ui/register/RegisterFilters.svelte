@@ -6,6 +6,7 @@
 	import type { Grouping } from '../../core/register';
 	import Menu from '../kit/Menu.svelte';
 	import Select from '../kit/Select.svelte';
+	import SelectSeveral from '../kit/SelectSeveral.svelte';
 	import { toast } from '../kit/toast';
 	import { attempt } from '../platform/api';
 	import { paced } from '../platform/paced';
@@ -43,42 +44,26 @@
 			const name = values.find((one) => one.code === code)?.name;
 			return { value: code, label: name ? `${code} ${name}` : code };
 		});
-	const all = (word: string) => ({ value: '', label: word });
 	const narrow = $derived(
 		[
 			{
 				key: 'department' as const,
 				label: 'Department',
-				choices: [
-					all('Department: all'),
-					...frame.departments.map(({ code, name }) => ({ value: code, label: name }))
-				]
+				choices: frame.departments.map(({ code, name }) => ({ value: code, label: name }))
 			},
-			{
-				key: 'stage' as const,
-				label: 'Stage',
-				choices: [all('Stage: all'), ...list.stages.map(({ key, name }) => ({ value: key, label: name }))]
-			},
-			{
-				key: 'zone' as const,
-				label: 'Zone',
-				choices: [all('Zone: all'), ...named(list.zones, zones)]
-			},
-			{
-				key: 'type' as const,
-				label: 'Type',
-				choices: [all('Type: all'), ...named(list.types, types)]
-			},
+			{ key: 'zone' as const, label: 'Zone', choices: named(list.zones, zones) },
+			{ key: 'type' as const, label: 'Type', choices: named(list.types, types) },
 			{
 				key: 'responsible' as const,
 				label: 'Responsible',
-				choices: [
-					all('Responsible: anybody'),
-					...list.people.map(({ id, name }) => ({ value: id, label: name }))
-				]
+				choices: list.people.map(({ id, name }) => ({ value: id, label: name }))
 			}
-		].filter((one) => one.choices.length > 2 || shown[one.key])
+		].filter((one) => one.choices.length > 1 || shown[one.key].length)
 	);
+	const stages = $derived([
+		{ value: '', label: 'Stage: all' },
+		...list.stages.map(({ key, name }) => ({ value: key, label: name }))
+	]);
 	const GROUP_WORD: Record<Grouping, string> = {
 		none: 'no groups',
 		department: 'department',
@@ -95,8 +80,18 @@
 	const search = paced<string>(250, (said) => show({ words: said }));
 	const figures = $derived(figuresOf(list.counts, shown.stage || null));
 	const narrowed = $derived(
-		Boolean(shown.only || shown.from || shown.to || shown.words || narrow.some((one) => shown[one.key]))
+		Boolean(
+			shown.only ||
+			shown.from ||
+			shown.to ||
+			shown.words ||
+			shown.stage ||
+			narrow.some((one) => shown[one.key].length)
+		)
 	);
+
+	/** On a phone only what narrows stands there. */
+	const whenNarrow = (narrows: boolean) => (narrows ? '' : 'max-md:hidden');
 
 	let keeping = $state(false);
 	async function end(choice: (typeof choices)[number]) {
@@ -117,17 +112,22 @@
 		bind:value={words}
 		oninput={() => search(words)}
 	/>
-	{#each narrow as one (one.key)}<Select
+	{#each narrow as one (one.key)}<SelectSeveral
 			label={one.label}
 			choices={one.choices}
-			value={shown[one.key]}
-			choose={(value) => show({ [one.key]: value })}
-			class="!w-auto max-w-[190px] {one.key === 'department' || shown[one.key] ? '' : 'max-md:hidden'} {shown[
-				one.key
-			]
+			values={shown[one.key]}
+			choose={(values) => show({ [one.key]: values })}
+			class="!w-auto max-w-[190px] {one.key === 'department' ? '' : whenNarrow(shown[one.key].length > 0)}"
+		/>{/each}
+	{#if stages.length > 2 || shown.stage}<Select
+			label="Stage"
+			choices={stages}
+			value={shown.stage}
+			choose={(stage) => show({ stage })}
+			class="!w-auto max-w-[190px] {whenNarrow(shown.stage !== '')} {shown.stage
 				? '!border-act !bg-act-soft font-semibold'
 				: ''}"
-		/>{/each}
+		/>{/if}
 	{#each figures as one (one.only)}<button
 			class="button {shown.only === one.only ? '!border-act !bg-act-soft' : ''}"
 			aria-pressed={shown.only === one.only}
@@ -144,11 +144,11 @@
 			class="link"
 			onclick={() =>
 				show({
-					department: '',
-					zone: '',
-					type: '',
+					department: [],
+					zone: [],
+					type: [],
+					responsible: [],
 					stage: '',
-					responsible: '',
 					words: '',
 					only: '',
 					from: '',

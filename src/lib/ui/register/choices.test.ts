@@ -6,12 +6,13 @@ import { ZOOMS } from './strip';
 
 const usual = shownOf(new URLSearchParams());
 const word = fc.constantFrom('', 'MW', 'a b', 'ä&=?');
+const some = fc.uniqueArray(fc.constantFrom('MW', 'PL', 'a b', 'ä&=?'));
 const shown: fc.Arbitrary<Shown> = fc.record({
-	department: word,
-	zone: word,
-	type: word,
+	department: some,
+	zone: some,
+	type: some,
+	responsible: some,
 	stage: word,
-	responsible: word,
 	words: word,
 	only: fc.constantFrom('', 'late', 'was-late', 'met', 'none', 'with-client', 'returned', 'done', 'undated'),
 	from: fc.constantFrom('', '2026-11-27'),
@@ -38,8 +39,8 @@ describe('what the register shows', () => {
 	});
 
 	it('is asked for by one figure at a time', () => {
-		expect(askedFor({ ...usual, department: 'x', only: 'with-client' })).toMatchObject({
-			departments: ['x'],
+		expect(askedFor({ ...usual, department: ['x', 'y'], only: 'with-client' })).toMatchObject({
+			departments: ['x', 'y'],
 			statuses: ['with-client'],
 			late: false
 		});

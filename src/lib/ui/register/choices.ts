@@ -12,11 +12,13 @@ import { ZOOMS } from './strip';
 
 /** What the page of the register shows, as it stands in its address. */
 export interface Shown {
-	department: string;
-	zone: string;
-	type: string;
+	/** Of each, those that are chosen; none narrows nothing. */
+	department: readonly string[];
+	zone: readonly string[];
+	type: readonly string[];
+	/** Ids of people. */
+	responsible: readonly string[];
 	stage: string;
-	responsible: string;
 	words: string;
 	/** The figure that was chosen: it narrows further. */
 	only: Only | '';
@@ -39,11 +41,11 @@ const oneOf = <T extends string>(all: readonly T[], said: string | null, otherwi
 export function shownOf(query: URLSearchParams): Shown {
 	const said = (key: string) => query.get(key) ?? '';
 	return {
-		department: said('department'),
-		zone: said('zone'),
-		type: said('type'),
+		department: query.getAll('department'),
+		zone: query.getAll('zone'),
+		type: query.getAll('type'),
+		responsible: query.getAll('responsible'),
 		stage: said('stage'),
-		responsible: said('responsible'),
 		words: said('words'),
 		only: oneOf(['', ...ONLY] as const, query.get('only'), ''),
 		from: said('from'),
@@ -64,7 +66,8 @@ export function queryOf(shown: Shown): string {
 	const usual = shownOf(new URLSearchParams());
 	const query = new URLSearchParams();
 	for (const [key, value] of Object.entries(shown))
-		if (value !== usual[key as keyof Shown]) query.set(key, value === true ? '' : String(value));
+		if (Array.isArray(value)) for (const one of value as string[]) query.append(key, one);
+		else if (value !== usual[key as keyof Shown]) query.set(key, value === true ? '' : String(value));
 	return query.toString();
 }
 
@@ -77,13 +80,13 @@ export function askedFor(shown: Shown): Omit<InputOf<'registerFigures'>, 'projec
 		done: 'done'
 	};
 	const one = shown.only && status[shown.only];
-	const list = (value: string) => (value ? [value] : []);
 	const maybe = <K extends string>(key: K, value: string) =>
 		value ? ({ [key]: value } as Record<K, string>) : {};
 	return {
-		departments: list(shown.department),
-		zones: list(shown.zone),
-		types: list(shown.type),
+		departments: [...shown.department],
+		zones: [...shown.zone],
+		types: [...shown.type],
+		responsible: [...shown.responsible],
 		statuses: one ? [one] : [],
 		late: shown.only === 'late',
 		wasLate: shown.only === 'was-late',
@@ -91,7 +94,6 @@ export function askedFor(shown: Shown): Omit<InputOf<'registerFigures'>, 'projec
 		undated: shown.only === 'undated',
 		words: shown.words,
 		...maybe('stage', shown.stage),
-		...maybe('responsible', shown.responsible),
 		...maybe('from', shown.from),
 		...maybe('to', shown.to)
 	};
