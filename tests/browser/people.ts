@@ -17,19 +17,23 @@ export const base = () => world().origin;
 /** What was said by the way on each page: such a sentence stays a few seconds, and a machine may stand still as long. */
 const sentences = new WeakMap<Page, string[]>();
 
+/** Begins what the page writes to its console when it says something; a binding would hinder the cutting of lines. */
+const SAID = 'said by the way: ';
+
 async function listen(page: Page): Promise<void> {
 	const list: string[] = [];
 	sentences.set(page, list);
-	await page.exposeFunction('heard', (sentence: string) => void list.push(sentence));
-	await page.addInitScript(() => {
-		const { heard } = globalThis as unknown as { heard: (sentence: string) => void };
+	page.on('console', (message) => {
+		if (message.text().startsWith(SAID)) list.push(message.text().slice(SAID.length));
+	});
+	await page.addInitScript((begin) => {
 		new MutationObserver((changes) => {
 			for (const node of changes.flatMap(({ addedNodes }) => [...addedNodes]))
 				if (node instanceof Element)
 					for (const title of node.querySelectorAll('[data-sonner-toast] [data-title]'))
-						heard(title.textContent ?? '');
+						console.debug(begin + (title.textContent ?? ''));
 		}).observe(document, { childList: true, subtree: true });
-	});
+	}, SAID);
 }
 
 /** Waits until a sentence was said by the way on a page opened by `as`, since the last one that was waited for. */
