@@ -40,6 +40,7 @@ test('eight people bring forty documents from the register to the clients, and w
 		await ready(ines);
 		const table = ines.getByRole('table', { name: 'Deliverables' });
 		await pick(ines.getByLabel('Department', { exact: true }), 'Marine works');
+		await ines.keyboard.press('Escape');
 		await ines.getByLabel('Narrow by words').fill('VFT-MW');
 		const first = table.getByRole('checkbox', { name: `Tick ${NUMBER}` });
 		await expect(first).toBeVisible();

@@ -11,7 +11,18 @@ test('a controller narrows the register, moves planned days, and a lead says whe
 		await ready(page);
 	}
 	const table = ines.getByRole('table', { name: 'Deliverables' });
-	await pick(ines.getByLabel('Department', { exact: true }), 'Marine works');
+	// Two departments at once, then one of them let go of.
+	const department = ines.getByRole('combobox', { name: 'Department', exact: true });
+	await department.click();
+	for (const name of ['Marine works', 'Architecture'])
+		await ines.getByRole('option', { name, exact: true }).click();
+	await expect(ines).toHaveURL(/department=MW&department=AR/);
+	await expect(department).toContainText('Marine works and 1 more');
+	await expect(table.getByText('VFT-AR-TB-00-DR-0101')).toBeVisible();
+	await expect(table.getByText(/^VFT-BS-/)).toHaveCount(0);
+	await ines.getByRole('option', { name: 'Architecture', exact: true }).click();
+	await ines.keyboard.press('Escape');
+	await expect(department).toContainText('Marine works');
 	await expect(table.getByText('VFT-AR-TB-00-DR-0101')).toHaveCount(0);
 	await pick(ines.getByLabel('Stage', { exact: true }), 'For construction');
 	await expect(ines).toHaveURL(/department=MW.*stage=construction|stage=construction.*department=MW/);
