@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { expect, it } from 'vitest';
 import { MANIFEST } from '../../../../tests/manifest';
 import type { Manifest } from '../../core/releases';
-import { coverNote } from './cover-note';
+import { coverNote, coverNotes } from './cover-note';
 
 const manifest = (documents: number): Manifest => ({
 	...MANIFEST,
@@ -19,16 +19,18 @@ const manifest = (documents: number): Manifest => ({
 	}))
 });
 
-/** The words of the pages, as an outside reader sees them. */
-async function words(made: Manifest, replyBy: string | null, draft = false): Promise<string> {
+/** What an outside reader finds on the pages: their words as they are laid out, or each with its place (`-bbox`). */
+function read(note: Uint8Array, how: '-layout' | '-bbox' = '-layout'): string {
 	const folder = mkdtempSync(join(tmpdir(), 'cupboard-note-'));
 	try {
-		writeFileSync(join(folder, 'note.pdf'), await coverNote(made, replyBy, draft));
-		return execFileSync('pdftotext', ['-layout', join(folder, 'note.pdf'), '-'], { encoding: 'utf8' });
+		writeFileSync(join(folder, 'note.pdf'), note);
+		return execFileSync('pdftotext', [how, join(folder, 'note.pdf'), '-'], { encoding: 'utf8' });
 	} finally {
 		rmSync(folder, { recursive: true });
 	}
 }
+const words = async (made: Manifest, replyBy: string | null, draft = false) =>
+	read(await coverNote(made, replyBy, draft));
 
 it('names the release, the parties, the purpose and every document with its revision', async () => {
 	const text = await words(manifest(3), '2026-12-02');
@@ -52,4 +54,21 @@ it('goes on over pages and leaves none out', async () => {
 	const text = await words(manifest(150), null);
 	expect(new Set(text.match(/VFT-MW-LS-00-DR-\d{4}/g)).size).toBe(150);
 	expect(text.split('\f').length).toBeGreaterThan(3);
+});
+
+it('to several is the same as if each was written alone, whatever is asked of them and whoever they are', async () => {
+	const to = [
+		{ recipient: 'Maren Aldgate, Vennholm Harbour Trust', replyBy: '2026-12-02' },
+		{ recipient: 'Kaja Dorn, Tarn Steelwork', replyBy: '2026-12-02' },
+		{ recipient: 'Žofie Quist (Øst), Väst', replyBy: null }
+	];
+	const made = manifest(120);
+	made.documents.forEach((item, i) => (item.group = i < 50 ? 'Marine works' : 'Quay wall'));
+	const together = await coverNotes(made, to);
+	for (const [i, { recipient, replyBy }] of to.entries()) {
+		const alone = await coverNote({ ...made, recipient }, replyBy);
+		expect(read(together[i]!, '-bbox')).toBe(read(alone, '-bbox'));
+		expect(read(together[i]!)).toContain(recipient.split(',')[0]);
+		expect(read(together[i]!).match(/page \d+ of \d+/g)!.length).toBeGreaterThan(3);
+	}
 });

@@ -1,30 +1,26 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
-import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
+import { PDFDocument, StandardFonts, type PDFFont } from '@cantoo/pdf-lib';
 import * as fontkit from 'fontkit';
 import { PURPOSE_LABEL, type Purpose } from '../../core/revisions/revisions';
-import { CHECK_LABEL, suitabilityText, type Manifest } from '../../core/releases';
-import { ended } from '../../core/words/sentences';
+import { suitabilityText, type Manifest } from '../../core/releases';
+import { A4, fit, INK, SOFT, type Faces } from './note-look';
+import { NoteList } from './note-list';
 import { leaveRoomForSignature } from './signature-room';
 
 const require = createRequire(import.meta.url);
-const INK = rgb(0.09, 0.137, 0.122);
-const SOFT = rgb(0.333, 0.392, 0.365);
-const RULE = rgb(0.788, 0.827, 0.8);
-const A4 = { width: 595.28, height: 841.89, margin: 50 };
-const COLUMNS = [
-	{ x: 50, w: 150 },
-	{ x: 205, w: 220 },
-	{ x: 430, w: 45 },
-	{ x: 480, w: 65 }
-] as const;
-
-/** What the worker needs to write the cover note of a release. */
-export interface CoverNoteTask {
-	task: 'cover-note';
-	manifest: Manifest;
+/** To whom a cover note goes, and by when their reply is asked. */
+export interface NoteTo {
+	recipient: string;
 	replyBy: string | null;
-	/** Whether it is shown before the issue, and says so. */
+}
+
+/** What the worker needs to write cover notes of a release: what stands in all of them, and to whom each goes. */
+export interface CoverNoteTask {
+	task: 'cover-notes';
+	manifest: Manifest;
+	to: NoteTo[];
+	/** Whether they are shown before the issue, and say so. */
 	draft?: boolean;
 }
 
@@ -58,18 +54,6 @@ const REMEMBERING = {
 	}
 };
 
-/** Cuts a text at a width in points, with an ellipsis. */
-function fit(text: string, f: PDFFont, size: number, width: number): string {
-	if (f.widthOfTextAtSize(text, size) <= width) return text;
-	let [fits, not] = [0, text.length];
-	while (not - fits > 1) {
-		const middle = (fits + not) >> 1;
-		if (f.widthOfTextAtSize(text.slice(0, middle) + '…', size) <= width) fits = middle;
-		else not = middle;
-	}
-	return text.slice(0, fits) + '…';
-}
-
 /** The lines of a text, broken at words to a width in points. */
 function paragraphs(text: string, f: PDFFont, size: number, width: number): string[] {
 	if (!text) return [];
@@ -95,53 +79,91 @@ export async function coverNote(
 	replyBy: string | null,
 	draft = false
 ): Promise<Uint8Array> {
+	const [note] = await coverNotes(manifest, [{ recipient: manifest.recipient, replyBy }], draft);
+	return note!;
+}
+
+/** The cover notes to several who get the same documents of a release, in their order; see {@link coverNote}. */
+export async function coverNotes(manifest: Manifest, to: NoteTo[], draft = false): Promise<Uint8Array[]> {
+	const list = new NoteList(manifest.documents, `Release ${manifest.release}`);
+	const notes: Uint8Array[] = [];
+	for (const { recipient, replyBy } of to)
+		notes.push(await written({ ...manifest, recipient }, replyBy, draft, list));
+	return notes;
+}
+
+async function written(
+	manifest: Manifest,
+	replyBy: string | null,
+	draft: boolean,
+	list: NoteList
+): Promise<Uint8Array> {
 	const pdf = await PDFDocument.create();
 	pdf.registerFontkit(REMEMBERING as never);
-	const regular = await pdf.embedFont(await font('400Regular/Archivo_400Regular'), { subset: true });
-	const bold = await pdf.embedFont(await font('600SemiBold/Archivo_600SemiBold'), { subset: true });
-	// Hashes are read letter by letter; laying them out as words would take most of the time.
-	const code = await pdf.embedFont(StandardFonts.Courier);
+	const faces: Faces = {
+		regular: await pdf.embedFont(await font('400Regular/Archivo_400Regular'), { subset: true }),
+		bold: await pdf.embedFont(await font('600SemiBold/Archivo_600SemiBold'), { subset: true }),
+		// Laying hashes out as words would take most of the time.
+		code: await pdf.embedFont(StandardFonts.Courier)
+	};
 	pdf.setTitle(`Cover note, release ${manifest.release}`);
 	pdf.setCreator('Cupboard');
 	pdf.setCreationDate(new Date(manifest.issuedAt));
 	pdf.setModificationDate(new Date(manifest.issuedAt));
-	let page: PDFPage;
+	const front = frontOf(manifest, replyBy, draft, faces);
+	const { y } = front.at(-1)!;
+	const pages = list.plan(faces, y, front.length);
+	for (const { said } of front) {
+		const page = pdf.addPage([A4.width, A4.height]);
+		for (const { text, x, y, size, face, color } of said)
+			page.drawText(text, { x, y, size, font: faces[face], color });
+	}
+	list.draw(pdf, faces, y, pages);
+	if (!draft)
+		leaveRoomForSignature(
+			pdf,
+			`Release ${manifest.release}, issued by ${manifest.issuedBy}`,
+			new Date(manifest.issuedAt)
+		);
+	return pdf.save({ useObjectStreams: false });
+}
+
+interface Placed {
+	text: string;
+	x: number;
+	y: number;
+	size: number;
+	face: keyof Faces;
+	color: typeof INK;
+}
+
+/** What stands before the list, by page, and where on the last of them the list begins. */
+function frontOf(
+	manifest: Manifest,
+	replyBy: string | null,
+	draft: boolean,
+	faces: Faces
+): { said: Placed[]; y: number }[] {
+	const pages: { said: Placed[]; y: number }[] = [];
 	let y = 0;
-	const text = (
-		value: string,
-		x: number,
-		size: number,
-		f = regular,
-		colour = INK,
-		width = A4.width - x - A4.margin
-	) => page.drawText(fit(value, f, size, width), { x, y, size, font: f, color: colour });
-	const line = (thickness = 0.5, colour = RULE) =>
-		page.drawLine({
-			start: { x: A4.margin, y },
-			end: { x: A4.width - A4.margin, y },
-			thickness,
-			color: colour
-		});
-	const heads = () => {
-		['Number', 'Title', 'Revision', 'Size'].forEach((head, i) => text(head, COLUMNS[i]!.x, 8, regular, SOFT));
-		y -= 6;
-		line(1, INK);
-		y -= 14;
-	};
 	const newPage = () => {
-		page = pdf.addPage([A4.width, A4.height]);
+		pages.push({ said: [], y: 0 });
 		y = A4.height - 60;
 	};
+	const text = (value: string, x: number, size: number, face: keyof Faces = 'regular', color = INK) =>
+		pages
+			.at(-1)!
+			.said.push({ text: fit(value, faces[face], size, A4.width - x - A4.margin), x, y, size, face, color });
 	newPage();
 	text(
 		draft ? 'Draft of the cover note, as it would go out now' : 'Cover note',
 		A4.margin,
 		10,
-		regular,
+		'regular',
 		SOFT
 	);
 	y -= 26;
-	text(`Release ${manifest.release}: ${manifest.title}`, A4.margin, 18, bold);
+	text(`Release ${manifest.release}: ${manifest.title}`, A4.margin, 18, 'bold');
 	y -= 26;
 	const status = manifest.suitability ? suitabilityText(manifest.suitability) : '';
 	const facts: [string, string][] = [
@@ -156,88 +178,19 @@ export async function coverNote(
 	];
 	if (manifest.trail) facts.push(['Trail', `entry ${manifest.trail.entry}`]);
 	for (const [head, value] of facts) {
-		text(head, A4.margin, 9, regular, SOFT);
-		text(value, 150, 10, bold);
+		text(head, A4.margin, 9, 'regular', SOFT);
+		text(value, 150, 10, 'bold');
 		y -= 17;
 	}
 	if (manifest.trail) {
-		text(`SHA-256 ${manifest.trail.hash}`, 150, 6.5, regular, SOFT);
+		text(`SHA-256 ${manifest.trail.hash}`, 150, 6.5, 'regular', SOFT);
 		y -= 12;
 	}
-	for (const written of paragraphs(manifest.words ?? '', regular, 10, A4.width - 2 * A4.margin)) {
+	for (const line of paragraphs(manifest.words ?? '', faces.regular, 10, A4.width - 2 * A4.margin)) {
 		if (y < 80) newPage();
-		text(written, A4.margin, 10);
+		text(line, A4.margin, 10);
 		y -= 14;
 	}
-	y -= 12;
-	heads();
-	let group = '';
-	for (const item of manifest.documents) {
-		const begins = item.group !== undefined && item.group !== group;
-		// A heading never stands alone at the foot of a page.
-		if (y < (begins ? 110 : 80)) {
-			newPage();
-			heads();
-		}
-		if (begins) {
-			group = item.group!;
-			y -= 4;
-			text(group, A4.margin, 10, bold);
-			y -= 16;
-		}
-		const cells = [item.number, item.title, item.revision, item.sha256 ? size(item.size) : ''];
-		cells.forEach((cell, i) => text(cell, COLUMNS[i]!.x, 9, i === 2 ? bold : regular, INK, COLUMNS[i]!.w));
-		y -= 11;
-		text(
-			`SHA-256 ${item.sha256 || 'of this file is known once it is made, at issue'}`,
-			A4.margin,
-			6.5,
-			code,
-			SOFT
-		);
-		if (item.madeFrom) {
-			y -= 9;
-			text(
-				`${ended(`${item.madeFrom.how[0]!.toUpperCase()}${item.madeFrom.how.slice(1)}`)} Made from SHA-256 ${item.madeFrom.sha256}`,
-				A4.margin,
-				6.5,
-				regular,
-				SOFT
-			);
-		}
-		for (const one of item.accepted ?? []) {
-			y -= 9;
-			text(
-				`${CHECK_LABEL[one.check]}: ${one.sentence} ${one.by}: ${one.reason}`,
-				A4.margin,
-				7.5,
-				regular,
-				INK
-			);
-		}
-		y -= 6;
-		line();
-		y -= 13;
-	}
-	const pages = pdf.getPages();
-	pages.forEach((p, i) =>
-		p.drawText(`Release ${manifest.release}, page ${i + 1} of ${pages.length}`, {
-			x: A4.margin,
-			y: 36,
-			size: 8,
-			font: regular,
-			color: SOFT
-		})
-	);
-	if (!draft)
-		leaveRoomForSignature(
-			pdf,
-			`Release ${manifest.release}, issued by ${manifest.issuedBy}`,
-			new Date(manifest.issuedAt)
-		);
-	return pdf.save({ useObjectStreams: false });
-}
-
-function size(bytes: number): string {
-	return bytes >= 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`;
+	pages.at(-1)!.y = y - 12;
+	return pages;
 }

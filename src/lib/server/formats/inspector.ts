@@ -3,6 +3,8 @@ import { dirname, join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import type { Store } from '../platform/store/store';
 import type { Inspection } from '../platform/db/schema';
+import type { Manifest } from '../../core/releases';
+import type { NoteTo } from './cover-note';
 import type { DrawingLayers, TitleBlockTask } from './drawing';
 import type { TitleBlockWords } from '../../core/drawing/title-block';
 import { familyOf, isPrintable } from '../../core/files/kinds';
@@ -177,6 +179,11 @@ export class Inspector {
 	/** Writes a file. Raises an Error when it is too large to be written within the limits. */
 	async write(task: WriteTask): Promise<Uint8Array> {
 		return (await this.pool.run(task)) as Uint8Array;
+	}
+
+	/** The cover notes of a release to several who get the same documents, in their order. */
+	async coverNotes(manifest: Manifest, to: NoteTo[], draft = false): Promise<Uint8Array[]> {
+		return (await this.pool.run({ task: 'cover-notes', manifest, to, draft })) as Uint8Array[];
 	}
 
 	/** The layers of a stored drawing's entities. Raises an Error for what is no drawing. */

@@ -24,10 +24,10 @@ const PREVIEW_WIDTH = 640;
 /** Most bytes of a file that a worker gives back. */
 const MOST_OUTPUT = 600_000_000;
 
-export type Task = FileTask | WriteTask | LayersTask | TitleBlockTask | ShownTask | StandInTask;
+export type Task =
+	FileTask | WriteTask | CoverNoteTask | LayersTask | TitleBlockTask | ShownTask | StandInTask;
 /** Tasks that write a file instead of opening one. */
-export type WriteTask =
-	TextTask | ScheduleTask | DrawingTask | ListTask | RegisterListTask | CoverNoteTask | CopyTask;
+export type WriteTask = TextTask | ScheduleTask | DrawingTask | ListTask | RegisterListTask | CopyTask;
 
 type FileTask =
 	| ({ task: 'inspect' } & StoredFile)
@@ -46,6 +46,7 @@ type Given =
 	| boolean
 	| null
 	| Uint8Array
+	| Uint8Array[]
 	| DrawingLayers
 	| Shown
 	| ShownPicture
@@ -72,8 +73,8 @@ export default async function work(task: Task): Promise<Given> {
 			return (await import('./lists/list')).writeList(task);
 		case 'register-list':
 			return (await import('./register-list/list')).registerList(task);
-		case 'cover-note':
-			return (await import('./cover-note')).coverNote(task.manifest, task.replyBy, task.draft);
+		case 'cover-notes':
+			return (await import('./cover-note')).coverNotes(task.manifest, task.to, task.draft);
 		case 'copy':
 			return (await import('./stamp')).copied(task);
 		case 'list-archive':

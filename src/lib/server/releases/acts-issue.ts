@@ -7,6 +7,7 @@ import { PURPOSE_LABEL } from '../../core/revisions/revisions';
 import { MEDIA_TYPE } from '../../core/files/media';
 import { isApproved, releaseNumber, worst } from '../../core/releases';
 import type { Tx } from '../platform/db';
+import type { Services } from '../platform/services';
 import { document, lock, pass, release, releaseItem, version } from '../platform/db/schema';
 import { keepMade } from '../content/content';
 import { buildOf, checkRelease } from './checks';
@@ -51,9 +52,8 @@ async function planIssue(
 	await makeCopies(services, about, here, now, items);
 	const { whole, each } = await draftPapers(tx, about, here, by.name, now, { checked, digest }, items);
 	const certificate = await signingCertificate(services.config);
-	const signed = async ({ manifest, replyBy }: Draft): Promise<Paper> => {
+	const signed = async ({ manifest }: Draft, written: Uint8Array): Promise<Paper> => {
 		const text = canonicalize(manifest)!;
-		const written = await services.inspector.write({ task: 'cover-note', manifest, replyBy });
 		const bytes = await signPdf(written, certificate, now);
 		return {
 			manifest,
@@ -62,16 +62,37 @@ async function planIssue(
 			note: await keepMade(services, bytes, MEDIA_TYPE.pdf, now)
 		};
 	};
-	// As many at once as there are workers to write them.
-	const sent: Sent[] = await Promise.all(
-		each.map(async ({ to, draft }) => ({
-			to,
-			paper: await signed(draft),
-			documents: draft.manifest.documents.length
-		}))
+	// What stands for the whole is what goes to the only one who gets it.
+	const drafts = [...each.map(({ draft }) => draft), ...(each.length > 1 ? [whole] : [])];
+	const notes = await notesOf(services, drafts);
+	const papers = await Promise.all(drafts.map((draft, i) => signed(draft, notes[i]!)));
+	const sent = each.map(({ to, draft }, i) => ({
+		to,
+		paper: papers[i]!,
+		documents: draft.manifest.documents.length
+	}));
+	return { items, whole: papers.at(-1)!, each: sent, digest };
+}
+
+/** The cover notes of drafts, in their order. Those that differ only in whom they go to are written together. */
+async function notesOf(services: Services, drafts: Draft[]): Promise<Uint8Array[]> {
+	const alike = new Map<string, number[]>();
+	drafts.forEach(({ manifest }, i) => {
+		const says = JSON.stringify({ ...manifest, recipient: '' });
+		alike.set(says, [...(alike.get(says) ?? []), i]);
+	});
+	const notes: Uint8Array[] = [];
+	await Promise.all(
+		[...alike.values()].map(async (places) => {
+			const to = places.map((i) => ({
+				recipient: drafts[i]!.manifest.recipient,
+				replyBy: drafts[i]!.replyBy
+			}));
+			const written = await services.inspector.coverNotes(drafts[places[0]!]!.manifest, to);
+			places.forEach((i, n) => (notes[i] = written[n]!));
+		})
 	);
-	const [only] = sent;
-	return { items, whole: sent.length === 1 ? only!.paper : await signed(whole), each: sent, digest };
+	return notes;
 }
 
 /** Whether a project asks for a code of two-step sign-in where others have the number typed (T11). */

@@ -59,7 +59,8 @@ export async function coverNoteDraftResponse(
 	services: Services,
 	{ manifest, replyBy, number }: { manifest: Manifest; replyBy: string | null; number: number }
 ): Promise<Response> {
-	const bytes = await services.inspector.write({ task: 'cover-note', manifest, replyBy, draft: true });
+	const to = [{ recipient: manifest.recipient, replyBy }];
+	const bytes = (await services.inspector.coverNotes(manifest, to, true))[0]!;
 	return new Response(bytes as BodyInit, {
 		headers: {
 			'content-type': 'application/pdf',
