@@ -50,6 +50,8 @@ interface Drawn {
  */
 export class NoteList {
 	private entries: Entry[] | null = null;
+	/** What its entries say in the typefaces of which only the letters used go along, each once. */
+	private readonly letters: [face: keyof Faces, text: string][] = [];
 	private readonly drawn = new Map<string, Drawn>();
 
 	/** @param foot what stands below each page before its number */
@@ -59,19 +61,26 @@ export class NoteList {
 	) {}
 
 	private laidOut(faces: Faces): Entry[] {
+		if (this.entries) return this.entries;
 		let group = '';
-		return (this.entries ??= this.items.map((item) => {
+		this.entries = this.items.map((item) => {
 			const heading = item.group !== undefined && item.group !== group;
 			group = item.group ?? '';
 			return entryOf(item, heading, faces);
-		}));
+		});
+		for (const face of ['regular', 'bold'] as const) {
+			const said = [HEADS, ...this.entries].flatMap((entry) => entry.said);
+			const texts = new Set(said.filter((one) => one.face === face).map(({ text }) => text));
+			for (const text of texts) this.letters.push([face, text]);
+		}
+		return this.entries;
 	}
 
 	/**
-	 * Draws it from a place on the last page of a document, over as many more pages as it takes, with the numbers of all
-	 * pages. It comes before anything else is written in its typefaces: what it says has the same codes in every note.
-	 * @param y of its first line, in points from below
-	 * @param front how many pages there are when it begins
+	 * Puts its entries on pages. To be asked before anything is written in the typefaces: what the list says has the same
+	 * codes in every note then.
+	 * @param y of its first line on the last page of what stands before it, in points from below
+	 * @param front how many pages that takes
 	 */
 	plan(faces: Faces, y: number, front: number): Entry[][] {
 		const pages: Entry[][] = [[]];
@@ -84,8 +93,7 @@ export class NoteList {
 			pages.at(-1)!.push(entry);
 			left -= entry.height;
 		}
-		for (const entry of [HEADS, ...this.laidOut(faces)])
-			for (const { face, text } of entry.said) faces[face].encodeText(text);
+		for (const [face, text] of this.letters) faces[face].encodeText(text);
 		pages.forEach((_, i) => faces.regular.encodeText(this.numberOf(front + i, front + pages.length - 1)));
 		return pages;
 	}
@@ -94,6 +102,7 @@ export class NoteList {
 		return `${this.foot}, page ${page} of ${of}`;
 	}
 
+	/** Draws it as it was planned, with the numbers of all pages. */
 	draw(pdf: PDFDocument, faces: Faces, y: number, pages: Entry[][]): void {
 		const front = pdf.getPageCount();
 		const all = front + pages.length - 1;
