@@ -106,7 +106,9 @@ describe('a pass in a browser', () => {
 		const reader = line.body!.pipeThrough(new TextDecoderStream()).getReader();
 		await reader.read();
 		await world.act('oke', withdrawPasses, { project: 'VFT', passes: [id] });
-		await expect.poll(async () => (await reader.read()).value, { timeout: 5_000 }).toContain('"changed":true');
+		await expect
+			.poll(async () => (await reader.read()).value, { timeout: 5_000 })
+			.toContain('"changed":true');
 		await reader.cancel();
 		const said = await (await get(way)).text();
 		expect(said).toContain('This pass was withdrawn');
