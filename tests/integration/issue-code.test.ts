@@ -85,14 +85,15 @@ describe('where the project asks for a code of two-step sign-in to issue (T11)',
 		const asking = (issueNeeds: string) => world.act('ines', changeSettings, { project: 'VFT', issueNeeds });
 		await asking('number');
 		// Between the preparation, which writes cover notes, and the issue itself.
-		const write = world.services.inspector.write.bind(world.services.inspector);
-		world.services.inspector.write = async (task) => {
+		const { inspector } = world.services;
+		const write = inspector.coverNotes.bind(inspector);
+		inspector.coverNotes = async (...notes) => {
 			await asking('code');
-			return write(task);
+			return write(...notes);
 		};
 		const begun = refused(issue(made, { number: made.number }));
 		expect(await begun).toMatchObject({ code: 'invalid', facts: { field: 'timeCode' } });
-		world.services.inspector.write = write;
+		inspector.coverNotes = write;
 		expect(await stateOf(made)).toBe('approved');
 	});
 
