@@ -81,7 +81,7 @@ async function numbersHolding(db: Querier, projectId: string, reach: Reach, q: s
 		.where(
 			and(
 				eq(document.projectId, projectId),
-				sql`${document.number} ilike ${holding}`,
+				sql`upper(${document.number}) like upper(${holding})`,
 				live(),
 				reach.sees(place.scope)
 			)

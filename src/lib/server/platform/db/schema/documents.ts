@@ -100,7 +100,8 @@ export const document = pgTable(
 			.on(t.projectId, t.number)
 			.where(sql`live`),
 		index('document_changed').on(t.projectId, t.changedAt),
-		index('document_number_words').using('gin', sql`number gin_trgm_ops`)
+		// Of the number itself it would be taken for finding whole ones too, one after the other through all that are alike.
+		index('document_number_words').using('gin', sql`upper(number) gin_trgm_ops`)
 	]
 );
 
