@@ -108,7 +108,7 @@
 		</span>
 		<Combobox.Portal>
 			<Combobox.Content
-				class="z-50 max-h-[46vh] w-[max(var(--bits-combobox-anchor-width),320px)] max-w-[92vw] overflow-auto border border-ink bg-sheet py-1 shadow-lg"
+				class="droplist max-h-[46vh] w-[max(var(--bits-combobox-anchor-width),320px)] max-w-[92vw]"
 				sideOffset={2}
 				aria-label={label}
 			>
@@ -118,11 +118,7 @@
 								>{group.name}</Combobox.GroupHeading
 							>{/if}
 						{#each group.choices as choice (choice.value)}
-							<Combobox.Item
-								value={choice.value}
-								label={choice.label}
-								class="flex cursor-pointer items-baseline gap-2 px-3 py-1 data-highlighted:bg-film data-highlighted:outline-none"
-							>
+							<Combobox.Item value={choice.value} label={choice.label} class="droplist-item items-baseline">
 								<Check
 									size={14}
 									class="shrink-0 self-center {!choose && choice.value === value ? '' : 'invisible'}"

@@ -39,7 +39,7 @@
 			{align}
 			sideOffset={4}
 			collisionPadding={8}
-			class="z-50 max-h-[80vh] max-w-[92vw] min-w-[190px] overflow-auto border border-ink bg-sheet py-1 text-ink shadow-lg"
+			class="droplist max-h-[80vh] max-w-[92vw] min-w-[190px] text-ink"
 		>
 			{#each shown as { head, entries }, i (i)}
 				{#if i > 0}<DropdownMenu.Separator class="my-1 border-t border-rule" />{/if}

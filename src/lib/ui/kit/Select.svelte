@@ -78,7 +78,7 @@
 	>
 	<Select.Portal>
 		<Select.Content
-			class="z-50 max-h-[50vh] max-w-[90vw] min-w-[var(--bits-select-anchor-width)] overflow-auto border border-ink bg-sheet py-1 shadow-lg"
+			class="droplist max-h-[50vh] max-w-[90vw] min-w-[var(--bits-select-anchor-width)]"
 			sideOffset={2}
 			aria-label={label}
 		>
@@ -93,7 +93,7 @@
 							label={choice.label}
 							aria-label={choice.label}
 							{...{ 'aria-description': choice.hint }}
-							class="flex cursor-pointer items-baseline gap-2 px-3 py-1 data-highlighted:bg-film data-highlighted:outline-none"
+							class="droplist-item items-baseline"
 						>
 							{#snippet children({ selected })}<Check
 									size={14}

@@ -53,16 +53,12 @@
 	>
 	<Select.Portal>
 		<Select.Content
-			class="z-50 max-h-[50vh] max-w-[90vw] min-w-[var(--bits-select-anchor-width)] overflow-auto border border-ink bg-sheet py-1 shadow-lg"
+			class="droplist max-h-[50vh] max-w-[90vw] min-w-[var(--bits-select-anchor-width)]"
 			sideOffset={2}
 			aria-label={label}
 		>
 			{#each choices as choice (choice.value)}
-				<Select.Item
-					value={choice.value}
-					label={choice.label}
-					class="flex cursor-pointer items-center gap-2 px-3 py-1 data-highlighted:bg-film data-highlighted:outline-none"
-				>
+				<Select.Item value={choice.value} label={choice.label} class="droplist-item items-center">
 					{#snippet children({ selected })}<span
 							class="grid h-4 w-4 shrink-0 place-items-center border border-ink"
 							aria-hidden="true"

@@ -87,7 +87,7 @@
 		<Combobox.Portal>
 			<!-- Pressing on the list leaves the field where it is, so that nothing is taken for left. -->
 			<Combobox.Content
-				class="z-50 max-h-[40vh] max-w-[92vw] min-w-[var(--bits-combobox-anchor-width)] overflow-auto border border-ink bg-sheet py-1 text-[13px] shadow-lg"
+				class="droplist max-h-[40vh] max-w-[92vw] min-w-[var(--bits-combobox-anchor-width)] text-[13px]"
 				sideOffset={2}
 				aria-label="{label}: suggestions"
 				onpointerdown={(event) => event.preventDefault()}
@@ -96,7 +96,7 @@
 					<Combobox.Item
 						value={one}
 						label={one}
-						class="flex cursor-pointer items-baseline gap-3 px-3 py-1 data-highlighted:bg-film data-highlighted:outline-none"
+						class="droplist-item items-baseline"
 						onHighlight={() => (lit = one)}
 						onUnhighlight={() => lit === one && (lit = null)}
 						><span class="truncate {suggestions.includes(one) ? '' : 'text-ink-2'}"
