@@ -16,7 +16,7 @@ const OF_A_PASS = ['pass.withdrawn', 'pass.changed'];
 /** Kinds of event after which what somebody got of a document is superseded. */
 const SUPERSEDES = ['document.issued', 'document.revised'];
 /** How far the clocks of several servers may be apart, in milliseconds. */
-const CLOCKS_APART = 1_000;
+export const CLOCKS_APART = 1_000;
 /** How long it is known when answers changed, in milliseconds; who asks for what was before is told in any case. */
 const REMEMBERED = 60_000;
 
@@ -35,9 +35,14 @@ export class PassLines {
 	private readonly watchers = new Set<Watcher>();
 	/** When answers changed lately, by the pass under which they are kept, in milliseconds. */
 	private readonly answeredAt = new Map<string, number>();
-	private readonly hearsSince = Date.now();
+	private hearsSince = Infinity;
 
 	constructor(private readonly database: Database) {}
+
+	/** Says that from now on it is told of answers ({@link answered}). */
+	hears(): void {
+		this.hearsSince = Date.now();
+	}
 
 	/**
 	 * Watches a pass; gives the function that ends it.

@@ -7,7 +7,7 @@ import type { Notice } from '../../core/documents/rows';
 import { loadReach, type Reach } from '../access/reach';
 import type { Database } from '../platform/db';
 import { document, event, place, release, version } from '../platform/db/schema';
-import { ANSWERS, PassLines } from './following-passes';
+import { ANSWERS, CLOCKS_APART, PassLines } from './following-passes';
 import { CHANNEL, visibleEvents } from './write';
 
 /** The channel on which a process tells of a preview it made; the payload is the hash of the content. */
@@ -53,8 +53,6 @@ const around = alias(place, 'around');
 
 /** Longest time for which a watcher's access is not decided anew. */
 const REACH_AGE = 1_000;
-/** How far the clocks of several servers may be apart, in milliseconds. */
-const CLOCKS_APART = 1_000;
 /** Previews are told of together, since many come at once after files were added. */
 const PREVIEW_PAUSE = 500;
 
@@ -97,6 +95,7 @@ export class Live {
 			return Promise.resolve();
 		});
 		await listen(ANSWERS, (keptUnder) => this.passes.answered(keptUnder));
+		this.passes.hears();
 		this.listensSince = Date.now();
 		await listen(PREVIEWS, async (hash) => {
 			this.previews.add(hash);
