@@ -1,3 +1,4 @@
+import { groupedBy } from '../lists/group';
 import {
 	DECIMALS,
 	type Box,
@@ -36,13 +37,7 @@ function pairUp(
 	key: (item: Item) => string,
 	fits: (a: Item, b: Item) => boolean = () => true
 ): { pairs: [Item, Item][]; before: Item[]; after: Item[] } {
-	const byKey = new Map<string, Item[]>();
-	for (const item of after) {
-		const k = key(item);
-		const list = byKey.get(k);
-		if (list) list.push(item);
-		else byKey.set(k, [item]);
-	}
+	const byKey = groupedBy(after, key);
 	const taken = new Set<Item>();
 	const pairs: [Item, Item][] = [];
 	const restBefore: Item[] = [];

@@ -1,3 +1,4 @@
+import { groupedBy } from '../lists/group';
 import type { WorkDays } from '../time/work-days';
 import type { Deliverable } from './deliverable';
 import { actualOf, planned, usualKey, type Usual } from './forecast';
@@ -42,13 +43,7 @@ export function stepsOf(lines: readonly Deliverable[], stages: readonly Stage[],
 
 /** What each department usually takes for a step: the median of its last twenty. */
 export function usualOf(steps: readonly Step[]): Usual {
-	const latest = new Map<string, Step[]>();
-	for (const step of steps) {
-		const key = usualKey(step.department, step.stage);
-		const of = latest.get(key);
-		if (of) of.push(step);
-		else latest.set(key, [step]);
-	}
+	const latest = groupedBy(steps, (step) => usualKey(step.department, step.stage));
 	const usual = new Map<string, number>();
 	for (const [key, of] of latest) {
 		if (of.length < FEWEST) continue;

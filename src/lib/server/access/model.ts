@@ -1,5 +1,6 @@
 import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
+import { groupedBy } from '../../core/lists/group';
 import type { AccessModel, Grant, Member, Scope } from '../../core/access/model';
 import { idsOf, subjectOf } from './reach';
 import type { Querier } from '../platform/db';
@@ -65,11 +66,7 @@ export async function loadModel(db: Querier, projectId: string): Promise<AccessM
 				.from(place)
 				.where(and(eq(place.projectId, projectId), isNotNull(place.frozenAt)))
 		]);
-	const gather = <T extends { personId: string }>(rows: T[]) => {
-		const by = new Map<string, T[]>();
-		for (const row of rows) by.set(row.personId, [...(by.get(row.personId) ?? []), row]);
-		return by;
-	};
+	const gather = <T extends { personId: string }>(rows: T[]) => groupedBy(rows, (row) => row.personId);
 	const [departments, groups] = [gather(departmentRows), gather(groupRows)];
 	const grants = new Map<string, Grant[]>();
 	for (const { grant: g, by } of grantRows) {

@@ -1,4 +1,5 @@
 import { eq, sql, type SQL } from 'drizzle-orm';
+import { groupedBy } from '../../core/lists/group';
 import { isStale } from '../../core/locks/locks';
 import { allows } from '../../core/access/levels';
 import type { DocumentRow } from '../../core/documents/rows';
@@ -165,8 +166,7 @@ async function surroundings(
 			where ${among(releaseItem.documentId, ids)} and release.state in ('in-review', 'approved', 'issued')`)} as releases,
 		(select seen_until from member where project_id = ${projectId} and person_id = ${readerId}) as "seenUntil"`);
 	const { folders, locks, looked, names, releases, seenUntil } = around!;
-	const byDocument = new Map<string, Around['releases']>();
-	for (const one of releases) byDocument.set(one.id, [...(byDocument.get(one.id) ?? []), one]);
+	const byDocument = groupedBy(releases, (one) => one.id);
 	return {
 		folders: new Map(folders.map((f) => [f.id, f.scope])),
 		locks: new Map(

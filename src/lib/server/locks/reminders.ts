@@ -1,4 +1,5 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { groupedBy } from '../../core/lists/group';
 import { staleFrom } from '../../core/locks/locks';
 import { dayWordsOf } from '../../core/time/days';
 import { DAY } from '../../core/time/spans';
@@ -113,11 +114,7 @@ export async function sendDigests(services: Services, now: Date): Promise<void> 
 		.where(isNull(notice.mailedAt))
 		.orderBy(asc(notice.createdAt))
 		.limit(20_000);
-	const bundles = new Map<string, typeof waiting>();
-	for (const one of waiting) {
-		const key = `${one.notice.projectId}:${one.notice.personId}`;
-		bundles.set(key, [...(bundles.get(key) ?? []), one]);
-	}
+	const bundles = groupedBy(waiting, ({ notice: of }) => `${of.projectId}:${of.personId}`);
 	for (const bundle of bundles.values()) {
 		const [first] = bundle;
 		await db.transaction(async (tx) => {

@@ -1,4 +1,5 @@
 import { eq, sql } from 'drizzle-orm';
+import { groupedBy } from '../../core/lists/group';
 import { kindsTouching } from '../../core/events';
 import {
 	partOf,
@@ -146,12 +147,7 @@ async function readFacts(db: Querier, projectId: string): Promise<Facts> {
 	]);
 	const planOf = new Map(plans.map((row) => [row.id, row.planned]));
 	const saidOf = new Map(said.map((row) => [`${row.id} ${row.stage}`, row]));
-	const issuesOf = new Map<string, DocumentFacts['issues'][number][]>();
-	for (const { document, ...issue } of issues) {
-		const of = issuesOf.get(document);
-		if (of) of.push(issue);
-		else issuesOf.set(document, [issue]);
-	}
+	const issuesOf = groupedBy(issues, ({ document }) => document);
 	// The newest release comes last, and is the one that counts.
 	const replyOf = new Map<string, DocumentFacts['reply']>(
 		replies.map(({ document, release, to, by, verdict }) => [document, { release, to, by, verdict }])

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import { groupedBy } from '../../core/lists/group';
 import * as contract from '../../contract/register';
 import {
 	curvesOf,
@@ -21,14 +22,13 @@ export const registerFigures = answers(contract.registerFigures, {
 		const stage = input.stage ?? null;
 		const { facts, today, stages, lines } = await visibleLines(context, stage);
 		const left = lines.filter(passing(narrowingOf(input), today));
-		const weighed = left.map((line) => ({ weight: line.deliverable.weight, at: line.at }));
+		const weighed = left.map(({ deliverable, at }) => ({
+			weight: deliverable.weight,
+			department: deliverable.department,
+			at
+		}));
 		const curves = curvesOf(weighed, stage);
-		const byDepartment = new Map<string | null, typeof weighed>();
-		for (const [i, { deliverable }] of left.entries()) {
-			const of = byDepartment.get(deliverable.department);
-			if (of) of.push(weighed[i]!);
-			else byDepartment.set(deliverable.department, [weighed[i]!]);
-		}
+		const byDepartment = groupedBy(weighed, ({ department }) => department);
 		const deliverables = left.map((line) => line.deliverable);
 		const steps = stepsOf(deliverables, stages, facts.days);
 		const documents = new Set(deliverables.flatMap(({ document }) => (document ? [document.id] : [])));

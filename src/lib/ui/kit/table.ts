@@ -1,3 +1,4 @@
+import { groupedBy } from '../../core/lists/group';
 import type { Snippet } from 'svelte';
 
 /** A column of a table, as data. */
@@ -61,14 +62,7 @@ export function inGroups<Row>(
 	group: ((row: Row) => string) | undefined
 ): { head: string | null; rows: readonly Row[] }[] {
 	if (!group) return [{ head: null, rows }];
-	const groups = new Map<string, Row[]>();
-	for (const row of rows) {
-		const head = group(row);
-		const of = groups.get(head);
-		if (of) of.push(row);
-		else groups.set(head, [row]);
-	}
-	return [...groups].map(([head, rows]) => ({ head, rows }));
+	return [...groupedBy(rows, group)].map(([head, rows]) => ({ head, rows }));
 }
 
 /** The next order when the head of a column is pressed: upward, downward, as they came. */
