@@ -11,7 +11,7 @@ export function holdersList(
 		title: string;
 		now: { label: string };
 		issued: string | null;
-		held: readonly (Holding & { holder: string })[];
+		held: readonly { holder: string; label: string; state: Holding }[];
 	}[],
 	now: Date
 ): List {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { holdingOf, type Handing } from './holders';
+import { heldAfter, stateOf, type Handing, type Held } from './holders';
 
 const sent = (seq: number, more: Partial<Handing> = {}): Handing => ({
 	label: `P0${seq}`,
@@ -12,21 +12,26 @@ const sent = (seq: number, more: Partial<Handing> = {}): Handing => ({
 	...more
 });
 
+/** What somebody holds through all that they were handed; null where that is nothing. */
+function held(handings: readonly Handing[], issued: number | null) {
+	let all: Held | undefined;
+	for (const one of handings) all = heldAfter(all, one, one.way, one.confirmed !== null);
+	return all ? { label: all.label, state: stateOf(all, issued) } : null;
+}
+
 describe('what somebody holds', () => {
 	it('is the newest that was sent or taken, and confirmed once they said so or took it', () => {
-		expect(holdingOf([], 3)).toBeNull();
-		expect(holdingOf([sent(2)], 2)).toEqual({ label: 'P02', state: 'unconfirmed' });
-		expect(holdingOf([sent(2, { confirmed: '2026-11-03T08:00:00.000Z' })], 2)!.state).toBe('current');
-		expect(holdingOf([sent(2), sent(2, { way: 'downloaded' })], 2)!.state).toBe('current');
-		expect(holdingOf([sent(1), sent(2)], 3)).toEqual({ label: 'P02', state: 'old' });
+		expect(held([], 3)).toBeNull();
+		expect(held([sent(2)], 2)).toEqual({ label: 'P02', state: 'unconfirmed' });
+		expect(held([sent(2, { confirmed: '2026-11-03T08:00:00.000Z' })], 2)!.state).toBe('current');
+		expect(held([sent(2), sent(2, { way: 'downloaded' })], 2)!.state).toBe('current');
+		expect(held([sent(1), sent(2)], 3)).toEqual({ label: 'P02', state: 'old' });
 	});
 
 	it('is nothing that was only looked at, and an old receipt confirms nothing newer', () => {
-		expect(holdingOf([sent(2, { way: 'opened' })], 2)).toBeNull();
-		expect(holdingOf([sent(1, { confirmed: '2026-11-02T08:00:00.000Z' }), sent(2)], 2)!.state).toBe(
-			'unconfirmed'
-		);
-		expect(holdingOf([sent(1)], null)!.state).toBe('unconfirmed');
+		expect(held([sent(2, { way: 'opened' })], 2)).toBeNull();
+		expect(held([sent(1, { confirmed: '2026-11-02T08:00:00.000Z' }), sent(2)], 2)!.state).toBe('unconfirmed');
+		expect(held([sent(1)], null)!.state).toBe('unconfirmed');
 	});
 
 	it('through any history is one revision, whose order does not matter, and old exactly when a newer is issued', () => {
@@ -38,11 +43,11 @@ describe('what somebody holds', () => {
 		fc.assert(
 			fc.property(fc.array(handing, { maxLength: 8 }), fc.integer({ min: 1, max: 6 }), (all, issued) => {
 				const handings = all.map(({ seq, ...more }) => sent(seq, more));
-				const held = holdingOf(handings, issued);
-				expect(holdingOf([...handings].reverse(), issued)).toEqual(held);
+				const holding = held(handings, issued);
+				expect(held([...handings].reverse(), issued)).toEqual(holding);
 				const mine = handings.filter((one) => one.way !== 'opened').map((one) => one.seq);
-				expect(held?.label ?? null).toBe(mine.length ? `P0${Math.max(...mine)}` : null);
-				expect(held?.state === 'old').toBe(mine.length > 0 && Math.max(...mine) < issued);
+				expect(holding?.label ?? null).toBe(mine.length ? `P0${Math.max(...mine)}` : null);
+				expect(holding?.state === 'old').toBe(mine.length > 0 && Math.max(...mine) < issued);
 			})
 		);
 	});

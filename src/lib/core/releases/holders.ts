@@ -21,29 +21,42 @@ export interface Handing {
  * `unconfirmed` when nothing newer is issued and nothing tells that it arrived, `old` when something newer is.
  */
 export const HOLDINGS = ['current', 'unconfirmed', 'old'] as const;
-export interface Holding {
+export type Holding = (typeof HOLDINGS)[number];
+
+/** The newest revision of a document that somebody was sent or took, and whether anything tells that it arrived. */
+export interface Held {
 	label: string;
-	state: (typeof HOLDINGS)[number];
+	/** Its place among the versions of the document, from 1. */
+	seq: number;
+	arrived: boolean;
 }
 
 /**
- * The revision of a document that somebody holds: the newest that was sent to them or that they took. What one only
- * opened on screen, one does not hold.
- * @param issued place among the versions of the newest issued revision; null where none is
- * @returns null where they hold none
+ * What somebody holds of a document after one more handing, in whatever order handings are told. What one only opened on
+ * screen, one does not hold.
+ * @param held what they held without it; undefined where they held nothing
  */
-export function holdingOf(handings: readonly Handing[], issued: number | null): Holding | null {
-	const held = handings.filter((one) => one.way !== 'opened');
-	if (!held.length) return null;
-	const newest = held.reduce((a, b) => (b.seq > a.seq ? b : a));
-	const arrived = held.some(
-		(one) => one.seq === newest.seq && (one.way === 'downloaded' || one.confirmed !== null)
-	);
-	const old = issued !== null && newest.seq < issued;
-	return { label: newest.label, state: old ? 'old' : arrived ? 'current' : 'unconfirmed' };
+export function heldAfter(
+	held: Held | undefined,
+	{ label, seq }: Pick<Handing, 'label' | 'seq'>,
+	way: Handing['way'],
+	confirmed: boolean
+): Held | undefined {
+	if (way === 'opened' || (held && seq < held.seq)) return held;
+	const arrived = way === 'downloaded' || confirmed;
+	return held?.seq === seq && (held.arrived || !arrived) ? held : { label, seq, arrived };
 }
 
-export const HOLDING_LABEL: Record<Holding['state'], string> = {
+/**
+ * How what somebody holds stands to what is issued.
+ * @param issued place among the versions of the newest issued revision; null where none is
+ */
+export function stateOf({ seq, arrived }: Held, issued: number | null): Holding {
+	if (issued !== null && seq < issued) return 'old';
+	return arrived ? 'current' : 'unconfirmed';
+}
+
+export const HOLDING_LABEL: Record<Holding, string> = {
 	current: 'newest, confirmed or taken',
 	unconfirmed: 'newest, not confirmed',
 	old: 'holds an old one'

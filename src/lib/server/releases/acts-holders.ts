@@ -2,21 +2,25 @@ import * as contract from '../../contract/holders';
 import { Problem } from '../../core/acts/problem';
 import { plural } from '../../core/words/sentences';
 import { does } from '../platform/runner/act';
-import { holdersOf } from './holders';
+import { holdersOf, type HeldDocument } from './holders';
 
 /** So many documents are named in one mail; the rest is counted. */
 const MOST_NAMED = 40;
+
+const holdsOld = (doc: HeldDocument, place: number) => {
+	const held = doc.held[place];
+	return held !== undefined && doc.stateOf(held) === 'old';
+};
 
 export const tellHolders = does(contract.tellHolders, {
 	async run({ tx, project: here, person: by, mail, tell }, input) {
 		const { holders, documents } = await holdersOf(tx, here.id);
 		let told = 0;
 		let unknown = 0;
-		for (const one of holders) {
+		for (const [place, one] of holders.entries()) {
 			if (input.holder && one.key !== input.holder.toLowerCase()) continue;
 			const old = documents.filter(
-				(doc) =>
-					(!input.document || doc.document === input.document) && doc.held.get(one.key)?.state === 'old'
+				(doc) => (!input.document || doc.document === input.document) && holdsOld(doc, place)
 			);
 			if (!old.length) continue;
 			if (!one.email) {
@@ -34,7 +38,7 @@ export const tellHolders = does(contract.tellHolders, {
 						.slice(0, MOST_NAMED)
 						.map((doc) => [
 							doc.number,
-							`${doc.title}: you hold ${doc.held.get(one.key)!.label}, ${doc.issued} is current`
+							`${doc.title}: you hold ${doc.held[place]!.label}, ${doc.issued} is current`
 						]),
 					after: [
 						...(old.length > MOST_NAMED ? [`And ${old.length - MOST_NAMED} more.`] : []),

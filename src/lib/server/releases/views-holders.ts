@@ -8,7 +8,7 @@ export const holders = answers(contract.holders, {
 	async run({ db, project }, input) {
 		const all = await holdersOf(db, project.id);
 		// What was only looked at on screen is told where one asks how it came about.
-		const listed = all.documents.filter((one) => one.held.size);
+		const listed = all.documents.filter((one) => one.states.size);
 		const among = input.release
 			? await db
 					.select({ id: releaseItem.documentId })
@@ -22,18 +22,20 @@ export const holders = answers(contract.holders, {
 				(!input.department || one.departmentId === input.department) &&
 				(input.only === 'all' || one.states.has(input.only))
 		);
-		const order = all.holders.filter((one) => all.holding.has(one.key));
+		const order = [...all.holders.keys()].filter((place) => all.holding.has(place));
 		return {
-			holders: order,
+			holders: order.map((place) => all.holders[place]!),
 			rows: chosen.slice(input.skip, input.skip + input.limit).map((one) => ({
 				document: one.document,
 				number: one.number,
 				title: one.title,
 				now: one.now,
 				issued: one.issued,
-				held: order.flatMap(({ key }) => {
-					const held = one.held.get(key);
-					return held ? [{ holder: key, ...held }] : [];
+				held: order.flatMap((place) => {
+					const held = one.held[place];
+					return held
+						? [{ holder: all.holders[place]!.key, label: held.label, state: one.stateOf(held) }]
+						: [];
 				})
 			})),
 			total: chosen.length,
@@ -45,10 +47,9 @@ export const holders = answers(contract.holders, {
 
 export const holding = answers(contract.holding, {
 	async run({ db, project }, input) {
-		const { documents } = await holdersOf(db, project.id);
-		const found = documents.find((one) => one.document === input.document);
+		const { handings } = await holdersOf(db, project.id);
 		return {
-			rows: (found?.handings.get(input.holder.toLowerCase()) ?? []).map(({ seq: _, ...one }) => one)
+			rows: handings(input.document, input.holder.toLowerCase()).map(({ seq: _, ...one }) => one)
 		};
 	}
 });
