@@ -12,6 +12,19 @@ async function taken(page: Page, menu: string, entry: string): Promise<string> {
 	return execFileSync('pdftotext', ['-layout', await download.path(), '-'], { encoding: 'utf8' });
 }
 
+/** The numbers of the two documents as a release lists them. */
+const ordered = (page: Page) =>
+	page.getByRole('table', { name: 'Documents of the release' }).getByText(/^VFT-/).allTextContents();
+
+/** Puts the documents of a release in another order. */
+async function inOrder(page: Page, moving: () => Promise<void>) {
+	await page.getByRole('button', { name: 'Order…' }).click();
+	await expect(page.getByRole('button', { name: 'List them so' })).toBeDisabled();
+	await moving();
+	await page.getByRole('button', { name: 'List them so' }).click();
+	await expect(page.getByRole('dialog')).toHaveCount(0);
+}
+
 const [ONE, OTHER] = ['VFT-MW-LS-00-DR-0127', 'VFT-MW-LS-00-DR-0128'];
 
 test('a release goes to three by the distribution list, each with their own; two verdicts differ and one is made of them', async ({
@@ -72,6 +85,24 @@ test('a release goes to three by the distribution list, each with their own; two
 			.uncheck();
 		await dialog.getByRole('button', { name: 'Choose these' }).click();
 		await expect(ines.getByRole('row', { name: /Kaja Dorn/ })).toContainText('1 of 2');
+		await expect.poll(() => ordered(ines)).toEqual([ONE, OTHER]);
+		await inOrder(ines, async () => {
+			const from = (await dialog.getByRole('button', { name: `Move ${OTHER}` }).boundingBox())!;
+			const to = (await dialog.getByRole('button', { name: `Move ${ONE}` }).boundingBox())!;
+			await ines.mouse.move(from.x + 10, from.y + 10);
+			await ines.mouse.down();
+			await ines.mouse.move(from.x + 10, from.y, { steps: 4 });
+			await ines.mouse.move(to.x + 10, to.y - 4, { steps: 8 });
+			await expect(dialog.getByRole('listitem').first()).toContainText(OTHER);
+			await ines.mouse.up();
+		});
+		await expect.poll(() => ordered(ines)).toEqual([OTHER, ONE]);
+		// And back by the keys.
+		await inOrder(ines, async () => {
+			await dialog.getByRole('button', { name: `Move ${OTHER}` }).press('ArrowDown');
+			await expect(dialog.getByRole('button', { name: `Move ${OTHER}` })).toBeFocused();
+		});
+		await expect.poll(() => ordered(ines)).toEqual([ONE, OTHER]);
 		const note = ines.getByRole('link', { name: 'Preview the cover note for Kaja Dorn' });
 		const drafted = await ines.request.get((await note.getAttribute('href'))!);
 		expect(drafted.headers()['content-type']).toBe('application/pdf');

@@ -3,7 +3,12 @@ import { oneStep } from '../../src/lib/core/releases/route';
 import { differences } from '../../src/lib/core/releases';
 import { addDocument } from '../../src/lib/server/documents/acts';
 import { askApproval } from '../../src/lib/server/releases/acts-approval';
-import { addToRelease, changeRelease } from '../../src/lib/server/releases/acts';
+import {
+	addToRelease,
+	cancelRelease,
+	changeRelease,
+	orderDocuments
+} from '../../src/lib/server/releases/acts';
 import { buildAnother, buildRelease } from '../../src/lib/server/releases/acts-begin';
 import { issueRelease } from '../../src/lib/server/releases/acts-issue';
 import { takeReleasePackage } from '../../src/lib/server/releases/acts-package';
@@ -62,6 +67,26 @@ describe('the documents of a release', () => {
 		expect((await see(made.number)).digest).toBe(before.digest);
 		await change({ order: 'title', group: 'type' });
 
+		// By hand: what is said is said once, and nothing is asked anew where it stands so already.
+		const place = (...documents: string[]) =>
+			world.act('ines', orderDocuments, { release: made.id, documents });
+		await place(hinge, report, deck);
+		expect(await listed(made.number)).toEqual(['Drawing: Hinge', 'Drawing: Deck', 'Report: Bearings']);
+		await change({ order: 'placed', group: null });
+		expect(await listed(made.number)).toEqual(['Hinge', 'Bearings', 'Deck']);
+		await world.act('ines', askApproval, { release: made.id });
+		const placed = await see(made.number, 'halla');
+		await place(hinge, report, deck);
+		expect((await see(made.number)).release.state).toBe('in-review');
+		await place(deck, hinge, report);
+		const moved = await see(made.number);
+		expect(moved.release.state).toBe('building');
+		expect(differences(placed.build!, moved.build!)).toEqual(['Its documents are listed in another order.']);
+		// What was put in since the page was opened stands last, and what is not in it is passed over.
+		await place(report, made.id, deck);
+		expect(await listed(made.number)).toEqual(['Bearings', 'Deck', 'Hinge']);
+		await change({ order: 'title', group: 'type' });
+
 		await world.act('ines', askApproval, { release: made.id });
 		await world.approve('halla', made);
 		const { passes } = await world.act('ines', issueRelease, { release: made.id, number: made.number });
@@ -79,5 +104,13 @@ describe('the documents of a release', () => {
 		// Another like it is listed the same way.
 		const next = await world.act('ines', buildAnother, { release: made.id });
 		expect((await see(next.number)).release.arrangement).toEqual({ order: 'title', group: 'type' });
+		await world.act('ines', orderDocuments, { release: next.id, documents: [hinge, report, deck] });
+		await world.act('ines', changeRelease, {
+			release: next.id,
+			arrangement: { order: 'placed', group: null }
+		});
+		await world.act('ines', cancelRelease, { release: next.id, reason: 'Begun anew' });
+		const third = await world.act('ines', buildAnother, { release: next.id });
+		expect(await listed(third.number)).toEqual(['Hinge', 'Bearings', 'Deck']);
 	});
 });

@@ -18,6 +18,7 @@ import Field from '../../src/lib/ui/kit/Field.svelte';
 import Form from '../../src/lib/ui/kit/Form.svelte';
 import Menu from '../../src/lib/ui/kit/Menu.svelte';
 import { membersOf } from '../../src/lib/ui/kit/person';
+import OrderedList from '../../src/lib/ui/kit/OrderedList.svelte';
 import PersonPicker from '../../src/lib/ui/kit/PersonPicker.svelte';
 import PlacePicker from '../../src/lib/ui/kit/PlacePicker.svelte';
 import Progress from '../../src/lib/ui/kit/Progress.svelte';
@@ -82,6 +83,14 @@ const PARTS: Record<string, [unknown, Record<string, unknown>]> = {
 	Field: [Field, { label: 'Number', name: 'number', value: 'VFT-0101', hint: 'As the rule says.' }],
 	Form: [Form, { act: nothing, button: 'Change', children: says('Fields') }],
 	Menu: [Menu, { label: 'Folder', groups: [[{ word: 'Rename…', act: nothing }]] }],
+	OrderedList: [
+		OrderedList,
+		{
+			label: 'Sheets',
+			items: SHEETS.slice(0, 3).map((one) => ({ id: one.number, name: one.number })),
+			row: createRawSnippet(() => ({ render: () => '<span>a sheet</span>' }))
+		}
+	],
 	PersonPicker: [PersonPicker, { label: 'Whom to let in', known, pick: nothing }],
 	PlacePicker: [PlacePicker, { label: 'To', project: 'VFT', place: null }],
 	Progress: [Progress, { label: 'Sent', value: 64, max: 100 }],

@@ -165,6 +165,7 @@ export const ADDRESSES = {
 	openFromRelease: ['POST', '/releases/{release}/documents/{document}/opened'],
 	openPass: ['POST', '/passes/{secret}/opened'],
 	openPlace: ['DELETE', '/places/{place}/closing'],
+	orderDocuments: ['PUT', '/releases/{release}/order'],
 	organiseDocuments: ['POST', '/projects/{project}/documents/organised'],
 	outbox: ['GET', '/projects/{project}/outbox'],
 	passAddress: ['GET', '/projects/{project}/passes/{pass}/address'],

@@ -308,6 +308,21 @@ export const leaveOut = act({
 	events: ['release.changed']
 });
 
+export const orderDocuments = act({
+	name: 'orderDocuments',
+	summary: 'List the documents of a release in an order set by hand',
+	method: 'PUT',
+	path: '/releases/{release}/order',
+	input: z.strictObject({
+		release: id,
+		/** Its documents in their order. What came meanwhile stands after them, and what left is passed over. */
+		documents: z.array(id).min(1, 'Put its documents in an order.').max(MOST_ITEMS)
+	}),
+	output: done,
+	at: { kind: 'release', id: (i) => i.release, who: 'controller', applies: RELEASE_RULES.orderDocuments },
+	events: ['release.changed']
+});
+
 export const takeNewest = act({
 	name: 'takeNewest',
 	summary: 'Take the newest version of a document into a release',

@@ -12,6 +12,7 @@
 	import Field from '$lib/ui/kit/Field.svelte';
 	import Form from '$lib/ui/kit/Form.svelte';
 	import Menu from '$lib/ui/kit/Menu.svelte';
+	import OrderedList from '$lib/ui/kit/OrderedList.svelte';
 	import PersonPicker from '$lib/ui/kit/PersonPicker.svelte';
 	import Progress from '$lib/ui/kit/Progress.svelte';
 	import ReasonDialog from '$lib/ui/kit/ReasonDialog.svelte';
@@ -31,6 +32,7 @@
 	let picked = $state('');
 	let open = $state(false);
 	let tab = $state<'versions' | 'trail'>('versions');
+	let ordered = $state(SHEETS.slice(0, 4).map((one) => ({ id: one.number, name: one.number })));
 	const selection = new SvelteSet<string>();
 	let shown = $state(true);
 	let reasoning = $state(false);
@@ -154,6 +156,12 @@
 		<section class="space-y-2">
 			{@render part('Chart', 'A picture, and the same figures as a table.')}
 			<Chart title="Issued for construction" data={FIGURES} />
+		</section>
+		<section class="space-y-2 md:col-span-2">
+			{@render part('OrderedList', 'An order set by hand: drag a handle, or press the arrow keys on it.')}
+			<OrderedList label="Sheets in an order" bind:items={ordered}
+				>{#snippet row(one)}<span class="font-mono">{one.name}</span>{/snippet}</OrderedList
+			>
 		</section>
 		<section class="space-y-2 md:col-span-2">
 			{@render part(

@@ -103,11 +103,12 @@ export const releaseChanged = event('release.changed', {
 		changed: z.optional(z.array(z.string())),
 		added: z.optional(z.number()),
 		leftOut: z.optional(z.string()),
-		newest: z.optional(z.string())
+		newest: z.optional(z.string()),
+		reordered: z.optional(z.literal(true))
 	}),
 	touches: ['releases'],
 	says: (d) =>
-		`changed ${about(d)}${d.approver ? `: ${d.approver} decides, not ${d.approverBefore}` : d.route ? `: its route is now ${d.route}` : ''}`
+		`changed ${about(d)}${d.approver ? `: ${d.approver} decides, not ${d.approverBefore}` : d.route ? `: its route is now ${d.route}` : d.reordered ? ': its documents are listed in another order' : ''}`
 });
 
 export const releaseIssued = event('release.issued', {

@@ -175,7 +175,7 @@ export const SUBJECTS: readonly Subject[] = [
 		title: 'Releases to the client',
 		lead: 'A release is a numbered set of documents at exact revisions, checked, approved and issued with a cover note.',
 		steps: [
-			'Put documents in a release from a folder, from find or from the document itself. The distribution list proposes who gets it; choose what is asked of each, which documents are theirs, and how these are listed: by number or title, in groups by department or type.',
+			'Put documents in a release from a folder, from find or from the document itself. The distribution list proposes who gets it; choose what is asked of each, which documents are theirs, and how these are listed: by number or title, in an order set by hand, in groups by department or type.',
 			'Look at the checks. What stops has to be mended; what is only to be looked at goes out with a reason.',
 			'Ask for approval. It goes its route step by step: whoever is named looks through it, remarks on its documents, and approves or sends it back with a reason.',
 			'Issue it, by its number or by a code of your two-step sign-in, as the project asks: revisions are fixed, and each who gets it has a link of their own. Where a stamp or the marks go out on the documents, the originals stay as they are.',

@@ -58,6 +58,15 @@ export function differences(before: Build, after: Build): string[] {
 	change('Its documents are listed', before.arranged ?? AS_THEY_CAME, after.arranged ?? AS_THEY_CAME);
 	change('Route', before.route.join('; '), after.route.join('; '));
 	change('Reply asked by', before.replyBy, after.replyBy);
+	const stayed = (all: BuildItem[], others: BuildItem[]) => {
+		const known = new Set(others.map((one) => one.number));
+		return all.map((one) => one.number).filter((number) => known.has(number));
+	};
+	if (
+		before.arranged === after.arranged &&
+		stayed(before.items, after.items).join() !== stayed(after.items, before.items).join()
+	)
+		said.push('Its documents are listed in another order.');
 	const was = new Map(before.items.map((i) => [i.number, i]));
 	const is = new Map(after.items.map((i) => [i.number, i]));
 	for (const item of before.items) if (!is.has(item.number)) said.push(`${item.number} is left out.`);

@@ -130,6 +130,7 @@ export const RELEASE_RULES = {
 	addListed: builds,
 	addReferences: builds,
 	leaveOut: builds,
+	orderDocuments: builds,
 	takeNewest: builds
 } as const satisfies Record<string, ReleaseRule>;
 

@@ -136,6 +136,10 @@ export const buildAnother = does(contract.buildAnother, {
 			recipients,
 			documents
 		});
+		if (arrangement.order === 'placed')
+			await tx.execute(sql`
+				update release_item i set placed = before.placed from release_item before
+				where i.release_id = ${made.id} and before.release_id = ${like.id} and before.document_id = i.document_id`);
 		return { ...made, gone: held.length - documents.length };
 	}
 });

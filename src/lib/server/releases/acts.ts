@@ -237,6 +237,28 @@ export const leaveOut = does(contract.leaveOut, {
 	}
 });
 
+export const orderDocuments = does(contract.orderDocuments, {
+	async run({ tx, release: about, tell }, input) {
+		const moved = await tx.execute(sql`
+			update release_item i set placed = wanted.place
+			from release_item held left join unnest(${sql.param(input.documents)}::text[]) with ordinality wanted(id, place)
+				on wanted.id = held.document_id
+			where held.release_id = ${about.id} and i.release_id = held.release_id and i.document_id = held.document_id
+				and i.placed is distinct from wanted.place
+			returning i.document_id`);
+		if (!moved.length && about.arrangement.order === 'placed') return {};
+		await reopen(tx, about.id);
+		const arrangement = { ...about.arrangement, order: 'placed' as const };
+		await tx.update(release).set({ arrangement }).where(eq(release.id, about.id));
+		tell({
+			kind: 'release.changed',
+			releaseId: about.id,
+			details: { number: about.number, reordered: true }
+		});
+		return {};
+	}
+});
+
 export const takeNewest = does(contract.takeNewest, {
 	async run({ tx, release: about, tell }, input) {
 		await reopen(tx, about.id);

@@ -17,7 +17,7 @@ export function checkedArrangement(
 }
 
 /** The documents of a release, which come as they were added, as it lists them, each with its heading. */
-export async function inArrangement<Item extends { number: string; title: string }>(
+export async function inArrangement<Item extends Parameters<typeof arranged>[0][number]>(
 	db: Querier,
 	releaseId: string,
 	items: readonly Item[]

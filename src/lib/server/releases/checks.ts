@@ -92,6 +92,7 @@ export async function releaseItems(db: Querier, releaseId: string) {
 			outcomeBy: releaseItem.outcomeBy,
 			outcomeReason: releaseItem.outcomeReason,
 			outgoingName: releaseItem.outgoingName,
+			placed: releaseItem.placed,
 			holder: person.name,
 			holderId: lock.holderId,
 			heldSince: lock.takenAt,

@@ -92,6 +92,8 @@
 	let stamped = $state(before?.stamped ?? false);
 	let withMarks = $state(before?.withMarks ?? false);
 	let order = $state<ItemOrder>(before?.arrangement.order ?? AS_ADDED.order);
+	/** An order is set by hand where the documents stand; here one goes back to it, or leaves it. */
+	const orders = $derived(ITEM_ORDERS.filter((one) => one !== 'placed' || before?.arrangement.order === one));
 	let group = $state(before?.arrangement.group ?? '');
 	const arrangement = $derived({ order, group: group || null });
 	const parts = $derived(groupings((page.data.frame as AnswerOf<'projectFrame'>).project.numbering));
@@ -240,7 +242,7 @@
 			<div class="grid grid-cols-2 gap-3">
 				<label class="block"
 					><span class="label">The documents are listed</span><Select
-						choices={ITEM_ORDERS.map((value) => ({ value, label: ITEM_ORDER_LABEL[value] }))}
+						choices={orders.map((value) => ({ value, label: ITEM_ORDER_LABEL[value] }))}
 						bind:value={order}
 					/></label
 				>

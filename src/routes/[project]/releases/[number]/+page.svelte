@@ -16,6 +16,7 @@
 	import ReleaseDialog from '$lib/ui/releases/ReleaseDialog.svelte';
 	import ConsolidateDialog from '$lib/ui/releases/ConsolidateDialog.svelte';
 	import GetsDialog from '$lib/ui/releases/GetsDialog.svelte';
+	import OrderDialog from '$lib/ui/releases/OrderDialog.svelte';
 	import ListDialog from '$lib/ui/releases/ListDialog.svelte';
 	import ReleaseRecipients from '$lib/ui/releases/ReleaseRecipients.svelte';
 	import ReleaseItems from '$lib/ui/releases/ReleaseItems.svelte';
@@ -47,6 +48,7 @@
 	/** A colleague of a recipient who is not let in, waiting for the reason. */
 	let refusing = $state.raw<(typeof data.recipients)[number]['colleagues'][number] | null>(null);
 	let listing = $state(false);
+	let ordering = $state(false);
 	/** What goes out all the same, waiting for its reason. */
 	let accepting = $state<InputOf<'acceptChecks'>['checks']>([]);
 	const open = $derived(['building', 'in-review', 'approved'].includes(about.state));
@@ -297,6 +299,9 @@
 			{#if open}<span class="ml-auto flex flex-wrap gap-2"
 					>{#if data.can.addListed.may}<button class="button" onclick={() => (listing = true)}
 							>Add by list…</button
+						>{/if}{#if data.can.orderDocuments.may && data.items.length > 1}<button
+							class="button"
+							onclick={() => (ordering = true)}>Order…</button
 						>{/if}<button class="button" onclick={() => again()}>Run checks again</button></span
 				>{/if}
 		</div>
@@ -381,6 +386,7 @@
 		item={consolidating}
 		changed={again}
 	/>{/if}
+{#if ordering}<OrderDialog bind:open={ordering} release={about.id} items={data.items} changed={again} />{/if}
 {#if listing}<ListDialog bind:open={listing} release={about.id} changed={again} />{/if}
 {#if cancelling}<ReasonDialog
 		bind:open={cancelling}

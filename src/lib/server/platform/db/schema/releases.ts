@@ -140,7 +140,9 @@ export const releaseItem = pgTable(
 		documentId: text('document_id')
 			.notNull()
 			.references(() => document.id),
+		/** Its place as it was added, and in an order set by hand; null where that was set before it came, or never. */
 		position: integer().notNull(),
+		placed: integer(),
 		/** The version chosen while building, the issued one afterwards. */
 		versionId: text('version_id')
 			.notNull()

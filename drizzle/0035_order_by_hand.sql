@@ -1,0 +1,1 @@
+ALTER TABLE "release_item" ADD COLUMN "placed" integer;

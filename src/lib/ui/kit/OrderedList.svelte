@@ -1,0 +1,75 @@
+<script lang="ts" generics="One extends { id: string; name: string }">
+	import GripVertical from '@lucide/svelte/icons/grip-vertical';
+	import type { Snippet } from 'svelte';
+	import { dragHandle, dragHandleZone, SHADOW_ITEM_MARKER_PROPERTY_NAME } from 'svelte-dnd-action';
+
+	/**
+	 * A list that one puts in order: by its handles with mouse or finger, or with the arrow keys on a handle; Home and End
+	 * take to its ends.
+	 */
+	let {
+		label,
+		items = $bindable(),
+		row
+	}: { label: string; items: One[]; row: Snippet<[One, number]> } = $props();
+
+	let said = $state('');
+	let list = $state<HTMLElement>();
+
+	function move(from: number, to: number) {
+		if (to < 0 || to >= items.length || to === from) return;
+		const one = items[from]!;
+		items = items.toSpliced(from, 1).toSpliced(to, 0, one);
+		said = `${one.name} is number ${to + 1} of ${items.length}.`;
+		// The row keeps its handle; the focus goes with it once the rows stand anew.
+		requestAnimationFrame(() => list?.querySelectorAll<HTMLElement>('[data-handle]')[to]?.focus());
+	}
+
+	const TO: Record<string, (at: number) => number> = {
+		ArrowUp: (at) => at - 1,
+		ArrowDown: (at) => at + 1,
+		Home: () => 0,
+		End: () => items.length - 1
+	};
+	/** Heard before what is beneath hears it, which has a way of its own with keys. */
+	function onkeydowncapture(event: KeyboardEvent) {
+		const handle = (event.target as HTMLElement).closest<HTMLElement>('[data-handle]');
+		if (!handle || event.key === 'Tab' || event.key === 'Escape') return;
+		event.stopPropagation();
+		const to = TO[event.key];
+		if (!to) return;
+		event.preventDefault();
+		const at = Number(handle.dataset.handle);
+		move(at, to(at));
+	}
+	const stands = ({ detail }: CustomEvent<{ items: One[] }>) => (items = detail.items);
+</script>
+
+<ol
+	bind:this={list}
+	aria-label={label}
+	class="border border-rule bg-sheet"
+	use:dragHandleZone={{ items, type: label, autoAriaDisabled: true, zoneTabIndex: -1, dropTargetStyle: {} }}
+	onconsider={stands}
+	onfinalize={stands}
+	{onkeydowncapture}
+>
+	{#each items as one, at (one.id)}
+		<li
+			class="flex items-center gap-2 border-b border-rule-2 bg-sheet py-1 pr-2 last:border-b-0"
+			data-is-dnd-shadow-item-hint={(one as Record<string, unknown>)[SHADOW_ITEM_MARKER_PROPERTY_NAME]}
+		>
+			<button
+				type="button"
+				use:dragHandle
+				data-handle={at}
+				class="grid h-7 w-7 shrink-0 place-items-center text-ink-2 hover:text-ink max-sm:h-10 max-sm:w-10"
+				aria-label="Move {one.name}"
+				title="Drag it, or press the arrow keys"><GripVertical size={15} /></button
+			>
+			<span class="w-7 shrink-0 text-right font-mono text-[12px] text-ink-2">{at + 1}</span>
+			{@render row(one, at)}
+		</li>
+	{/each}
+</ol>
+<p class="sr-only" role="status">{said}</p>

@@ -1,0 +1,46 @@
+import { flushSync, mount, unmount } from 'svelte';
+import { afterEach, expect, it } from 'vitest';
+import SheetOrder from './SheetOrder.svelte';
+
+let shown: Record<string, unknown> | null = null;
+afterEach(() => {
+	if (shown) void unmount(shown);
+	document.body.innerHTML = '';
+});
+
+/** A list of some, and what is kept of its order. */
+function show(...names: string[]) {
+	shown = mount(SheetOrder, { target: document.body, props: { names } });
+	flushSync();
+	return () => document.getElementById('order')!.textContent;
+}
+const handle = (name: string) => document.querySelector<HTMLElement>(`[aria-label="Move ${name}"]`)!;
+function press(name: string, key: string) {
+	const event = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true });
+	handle(name).dispatchEvent(event);
+	flushSync();
+	return event;
+}
+
+it('moves by the arrow keys as far as its ends, and says where a row stands', () => {
+	const order = show('a', 'b', 'c');
+	press('b', 'ArrowUp');
+	expect(order()).toBe('bac');
+	expect(document.querySelector('[role=status]')!.textContent).toBe('b is number 1 of 3.');
+	press('b', 'ArrowUp');
+	expect(order()).toBe('bac');
+	press('b', 'End');
+	expect(order()).toBe('acb');
+	press('c', 'Home');
+	expect(order()).toBe('cab');
+	expect([...document.querySelectorAll('li b')].map((one) => one.textContent).join('')).toBe('cab');
+});
+
+it('keeps the keys that move for itself, and leaves Tab and Escape to the page', () => {
+	const order = show('a', 'b');
+	const heard: string[] = [];
+	document.addEventListener('keydown', ({ key }) => heard.push(key));
+	for (const key of ['ArrowDown', ' ', 'Enter', 'Escape', 'Tab']) press('a', key);
+	expect(heard).toEqual(['Escape', 'Tab']);
+	expect(order()).toBe('ba');
+});
