@@ -15,6 +15,7 @@ import DateTimeField from '../../src/lib/ui/kit/DateTimeField.svelte';
 import Dialog from '../../src/lib/ui/kit/Dialog.svelte';
 import Empty from '../../src/lib/ui/kit/Empty.svelte';
 import Field from '../../src/lib/ui/kit/Field.svelte';
+import FileField from '../../src/lib/ui/kit/FileField.svelte';
 import Form from '../../src/lib/ui/kit/Form.svelte';
 import Menu from '../../src/lib/ui/kit/Menu.svelte';
 import { membersOf } from '../../src/lib/ui/kit/person';
@@ -81,6 +82,7 @@ const PARTS: Record<string, [unknown, Record<string, unknown>]> = {
 	Dialog: [Dialog, { open: true, title: 'A dialog', children: says('What it is about.') }],
 	Empty: [Empty, { children: says('Nothing has come in.') }],
 	Field: [Field, { label: 'Number', name: 'number', value: 'VFT-0101', hint: 'As the rule says.' }],
+	FileField: [FileField, { label: 'The file you worked on', file: undefined }],
 	Form: [Form, { act: nothing, button: 'Change', children: says('Fields') }],
 	Menu: [Menu, { label: 'Folder', groups: [[{ word: 'Rename…', act: nothing }]] }],
 	OrderedList: [

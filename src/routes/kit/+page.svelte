@@ -10,6 +10,7 @@
 	import Dialog from '$lib/ui/kit/Dialog.svelte';
 	import Empty from '$lib/ui/kit/Empty.svelte';
 	import Field from '$lib/ui/kit/Field.svelte';
+	import FileField from '$lib/ui/kit/FileField.svelte';
 	import Form from '$lib/ui/kit/Form.svelte';
 	import Menu from '$lib/ui/kit/Menu.svelte';
 	import OrderedList from '$lib/ui/kit/OrderedList.svelte';
@@ -32,6 +33,7 @@
 	let picked = $state('');
 	let open = $state(false);
 	let tab = $state<'versions' | 'trail'>('versions');
+	let file = $state.raw<File>();
 	let ordered = $state(SHEETS.slice(0, 4).map((one) => ({ id: one.number, name: one.number })));
 	const selection = new SvelteSet<string>();
 	let shown = $state(true);
@@ -158,6 +160,10 @@
 			<Chart title="Issued for construction" data={FIGURES} />
 		</section>
 		<section class="space-y-2 md:col-span-2">
+			{@render part('FileField', 'One file, chosen or dropped on it.')}
+			<FileField label="The file you worked on" bind:file />
+		</section>
+		<section class="space-y-2">
 			{@render part('OrderedList', 'An order set by hand: drag a handle, or press the arrow keys on it.')}
 			<OrderedList label="Sheets in an order" bind:items={ordered}
 				>{#snippet row(one)}<span class="font-mono">{one.name}</span>{/snippet}</OrderedList

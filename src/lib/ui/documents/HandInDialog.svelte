@@ -11,6 +11,7 @@
 	import { sentenceOf } from '../platform/api';
 	import Dialog from '../kit/Dialog.svelte';
 	import Field from '../kit/Field.svelte';
+	import FileField from '../kit/FileField.svelte';
 	import Form from '../kit/Form.svelte';
 	import { queue, type Sending } from '../adding/sending.svelte';
 	import { sizeText } from '../platform/words';
@@ -42,7 +43,7 @@
 		labels?: string[] | null;
 		done: () => void;
 	} = $props();
-	let files = $state<FileList>();
+	let file = $state.raw<File>();
 	let note = $state('');
 	let sending = $state<Sending | null>(null);
 	let base = $state('');
@@ -54,7 +55,6 @@
 	let warnings = $state<string[]>([]);
 	/** What was sent and warned about; handing in again means it. */
 	let received = $state<string | null>(null);
-	const file = $derived(files?.[0]);
 
 	onMount(async () => {
 		// Without the answer one is told when it is handed in.
@@ -130,15 +130,7 @@
 				You do not have this in hand. Your file overwrites nothing: it is kept as a side version until
 				somebody merges or drops it.
 			</p>{/if}
-		<label class="block"
-			><span class="label">The file you worked on</span><input
-				class="field"
-				type="file"
-				bind:files
-				onchange={again}
-				required
-			/></label
-		>
+		<FileField label="The file you worked on" bind:file chosen={again} required />
 		{#if told}<fieldset class="border-l-4 border-lock bg-lock-soft px-3 py-1.5">
 				<legend class="sr-only">What your file was made from</legend>
 				<p>

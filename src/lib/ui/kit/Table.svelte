@@ -47,7 +47,7 @@
 		group?: (row: Row) => string;
 		/** It takes all the height of its place, however many rows it has. */
 		fills?: boolean;
-		/** On a phone each row becomes a few lines; otherwise columns that have no room there are left out. */
+		/** On a phone each row becomes a few lines. */
 		lines?: boolean;
 		/** A class for the least width, under which it goes sideways. */
 		least?: string;
@@ -61,7 +61,8 @@
 
 	/** Above so many rows, only those in sight are drawn. */
 	const MANY = 150;
-	const FROM = { sm: 'max-sm:hidden', md: 'max-md:hidden' };
+	/** Stronger than what makes lines of rows, which shows every cell. */
+	const FROM = { sm: 'max-sm:hidden!', md: 'max-md:hidden!' };
 	const wide = ({ from, until }: Column<Row>) => (from ? FROM[from] : until ? 'md:hidden' : '');
 
 	let own = $state<Order | null>(null);

@@ -132,7 +132,7 @@
 				group={items.some((item) => item.heading) ? (item) => item.heading : undefined}
 				columns={[
 					NUMBER_COLUMN,
-					{ id: 'title', head: 'Title', text: (item) => item.title, by: (item) => item.title, from: 'sm' },
+					{ id: 'title', head: 'Title', text: (item) => item.title, by: (item) => item.title },
 					{
 						id: 'goes',
 						head: 'Revision',

@@ -192,14 +192,14 @@
 							class: 'whitespace-nowrap'
 						},
 						{ id: 'title', head: 'Title', cell: title, by: (row) => row.title },
-						{ id: 'department', head: 'Dept', cell: department, from: 'md', class: 'max-md:!hidden' },
+						{ id: 'department', head: 'Dept', cell: department, from: 'md' },
 						{ id: 'now', head: 'Status', cell: now, class: 'whitespace-nowrap' },
 						{
 							id: 'strip',
 							head: 'Time',
 							headCell: scale,
 							cell: strip,
-							class: 'w-[34%] min-w-[200px] !py-0 align-middle overflow-hidden max-md:!hidden',
+							class: 'w-[34%] min-w-[200px] !py-0 align-middle overflow-hidden',
 							from: 'md'
 						},
 						{ id: 'due', head: 'Next', text: next, class: 'whitespace-nowrap text-ink-2', until: 'md' },

@@ -157,7 +157,7 @@
 					by: (one) => one.title,
 					class: 'font-semibold'
 				},
-				{ id: 'now', head: 'Now', cell: now, from: 'sm' },
+				{ id: 'now', head: 'Now', cell: now },
 				{ id: 'issued', head: 'Issued', cell: issued },
 				...list.holders.map((one) => ({
 					id: one.key,

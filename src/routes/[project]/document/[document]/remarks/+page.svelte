@@ -92,8 +92,7 @@
 					id: 'settles',
 					head: 'Who settles it',
 					cell: settles,
-					by: (row) => row.assigned?.name ?? '',
-					from: 'md'
+					by: (row) => row.assigned?.name ?? ''
 				},
 				{ id: 'how', head: 'How it is settled', cell: how, class: 'w-full sm:w-[34%]' }
 			]}
