@@ -198,7 +198,11 @@ test('on a phone every page is as wide as the phone, and its buttons are on it',
 		[`document/${drawing}`, ['Lock', 'Actions']],
 		[`place/${folder}`, ['Add documents']],
 		['remarks', []],
-		['sharing', []]
+		['sharing', []],
+		['in-hand', []],
+		['issued', []],
+		['releases', []],
+		['register', []]
 	];
 	for (const [path, buttons] of pages) {
 		await ines.goto(`/vft/${path}`);

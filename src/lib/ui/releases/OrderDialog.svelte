@@ -50,7 +50,7 @@
 				<section>
 					{#if group.head}<h3 class="mb-1 text-[13px] font-semibold">{group.head}</h3>{/if}
 					<OrderedList label={group.head || 'Documents of the release'} bind:items={group.items}>
-						{#snippet row(one)}<span class="flex min-w-0 flex-wrap items-baseline gap-x-3 sm:flex-nowrap"
+						{#snippet row(one)}<span class="flex min-w-0 flex-col sm:flex-row sm:items-baseline sm:gap-x-3"
 								><span class="font-mono text-[12.5px] whitespace-nowrap">{one.name}</span><span
 									class="min-w-0 truncate">{one.title}</span
 								></span

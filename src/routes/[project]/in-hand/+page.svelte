@@ -52,6 +52,7 @@
 			empty={data.rows.length ? 'Nothing fits the filter.' : 'Nobody has anything in hand.'}
 			open={(row) => void goto(`/${code}/document/${row.id}`)}
 			fills
+			lines
 			columns={[
 				{ id: 'who', head: 'Who', cell: who, by: (row) => row.lock!.holder },
 				{
@@ -67,8 +68,7 @@
 					head: 'Title',
 					text: (row) => row.title,
 					by: (row) => row.title,
-					class: 'font-semibold',
-					from: 'md'
+					class: 'font-semibold'
 				},
 				{ id: 'revision', head: 'Revision', cell: revision },
 				{

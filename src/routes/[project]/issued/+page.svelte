@@ -78,6 +78,7 @@
 				: 'Nothing is issued yet. A document stands here as soon as a revision of it is issued, by itself or with a release.'}
 			open={(row) => void goto(`/${code}/document/${row.document}`)}
 			fills
+			lines
 			columns={[
 				{
 					id: 'department',
@@ -93,8 +94,7 @@
 					head: 'Title',
 					text: (row) => row.title,
 					by: (row) => row.title,
-					class: 'font-semibold',
-					from: 'sm'
+					class: 'font-semibold'
 				},
 				{ id: 'revision', head: 'Issued', cell: revision, by: (row) => row.label },
 				{
