@@ -96,9 +96,13 @@ test('eight people bring forty documents from the register to the clients, and w
 		await aino.goto(way);
 		await ready(aino);
 		await aino.getByRole('button', { name: 'Send back' }).click();
-		await aino.getByRole('dialog').getByRole('textbox').fill(`${gone.number} is another revision on site.`);
+		await aino.getByRole('dialog').getByLabel('Reason').fill('One of them is not ready.');
+		await aino.getByLabel(`What is wrong with ${gone.number}`).fill('It is another revision on site.');
 		await aino.getByRole('dialog').getByRole('button', { name: 'Send back' }).click();
 		await expect(ines.getByText('Aino Weir sent it back:')).toBeVisible();
+		await expect(ines.getByRole('row', { name: new RegExp(gone.number) }).first()).toContainText(
+			'sent back by Aino Weir: It is another revision on site.'
+		);
 		await ines
 			.getByRole('row', { name: new RegExp(gone.number) })
 			.getByRole('button', { name: 'Leave out' })

@@ -83,7 +83,7 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 		await aino.goBack();
 		await ready(aino);
 		await aino.getByRole('button', { name: 'Send back' }).click();
-		await aino.getByRole('dialog').getByRole('textbox').fill('The note on grade is missing.');
+		await aino.getByRole('dialog').getByLabel('Reason').fill('The note on grade is missing.');
 		await aino.getByRole('dialog').getByRole('button', { name: 'Send back' }).click();
 		await expect(ines.getByText('Aino Weir sent it back:')).toBeVisible();
 	});

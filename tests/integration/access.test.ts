@@ -139,7 +139,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 		note: 'n',
 		purpose: 'comment',
 		label: 'P01.1',
-		documents: [hidden],
+		documents: target.name === 'sendBack' ? [{ document: hidden, reason: 'r' }] : [hidden],
 		places: [hidden],
 		files: ['a.txt'],
 		numbers: ['VFT-MW-LS-00-DR-0900'],

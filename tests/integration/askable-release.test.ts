@@ -93,6 +93,8 @@ describe('what can be done with a release is told by the same rule that the runn
 						return { release, list: spare.number };
 					case 'addToRelease':
 						return { release, documents: [spare.id] };
+					case 'orderDocuments':
+						return { release, documents: chance() < 0.5 ? [spare.id, first.id] : [first.id] };
 					case 'leaveOut':
 					case 'addReferences':
 					case 'takeNewest':
@@ -126,6 +128,7 @@ describe('what can be done with a release is told by the same rule that the runn
 					'sendBack',
 					'changeRelease',
 					'addToRelease',
+					'orderDocuments',
 					'leaveOut'
 				];
 				const name = one(yes.filter((n) => chance() < (rare.includes(n) ? 0.15 : 0.8)));

@@ -25,6 +25,7 @@ import { releases, releaseView } from '../../src/lib/server/releases/views';
 import { changeSettings } from '../../src/lib/server/settings/acts';
 import { settings } from '../../src/lib/server/settings/views';
 import { waiting } from '../../src/lib/server/today/views';
+import { activity } from '../../src/lib/server/trail/views';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;
@@ -153,8 +154,26 @@ describe('a route (T3)', () => {
 		).toMatchObject({ code: 'conflict' });
 		await world.approve('rhosyn', made);
 		await world.approve('halla', made);
-		await world.act('petra', sendBack, { release: made.id, reason: 'Scale missing' });
-		expect(await toldOf(made, 'ines')).toEqual([expect.stringContaining('Scale missing')]);
+		const { items } = await see(made);
+		const wrong = { document: items[0]!.documentId, reason: 'No bar beside the section' };
+		expect(
+			await refused(
+				world.act('petra', sendBack, {
+					release: made.id,
+					reason: 'Scale missing',
+					documents: [wrong, { document: made.id, reason: 'It is not in it' }]
+				})
+			)
+		).toMatchObject({ code: 'conflict' });
+		await world.act('petra', sendBack, { release: made.id, reason: 'Scale missing', documents: [wrong] });
+		expect(await toldOf(made, 'ines')).toEqual([
+			expect.stringContaining('Scale missing (and says what is wrong with 1 document)')
+		]);
+		expect((await see(made)).last).toMatchObject({ says: 'sent-back', documents: [wrong] });
+		const told = await world.read('ines', activity, { project: 'VFT' });
+		expect(told.events.find((one) => one.kind === 'release.sent-back')!.details).toMatchObject({
+			documents: [{ number: items[0]!.number, reason: wrong.reason }]
+		});
 		await world.act('ines', askApproval, { release: made.id });
 		expect((await see(made)).route.map((one) => [one.state, one.given.length])).toEqual([
 			['done', 1],

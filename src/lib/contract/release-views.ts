@@ -238,6 +238,8 @@ export const releaseView = view({
 				standsFor: z.string().nullable(),
 				at: moment,
 				reason: z.string().nullable(),
+				/** What is wrong with which documents, where it was sent back. */
+				documents: z.array(z.strictObject({ document: z.string(), reason: z.string() })),
 				changes: z.array(z.string())
 			})
 			.nullable(),

@@ -8,6 +8,8 @@ import { arrangement } from './shapes/releases';
 import { route } from './shapes/routes';
 import { day, id, name, projectKey, ranged, reason } from './fields';
 
+export const MOST_ITEMS = 2_000;
+
 /** Kinds of event that a verdict writes by which a document comes back. */
 export const RETURNED_EVENTS = ['document.returned', 'remark.added'];
 
@@ -39,10 +41,17 @@ export const approveRelease = act({
 
 export const sendBack = act({
 	name: 'sendBack',
-	summary: 'Send a release back to its builder with a reason',
+	summary: 'Send a release back to its builder with a reason, and what is wrong with which of its documents',
 	method: 'POST',
 	path: '/releases/{release}/send-back',
-	input: z.strictObject({ release: id, reason }),
+	input: z.strictObject({
+		release: id,
+		reason,
+		documents: z
+			.array(z.strictObject({ document: id, reason }))
+			.max(MOST_ITEMS)
+			.default([])
+	}),
 	output: done,
 	at: { kind: 'release', id: (i) => i.release, who: 'approver', applies: RELEASE_RULES.sendBack },
 	events: ['release.sent-back']
@@ -138,8 +147,6 @@ export const purpose = z.enum([
 	'construction',
 	'as-built'
 ] satisfies Purpose[]);
-
-export const MOST_ITEMS = 2_000;
 
 const MOST_WORDS = 2_000;
 /** What is said to those who get a release, in its cover note and mail; lines stay lines. */

@@ -147,10 +147,13 @@ export const releaseSentBack = event('release.sent-back', {
 		title: z.string(),
 		reason: z.string(),
 		step: z.optional(z.string()),
-		standsFor: z.optional(z.string())
+		standsFor: z.optional(z.string()),
+		/** What is wrong with which documents, by their numbers. */
+		documents: z.optional(z.array(z.strictObject({ number: z.string(), reason: z.string() })))
 	}),
 	touches: ['releases'],
-	says: (d) => `sent ${about(d)} back${standing(d)}: ${d.reason}`
+	says: (d) =>
+		`sent ${about(d)} back${standing(d)}: ${[d.reason, ...(d.documents ?? []).map((one) => `${one.number}: ${one.reason}`)].join('; ')}`
 });
 
 export const releaseSuperseded = event('release.superseded', {

@@ -179,7 +179,7 @@ async function decide(
 	{ tx, person: by, release: about, now }: ContextOf['release'] & Acting,
 	step: number,
 	{ of, standsFor }: { of: Approver; standsFor: string | null },
-	what: Pick<typeof releaseDecision.$inferInsert, 'says' | 'digest' | 'build' | 'reason'>
+	what: Pick<typeof releaseDecision.$inferInsert, 'says' | 'digest' | 'build' | 'reason' | 'documents'>
 ): Promise<void> {
 	await tx.insert(releaseDecision).values({
 		releaseId: about.id,
@@ -209,19 +209,29 @@ export const sendBack = does(contract.sendBack, {
 		const [of, how] = about.route[at]!.of.map((one) => [one, speaksFor(by.id, one, speakers)] as const).find(
 			([, found]) => found !== null
 		)!;
-		const { build, digest } = await buildOf(tx, about, await checkRelease(services, tx, about, false));
+		const checked = await checkRelease(services, tx, about, false);
+		const wrong = input.documents.map(({ document, reason }) => {
+			const item = checked.find((one) => one.documentId === document);
+			if (!item)
+				throw new Problem(
+					'conflict',
+					'A document that you say something about is not in the release any more. Look at it again.'
+				);
+			return { number: item.number, reason };
+		});
+		const { build, digest } = await buildOf(tx, about, checked);
 		await decide(
 			context,
 			at,
 			{ of, standsFor: how!.standsFor },
-			{ says: 'sent-back', digest, build, reason: input.reason }
+			{ says: 'sent-back', digest, build, reason: input.reason, documents: input.documents }
 		);
 		await reopen(tx, about.id);
 		await tellNotices(context, {
 			kind: 'approval-asked',
 			people: [about.builtBy],
 			releaseId: about.id,
-			sentence: `${by.name} sent release ${releaseNumber(about.number)}, “${about.title}”, back: ${input.reason}`,
+			sentence: `${by.name} sent release ${releaseNumber(about.number)}, “${about.title}”, back: ${input.reason}${wrong.length ? ` (and says what is wrong with ${plural(wrong.length, 'document')})` : ''}`,
 			way: `releases/${about.number}`
 		});
 		tell({
@@ -231,6 +241,7 @@ export const sendBack = does(contract.sendBack, {
 				number: about.number,
 				title: about.title,
 				reason: input.reason,
+				...(wrong.length ? { documents: wrong } : {}),
 				...stepOf(about, at),
 				...(await awayOf(context, how!.standsFor))
 			}

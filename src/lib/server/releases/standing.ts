@@ -66,6 +66,7 @@ export async function routeStanding(
 					standsFor: final.standsFor && nameOf(final.standsFor),
 					at: final.at.toISOString(),
 					reason: final.reason,
+					documents: final.documents,
 					changes: final.build && looked ? differences(final.build, looked.build) : []
 				}
 			: null

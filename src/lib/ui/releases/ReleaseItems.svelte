@@ -18,6 +18,7 @@
 		deciding,
 		mayMend,
 		mayChange,
+		sentBack,
 		leaveOut,
 		remedy,
 		consolidate,
@@ -36,6 +37,8 @@
 		/** Whether the reader controls documents. */
 		mayMend: boolean;
 		mayChange: boolean;
+		/** What was said to be wrong with a document when the release was sent back, and by whom, by its id. */
+		sentBack: ReadonlyMap<string, string>;
 		leaveOut: (document: string) => unknown;
 		remedy: (item: Item, check: Check) => unknown;
 		/** Makes one of the verdicts on a document. */
@@ -187,6 +190,8 @@
 			class="link mt-1 block w-fit text-[12px] leading-6 font-normal"
 			href="{address}/document/{item.documentId}/compare?from={item.supersedes}&to={item.label}"
 			aria-label="Compare {item.number} with {item.supersedes}">compare with {item.supersedes}</a
+		>{/if}{#if sentBack.has(item.documentId)}<span class="mt-1 block text-[12px] font-semibold text-fault"
+			>sent back by {sentBack.get(item.documentId)}</span
 		>{/if}{/snippet}
 {#snippet goes(item: Item)}{#if !done && item.label !== item.to}<Revision
 			label={item.label}

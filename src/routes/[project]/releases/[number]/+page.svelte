@@ -21,6 +21,7 @@
 	import ReleaseRecipients from '$lib/ui/releases/ReleaseRecipients.svelte';
 	import ReleaseItems from '$lib/ui/releases/ReleaseItems.svelte';
 	import ReleaseState from '$lib/ui/releases/ReleaseState.svelte';
+	import SendBackDialog from '$lib/ui/releases/SendBackDialog.svelte';
 	import RouteSteps from '$lib/ui/releases/RouteSteps.svelte';
 	import { dayText, plural, whenText } from '$lib/ui/platform/words';
 
@@ -314,6 +315,9 @@
 			deciding={data.can.sendBack.may}
 			mayMend={data.controller}
 			mayChange={data.can.leaveOut.may}
+			sentBack={open && data.last
+				? new Map(data.last.documents.map((one) => [one.document, `${data.last!.by}: ${one.reason}`]))
+				: new Map()}
 			{leaveOut}
 			remedy={(item, check) => check.remedy && REMEDIES[check.remedy](item)}
 			consolidate={(item) => (consolidating = item)}
@@ -419,13 +423,9 @@
 			await again();
 		}}
 	/>{/if}
-{#if sendingBack}<ReasonDialog
+{#if sendingBack}<SendBackDialog
 		bind:open={sendingBack}
-		title="Send release {number} back?"
-		consequence="The build opens again for {about.builtBy}, who is told why."
-		button="Send back"
-		act={async (reason) => {
-			await cupboard.sendBack({ release: about.id, reason });
-			await again();
-		}}
+		release={about}
+		items={data.items}
+		changed={again}
 	/>{/if}

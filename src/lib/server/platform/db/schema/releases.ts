@@ -215,6 +215,8 @@ export const releaseDecision = pgTable(
 		digest: text().notNull(),
 		build: jsonb().$type<Build>(),
 		reason: text(),
+		/** What is wrong with which documents, where it was sent back. */
+		documents: jsonb().$type<{ document: string; reason: string }[]>().notNull().default([]),
 		at: time('at').notNull()
 	},
 	(t) => [

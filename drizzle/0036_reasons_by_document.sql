@@ -1,0 +1,1 @@
+ALTER TABLE "release_decision" ADD COLUMN "documents" jsonb DEFAULT '[]'::jsonb NOT NULL;

@@ -1,0 +1,62 @@
+<script lang="ts">
+	import { SvelteMap } from 'svelte/reactivity';
+	import { cupboard, type AnswerOf } from '../../client/cupboard';
+	import { releaseNumber } from '../../core/releases';
+	import Dialog from '../kit/Dialog.svelte';
+	import Field from '../kit/Field.svelte';
+	import Form from '../kit/Form.svelte';
+
+	/** Sends a release back: why, and what is wrong with which of its documents. */
+	let {
+		open = $bindable(false),
+		release,
+		items,
+		changed
+	}: {
+		open: boolean;
+		release: AnswerOf<'releaseView'>['release'];
+		items: AnswerOf<'releaseView'>['items'];
+		changed: () => Promise<void>;
+	} = $props();
+
+	let reason = $state('');
+	/** What is wrong with a document, by its id; what is left empty says nothing. */
+	const wrong = new SvelteMap<string, string>();
+
+	async function submit() {
+		const documents = [...wrong].flatMap(([document, said]) =>
+			said.trim() ? [{ document, reason: said.trim() }] : []
+		);
+		await cupboard.sendBack({ release: release.id, reason, documents });
+		open = false;
+		await changed();
+	}
+</script>
+
+<Dialog bind:open title="Send release {releaseNumber(release.number)} back?" wide>
+	<Form act={submit} button="Send back" cancel={() => (open = false)}>
+		<p>The build opens again for {release.builtBy}, who is told why.</p>
+		<Field label="Reason" name="reason" bind:value={reason} lines={2} required />
+		<fieldset>
+			<legend class="label">What is wrong with which document, where it is one of them</legend>
+			<ul class="max-h-[44vh] divide-y divide-rule-2 overflow-auto border border-rule">
+				{#each items as item (item.documentId)}<li
+						class="grid items-center gap-x-3 gap-y-1 px-2.5 py-1.5 sm:grid-cols-[2fr_3fr]"
+					>
+						<span class="min-w-0"
+							><span class="block truncate font-semibold">{item.title}</span><span
+								class="font-mono text-[12px] text-ink-2">{item.number}</span
+							></span
+						>
+						<input
+							class="field"
+							aria-label="What is wrong with {item.number}"
+							maxlength={2000}
+							value={wrong.get(item.documentId) ?? ''}
+							oninput={(event) => wrong.set(item.documentId, event.currentTarget.value)}
+						/>
+					</li>{/each}
+			</ul>
+		</fieldset>
+	</Form>
+</Dialog>
