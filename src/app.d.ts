@@ -7,6 +7,8 @@ declare global {
 		interface Error {
 			message: string;
 			code?: string;
+			/** What stands over it, where that says more than that nothing is here. */
+			title?: string;
 		}
 		interface PageState {
 			/** The passes that an issue has just made, told on the page of its release. */

@@ -12,7 +12,12 @@ function fail(problem: unknown, { url }: Where): never {
 	if (!(problem instanceof Problem)) throw problem;
 	if (problem.code === 'needs-sign-in')
 		redirect(303, `/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
-	error(problem.status, { message: problem.sentence, code: problem.code });
+	const { title } = problem.facts;
+	error(problem.status, {
+		message: problem.sentence,
+		code: problem.code,
+		...(typeof title === 'string' ? { title } : {})
+	});
 }
 
 /** Reads a view for a page's load. */

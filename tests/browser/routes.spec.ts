@@ -86,6 +86,8 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 		await aino.getByRole('dialog').getByLabel('Reason').fill('The note on grade is missing.');
 		await aino.getByRole('dialog').getByRole('button', { name: 'Send back' }).click();
 		await expect(ines.getByText('Aino Weir sent it back:')).toBeVisible();
+		await expect(aino.getByRole('heading', { name: 'Back with its builder' })).toBeVisible();
+		await expect(aino.getByText('You are asked once it is ready.')).toBeVisible();
 	});
 
 	await test.step('What she remarked is settled from the release, which then is as it was', async () => {

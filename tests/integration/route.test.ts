@@ -63,7 +63,7 @@ async function build(route: Step[], asked = true) {
 	if (asked) await world.act('ines', askApproval, { release: made.id });
 	return made;
 }
-const today = () => dayOf(new Date(), 'Europe/Oslo');
+const today = () => dayOf(new Date(), 'UTC');
 const waits = async (who: string) => (await world.read(who, waiting, { project: 'VFT' })).forYou;
 const toldOf = async (made: { id: string }, who: string) =>
 	(
@@ -170,6 +170,13 @@ describe('a route (T3)', () => {
 			expect.stringContaining('Scale missing (and says what is wrong with 1 document)')
 		]);
 		expect((await see(made)).last).toMatchObject({ says: 'sent-back', documents: [wrong] });
+		// Who was asked is told where it is; for who was not, and for everybody else, it does not exist.
+		for (const who of ['rhosyn', 'petra'])
+			expect(await refused(see(made, who))).toMatchObject({
+				code: 'not-found',
+				facts: { title: 'Back with its builder' }
+			});
+		expect(await refused(see(made, 'oke'))).toMatchObject({ code: 'not-found', facts: {} });
 		const told = await world.read('ines', activity, { project: 'VFT' });
 		expect(told.events.find((one) => one.kind === 'release.sent-back')!.details).toMatchObject({
 			documents: [{ number: items[0]!.number, reason: wrong.reason }]

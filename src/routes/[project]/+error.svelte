@@ -4,12 +4,13 @@
 
 	/** What leads nowhere within a project: the band stays, and says where one can go on. */
 	const base = $derived(`/${page.params.project?.toLowerCase()}`);
-	const missing = $derived(page.status === 404);
+	const title = $derived(page.error?.title ?? (page.status === 404 ? 'Nothing here' : 'This did not work'));
+	const missing = $derived(page.status === 404 && !page.error?.title);
 </script>
 
-<svelte:head><title>{missing ? 'Nothing here' : 'This did not work'} · Cupboard</title></svelte:head>
+<svelte:head><title>{title} · Cupboard</title></svelte:head>
 <div class="mx-auto max-w-[560px] pt-[8vh]">
-	<h1 class="text-center text-[21px]">{missing ? 'Nothing here' : 'This did not work'}</h1>
+	<h1 class="text-center text-[21px]">{title}</h1>
 	<Empty>
 		{page.error?.message}
 		{#if missing}It may have been moved or removed, or your access to it may have ended. Activity tells what

@@ -31,6 +31,7 @@ import { buildOf, checkRelease, releaseItems } from './checks';
 import { filesBy, placedBy } from './answered';
 import { colleaguesOf } from './colleagues';
 import { gotBy, sentBefore } from './got';
+import { notShown } from './not-shown';
 import { goingOut, putOn } from './outgoing';
 import { draftPapers } from './papers';
 import { ASKED_ON, DIFFERS, recipientsOf, shareOf, signedVerdicts, verdictsOn } from './recipients';
@@ -209,7 +210,7 @@ export const releaseView = answers(contract.releaseView, {
 					controller ? undefined : askedOf(me.id, now)
 				)
 			);
-		if (!about) throw new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
+		if (!about) throw await notShown(db, project.id, input.number, me.id, now);
 		const facts = await releaseFacts(db, about, project, { id: me.id, controller }, now);
 		const named = await db
 			.select({ id: person.id, name: person.name })
