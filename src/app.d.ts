@@ -8,7 +8,7 @@ declare global {
 			message: string;
 			code?: string;
 			/** What stands over it, where that says more than that nothing is here. */
-			title?: string;
+			heading?: string;
 		}
 		interface PageState {
 			/** The passes that an issue has just made, told on the page of its release. */

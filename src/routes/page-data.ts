@@ -12,11 +12,11 @@ function fail(problem: unknown, { url }: Where): never {
 	if (!(problem instanceof Problem)) throw problem;
 	if (problem.code === 'needs-sign-in')
 		redirect(303, `/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
-	const { title } = problem.facts;
+	const { heading } = problem.facts;
 	error(problem.status, {
 		message: problem.sentence,
 		code: problem.code,
-		...(typeof title === 'string' ? { title } : {})
+		...(typeof heading === 'string' ? { heading } : {})
 	});
 }
 

@@ -174,9 +174,14 @@ describe('a route (T3)', () => {
 		for (const who of ['rhosyn', 'petra'])
 			expect(await refused(see(made, who))).toMatchObject({
 				code: 'not-found',
-				facts: { title: 'Back with its builder' }
+				facts: { heading: 'Back with its builder' }
 			});
-		expect(await refused(see(made, 'oke'))).toMatchObject({ code: 'not-found', facts: {} });
+		expect((await refused(see(made, 'oke'))).facts).toEqual({});
+		// What they were just about to do is refused with that, too.
+		const approve = (who: string) =>
+			refused(world.act(who, approveRelease, { release: made.id, digest: 'a'.repeat(64) }));
+		expect((await approve('petra')).sentence).toMatch(/is being built again/);
+		expect((await approve('oke')).sentence).toMatch(/There is nothing here/);
 		const told = await world.read('ines', activity, { project: 'VFT' });
 		expect(told.events.find((one) => one.kind === 'release.sent-back')!.details).toMatchObject({
 			documents: [{ number: items[0]!.number, reason: wrong.reason }]

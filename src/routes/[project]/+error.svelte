@@ -4,13 +4,15 @@
 
 	/** What leads nowhere within a project: the band stays, and says where one can go on. */
 	const base = $derived(`/${page.params.project?.toLowerCase()}`);
-	const title = $derived(page.error?.title ?? (page.status === 404 ? 'Nothing here' : 'This did not work'));
-	const missing = $derived(page.status === 404 && !page.error?.title);
+	const heading = $derived(
+		page.error?.heading ?? (page.status === 404 ? 'Nothing here' : 'This did not work')
+	);
+	const missing = $derived(page.status === 404 && !page.error?.heading);
 </script>
 
-<svelte:head><title>{title} · Cupboard</title></svelte:head>
+<svelte:head><title>{heading} · Cupboard</title></svelte:head>
 <div class="mx-auto max-w-[560px] pt-[8vh]">
-	<h1 class="text-center text-[21px]">{title}</h1>
+	<h1 class="text-center text-[21px]">{heading}</h1>
 	<Empty>
 		{page.error?.message}
 		{#if missing}It may have been moved or removed, or your access to it may have ended. Activity tells what

@@ -1,5 +1,6 @@
 import * as contract from '../../contract/holders';
 import { Problem } from '../../core/acts/problem';
+import { stateOf } from '../../core/releases/holders';
 import { plural } from '../../core/words/sentences';
 import { does } from '../platform/runner/act';
 import { holdersOf, type HeldDocument } from './holders';
@@ -9,7 +10,7 @@ const MOST_NAMED = 40;
 
 const holdsOld = (doc: HeldDocument, place: number) => {
 	const held = doc.held[place];
-	return held !== undefined && doc.stateOf(held) === 'old';
+	return held !== undefined && stateOf(held, doc.issuedSeq) === 'old';
 };
 
 export const tellHolders = does(contract.tellHolders, {

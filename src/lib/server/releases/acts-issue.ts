@@ -3,6 +3,7 @@ import canonicalize from 'canonicalize';
 import * as contract from '../../contract/releases';
 import { stateIssued } from '../../core/documents/state';
 import { Problem } from '../../core/acts/problem';
+import { groupedBy } from '../../core/lists/group';
 import { PURPOSE_LABEL } from '../../core/revisions/revisions';
 import { MEDIA_TYPE } from '../../core/files/media';
 import { isApproved, releaseNumber, worst } from '../../core/releases';
@@ -76,11 +77,7 @@ async function planIssue(
 
 /** The cover notes of drafts, in their order. Those that differ only in whom they go to are written together. */
 async function notesOf(services: Services, drafts: Draft[]): Promise<Uint8Array[]> {
-	const alike = new Map<string, number[]>();
-	drafts.forEach(({ manifest }, i) => {
-		const says = JSON.stringify({ ...manifest, recipient: '' });
-		alike.set(says, [...(alike.get(says) ?? []), i]);
-	});
+	const alike = groupedBy(drafts.keys(), (i) => JSON.stringify({ ...drafts[i]!.manifest, recipient: '' }));
 	const notes: Uint8Array[] = [];
 	await Promise.all(
 		[...alike.values()].map(async (places) => {

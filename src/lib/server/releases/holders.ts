@@ -24,10 +24,11 @@ export interface HeldDocument {
 	departmentId: string | null;
 	now: { label: string; issued: boolean };
 	issued: string | null;
+	/** Place of the issued one among its versions, by which `stateOf` tells how what somebody holds stands. */
+	issuedSeq: number | null;
 	/** What each holder holds of it, in their order. */
 	held: readonly (Held | undefined)[];
-	/** How what somebody holds of it stands, and how it stands with any of them. */
-	stateOf(held: Held): Holding;
+	/** How it stands with any of them. */
 	states: ReadonlySet<Holding>;
 }
 
@@ -230,8 +231,8 @@ async function read(db: Querier, projectId: string): Promise<Holders> {
 			departmentId: one.department,
 			now: { label: one.label, issued: one.labelIssued },
 			issued: one.issued,
+			issuedSeq: one.issuedSeq,
 			held,
-			stateOf: (what: Held) => stateOf(what, one.issuedSeq),
 			states
 		};
 	});
@@ -253,7 +254,7 @@ async function read(db: Querier, projectId: string): Promise<Holders> {
 							confirmed: confirmed && moment(confirmed)
 						});
 				});
-			return found.sort((a, b) => (a.at < b.at ? -1 : 1));
+			return found.sort((a, b) => byText(a.at, b.at));
 		}
 	};
 }

@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import * as contract from '../../contract/holders';
+import { stateOf } from '../../core/releases/holders';
 import { releaseItem } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
 import { holdersOf } from './holders';
@@ -34,7 +35,7 @@ export const holders = answers(contract.holders, {
 				held: order.flatMap((place) => {
 					const held = one.held[place];
 					return held
-						? [{ holder: all.holders[place]!.key, label: held.label, state: one.stateOf(held) }]
+						? [{ holder: all.holders[place]!.key, label: held.label, state: stateOf(held, one.issuedSeq) }]
 						: [];
 				})
 			})),

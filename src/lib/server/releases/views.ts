@@ -18,7 +18,8 @@ import {
 	type Changes
 } from '../../core/releases';
 import { releaseFacts } from '../platform/runner/held-release';
-import { askedOf, turnIn } from '../platform/runner/on-route';
+import { notFound, releaseNotShown } from '../platform/runner/not-shown';
+import { askedOf, builtAgainFor, turnIn } from '../platform/runner/on-route';
 import { namesOf, releasesWaitingFor } from './route';
 import { lookedAt, routeStanding } from './standing';
 import { answers, type Project, type Release } from '../platform/runner/act';
@@ -31,7 +32,6 @@ import { buildOf, checkRelease, releaseItems } from './checks';
 import { filesBy, placedBy } from './answered';
 import { colleaguesOf } from './colleagues';
 import { gotBy, sentBefore } from './got';
-import { notShown } from './not-shown';
 import { goingOut, putOn } from './outgoing';
 import { draftPapers } from './papers';
 import { ASKED_ON, DIFFERS, recipientsOf, shareOf, signedVerdicts, verdictsOn } from './recipients';
@@ -200,17 +200,17 @@ const ASKED = new Map(
 export const releaseView = answers(contract.releaseView, {
 	async run({ db, project, reach, person: me, self, services, now }, input) {
 		const { controller } = reach.subject;
-		const [about] = await db
-			.select()
+		const [found] = await db
+			.select({
+				about: release,
+				shown: sql<boolean>`(${askedOf(me.id, now)})`,
+				builtAgain: builtAgainFor(me.id, now)
+			})
 			.from(release)
-			.where(
-				and(
-					eq(release.projectId, project.id),
-					eq(release.number, input.number),
-					controller ? undefined : askedOf(me.id, now)
-				)
-			);
-		if (!about) throw await notShown(db, project.id, input.number, me.id, now);
+			.where(and(eq(release.projectId, project.id), eq(release.number, input.number)));
+		if (!found) throw notFound();
+		const { about, shown, builtAgain } = found;
+		if (!controller && !shown) throw releaseNotShown(about.number, builtAgain);
 		const facts = await releaseFacts(db, about, project, { id: me.id, controller }, now);
 		const named = await db
 			.select({ id: person.id, name: person.name })

@@ -4,8 +4,8 @@
 	import { dragHandle, dragHandleZone, SHADOW_ITEM_MARKER_PROPERTY_NAME } from 'svelte-dnd-action';
 
 	/**
-	 * A list that one puts in order: by its handles with mouse or finger, or with the arrow keys on a handle; Home and End
-	 * take to its ends.
+	 * A list that one puts in order: by its handles with mouse or finger, with the arrow keys on a handle (Home and End take
+	 * to its ends), or by typing the place of a row.
 	 */
 	let {
 		label,
@@ -23,6 +23,14 @@
 		said = `${one.name} is number ${to + 1} of ${items.length}.`;
 		// The row keeps its handle; the focus goes with it once the rows stand anew.
 		requestAnimationFrame(() => list?.querySelectorAll<HTMLElement>('[data-handle]')[to]?.focus());
+	}
+
+	/** Takes a row to the place that is typed; beyond its ends is at them, and what is no place changes nothing. */
+	function place(at: number, field: HTMLInputElement) {
+		const typed = /^\s*\d+\s*$/.test(field.value) ? Number(field.value) : at + 1;
+		const to = Math.min(Math.max(typed, 1), items.length) - 1;
+		field.value = String(at + 1);
+		move(at, to);
 	}
 
 	const TO: Record<string, (at: number) => number> = {
@@ -67,7 +75,19 @@
 				aria-label="Move {one.name}"
 				title="Drag it, or press the arrow keys"><GripVertical size={15} /></button
 			>
-			<span class="w-7 shrink-0 text-right font-mono text-[12px] text-ink-2">{at + 1}</span>
+			<input
+				class="h-7 w-11 shrink-0 rounded-sm border border-transparent bg-transparent px-1 text-right font-mono text-[12px] text-ink-2 hover:border-rule focus:border-ink-2 max-sm:h-10"
+				inputmode="numeric"
+				aria-label="Place of {one.name}"
+				value={at + 1}
+				onfocus={(event) => event.currentTarget.select()}
+				onkeydown={(event) => {
+					if (event.key !== 'Enter') return;
+					event.preventDefault();
+					event.currentTarget.blur();
+				}}
+				onchange={(event) => place(at, event.currentTarget)}
+			/>
 			{@render row(one, at)}
 		</li>
 	{/each}

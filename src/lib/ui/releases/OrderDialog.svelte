@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { cupboard, type AnswerOf } from '../../client/cupboard';
+	import { groupedBy } from '../../core/lists/group';
 	import Dialog from '../kit/Dialog.svelte';
 	import Form from '../kit/Form.svelte';
 	import OrderedList from '../kit/OrderedList.svelte';
@@ -19,15 +20,12 @@
 	} = $props();
 
 	const groups = $state(
-		untrack(() => {
-			const heads = [...new Set(items.map((item) => item.heading))];
-			return heads.map((head) => ({
+		untrack(() =>
+			[...groupedBy(items, (item) => item.heading)].map(([head, of]) => ({
 				head,
-				items: items
-					.filter((item) => item.heading === head)
-					.map(({ documentId: id, number: name, title }) => ({ id, name, title }))
-			}));
-		})
+				items: of.map(({ documentId: id, number: name, title }) => ({ id, name, title }))
+			}))
+		)
 	);
 	const order = $derived(groups.flatMap((group) => group.items.map((item) => item.id)));
 	const same = $derived(order.every((id, at) => id === items[at]?.documentId));
@@ -42,8 +40,8 @@
 <Dialog bind:open title="Order of the documents" wide>
 	<Form act={submit} button="List them so" cancel={() => (open = false)} disabled={same}>
 		<p class="text-ink-2">
-			Drag a document by its handle, or press the arrow keys on it. The cover note, the signed list and those
-			who get the release show this order. Every step of the route is asked again.
+			Drag a document by its handle, press the arrow keys on it, or type its place. The cover note, the signed
+			list and those who get the release show this order. Every step of the route is asked again.
 		</p>
 		<div class="max-h-[56vh] space-y-3 overflow-auto">
 			{#each groups as group (group.head)}

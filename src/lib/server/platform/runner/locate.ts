@@ -17,9 +17,8 @@ import type { At, Method } from '../../../contract/act';
 import type { Pass, Project } from './act';
 import { documentFacts, heldLock, holdDocument } from './held';
 import { holdRelease, releaseFacts } from './held-release';
-import { askedOf } from './on-route';
-
-const NOT_FOUND = () => new Problem('not-found', 'There is nothing here, or nothing that you may look at.');
+import { notFound, releaseNotShown } from './not-shown';
+import { askedOf, builtAgainFor } from './on-route';
 
 /** What is asked about beside the place: who asks, when, by what method, and what a pass holder has proven. */
 export interface Asked {
@@ -77,11 +76,11 @@ async function asMember(db: Querier, found: Project | undefined, { actor, now, m
 	const self = signedIn(actor);
 	// What never was takes the same questions as what is hidden, so that the time tells nothing either (A10).
 	const reach = await loadReach(db, found?.id ?? '', self.id, now);
-	if (!found || !reach) throw NOT_FOUND();
+	if (!found || !reach) throw notFound();
 	const trying = actor!.trying?.projectId === found.id ? actor!.trying : undefined;
 	if (!trying) return { person: self, self, project: found, reach };
 	if (method !== 'GET' && !whileTrying) orRefuse(lookingOnly());
-	if (!mayTry(reach)) throw NOT_FOUND();
+	if (!mayTry(reach)) throw notFound();
 	const [other] = await db
 		.select({ id: person.id, name: person.name, email: person.email })
 		.from(person)
@@ -152,13 +151,13 @@ async function atPlace(
 		.leftJoin(holder, eq(holder.id, lock.holderId))
 		.where(eq(place.id, id));
 	const context = await asMember(db, row?.project, asked);
-	if (!row || (row.place.removalId !== null) !== (at.removed ?? false)) throw NOT_FOUND();
+	if (!row || (row.place.removalId !== null) !== (at.removed ?? false)) throw notFound();
 	const { reach } = context;
 	const uncapped = reach.level(row.place.scope);
-	if (!allows(uncapped, at.level === 'drop' ? 'drop' : 'view')) throw NOT_FOUND();
+	if (!allows(uncapped, at.level === 'drop' ? 'drop' : 'view')) throw notFound();
 	const isDocument = row.place.kind === 'document';
 	if ((at.kind === 'document' && !isDocument) || (at.only && !at.only.includes(row.place.kind)))
-		throw NOT_FOUND();
+		throw notFound();
 	const lockHere = row.lock && heldLock({ ...row.lock, holder: row.holder! }, context.person.id);
 	const here = spotFacts(context, row.place, row.state === 'archived', lockHere, asked.now);
 	// What a lock keeps others from is changing; a view tells of the lock itself.
@@ -205,14 +204,22 @@ async function atRelease(
 	const self = signedIn(asked.actor);
 	// What never was takes the same questions as what is hidden, so that the time tells nothing either (A10).
 	const knows = (personId: string) => sql<boolean>`(${askedOf(personId, asked.now)})`;
+	const shownTo = asked.actor!.trying?.personId ?? self.id;
 	const [row] = await db
-		.select({ release, own: knows(self.id), tried: knows(asked.actor!.trying?.personId ?? self.id) })
+		.select({
+			release,
+			own: knows(self.id),
+			tried: knows(shownTo),
+			builtAgain: builtAgainFor(shownTo, asked.now)
+		})
 		.from(release)
 		.where(eq(release.id, id));
 	const context = await asMember(db, await projectBy(db, row?.release.projectId ?? ''), asked);
 	const { controller } = context.reach.subject;
 	const { person: by } = context;
-	if (!row || !(controller || (by.id === self.id ? row.own : row.tried))) throw NOT_FOUND();
+	if (!row) throw notFound();
+	if (!(controller || (by.id === self.id ? row.own : row.tried)))
+		throw releaseNotShown(row.release.number, row.builtAgain);
 	// Once the row is held, nothing of it changes any more.
 	const held = at.applies ? await holdRelease(db, id) : row.release;
 	orRefuse(

@@ -130,3 +130,8 @@ export const namesOnRoute = (personId: string, now: Date) => sql`exists (
 /** Releases that somebody on the route knows of: once they were asked for, and not while they are built. */
 export const askedOf = (personId: string, now: Date) =>
 	and(namesOnRoute(personId, now), ne(release.state, 'building'));
+
+/** Whether a release is built again, of which somebody on its route was told before. */
+export const builtAgainFor = (personId: string, now: Date) =>
+	sql<boolean>`(release.state = 'building' and ${namesOnRoute(personId, now)} and exists (
+		select 1 from notice n where n.release_id = release.id and n.person_id = ${personId}))`;
