@@ -36,6 +36,25 @@ it('moves by the arrow keys as far as its ends, and says where a row stands', ()
 	expect([...document.querySelectorAll('li b')].map((one) => one.textContent).join('')).toBe('cab');
 });
 
+it('takes a row to the place that is typed, no farther than its ends; what is no place changes nothing', () => {
+	const order = show('a', 'b', 'c');
+	const type = (name: string, place: string) => {
+		const field = document.querySelector<HTMLInputElement>(`[aria-label="Place of ${name}"]`)!;
+		field.value = place;
+		field.dispatchEvent(new Event('change', { bubbles: true }));
+		flushSync();
+		return field.value;
+	};
+	expect(type('c', '2')).toBe('2');
+	expect(order()).toBe('acb');
+	type('a', '99');
+	expect(order()).toBe('cba');
+	type('a', '0');
+	expect(order()).toBe('acb');
+	for (const wrong of ['', 'x', '1.5', '-1']) expect(type('b', wrong)).toBe('3');
+	expect(order()).toBe('acb');
+});
+
 it('keeps the keys that move for itself, and leaves Tab and Escape to the page', () => {
 	const order = show('a', 'b');
 	const heard: string[] = [];

@@ -15,10 +15,13 @@
 	}: { open: boolean; title: string; wide?: boolean; children: Snippet } = $props();
 	let body = $state<HTMLElement>();
 
-	/** Whoever opens a dialog that asks for words can type at once; otherwise the first button takes the focus. */
+	/**
+	 * Whoever opens a dialog that asks for words can type at once; otherwise the first button takes the focus. A field that
+	 * stands aside (`data-aside`) is none that a dialog is opened for.
+	 */
 	function focusFirst(event: Event) {
 		const field = body?.querySelector<HTMLElement>(
-			'input:not([type=file], [type=radio], [type=checkbox], [readonly], :disabled), textarea:not([readonly], :disabled)'
+			'input:not([type=file], [type=radio], [type=checkbox], [readonly], [data-aside], :disabled), textarea:not([readonly], :disabled)'
 		);
 		if (!field) return;
 		event.preventDefault();

@@ -24,35 +24,37 @@
 	}
 </script>
 
-<span class="label" aria-hidden="true">{label}</span>
-<label
-	class="field relative flex items-center gap-2 py-0! pr-0! pl-2! has-focus-visible:outline-2 {over
-		? 'border-act!'
-		: ''}"
-	ondragover={(event) => {
-		event.preventDefault();
-		over = true;
-	}}
-	ondragleave={() => (over = false)}
-	ondrop={(event) => {
-		event.preventDefault();
-		over = false;
-		take(event.dataTransfer?.files);
-	}}
-	><span id="{id}-chosen" class="min-w-0 flex-1 truncate {file ? '' : 'text-ink-2'}"
-		>{file ? file.name : 'None chosen, or drop it here'}</span
-	>{#if file}<span class="font-mono text-[12px] whitespace-nowrap text-ink-2">{sizeText(file.size)}</span
-		>{/if}<span class="button shrink-0 rounded-none! border-y-0! border-r-0!" aria-hidden="true"
-		>{file ? 'Another file…' : 'Choose a file…'}</span
-	><input
-		class="sr-only"
-		type="file"
-		aria-label={label}
-		aria-describedby="{id}-chosen"
-		required={required && !file}
-		onchange={(event) => {
-			take(event.currentTarget.files);
-			event.currentTarget.value = '';
+<div>
+	<span class="label" aria-hidden="true">{label}</span>
+	<label
+		class="field relative flex items-center gap-2 py-0! pr-0! pl-2! has-focus-visible:outline-2 {over
+			? 'border-act!'
+			: ''}"
+		ondragover={(event) => {
+			event.preventDefault();
+			over = true;
 		}}
-	/></label
->
+		ondragleave={() => (over = false)}
+		ondrop={(event) => {
+			event.preventDefault();
+			over = false;
+			take(event.dataTransfer?.files);
+		}}
+		><span id="{id}-chosen" class="min-w-0 flex-1 truncate {file ? '' : 'text-ink-2'}"
+			>{file ? file.name : 'None chosen, or drop it here'}</span
+		>{#if file}<span class="font-mono text-[12px] whitespace-nowrap text-ink-2">{sizeText(file.size)}</span
+			>{/if}<span class="button shrink-0 rounded-none! border-y-0! border-r-0!" aria-hidden="true"
+			>{file ? 'Another file…' : 'Choose a file…'}</span
+		><input
+			class="sr-only"
+			type="file"
+			aria-label={label}
+			aria-describedby="{id}-chosen"
+			required={required && !file}
+			onchange={(event) => {
+				take(event.currentTarget.files);
+				event.currentTarget.value = '';
+			}}
+		/></label
+	>
+</div>

@@ -77,6 +77,7 @@
 			>
 			<input
 				class="h-7 w-11 shrink-0 rounded-sm border border-transparent bg-transparent px-1 text-right font-mono text-[12px] text-ink-2 hover:border-rule focus:border-ink-2 max-sm:h-10"
+				data-aside
 				inputmode="numeric"
 				aria-label="Place of {one.name}"
 				value={at + 1}
