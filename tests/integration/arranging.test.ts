@@ -12,7 +12,8 @@ import {
 import { buildAnother, buildRelease } from '../../src/lib/server/releases/acts-begin';
 import { issueRelease } from '../../src/lib/server/releases/acts-issue';
 import { takeReleasePackage } from '../../src/lib/server/releases/acts-package';
-import { passView, releaseView } from '../../src/lib/server/releases/views';
+import { releaseView } from '../../src/lib/server/releases/views';
+import { passView } from '../../src/lib/server/releases/views-pass';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;

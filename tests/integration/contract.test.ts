@@ -142,6 +142,8 @@ beforeAll(async () => {
 		passView: { document: issued.id },
 		releasePassContent: { document: issued.id },
 		releaseContent: { document: issued.id },
+		releaseMarks: { document: issued.id },
+		drawnMarks: { document: issued.id },
 		releaseOutgoing: { document: issued.id },
 		hatchView: { secret: ending(hatch.link) },
 		deliverable: { deliverable: planned.ids[0]! },

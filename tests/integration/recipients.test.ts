@@ -26,7 +26,8 @@ import { releasePassContent } from '../../src/lib/server/passes/views';
 import { changeSettings } from '../../src/lib/server/settings/acts';
 import { proposedRecipients } from '../../src/lib/server/releases/views-recipients';
 import { remark } from '../../src/lib/server/platform/db/schema';
-import { coverNoteDraft, passView, releases, releaseView } from '../../src/lib/server/releases/views';
+import { coverNoteDraft, releases, releaseView } from '../../src/lib/server/releases/views';
+import { passView } from '../../src/lib/server/releases/views-pass';
 import { holders } from '../../src/lib/server/releases/views-holders';
 import { refused, TestWorld } from './world';
 

@@ -27,7 +27,8 @@ import { documentView } from '../../src/lib/server/documents/views';
 import { changeSettings } from '../../src/lib/server/settings/acts';
 import { projectFrame } from '../../src/lib/server/places/views';
 import { dayOf, plusDays } from '../../src/lib/core/time/days';
-import { passView, releases, releaseView } from '../../src/lib/server/releases/views';
+import { releases, releaseView } from '../../src/lib/server/releases/views';
+import { passView } from '../../src/lib/server/releases/views-pass';
 import { refused, TestWorld } from './world';
 
 let world: TestWorld;

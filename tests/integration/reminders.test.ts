@@ -9,7 +9,7 @@ import { buildRelease } from '../../src/lib/server/releases/acts-begin';
 import { askApproval } from '../../src/lib/server/releases/acts-approval';
 import { issueRelease, withdrawPass } from '../../src/lib/server/releases/acts-issue';
 import { remindRecipients } from '../../src/lib/server/releases/reminders';
-import { passView } from '../../src/lib/server/releases/views';
+import { passView } from '../../src/lib/server/releases/views-pass';
 import { changeSettings } from '../../src/lib/server/settings/acts';
 import { TestWorld } from './world';
 

@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { act, done, view } from './act';
 import { email, id, name, note, secret } from './fields';
+import { drawnSchema } from '../core/releases/drawn';
 import { finite, remarkText } from './remarks';
+import { mark } from './shapes/markup';
 
-/** What who answers a release by a pass adds to a verdict, until it is signed: remarks on the sheet, and marked-up files. */
+/** What who answers a release by a pass adds to a verdict, until it is signed: remarks and marks on the sheet, and marked-up files. */
 
 const at = { kind: 'pass', secret: (i: { secret: string }) => i.secret } as const;
 
@@ -34,6 +36,37 @@ export const takeBackRemark = act({
 	output: done,
 	at,
 	events: []
+});
+
+/** Most marks that are drawn, changed or taken back at once. */
+const MOST_AT_ONCE = 200;
+
+export const drawMarks = act({
+	name: 'drawMarks',
+	summary:
+		'Draw marks on a sheet of a release, as a part of the verdict on it, or change them; and take marks back',
+	method: 'PUT',
+	path: '/passes/{secret}/documents/{document}/marks',
+	input: z.strictObject({
+		secret,
+		document: id,
+		/** As they are from now on. */
+		drawn: z.array(drawnSchema).max(MOST_AT_ONCE).default([]),
+		/** Ids of those that are taken back; what is not there any more is passed over. */
+		gone: z.array(drawnSchema.shape.id).max(MOST_AT_ONCE).default([])
+	}),
+	output: done,
+	at,
+	events: []
+});
+
+export const drawnMarks = view({
+	name: 'drawnMarks',
+	summary: 'The marks that are drawn on a sheet of a release, as a part of the verdict on it',
+	path: '/passes/{secret}/documents/{document}/marks',
+	input: z.strictObject({ secret, document: id }),
+	output: z.strictObject({ marks: z.array(mark) }),
+	at
 });
 
 export const addMarkedFile = act({

@@ -4,7 +4,7 @@ import { RELEASE_ACTS } from '../core/releases/may';
 import { PURPOSES } from '../core/revisions/revisions';
 import { view } from './act';
 import { canDo } from './shapes/can';
-import { burning } from './shapes/markup';
+import { burning, mark } from './shapes/markup';
 import { arrangement, build, check, manifest, suitability } from './shapes/releases';
 import { stepStanding } from './shapes/routes';
 import { id, moment, projectKey, several } from './fields';
@@ -76,7 +76,8 @@ export const releases = view({
 
 export const releaseContent = view({
 	name: 'releaseContent',
-	summary: 'Which stored bytes a document of a release has, for those on its route',
+	summary:
+		'Which stored bytes a document of a release has, or was sent with once it is issued, for those on its route',
 	path: '/releases/{release}/documents/{document}/content',
 	input: z.strictObject({ release: id, document: id }),
 	output: z.strictObject({
@@ -100,6 +101,26 @@ export const releaseContent = view({
 				text: z.string(),
 				place: z.strictObject({ page: z.number(), x: z.number(), y: z.number() }).nullable(),
 				settled: z.boolean()
+			})
+		)
+	}),
+	at: { kind: 'release', id: (i) => i.release, who: 'route' }
+});
+
+export const releaseMarks = view({
+	name: 'releaseMarks',
+	summary:
+		'The marks that were drawn on a document of a release with signed verdicts, in the coordinates of what was sent',
+	path: '/releases/{release}/documents/{document}/marks',
+	input: z.strictObject({ release: id, document: id }),
+	output: z.strictObject({
+		answers: z.array(
+			z.strictObject({
+				name: z.string(),
+				company: z.string(),
+				/** On a layer of their own. */
+				layer: z.string(),
+				marks: z.array(mark)
 			})
 		)
 	}),
@@ -208,6 +229,8 @@ export const releaseView = view({
 						remark: z.string(),
 						/** How many remarks they placed on its sheets, and the side versions that their marked-up files became. */
 						placed: z.number(),
+						/** How many marks they drew on them. */
+						drawn: z.number(),
 						sides: z.array(z.number()),
 						at: moment.nullable()
 					})
@@ -259,6 +282,8 @@ export const passView = view({
 		holder: z.string(),
 		/** What is asked of them. */
 		expects: z.enum(EXPECTS),
+		/** Whether they may draw on its sheets. */
+		mayDraw: z.boolean(),
 		endsAt: moment,
 		receivedAt: moment.nullable(),
 		/** Others who answer it along with them or in their stead, or are asked for. */
@@ -303,6 +328,8 @@ export const passView = view({
 						text: z.string()
 					})
 				),
+				/** How many marks they have drawn on its sheets. */
+				drawn: z.number(),
 				/** Marked-up files that they send along. */
 				files: z.array(z.strictObject({ id: z.string(), fileName: z.string(), size: z.number() })),
 				signed: z.strictObject({ at: moment, name: z.string() }).nullable()
@@ -379,6 +406,8 @@ export const releaseAnswers = view({
 				words: z.string(),
 				/** The page on which it was placed as a remark; null for the verdict itself. */
 				page: z.number().nullable(),
+				/** Whether it was placed there as a remark or drawn; null for the verdict itself. */
+				how: z.enum(['placed', 'drawn']).nullable(),
 				/** Whether a controller made it of verdicts that differ. */
 				consolidated: z.boolean(),
 				/** What it became on the document, where it opened work (C and D). */

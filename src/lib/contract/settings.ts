@@ -135,6 +135,8 @@ export const changeSettings = act({
 		approveOwn: z.boolean().optional(),
 		/** What issuing a release asks of who does it: its number, typed, or a code of their two-step sign-in. */
 		issueNeeds: z.enum(ISSUE_NEEDS).optional(),
+		/** Whether who answers a release may draw on its sheets. */
+		answersDraw: z.boolean().optional(),
 		/** Routes that releases are built with. */
 		routes: routes.optional(),
 		/** Who gets releases, by rule. */
@@ -163,6 +165,7 @@ export const settings = view({
 		stages,
 		approveOwn: z.boolean(),
 		issueNeeds: z.enum(ISSUE_NEEDS),
+		answersDraw: z.boolean(),
 		routes,
 		distribution,
 		registerReport: z.strictObject({ weekday: z.enum(WEEKDAYS).nullable(), to: z.array(z.string()) }),

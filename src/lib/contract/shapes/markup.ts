@@ -12,6 +12,7 @@ export const mark = z.strictObject({
 	text: z.string(),
 	layer: z.string(),
 	by: z.string(),
+	from: z.string().optional(),
 	at: moment,
 	group: z.string().nullable(),
 	order: z.number(),

@@ -127,6 +127,7 @@ const SETTING: Record<string, string> = {
 	stages: 'the stages of the register',
 	approveOwn: 'whether those who made a release may approve it',
 	issueNeeds: 'what issuing a release asks for',
+	answersDraw: 'whether who answers a release may draw on its sheets',
 	routes: 'the routes of releases',
 	distribution: 'the distribution list',
 	registerReport: 'the weekly report of the register'

@@ -198,12 +198,14 @@ export const verdictGiven = event('verdict.given', {
 		signed: z.string(),
 		/** What was placed on its sheets. */
 		placed: z.optional(z.array(z.strictObject({ page: z.number(), text: z.string() }))),
+		/** What was drawn on its sheets: how many marks, and the SHA-256 of their list as canonical JSON (RFC 8785). */
+		drawn: z.optional(z.strictObject({ marks: z.number(), sha256: z.string() })),
 		/** Hashes of what was sent along. */
 		files: z.optional(z.array(z.string()))
 	}),
 	touches: ['releases'],
 	says: (d) =>
-		`gave verdict ${d.code} on ${doc(d)}${d.placed ? `, with ${plural(d.placed.length, 'remark')} on it` : ''}${d.files ? `, with ${plural(d.files.length, 'marked-up file')}` : ''}${d.remark ? `: ${d.remark}` : ''}`
+		`gave verdict ${d.code} on ${doc(d)}${d.placed ? `, with ${plural(d.placed.length, 'remark')} on it` : ''}${d.drawn ? `, with ${plural(d.drawn.marks, 'mark')} drawn on it` : ''}${d.files ? `, with ${plural(d.files.length, 'marked-up file')}` : ''}${d.remark ? `: ${d.remark}` : ''}`
 });
 
 const colleagueDetails = {

@@ -43,6 +43,8 @@ export const markSchema = z.object({
 	layer: z.string().max(20),
 	/** Id of the person who made it. */
 	by: z.string().max(20),
+	/** Who drew it outside, with their company, where `by` is who issued the release that they answered. */
+	from: z.string().max(400).optional(),
 	at: z.iso.datetime(),
 	/** Marks with the same group are chosen and moved together. */
 	group: z.string().max(20).nullable(),

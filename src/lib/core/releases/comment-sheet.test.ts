@@ -14,6 +14,7 @@ const answer = (more: Partial<AnswerGiven>): AnswerGiven => ({
 	code: 'A',
 	words: '',
 	page: null,
+	how: null,
 	consolidated: false,
 	remark: null,
 	...more
@@ -32,7 +33,7 @@ describe('the comment sheet of a release', () => {
 		[
 			answer({}),
 			answer({ code: 'C', words: 'The hinge is too low.', remark }),
-			answer({ code: 'C', words: 'This one.', page: 2, remark: { ...remark, number: 8 } }),
+			answer({ code: 'C', words: 'This one.', page: 2, how: 'placed', remark: { ...remark, number: 8 } }),
 			answer({
 				code: 'D',
 				words: 'Not so.',

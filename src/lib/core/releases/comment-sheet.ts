@@ -15,8 +15,9 @@ export interface AnswerGiven {
 	at: string | null;
 	code: Verdict | null;
 	words: string;
-	/** The page on which it was placed as a remark; null for the verdict itself. */
+	/** The page on which it was placed as a remark or drawn; null for the verdict itself. */
 	page: number | null;
+	how: 'placed' | 'drawn' | null;
 	/** Whether a controller made it of verdicts that differ. */
 	consolidated: boolean;
 	/** The remark that it became, where it opened work. */
@@ -61,7 +62,7 @@ export function releaseCommentSheet(
 			row.company,
 			row.at && { day: dayOf(row.at, timeZone) },
 			row.page !== null
-				? `${row.code}, remark on page ${row.page}`
+				? `${row.code}, ${row.how === 'drawn' ? 'drawn' : 'remark'} on page ${row.page}`
 				: row.code
 					? `${row.code}, ${VERDICT_LABEL[row.code]}${row.consolidated ? ', made of verdicts that differ' : ''}`
 					: 'not answered yet',

@@ -20,6 +20,7 @@ import * as marks from '../marks/acts';
 import * as membership from '../people/acts-membership';
 import * as notices from '../notices/acts';
 import * as answering from '../passes/acts-answering';
+import * as drawing from '../passes/acts-drawing';
 import * as passes from '../passes/acts-release';
 import * as givenPasses from '../passes/acts-given';
 import * as openPasses from '../passes/acts-open';
@@ -93,6 +94,7 @@ export const ACTS: readonly Act[] = [
 	colleagues,
 	verdicts,
 	answering,
+	drawing,
 	passes,
 	notices,
 	placePasses,

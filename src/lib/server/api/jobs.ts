@@ -9,6 +9,7 @@ import type { Services } from '../platform/services';
 import type { Handlers } from '../platform/jobs/jobs';
 import { remindStaleLocks, sendDigests } from '../locks/reminders';
 import { sendReports } from '../register/report';
+import { layDrawn } from '../releases/drawn';
 import { tellLateSteps } from '../releases/late';
 import { remindRecipients, tellOverdue } from '../releases/reminders';
 
@@ -30,6 +31,7 @@ export function handlers(services: Services, mailer: Mailer): Handlers {
 			await signHeads(db, services.config.home, new Date(), data?.project ?? null);
 		},
 		'remind-stale-locks': () => remindStaleLocks(services),
+		'lay-drawn': (of) => layDrawn(services, of),
 		'check-arrival': ({ arrivalId }) => checkOne(services, arrivalId),
 		'tell-overdue': async () => {
 			await tellOverdue(services);

@@ -12,6 +12,7 @@ import * as registerKept from '../register/views-kept';
 import * as references from '../references/views';
 import * as releases from '../releases/views';
 import * as holders from '../releases/views-holders';
+import * as releasePass from '../releases/views-pass';
 import * as releaseAnswers from '../releases/views-answers';
 import * as recipients from '../releases/views-recipients';
 import * as received from '../releases/views-received';
@@ -55,6 +56,7 @@ export const VIEWS: readonly View[] = [
 	registerKept,
 	references,
 	releases,
+	releasePass,
 	releaseAnswers,
 	recipients,
 	received,

@@ -2,49 +2,22 @@ import { and, count, eq, max } from 'drizzle-orm';
 import * as contract from '../../contract/answering';
 import { Problem } from '../../core/acts/problem';
 import { ownUploads } from '../content/content';
-import type { Tx } from '../platform/db';
-import { colleague, pass, verdict, verdictFile, verdictRemark } from '../platform/db/schema';
+import { colleague, pass, verdictFile, verdictRemark } from '../platform/db/schema';
 import { does } from '../platform/runner/act';
-import { gotBy } from '../releases/got';
 import { MOST_COLLEAGUES, releaseNumber } from '../../core/releases';
 import { tellNotices } from '../notices/tell';
 import { colleaguesOf } from '../releases/colleagues';
 import { mainPass, shareOf } from '../releases/recipients';
 import { tellAnswers } from '../trail/following-passes';
+import { answering } from './answering';
 
 /** Most remarks on one document, and most files that come with its verdict. */
 const MOST_PLACED = 300;
 export const MOST_MARKED_FILES = 10;
 
-/**
- * Holds the answers of a pass still, makes sure that one on a document can still change, and tells who looks at them.
- * @returns the pass under which they are kept
- * Raises `conflict` where no verdict is asked, or it is signed, and `not-found` for a document that they did not get.
- */
-async function answering(
-	tx: Tx,
-	held: { id: string },
-	about: { id: string },
-	document: string
-): Promise<string> {
-	const { share, items } = await gotBy(tx, held, about);
-	await tx.select({ id: pass.id }).from(pass).where(eq(pass.id, share.passId)).for('update');
-	await tellAnswers(tx, share.passId);
-	if (share.expects !== 'verdicts')
-		throw new Problem('conflict', 'No verdicts are asked of you on this release.');
-	if (!items.some((item) => item.documentId === document))
-		throw new Problem('not-found', 'The document is not in this release.');
-	const [given] = await tx
-		.select({ signedAt: verdict.signedAt })
-		.from(verdict)
-		.where(and(eq(verdict.passId, share.passId), eq(verdict.documentId, document)));
-	if (given?.signedAt) throw new Problem('conflict', 'This verdict is signed; it stays as it was signed.');
-	return share.passId;
-}
-
 export const placeRemark = does(contract.placeRemark, {
 	async run({ tx, pass: held, release, now, newId }, { document, page, x, y, text }) {
-		const passId = await answering(tx, held, release, document);
+		const { passId } = await answering(tx, held, release, document);
 		const [last] = await tx
 			.select({ number: max(verdictRemark.number), placed: count() })
 			.from(verdictRemark)
@@ -76,7 +49,7 @@ export const takeBackRemark = does(contract.takeBackRemark, {
 
 export const addMarkedFile = does(contract.addMarkedFile, {
 	async run({ tx, pass: held, release, now, newId }, { document, upload }) {
-		const passId = await answering(tx, held, release, document);
+		const { passId } = await answering(tx, held, release, document);
 		const [file] = await ownUploads(tx, { passId: held.id }, [upload], now);
 		const sent = await tx
 			.select({ hash: verdictFile.hash })

@@ -15,7 +15,7 @@ import { shareFiles } from '../releases/package';
 import { shareOf, storedNote } from '../releases/recipients';
 import { settleVerdicts } from '../releases/settling';
 import { signersOf } from '../platform/certificate';
-import { filesBy, placedBy, setFilesBeside } from '../releases/answered';
+import { alongBy, drawnHash, setFilesBeside } from '../releases/answered';
 import { workOn } from '../releases/returned';
 import type { Tx } from '../platform/db';
 import { tellAnswers } from '../trail/following-passes';
@@ -137,13 +137,11 @@ export const signVerdicts = does(contract.signVerdicts, {
 		// What is placed and sent along does not change while it is signed.
 		const { share, items } = await gotBy(tx, held, release);
 		const [main] = await tx.select().from(pass).where(eq(pass.id, share.passId)).for('update');
-		const [placed, files] = [await placedBy(tx, [share.passId]), await filesBy(tx, [share.passId])];
-		const unsaid = given.find(
-			(a) =>
-				(a.code === 'C' || a.code === 'D') &&
-				a.remark === '' &&
-				![...placed, ...files].some((one) => one.documentId === a.document)
-		);
+		const along = await alongBy(tx, [share.passId]);
+		const unsaid = given.find((a) => {
+			const { placed, drawn, files } = along(share.passId, a.document);
+			return (a.code === 'C' || a.code === 'D') && a.remark === '' && ![...placed, ...drawn, ...files].length;
+		});
 		if (unsaid)
 			throw new Problem(
 				'invalid',
@@ -183,8 +181,7 @@ export const signVerdicts = does(contract.signVerdicts, {
 		const { company } = to!;
 		for (const one of signed) {
 			const item = items.find((i) => i.documentId === one.documentId)!;
-			const marks = placed.filter((p) => p.documentId === one.documentId);
-			const sent = files.filter((f) => f.documentId === one.documentId);
+			const { placed, drawn, files } = along(share.passId, one.documentId);
 			tell({
 				kind: 'verdict.given',
 				placeId: one.documentId,
@@ -197,11 +194,12 @@ export const signVerdicts = does(contract.signVerdicts, {
 					remark: one.remark,
 					release: release.number,
 					signed: input.name,
-					...(marks.length ? { placed: marks.map(({ page, text }) => ({ page, text })) } : {}),
-					...(sent.length ? { files: sent.map((file) => file.hash) } : {})
+					...(placed.length ? { placed: placed.map(({ page, text }) => ({ page, text })) } : {}),
+					...(drawn.length ? { drawn: { marks: drawn.length, sha256: drawnHash(drawn) } } : {}),
+					...(files.length ? { files: files.map((file) => file.hash) } : {})
 				}
 			});
-			await setFilesBeside(context, release, `${input.name}, ${company}`, sent, items);
+			await setFilesBeside(context, release, `${input.name}, ${company}`, files, items);
 		}
 		const { settled, differing } = await settleVerdicts(
 			tx,

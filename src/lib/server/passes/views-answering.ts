@@ -1,10 +1,12 @@
 import { and, eq, gt, sql } from 'drizzle-orm';
 import * as contract from '../../contract/answering';
 import { Problem } from '../../core/acts/problem';
+import { markOf } from '../../core/releases/drawn';
 import { DAY } from '../../core/time/spans';
 import { content, upload, verdictFile } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
-import { sentBytes } from '../releases/answered';
+import { alongBy, sentBytes } from '../releases/answered';
+import { gotBy } from '../releases/got';
 import { shareOf } from '../releases/recipients';
 
 /** Most bytes of marked-up files that come with the verdicts on one release. */
@@ -28,5 +30,19 @@ export const answerRoom = answers(contract.answerRoom, {
 			);
 		const sent = (await sentBytes(db, share.passId)) + unused!.bytes;
 		return { pass: held.id, most: MOST, left: Math.max(0, MOST - sent) };
+	}
+});
+
+export const drawnMarks = answers(contract.drawnMarks, {
+	async run({ db, pass: held, release: about }, { document }) {
+		const { share, items } = await gotBy(db, held, about);
+		if (!items.some((item) => item.documentId === document))
+			throw new Problem('not-found', 'The document is not in this release.');
+		const { drawn } = (await alongBy(db, [share.passId]))(share.passId, document);
+		return {
+			marks: drawn.map(({ drawn: mark, drawnBy: from, createdAt }) =>
+				markOf(mark, { by: held.id, from, at: createdAt.toISOString(), layer: '' })
+			)
+		};
 	}
 });

@@ -5,7 +5,7 @@ import { gets, outgoingName, releaseNumber, suitabilityOf } from '../../core/rel
 import { dayOf } from '../../core/time/days';
 import { does } from '../platform/runner/act';
 import { signersOf } from '../platform/certificate';
-import { filesBy, placedBy } from './answered';
+import { alongBy, drawnList } from './answered';
 import { releaseItems } from './checks';
 import { releasePackage } from './package';
 import { recipientsOf, signedVerdicts, storedNote } from './recipients';
@@ -17,8 +17,10 @@ export const takeReleasePackage = does(contract.takeReleasePackage, {
 		const signed = await signedVerdicts(tx, about.id);
 		const recipients = [];
 		const got = await recipientsOf(tx, about.id);
-		const passes = got.flatMap((one) => one.passId ?? []);
-		const [placed, sent] = [await placedBy(tx, passes), await filesBy(tx, passes)];
+		const along = await alongBy(
+			tx,
+			got.flatMap((one) => one.passId ?? [])
+		);
 		for (const one of got)
 			recipients.push({
 				name: one.name,
@@ -30,8 +32,7 @@ export const takeReleasePackage = does(contract.takeReleasePackage, {
 				},
 				receivedAt: one.pass?.receivedAt?.toISOString() ?? null,
 				verdicts: rows.flatMap((row) => {
-					const theirs = (other: { passId: string; documentId: string }) =>
-						other.passId === one.passId && other.documentId === row.documentId;
+					const { placed, drawn, files } = along(one.passId, row.documentId);
 					const said = gets(one, row.documentId) ? signed.get(`${one.passId} ${row.documentId}`) : undefined;
 					return said?.code
 						? [
@@ -41,10 +42,11 @@ export const takeReleasePackage = does(contract.takeReleasePackage, {
 									remark: said.remark,
 									by: said.signedName!,
 									at: said.signedAt!.toISOString(),
-									placed: placed.filter(theirs).map(({ page, x, y, text }) => ({ page, x, y, text })),
-									files: sent
-										.filter(theirs)
-										.map(({ fileName, side, hash, size }) => ({ name: fileName, side: side!, hash, size }))
+									placed: placed.map(({ page, x, y, text }) => ({ page, x, y, text })),
+									drawn: drawn.length ? drawnList(drawn) : null,
+									files: files.map(({ fileName, side, hash, size }) => ({
+										...{ name: fileName, side: side!, hash, size }
+									}))
 								}
 							]
 						: [];

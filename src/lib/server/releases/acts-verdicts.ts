@@ -41,8 +41,8 @@ export const consolidateVerdicts = does(contract.consolidateVerdicts, {
 			}
 		});
 		await workOn(context, about, item, input.code, [
-			{ code: input.code, remark: input.reason, by: `${by.name}, ${here.name}`, placed: [] },
-			...said!.says.filter((one) => one.remark !== '' || one.placed.length > 0)
+			{ code: input.code, remark: input.reason, by: `${by.name}, ${here.name}`, placed: [], drawn: [] },
+			...said!.says.filter((one) => one.remark !== '' || one.placed.length > 0 || one.drawn.length > 0)
 		]);
 		return {};
 	}

@@ -1,16 +1,26 @@
+import { createHash } from 'node:crypto';
+import canonicalize from 'canonicalize';
 import { and, asc, eq, inArray, max } from 'drizzle-orm';
+import { groupedBy } from '../../core/lists/group';
 import { releaseNumber } from '../../core/releases';
 import type { Querier, Tx } from '../platform/db';
-import { content, sideVersion, verdictFile, verdictRemark, type release } from '../platform/db/schema';
+import {
+	content,
+	sideVersion,
+	verdictFile,
+	verdictMark,
+	verdictRemark,
+	type release
+} from '../platform/db/schema';
 import type { Acting, ContextOf } from '../platform/runner/act';
 import type { GotItem } from './got';
 
-/** What comes with the verdicts of a pass beside their words: remarks placed on sheets, and marked-up files. */
+/** What comes with the verdicts of a pass beside their words: remarks placed and marks drawn on sheets, and marked-up files. */
 
-export type PlacedRemark = typeof verdictRemark.$inferSelect;
+type PlacedRemark = typeof verdictRemark.$inferSelect;
 
 /** Remarks that were placed by some passes, in their order. */
-export function placedBy(db: Querier, passes: readonly string[]): Promise<PlacedRemark[]> {
+function placedBy(db: Querier, passes: readonly string[]): Promise<PlacedRemark[]> {
 	return passes.length
 		? db
 				.select()
@@ -20,8 +30,21 @@ export function placedBy(db: Querier, passes: readonly string[]): Promise<Placed
 		: Promise.resolve([]);
 }
 
+export type DrawnMark = typeof verdictMark.$inferSelect;
+
+/** Marks that were drawn by some passes, lowest first. */
+async function drawnBy(db: Querier, passes: readonly string[]): Promise<DrawnMark[]> {
+	return passes.length
+		? db
+				.select()
+				.from(verdictMark)
+				.where(inArray(verdictMark.passId, [...passes]))
+				.orderBy(asc(verdictMark.documentId), asc(verdictMark.createdAt), asc(verdictMark.id))
+		: [];
+}
+
 /** Files that were sent along by some passes, in the order in which they came. */
-export async function filesBy(db: Querier, passes: readonly string[]) {
+async function filesBy(db: Querier, passes: readonly string[]) {
 	return passes.length
 		? db
 				.select({
@@ -40,6 +63,39 @@ export async function filesBy(db: Querier, passes: readonly string[]) {
 		: [];
 }
 export type SentFile = Awaited<ReturnType<typeof filesBy>>[number];
+
+/** What comes with one verdict beside its words. */
+export interface Along {
+	placed: readonly PlacedRemark[];
+	drawn: readonly DrawnMark[];
+	files: readonly SentFile[];
+}
+
+/** Everything that comes with the verdicts of some passes, asked for by pass and document. */
+export async function alongBy(
+	db: Querier,
+	passes: readonly string[]
+): Promise<(passId: string | null, documentId: string) => Along> {
+	const of = (one: { passId: string; documentId: string }) => `${one.passId} ${one.documentId}`;
+	const placed = groupedBy(await placedBy(db, passes), of);
+	const drawn = groupedBy(await drawnBy(db, passes), of);
+	const files = groupedBy(await filesBy(db, passes), of);
+	return (passId, documentId) => {
+		const key = `${passId} ${documentId}`;
+		return { placed: placed.get(key) ?? [], drawn: drawn.get(key) ?? [], files: files.get(key) ?? [] };
+	};
+}
+
+/**
+ * Marks as they are kept for good: canonical JSON (RFC 8785), each with who drew it and when. Its SHA-256 goes into the
+ * trail when they are signed, and it goes into the package of the release.
+ */
+export const drawnList = (drawn: readonly DrawnMark[]): string =>
+	canonicalize(
+		drawn.map(({ drawn: mark, drawnBy: by, createdAt }) => ({ ...mark, by, at: createdAt.toISOString() }))
+	)!;
+export const drawnHash = (drawn: readonly DrawnMark[]): string =>
+	createHash('sha256').update(drawnList(drawn)).digest('hex');
 
 /** How many bytes of marked-up files a pass has sent so far. */
 export async function sentBytes(db: Querier, passId: string): Promise<number> {

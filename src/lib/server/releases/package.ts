@@ -40,6 +40,8 @@ interface Answered {
 		at: string;
 		/** What was placed on its sheets, in the units of the sheet. */
 		placed: { page: number; x: number; y: number; text: string }[];
+		/** What was drawn on its sheets, as canonical JSON whose SHA-256 stands in the trail; null where nothing was. */
+		drawn: string | null;
 		/** Files with marks that came along; each has the number of the side version that it became. */
 		files: ({ name: string; side: number } & Stored)[];
 	}[];
@@ -157,6 +159,13 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 		...one,
 		verdicts: one.verdicts.map((verdict) => ({
 			...verdict,
+			drawn:
+				verdict.drawn === null
+					? null
+					: made(
+							`answers/${folderOf(one.name, i)}/${fileName(`${verdict.number} drawn marks.json`)}`,
+							verdict.drawn
+						),
 			files: verdict.files.map(({ name, side, ...file }) => ({
 				...file,
 				path: `answers/${folderOf(one.name, i)}/${fileName(`${verdict.number} side version ${side} ${name}`)}`
@@ -176,7 +185,10 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 				)
 			: []),
 		...answers.flatMap(({ verdicts }) =>
-			verdicts.flatMap(({ files: sent }) => sent.map((one) => stored(`data/${one.path}`, one)))
+			verdicts.flatMap(({ drawn, files: sent }) => [
+				...(drawn ? [{ ...drawn, path: `data/${drawn.path}` }] : []),
+				...sent.map((one) => stored(`data/${one.path}`, one))
+			])
 		),
 		made('data/proof/public-key.pem', pem),
 		made('data/proof/certificate.pem', certificate.pem),
@@ -219,6 +231,7 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 					'By',
 					'Company',
 					'At',
+					'Drawn marks',
 					'Files with marks'
 				],
 				[
@@ -232,6 +245,7 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 							one.by,
 							company,
 							one.at,
+							one.drawn?.path ?? '',
 							one.files.map(({ path }) => path).join('; ')
 						])
 					),
@@ -244,6 +258,7 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 						one.by,
 						project.name,
 						one.at,
+						'',
 						''
 					])
 				]
@@ -257,8 +272,9 @@ export function releasePackage(about: IssuedRelease): PackedFile[] {
 					name,
 					company,
 					receivedAt,
-					verdicts: verdicts.map(({ files: sent, ...one }) => ({
+					verdicts: verdicts.map(({ drawn, files: sent, ...one }) => ({
 						...one,
+						drawn: drawn && { file: drawn.path, sha256: drawn.sha256 },
 						files: sent.map(({ path, hash, size }) => ({ file: path, size, sha256: hash }))
 					}))
 				})),

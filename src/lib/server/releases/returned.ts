@@ -1,5 +1,6 @@
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { releaseNumber, VERDICT_LABEL, type Verdict } from '../../core/releases';
+import { drawnWords } from '../../core/releases/drawn';
 import { dayOf, dayWords } from '../../core/time/days';
 import { calendarOf, plusWorkingDays } from '../../core/time/working-days';
 import { plural } from '../../core/words/sentences';
@@ -14,7 +15,7 @@ import {
 	type release
 } from '../platform/db/schema';
 import type { Anchor } from '../../core/remarks/remarks';
-import type { PlacedRemark } from './answered';
+import type { Along } from './answered';
 import type { GotItem } from './got';
 import { tellNotices } from '../notices/tell';
 import type { Acting, ContextOf } from '../platform/runner/act';
@@ -23,27 +24,36 @@ import { nextNumber } from '../remarks/acts';
 /** Working days in which what came back is to be worked on (G7). */
 const DAYS = 10;
 
-type Returning = Pick<ContextOf['pass'] & Acting, 'tx' | 'project' | 'services' | 'now' | 'newId' | 'tell'>;
+type Returning = Pick<
+	ContextOf['pass'] & Acting,
+	'tx' | 'project' | 'services' | 'now' | 'newId' | 'tell' | 'enqueue'
+>;
 
-/** What somebody said of a document, and what they placed on its sheets; `by` with their company. */
-export interface Said {
+/** What somebody said of a document, and what they placed and drew on its sheets; `by` with their company. */
+export interface Said extends Pick<Along, 'placed' | 'drawn'> {
 	code: Verdict;
 	remark: string;
 	by: string;
-	placed: readonly PlacedRemark[];
 }
 
 type Item = Pick<GotItem, 'documentId' | 'number' | 'versionId' | 'chosenLabel' | 'mediaType' | 'sentType'>;
 
 /** What somebody said of it as a whole, or where they said it instead. */
-const wordsOf = ({ remark: words, placed }: Said): string =>
-	words ||
-	(placed.length ? `see ${plural(placed.length, 'remark')} on the sheet.` : 'see the file sent with it.');
+const wordsOf = ({ remark: words, placed, drawn }: Said): string => {
+	const onSheet = [
+		...(placed.length ? [plural(placed.length, 'remark')] : []),
+		...(drawn.length ? [plural(drawn.length, 'mark')] : [])
+	];
+	return (
+		words || (onSheet.length ? `see ${onSheet.join(' and ')} on the sheet.` : 'see the file sent with it.')
+	);
+};
 
 /**
  * Makes work of the verdicts on a document once they have come to one (T8). With C, revise and resubmit, or D, refused, it
  * returns to its department: it is work in progress again, what was said stands on it as remarks for the department to
- * settle by a day, and its leads are told. What was placed on its sheets becomes remarks there, whatever the verdict.
+ * settle by a day, and its leads are told. What was placed on its sheets becomes remarks there, and what was drawn marks,
+ * whatever the verdict.
  * @param says what each said who has something to say
  */
 export async function workOn(
@@ -53,9 +63,9 @@ export async function workOn(
 	code: Verdict,
 	says: readonly Said[]
 ): Promise<void> {
-	const { tx, project, now, newId, tell } = context;
+	const { tx, project, now, newId, tell, enqueue } = context;
 	const returns = code === 'C' || code === 'D';
-	if (!returns && !says.some((said) => said.placed.length)) return;
+	if (!returns && !says.some((said) => said.placed.length || said.drawn.length)) return;
 	const [here] = await tx
 		.select({ path: place.path, title: document.title })
 		.from(place)
@@ -70,6 +80,8 @@ export async function workOn(
 		: null;
 	const first = await nextNumber(tx, item.documentId);
 	const inRelease = `release ${releaseNumber(about.number)}`;
+	// What was sent in the stead of a drawing is a PDF of it, with other coordinates than its own.
+	const asSent = item.sentType === item.mediaType;
 	let number = first;
 	const add = async (by: string, anchor: Anchor, text: string): Promise<string> => {
 		const id = newId();
@@ -105,8 +117,6 @@ export async function workOn(
 				`${said.code}, ${VERDICT_LABEL[said.code]}, on ${item.chosenLabel} in ${inRelease}: ${wordsOf(said)}`
 			);
 		for (const { id, page, x, y, text } of said.placed) {
-			// What was sent in the stead of a drawing is a PDF of it, with other coordinates than its own.
-			const asSent = item.sentType === item.mediaType;
 			const made = await add(
 				said.by,
 				asSent ? { on: 'place', page, x, y } : { on: 'version' },
@@ -114,7 +124,15 @@ export async function workOn(
 			);
 			await tx.update(verdictRemark).set({ remarkId: made }).where(eq(verdictRemark.id, id));
 		}
+		for (const { page, text } of asSent ? [] : drawnWords(said.drawn.map((one) => one.drawn)))
+			await add(
+				said.by,
+				{ on: 'version' },
+				`Drawn on page ${page} of what was sent in ${inRelease}: ${text}`
+			);
 	}
+	if (asSent && says.some((said) => said.drawn.length))
+		await enqueue('lay-drawn', { release: about.id, document: item.documentId });
 	if (due !== null)
 		await sendBackToWork(context, about, {
 			...item,

@@ -2,7 +2,7 @@ import { and, eq, isNull } from 'drizzle-orm';
 import { outcomeOf, type Verdict } from '../../core/releases';
 import type { Querier, Tx } from '../platform/db';
 import { release, releaseItem } from '../platform/db/schema';
-import { placedBy } from './answered';
+import { alongBy } from './answered';
 import { recipientsOf, signedVerdicts, verdictsOn } from './recipients';
 import type { Said } from './returned';
 
@@ -18,7 +18,7 @@ export interface Settled {
 /** What everybody who was asked has signed on documents of a release, for those who work on with them. */
 export async function saidOn(db: Querier, releaseId: string, documents: readonly string[]) {
 	const [recipients, signed] = [await recipientsOf(db, releaseId), await signedVerdicts(db, releaseId)];
-	const placed = await placedBy(
+	const along = await alongBy(
 		db,
 		recipients.flatMap((one) => one.passId ?? [])
 	);
@@ -34,7 +34,7 @@ export async function saidOn(db: Querier, releaseId: string, documents: readonly
 								code: one.code,
 								remark: one.remark,
 								by: `${one.signedName}, ${of.company}`,
-								placed: placed.filter((p) => p.passId === of.passId && p.documentId === documentId)
+								...along(of.passId, documentId)
 							}
 						]
 					: []

@@ -2,11 +2,14 @@ import { and, eq, isNotNull } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import * as contract from '../../contract/release-views';
 import { Problem } from '../../core/acts/problem';
+import { groupedBy } from '../../core/lists/group';
+import { drawnWords, markOf } from '../../core/releases/drawn';
 import type { Querier } from '../platform/db';
 import { department, person, remark } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
 import { answersTo } from '../remarks/answers';
-import { placedBy } from './answered';
+import { alongBy } from './answered';
+import { signedMarks } from './drawn';
 import { releaseItems } from './checks';
 import { recipientsOf, signedVerdicts, verdictsOn } from './recipients';
 import { namesOf } from './route';
@@ -42,6 +45,36 @@ async function remarksMade(db: Querier, releaseId: string) {
 	}));
 }
 
+export const releaseMarks = answers(contract.releaseMarks, {
+	async run({ db, release: about }, { document }) {
+		const rows = await signedMarks(db, about.id, document);
+		const answers = groupedBy(rows, (row) => row.mark.passId);
+		return {
+			answers: [...answers.values()].map((drawn, i) => {
+				const { name, company } = drawn[0]!;
+				const layer = String(i + 1);
+				return {
+					name: name!,
+					company,
+					layer,
+					marks: drawn.map(({ mark }) =>
+						// Ids are given by browsers, and two may give the same.
+						markOf(
+							{ ...mark.drawn, id: `${layer}.${mark.id}` },
+							{
+								by: mark.passId,
+								from: `${mark.drawnBy}, ${company}`,
+								at: mark.createdAt.toISOString(),
+								layer
+							}
+						)
+					)
+				};
+			})
+		};
+	}
+});
+
 export const releaseAnswers = answers(contract.releaseAnswers, {
 	async run({ db, project: here, release: about }) {
 		if (!about.issuedAt) throw new Problem('not-found', 'Nobody answers a release before it is issued.');
@@ -51,7 +84,7 @@ export const releaseAnswers = answers(contract.releaseAnswers, {
 			await signedVerdicts(db, about.id),
 			await remarksMade(db, about.id)
 		];
-		const placed = await placedBy(
+		const along = await alongBy(
 			db,
 			recipients.flatMap((one) => one.passId ?? [])
 		);
@@ -70,17 +103,19 @@ export const releaseAnswers = answers(contract.releaseAnswers, {
 					title: item.title,
 					label: item.chosenLabel
 				};
+				const on = verdictsOn(recipients, signed, item.documentId);
+				const onSheets = new Set(
+					on.flatMap(({ of }) => along(of.passId, item.documentId).placed.map((one) => one.remarkId))
+				);
 				/** What the words of a verdict became; what was placed on a sheet became remarks of its own. */
 				const remarkBy = (by: string, company: string) =>
 					made.find(
 						(one) =>
-							one.documentId === item.documentId &&
-							one.from === `${by}, ${company}` &&
-							!placed.some((p) => p.remarkId === one.id)
+							one.documentId === item.documentId && one.from === `${by}, ${company}` && !onSheets.has(one.id)
 					)?.about ?? null;
 				const by = item.outcomeBy && names.get(item.outcomeBy);
 				return [
-					...verdictsOn(recipients, signed, item.documentId).flatMap(({ of, signed: one }) => {
+					...on.flatMap(({ of, signed: one }) => {
 						const given = {
 							...document,
 							by: one?.signedName ?? of.name,
@@ -89,22 +124,29 @@ export const releaseAnswers = answers(contract.releaseAnswers, {
 							code: one?.code ?? null,
 							consolidated: false
 						};
-						// What is placed and not signed is nobody's to read but theirs who placed it.
-						const onSheets = one
-							? placed.filter((p) => p.passId === of.passId && p.documentId === item.documentId)
-							: [];
+						// What is placed or drawn and not signed is nobody's to read but theirs who did.
+						const { placed, drawn } = along(one ? of.passId : null, item.documentId);
 						return [
 							{
 								...given,
 								words: one?.remark ?? '',
 								page: null,
+								how: null,
 								remark: one?.signedName ? remarkBy(one.signedName, of.company) : null
 							},
-							...onSheets.map(({ page, text, remarkId }) => ({
+							...placed.map(({ page, text, remarkId }) => ({
 								...given,
 								words: text,
 								page,
+								how: 'placed' as const,
 								remark: made.find((m) => m.id === remarkId)?.about ?? null
+							})),
+							...drawnWords(drawn.map((mark) => mark.drawn)).map(({ page, text }) => ({
+								...given,
+								words: text,
+								page,
+								how: 'drawn' as const,
+								remark: null
 							}))
 						];
 					}),
@@ -118,6 +160,7 @@ export const releaseAnswers = answers(contract.releaseAnswers, {
 									code: item.outcome,
 									words: item.outcomeReason!,
 									page: null,
+									how: null,
 									consolidated: true,
 									remark: remarkBy(by, here.name)
 								}

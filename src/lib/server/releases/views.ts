@@ -1,5 +1,4 @@
 import { and, asc, desc, eq, isNull, or, sql } from 'drizzle-orm';
-import { alias } from 'drizzle-orm/pg-core';
 import { CONTRACTS } from '../../contract';
 import * as contract from '../../contract/release-views';
 import { canNow } from '../platform/runner/can';
@@ -12,7 +11,6 @@ import {
 	changesWords,
 	gets,
 	outcomeOf,
-	replyDayOf,
 	suitabilityOf,
 	worst,
 	type Changes
@@ -22,20 +20,19 @@ import { notFound, releaseNotShown } from '../platform/runner/not-shown';
 import { askedOf, builtAgainFor, turnIn } from '../platform/runner/on-route';
 import { namesOf, releasesWaitingFor } from './route';
 import { lookedAt, routeStanding } from './standing';
-import { answers, type Project, type Release } from '../platform/runner/act';
+import { answers } from '../platform/runner/act';
 import { signersOf } from '../platform/certificate';
 import { publicKeyOf } from '../platform/signing';
 import { itemOnRoute } from './acts-approval';
 import type { Querier } from '../platform/db';
-import { pass, person, release, releaseItem, remark, verdict, version } from '../platform/db/schema';
+import { person, release, remark } from '../platform/db/schema';
 import { buildOf, checkRelease, releaseItems } from './checks';
-import { filesBy, placedBy } from './answered';
+import { alongBy } from './answered';
 import { colleaguesOf } from './colleagues';
-import { gotBy, sentBefore } from './got';
 import { goingOut, putOn } from './outgoing';
 import { draftPapers } from './papers';
-import { ASKED_ON, DIFFERS, recipientsOf, shareOf, signedVerdicts, verdictsOn } from './recipients';
-import type { Services } from '../platform/services';
+import { earlierRevisions, laterRevisions } from './revisions';
+import { ASKED_ON, DIFFERS, recipientsOf, signedVerdicts, verdictsOn } from './recipients';
 
 /** How many documents each release holds, and how far those who got it have answered. */
 const figuresOf = (db: Querier) => {
@@ -123,7 +120,12 @@ export const releases = answers(contract.releases, {
 export const releaseContent = answers(contract.releaseContent, {
 	async run({ db, release: about, reach }, input) {
 		const row = await itemOnRoute(db, reach, about.id, input.document);
-		const { hash, size, mediaType, fileName, number, title, chosenLabel, mayGive, mayView } = row;
+		const { number, title, chosenLabel, mayGive, mayView } = row;
+		// What was issued is shown as it was sent, on which the client's marks fit.
+		const shown = about.issuedAt
+			? { hash: row.sentHash!, size: row.sentSize!, mediaType: row.sentType!, fileName: row.outgoingName! }
+			: { hash: row.hash, size: row.size, mediaType: row.mediaType, fileName: row.fileName };
+		const asKept = shown.mediaType === row.mediaType;
 		const said = await db
 			.select({ remark, by: person.name })
 			.from(remark)
@@ -133,62 +135,18 @@ export const releaseContent = answers(contract.releaseContent, {
 			)
 			.orderBy(asc(remark.number));
 		return {
-			...{ hash, size, mediaType, fileName, number, title, label: chosenLabel, mayGive, mayView },
+			...{ ...shown, number, title, label: chosenLabel, mayGive, mayView },
 			remarks: said.map(({ remark: one, by }) => {
 				const { anchor } = one;
 				return {
 					...{ id: one.id, number: one.number, by, at: one.createdAt.toISOString(), text: one.text },
-					place: anchor.on === 'place' ? { page: anchor.page, x: anchor.x, y: anchor.y } : null,
+					place: anchor.on === 'place' && asKept ? { page: anchor.page, x: anchor.x, y: anchor.y } : null,
 					settled: one.settledAt !== null
 				};
 			})
 		};
 	}
 });
-
-/** Later issued revision of each item, if there is one, and the day it was issued. */
-async function laterRevisions(db: Querier, releaseId: string) {
-	const later = alias(version, 'later');
-	const rows = await db
-		.selectDistinctOn([releaseItem.documentId], {
-			documentId: releaseItem.documentId,
-			label: later.label,
-			at: later.createdAt
-		})
-		.from(releaseItem)
-		.innerJoin(version, eq(version.id, releaseItem.versionId))
-		.innerJoin(
-			later,
-			and(
-				eq(later.documentId, releaseItem.documentId),
-				eq(later.issued, true),
-				sql`${later.seq} > ${version.seq}`
-			)
-		)
-		.where(eq(releaseItem.releaseId, releaseId))
-		.orderBy(releaseItem.documentId, desc(later.seq));
-	return new Map(rows.map((r) => [r.documentId, { label: r.label, at: r.at.toISOString() }]));
-}
-
-/** The newest issued revision of each document of a release before the one it gets. */
-async function earlierRevisions(db: Querier, releaseId: string): Promise<Map<string, string>> {
-	const earlier = alias(version, 'earlier');
-	const rows = await db
-		.selectDistinctOn([releaseItem.documentId], { documentId: releaseItem.documentId, label: earlier.label })
-		.from(releaseItem)
-		.innerJoin(version, eq(version.id, releaseItem.versionId))
-		.innerJoin(
-			earlier,
-			and(
-				eq(earlier.documentId, releaseItem.documentId),
-				eq(earlier.issued, true),
-				sql`${earlier.seq} < ${version.seq}`
-			)
-		)
-		.where(eq(releaseItem.releaseId, releaseId))
-		.orderBy(releaseItem.documentId, desc(earlier.seq));
-	return new Map(rows.map((r) => [r.documentId, r.label]));
-}
 
 const wordsOf = (changes: Changes | null) => changes && changesWords(changes);
 
@@ -246,12 +204,15 @@ export const releaseView = answers(contract.releaseView, {
 		const passes = recipients.flatMap((one) => one.passId ?? []);
 		// Whom somebody outside asks to bring in is for those who answer them.
 		const colleagues = controller ? await colleaguesOf(db, passes) : [];
-		const [placed, files] = [await placedBy(db, passes), await filesBy(db, passes)];
+		const along = await alongBy(db, passes);
 		/** What came with a signed verdict; what is not signed is nobody's to know. */
 		const alongWith = (passId: string | null, documentId: string) => {
-			const its = (one: { passId: string; documentId: string }) =>
-				one.passId === passId && one.documentId === documentId;
-			return { placed: placed.filter(its).length, sides: files.filter(its).flatMap((one) => one.side ?? []) };
+			const { placed, drawn, files } = along(passId, documentId);
+			return {
+				placed: placed.length,
+				drawn: drawn.length,
+				sides: files.flatMap((one) => one.side ?? [])
+			};
 		};
 		const items = rows.map((row) => {
 			const current = parse(project.settings.revisions, row.chosenLabel);
@@ -374,82 +335,6 @@ export const releaseView = answers(contract.releaseView, {
 			last,
 			can: canNow({ self, person: me }, RELEASE_ACTS, (name) => mayRelease(ASKED.get(name)!, facts))
 		};
-	}
-});
-
-export const passView = answers(contract.passView, {
-	async run({ db, project, pass: held, release: about, services }) {
-		return describePass(services, db, project, held, about);
-	}
-});
-
-async function describePass(
-	services: Services,
-	db: Querier,
-	project: Project,
-	held: typeof pass.$inferSelect,
-	about: Release
-) {
-	const [issuer] = await db.select({ name: person.name }).from(person).where(eq(person.id, about.issuedBy!));
-	const { share, items: mine } = await gotBy(db, held, about);
-	const [main] = await db.select({ receivedAt: pass.receivedAt }).from(pass).where(eq(pass.id, share.passId));
-	const others = await colleaguesOf(db, [share.passId]);
-	const saved = await db.select().from(verdict).where(eq(verdict.passId, share.passId));
-	const answers = new Map(saved.map((row) => [row.documentId, row]));
-	const later = await laterRevisions(db, about.id);
-	const before = await sentBefore(db, held, about);
-	const [placed, files] = [await placedBy(db, [share.passId]), await filesBy(db, [share.passId])];
-	const items = mine.map((row) => {
-		const given = answers.get(row.documentId);
-		const had = before.get(row.documentId) ?? null;
-		return {
-			documentId: row.documentId,
-			number: row.number,
-			title: row.title,
-			heading: row.heading,
-			label: row.chosenLabel,
-			size: row.sentSize!,
-			mediaType: row.sentType!,
-			hash: row.sentHash!,
-			later: later.get(row.documentId) ?? null,
-			before: had && { label: had.label, release: had.release, mediaType: had.mediaType },
-			code: given?.code ?? null,
-			remark: given?.remark ?? '',
-			placed: placed.flatMap(({ documentId, id, number, page, x, y, text }) =>
-				documentId === row.documentId ? [{ id, number, page, x, y, text }] : []
-			),
-			files: files.flatMap(({ documentId, id, fileName, size }) =>
-				documentId === row.documentId ? [{ id, fileName, size }] : []
-			),
-			signed: given?.signedAt ? { at: given.signedAt.toISOString(), name: given.signedName! } : null
-		};
-	});
-	return {
-		project: { code: project.code, name: project.name, client: project.client, timeZone: project.timeZone },
-		holder: held.holderName,
-		expects: share.expects,
-		endsAt: held.endsAt.toISOString(),
-		receivedAt: main!.receivedAt?.toISOString() ?? null,
-		colleagues: others.map(({ name, instead, state }) => ({ name, instead, state })),
-		release: {
-			number: about.number,
-			title: about.title,
-			purpose: about.purpose,
-			suitability: share.manifest?.suitability ?? suitabilityOf(project.settings, about.purpose),
-			issuedAt: about.issuedAt!.toISOString(),
-			issuedBy: issuer!.name,
-			replyBy: replyDayOf(about, share),
-			words: about.words,
-			superseded: about.state === 'superseded'
-		},
-		items,
-		demo: services.config.demo
-	};
-}
-
-export const passCoverNote = answers(contract.passCoverNote, {
-	async run({ db, pass: held, release: about }) {
-		return { hash: (await shareOf(db, held.id)).coverNoteHash!, number: about.number };
 	}
 });
 

@@ -141,6 +141,26 @@ const EFFECTS: { [K in keyof ProjectSettings]?: Effect<K> } = {
 			: ['All controllers have set up two-step sign-in.'];
 	},
 
+	async answersDraw(db, here, to) {
+		const open = await countOf(
+			db,
+			sql`select count(distinct m.pass_id)::int as n from verdict_mark m
+				join pass p on p.id = m.pass_id
+				left join verdict v on v.pass_id = m.pass_id and v.document_id = m.document_id
+				where p.project_id = ${here.id} and v.signed_at is null`
+		);
+		if (to)
+			return ['Whoever answers a release draws on its sheets, beside placing remarks and sending files.'];
+		return [
+			'Whoever answers a release places remarks and sends marked-up files; what was signed stays.',
+			...(open
+				? [
+						`${plural(open, 'recipient')} ${open === 1 ? 'has' : 'have'} drawn something and not signed yet; it stays, and goes along when they sign.`
+					]
+				: [])
+		];
+	},
+
 	async approveOwn(db, here, to) {
 		const waiting = await countOf(
 			db,

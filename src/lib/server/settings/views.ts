@@ -3,6 +3,7 @@ import * as contract from '../../contract/settings';
 import { USUAL_PUBLISHING } from '../../core/documents/state';
 import { stagesOf } from '../../core/register/stages';
 import { USUAL_RHYTHM, USUAL_SUITABILITY } from '../../core/releases';
+import { mayDraw } from '../../core/releases/drawn';
 import { content, document, version } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
 
@@ -15,6 +16,7 @@ export const settings = answers(contract.settings, {
 			stages: [...stagesOf(held)],
 			approveOwn: held.approveOwn ?? false,
 			issueNeeds: held.issueNeeds ?? 'number',
+			answersDraw: mayDraw(held),
 			routes: (held.routes ?? []).map(({ steps, ...one }) => ({
 				...one,
 				steps: steps.map((step) => ({ ...step, of: [...step.of] }))

@@ -1,6 +1,6 @@
 import { pageView } from '../../page-data';
 import { placeByPass } from '$lib/server/passes/views';
-import { passView } from '$lib/server/releases/views';
+import { passView } from '$lib/server/releases/views-pass';
 import { openForPage } from './open';
 import type { PageServerLoad } from './$types';
 

@@ -10,6 +10,7 @@ const OPTIONS: Record<JobName, PgBoss.SendOptions> = {
 	'read-content': { retryLimit: 2, retryDelay: 5, expireInSeconds: 180 },
 	'draw-preview': { retryLimit: 1, retryDelay: 30, expireInSeconds: 180 },
 	'send-mail': { retryLimit: 20, retryDelay: 10, retryBackoff: true, expireInSeconds: 60 },
+	'lay-drawn': { retryLimit: 20, retryDelay: 10, retryBackoff: true },
 	'check-arrival': { retryLimit: 5, retryDelay: 20, expireInSeconds: 600 },
 	'send-digests': { retryLimit: 2 },
 	'tell-overdue': { retryLimit: 2 },

@@ -3,6 +3,8 @@ export interface JobData {
 	'read-content': { hash: string };
 	'draw-preview': { hash: string };
 	'send-mail': { mailId: string };
+	/** Marks that were drawn with the verdicts on a document come onto the sheet of its version. */
+	'lay-drawn': { release: string; document: string };
 	'check-arrival': { arrivalId: string };
 	'send-digests': Record<string, never>;
 	'tell-overdue': Record<string, never>;

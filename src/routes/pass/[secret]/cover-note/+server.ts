@@ -2,7 +2,7 @@ import type { RequestHandler } from '@sveltejs/kit';
 import { readView } from '$lib/server/platform/runner/run';
 import { coverNoteResponse } from '$lib/server/releases/file';
 import { problemResponse } from '$lib/server/platform/http/respond';
-import { passCoverNote } from '$lib/server/releases/views';
+import { passCoverNote } from '$lib/server/releases/views-pass';
 
 export const GET: RequestHandler = async ({ locals, params, request }) => {
 	try {

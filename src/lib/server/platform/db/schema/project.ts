@@ -64,6 +64,8 @@ export interface ProjectSettings {
 	approveOwn?: boolean;
 	/** What issuing a release asks of who does it (T11): its typed number where it was never said. */
 	issueNeeds?: IssueNeeds;
+	/** Whether who answers a release may draw on its sheets (T5); they may where it was never said. */
+	answersDraw?: boolean;
 	/** Routes that releases are built with, by purpose. */
 	routes?: RouteTemplate[];
 	/** Who gets releases, by rule (T9). */

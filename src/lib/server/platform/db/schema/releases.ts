@@ -12,6 +12,7 @@ import {
 	uniqueIndex
 } from 'drizzle-orm/pg-core';
 import type { Arrangement, Build, Manifest } from '../../../../core/releases';
+import type { Drawn } from '../../../../core/releases/drawn';
 import { APPROVER_KINDS, type Route } from '../../../../core/releases/route';
 import { PURPOSES } from '../../../../core/revisions/revisions';
 import {
@@ -312,6 +313,22 @@ export const verdictFile = pgTable(
 		uniqueIndex('verdict_file_once').on(t.passId, t.documentId, t.hash),
 		index('verdict_file_hash').on(t.hash)
 	]
+);
+
+/** A mark that who answers has drawn on a sheet; theirs alone until they sign. */
+export const verdictMark = pgTable(
+	'verdict_mark',
+	{
+		...ofAnswer(),
+		/** Given by the browser in which it was drawn. */
+		id: text().notNull(),
+		drawn: jsonb().$type<Drawn>().notNull(),
+		/** How many points it has. */
+		points: integer().notNull(),
+		drawnBy: text('drawn_by').notNull(),
+		createdAt: created()
+	},
+	(t) => [primaryKey({ columns: [t.passId, t.documentId, t.id] })]
 );
 
 /** A colleague of a recipient, whom they ask to answer a release along with them or in their stead. */

@@ -1,6 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { pageView } from '../../../../page-data';
-import { passView } from '$lib/server/releases/views';
+import { passView } from '$lib/server/releases/views-pass';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
