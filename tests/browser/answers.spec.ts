@@ -50,6 +50,19 @@ async function place(page: Page, at: [number, number], words: string) {
 	await expect(page.getByRole('listitem').filter({ hasText: words })).toBeVisible();
 }
 
+/** Draws on the sheet from one share of its width and height to another. */
+async function draw(page: Page, tool: string, from: [number, number], to: [number, number]) {
+	await page.getByRole('radio', { name: tool, exact: true }).click();
+	const box = (await page.locator('canvas').first().boundingBox())!;
+	const at = ([x, y]: [number, number]) => [box.x + box.width * x, box.y + box.height * y] as const;
+	await page.mouse.move(...at(from));
+	await page.mouse.down();
+	await page.mouse.move(...at(to), { steps: 4 });
+	await page.mouse.up();
+}
+/** Everything that was drawn is kept. */
+const drawnKept = (page: Page) => expect(page.getByText('Everything is kept')).toBeVisible();
+
 test('a client answers on the sheet: what changed since they had it, remarks at their places, a file with marks; at the desk and on a phone', async ({
 	browser
 }) => {
@@ -120,6 +133,41 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 		await expect(line).toContainText('1 remark on the sheet, 1 marked-up file');
 	});
 
+	await test.step('she draws a cloud and words, takes one back and finds the rest again, also once her line was down', async () => {
+		const line = maren.getByRole('row', { name: new RegExp(SHEET) });
+		await line.getByRole('link', { name: 'View and remark' }).click();
+		await ready(maren);
+		await maren.getByRole('button', { name: 'Draw on the sheet' }).click();
+		await expect(maren.getByRole('radio', { name: 'Cloud' })).toBeChecked();
+		// What needs a scale or a stamp of the project is not hers.
+		await expect(maren.getByRole('radio', { name: 'Dimension' })).toHaveCount(0);
+		await draw(maren, 'Cloud', [0.3, 0.3], [0.45, 0.4]);
+		await draw(maren, 'Arrow', [0.6, 0.6], [0.7, 0.7]);
+		await expect(maren.getByText('2 marks', { exact: true })).toBeVisible();
+		await drawnKept(maren);
+		await maren.getByRole('button', { name: 'Undo' }).click();
+		await expect(maren.getByText('1 mark', { exact: true })).toBeVisible();
+		await drawnKept(maren);
+		await desk.setOffline(true);
+		await maren.getByRole('radio', { name: 'Callout' }).click();
+		await maren.getByLabel('The words').fill('A drain here, too');
+		await draw(maren, 'Callout', [0.5, 0.5], [0.6, 0.4]);
+		await expect(maren.getByText('The line is down')).toBeVisible();
+		await desk.setOffline(false);
+		await drawnKept(maren);
+		await maren.reload();
+		await ready(maren);
+		await expect(maren.getByText('2 marks', { exact: true })).toBeVisible();
+		await expect(maren.getByText('A drain here, too')).toBeVisible();
+		await maren.getByRole('link', { name: 'Sign on the list' }).click();
+		await ready(maren);
+		await expect(line).toContainText('1 remark on the sheet, 2 marks drawn on it, 1 marked-up file');
+		// Nobody else sees them before she signs.
+		await ines.goto(`/vft/releases/${second.number}/view/${sheet.id}`);
+		await ready(ines);
+		await expect(ines.getByText('Drawn with the verdicts')).toHaveCount(0);
+	});
+
 	await test.step('she asks for a colleague; Ines finds it on Today and lets him in, by a link of his own', async () => {
 		await maren.getByRole('button', { name: 'Ask for a colleague…' }).click();
 		await maren.getByLabel('Name', { exact: true }).fill('Ivo Brandal');
@@ -141,7 +189,7 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 		await ready(ivo);
 		await expect(ivo.getByText('you are Ivo Brandal')).toBeVisible();
 		await expect(ivo.getByRole('row', { name: new RegExp(SHEET) })).toContainText(
-			'1 remark on the sheet, 1 marked-up file'
+			'1 remark on the sheet, 2 marks drawn on it, 1 marked-up file'
 		);
 		await expect(ivo.getByLabel('Your name, as signature')).toHaveValue('Ivo Brandal');
 		// What he chooses she sees at once, and the words that she has begun stay as they are.
@@ -159,7 +207,7 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 		await desk.close();
 	});
 
-	await test.step('on the way she places one more on her phone, and signs there', async () => {
+	await test.step('on the way she places and draws one more on her phone, and signs there', async () => {
 		const context = await browser.newContext({
 			baseURL: base(),
 			viewport: { width: 390, height: 844 },
@@ -176,6 +224,12 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 		await ready(phone);
 		await expect(phone.getByText('Where does this drain to?')).toBeVisible();
 		await place(phone, [0.5, 0.5], 'And this?');
+		await phone.getByRole('button', { name: 'Draw on the sheet' }).click();
+		await draw(phone, 'Freehand', [0.3, 0.6], [0.6, 0.7]);
+		await drawnKept(phone);
+		expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+		await phone.getByRole('button', { name: 'Done drawing' }).click();
+		await expect(phone.getByText('3 marks', { exact: true })).toBeVisible();
 		expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 		await phone.getByRole('link', { name: 'Sign on the list' }).click();
 		await ready(phone);
@@ -188,7 +242,26 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 		await ready(phone);
 		await expect(phone.getByText('And this?')).toBeVisible();
 		await expect(phone.getByRole('button', { name: 'Place a remark' })).toHaveCount(0);
+		await expect(phone.getByText('3 marks', { exact: true })).toBeVisible();
+		await expect(phone.getByRole('button', { name: 'Draw on the sheet' })).toHaveCount(0);
 		await context.close();
+	});
+
+	await test.step('Ines finds what was drawn at the verdict, and takes a copy with it', async () => {
+		await ines.goto(`/vft/releases/${second.number}`);
+		await ready(ines);
+		await ines.getByRole('link', { name: `drawn on ${SHEET}` }).click();
+		await ready(ines);
+		const marks = ines.getByRole('region', { name: 'Drawn with the verdicts' });
+		await expect(marks).toContainText('“A drain here, too”; 2 marks without words');
+		await expect(ines.locator('[data-kind]')).not.toHaveCount(0);
+		const [copy] = await Promise.all([
+			ines.waitForEvent('download'),
+			marks.getByRole('button', { name: 'Copy with their marks, PDF' }).click()
+		]);
+		expect(copy.suggestedFilename()).toContain('with their marks.pdf');
+		await marks.getByRole('checkbox', { name: /^Maren Aldgate, Vennholm Harbour Trust: 3 marks/ }).uncheck();
+		await expect(ines.locator('[data-kind]')).toHaveCount(0);
 	});
 
 	await test.step('Oke finds them on his sheet, and the file beside the line', async () => {
@@ -198,6 +271,10 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 			await expect(oke.getByText(words).first()).toBeVisible();
 		await expect(oke.getByRole('button', { name: /^Remark \d+ by Maren Aldgate/ })).toHaveCount(2);
 		await expect(oke.getByText(/Marked up by Maren Aldgate, Vennholm Harbour Trust/).first()).toBeVisible();
+		// What she drew is there to work on with, on a layer of those outside.
+		await expect(oke.getByText('A drain here, too')).toBeVisible();
+		await oke.getByRole('button', { name: 'Mark up' }).click();
+		await expect(oke.getByRole('checkbox', { name: 'outside' })).toBeChecked();
 		await oke.context().close();
 	});
 	await ines.context().close();

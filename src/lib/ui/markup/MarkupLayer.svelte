@@ -25,7 +25,7 @@
 		/** The pointer is for marks; otherwise it moves the sheet. */
 		editing: boolean;
 		/** A way on the sheet was drawn whose real length is asked for. */
-		saysScale: (page: number, length: number) => void;
+		saysScale?: (page: number, length: number) => void;
 	} = $props();
 
 	/** Width of a line and height of letters, so that both fit the sheet whatever its units are. */
@@ -135,7 +135,7 @@
 		if (markup.tool === 'scale') {
 			const { page, points } = markup.draft;
 			markup.draft = null;
-			return saysScale(page, lengthOf(points));
+			return saysScale?.(page, lengthOf(points));
 		}
 		markup.finish(pixels(1.5));
 	}

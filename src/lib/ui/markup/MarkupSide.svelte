@@ -3,16 +3,19 @@
 	import { stampsFor } from '../../core/markup/stamps';
 	import type { VersionRow } from '../../core/documents/rows';
 	import { addressOf, cupboard } from '../../client/cupboard';
-	import { CallError } from '../../client/call';
 	import { attempt } from '../platform/api';
+	import { burnedCopy, plainly, sheetBytes } from './burned-copy';
 	import { saveFile } from '../platform/save-file';
 	import { dayText, plural } from '../platform/words';
+	import type { LiveLine } from '../live/line.svelte';
+	import LineState from '../live/LineState.svelte';
 	import type { Markup } from './markup.svelte';
 	import MarkupTools from './MarkupTools.svelte';
 
 	/** The tools of marking up a version, with what needs the server: carrying over from the version before. */
 	let {
 		markup,
+		line,
 		codes,
 		stamps,
 		grow,
@@ -24,6 +27,8 @@
 		refreshed
 	}: {
 		markup: Markup;
+		/** The line to the others who mark it up. */
+		line: LiveLine | null;
 		codes: string[];
 		stamps: string[];
 		grow: (factor: number) => void;
@@ -46,35 +51,22 @@
 	/** A copy as PDF with the marks of the layers that are shown; the original stays as it is. */
 	async function burn() {
 		burning = true;
-		const done = await attempt(async () => {
-			const response = await fetch(addressOf('versionFile', { ...at(version), download: '' }));
-			if (!response.ok) throw new CallError('busy', 'The file could not be fetched.', {});
-			const { burnedPdf } = await import('./burn');
-			return burnedPdf({
-				bytes: await response.arrayBuffer(),
+		const done = await attempt(() =>
+			burnedCopy(addressOf('versionFile', { ...at(version), download: '' }), {
 				mediaType: version.mediaType,
 				marks: [...markup.marks.values()].filter((m) => !markup.hidden.has(m.layer)),
 				scales: markup.scales,
 				codes,
 				title: `${name} ${version.label}, marked up`,
 				shown: addressOf('versionShown', at(version))
-			}).catch((error: unknown) => {
-				throw new CallError('invalid', (error as Error).message, {});
-			});
-		});
+			})
+		);
 		burning = false;
 		if (done) saveFile(done, `${name} ${version.label} marked up.pdf`, 'application/pdf');
 	}
 	/** Marks leave and come as standard annotations of a PDF; other kinds of sheet have none. */
 	const isPdf = $derived(version.mediaType === 'application/pdf');
-	const plainly = (error: unknown) => {
-		throw new CallError('invalid', (error as Error).message, {});
-	};
-	async function sheetBytes(): Promise<ArrayBuffer> {
-		const response = await fetch(addressOf('versionFile', at(version)));
-		if (!response.ok) throw new CallError('busy', 'The file could not be fetched.', {});
-		return response.arrayBuffer();
-	}
+	const bytes = () => sheetBytes(addressOf('versionFile', at(version)));
 	async function exchange(as: 'xfdf' | 'pdf') {
 		burning = true;
 		const stem = `${name} ${version.label}`;
@@ -82,7 +74,7 @@
 			const { people } = await cupboard.mentionable({ document });
 			const { annotatedPdf, marksAsXfdf } = await import('./annotate');
 			const annotating = {
-				bytes: await sheetBytes(),
+				bytes: await bytes(),
 				marks: [...markup.marks.values()].filter((m) => !markup.hidden.has(m.layer)),
 				scales: markup.scales,
 				codes,
@@ -103,7 +95,7 @@
 	async function bringIn(file: File) {
 		const found = await attempt(async () => {
 			const { marksIn } = await import('./annotate');
-			return marksIn(file, await sheetBytes()).catch(plainly);
+			return marksIn(file, await bytes()).catch(plainly);
 		});
 		if (!found) return;
 		markup.bringIn(found.marks);
@@ -134,9 +126,12 @@
 	}
 </script>
 
+{#snippet standing()}<LineState {line} />{/snippet}
 <MarkupTools
 	{markup}
 	{codes}
+	layers="Layers of departments"
+	{standing}
 	stamps={filled}
 	{grow}
 	burn={mayDownload && markup.marks.size ? { busy: burning, run: () => void burn() } : null}

@@ -1,58 +1,73 @@
+<script lang="ts" module>
+	import type { Tool } from './markup.svelte';
+
+	const LABEL: Record<Tool, string> = {
+		choose: 'Select',
+		cloud: 'Cloud',
+		arrow: 'Arrow',
+		line: 'Line',
+		polyline: 'Polyline',
+		rectangle: 'Rectangle',
+		ellipse: 'Ellipse',
+		freehand: 'Freehand',
+		highlight: 'Highlight',
+		text: 'Text',
+		callout: 'Callout',
+		dimension: 'Dimension',
+		area: 'Area',
+		count: 'Count',
+		stamp: 'Stamp',
+		scale: 'Set the scale'
+	};
+	const TOOLS = Object.keys(LABEL) as Tool[];
+</script>
+
 <script lang="ts">
 	import Select from '../kit/Select.svelte';
 	import type { MarkKind } from '../../core/markup/mark';
 	import { WITH_WORDS } from '../../core/markup/mark';
 	import type { StampKind } from '../../core/markup/stamps';
-	import LineState from '../live/LineState.svelte';
+	import MarkLayers from './MarkLayers.svelte';
+	import type { Snippet } from 'svelte';
 	import { plural } from '../platform/words';
-	import { dashOf, lookOf } from '../../core/markup/look';
-	import type { Markup, Tool } from './markup.svelte';
+	import type { Markup } from './markup.svelte';
 
 	/** The tools beside a sheet: what to draw, what to do with what is chosen, and which layers are shown. */
 	let {
 		markup,
 		codes,
-		stamps,
+		tools = TOOLS,
+		layers = '',
+		stamps = [],
 		grow,
-		carry,
-		burn,
-		exchange,
-		bringIn
+		standing,
+		carry = null,
+		burn = null,
+		exchange = null,
+		bringIn = null
 	}: {
 		markup: Markup;
 		codes: string[];
+		/** The tools that there are, of all. */
+		tools?: readonly Tool[];
+		/** Heading of the layers; empty where there is but one. */
+		layers?: string;
 		/** The project's stamps, with day and name filled in. */
-		stamps: StampKind[];
+		stamps?: StampKind[];
+		/** Says whether what was done is kept. */
+		standing: Snippet;
 		/** Draws what is chosen larger or smaller. */
 		grow: (factor: number) => void;
 		/** Brings marks of the version before over to this one; null when there are none. */
-		carry: { from: string; run: () => void } | null;
+		carry?: { from: string; run: () => void } | null;
 		/** Makes a copy with the marks burned in; null when no copy may leave. */
-		burn: { busy: boolean; run: () => void } | null;
+		burn?: { busy: boolean; run: () => void } | null;
 		/** Takes the marks away as standard annotations, in a copy or by themselves; null where there are none. */
-		exchange: { busy: boolean; run: (as: 'pdf' | 'xfdf') => void } | null;
+		exchange?: { busy: boolean; run: (as: 'pdf' | 'xfdf') => void } | null;
 		/** Brings marks of a file in; null where a sheet has no annotations. */
-		bringIn: ((file: File) => void) | null;
+		bringIn?: ((file: File) => void) | null;
 	} = $props();
 
-	const TOOLS: [Tool, string][] = [
-		['choose', 'Select'],
-		['cloud', 'Cloud'],
-		['arrow', 'Arrow'],
-		['line', 'Line'],
-		['polyline', 'Polyline'],
-		['rectangle', 'Rectangle'],
-		['ellipse', 'Ellipse'],
-		['freehand', 'Freehand'],
-		['highlight', 'Highlight'],
-		['text', 'Text'],
-		['callout', 'Callout'],
-		['dimension', 'Dimension'],
-		['area', 'Area'],
-		['count', 'Count'],
-		['stamp', 'Stamp'],
-		['scale', 'Set the scale']
-	];
 	const HINTS: Partial<Record<Tool, string>> = {
 		polyline: 'Press point by point; Enter or a double press ends it.',
 		area: 'Press corner by corner; Enter or a double press ends it.',
@@ -64,6 +79,10 @@
 	const chosen = $derived(markup.changeable);
 	const wordy = $derived(chosen.length > 0 && chosen.every((m) => WITH_WORDS.has(m.kind)));
 	const needsWords = $derived(WITH_WORDS.has(markup.tool as MarkKind));
+	/** Who drew what is chosen, where that was somebody outside. */
+	const outside = $derived([
+		...new Set([...markup.chosen].flatMap((id) => markup.marks.get(id)?.from ?? []))
+	]);
 	const flagged = $derived([...markup.marks.values()].filter((m) => m.carried === 'changed').length);
 </script>
 
@@ -73,10 +92,10 @@
 	aria-label="Marking up"
 	aria-orientation="vertical"
 >
-	<LineState line={markup.line} />
+	{@render standing()}
 	{#if markup.mayDraw}
 		<div class="flex shrink-0 gap-0.5 max-md:overflow-x-auto md:grid" role="radiogroup" aria-label="Tool">
-			{#each TOOLS as [tool, label] (tool)}<button
+			{#each tools as tool (tool)}<button
 					role="radio"
 					aria-checked={markup.tool === tool}
 					class="rounded-sm px-2 py-0.5 text-left font-semibold max-md:shrink-0 max-md:border max-md:border-rule max-md:py-1 max-md:whitespace-nowrap {markup.tool ===
@@ -86,7 +105,7 @@
 					onclick={() => {
 						markup.draft = null;
 						markup.tool = tool;
-					}}>{label}</button
+					}}>{LABEL[tool]}</button
 				>{/each}
 		</div>
 		{#if HINTS[markup.tool]}<p class="text-[12px] text-ink-2">{HINTS[markup.tool]}</p>{/if}
@@ -112,6 +131,9 @@
 			<button class="button" disabled={!markup.canRedo} onclick={() => markup.redo()}>Redo</button>
 		</div>
 	{:else}<p class="text-ink-2">You look at the marks here; drawing needs Remark.</p>{/if}
+	{#if outside.length}<p class="border-t border-rule pt-2 text-[12px] text-ink-2">
+			Drawn by {outside.join('; ')}
+		</p>{/if}
 	{#if chosen.length}<div class="border-t border-rule pt-2">
 			<p class="label">{plural(chosen.length, 'mark')} chosen</p>
 			{#if wordy}<textarea
@@ -165,28 +187,7 @@
 	{#if flagged}<p class="border-l-4 border-fault bg-fault-soft px-2 py-1 text-[12px]">
 			{plural(flagged, 'mark')} may not fit any more: the sheet changed under {flagged === 1 ? 'it' : 'them'}.
 		</p>{/if}
-	<fieldset class="border-t border-rule pt-2">
-		<legend class="label">Layers of departments</legend>
-		{#each markup.layers as layer (layer)}
-			{@const look = lookOf(layer, codes)}
-			<label class="flex items-center gap-2 py-0.5"
-				><input
-					type="checkbox"
-					class="accent-act"
-					checked={!markup.hidden.has(layer)}
-					onchange={(event) =>
-						event.currentTarget.checked ? markup.hidden.delete(layer) : markup.hidden.add(layer)}
-				/><svg width="34" height="6" aria-hidden="true"
-					><line
-						x1="0"
-						y1="3"
-						x2="34"
-						y2="3"
-						stroke={look.colour}
-						stroke-width="2"
-						stroke-dasharray={dashOf(look, 2)}
-					/></svg
-				><span class="font-mono text-[12px]">{layer || 'outside'}</span></label
-			>{:else}<p class="text-[12px] text-ink-2">No marks yet.</p>{/each}
-	</fieldset>
+	{#if layers}<div class="border-t border-rule pt-2">
+			<MarkLayers {markup} {codes} legend={layers} nameOf={(layer) => layer || 'outside'} />
+		</div>{/if}
 </div>

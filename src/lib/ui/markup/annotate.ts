@@ -65,7 +65,7 @@ function outgoing(pdf: PDFDocument, { marks, scales, codes, names }: Annotating)
 			colour: look.colour,
 			dash: (dashOf(look, width) ?? '').split(' ').filter(Boolean).map(Number),
 			width,
-			author: `${names.get(mark.by) ?? 'somebody'}${mark.layer ? `, ${mark.layer}` : ''}`,
+			author: mark.from ?? `${names.get(mark.by) ?? 'somebody'}${mark.layer ? `, ${mark.layer}` : ''}`,
 			measure
 		};
 		return [{ mark, page, scale, annotations: annotationsOf(mark, matrixOf(page), saying) }];

@@ -1,24 +1,15 @@
 import fc from 'fast-check';
-import { describe, expect, it, vi } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { Awareness } from 'y-protocols/awareness';
 import * as Y from 'yjs';
 import type { RoomMode } from '../../core/live/live';
 import type { MarkKind } from '../../core/markup/mark';
 import { Markup } from './markup.svelte';
 
-/** Documents of rooms that are opened here, in turn; what goes over the line is tried against a real server. */
-const rooms: Y.Doc[] = [];
-vi.mock('../live/line.svelte', () => ({
-	LiveLine: class {
-		readonly doc = rooms.shift()!;
-		readonly awareness = new Awareness(this.doc);
-		close = () => this.awareness.destroy();
-	}
-}));
-
 function opened(who = 'oke', mode: RoomMode = 'suggest', doc = new Y.Doc()): Markup {
-	rooms.push(doc);
-	return new Markup('marks/d/P01', { id: who, name: who }, 'MW', mode);
+	// What goes over the line is tried against a real server.
+	const awareness = new Awareness(doc);
+	return new Markup({ doc, awareness, close: () => awareness.destroy() }, { id: who, name: who }, 'MW', mode);
 }
 /** Two people at one sheet. `meet` brings what each did to the other. */
 function together(modes: [RoomMode, RoomMode] = ['suggest', 'suggest']) {

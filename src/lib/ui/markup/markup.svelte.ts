@@ -15,8 +15,8 @@ import {
 } from '../../core/markup/mark';
 import { changeMark, marksOf, readMark, scalesOf, writeMark } from '../../core/markup/shared';
 import { lengthOf, simplified } from '../../core/markup/shape';
-import { LiveLine } from '../live/line.svelte';
 import { paced } from '../platform/paced';
+import type { MarkLine } from './line';
 
 /** What the pointer does on a sheet: choose marks, draw one, or say how long something really is. */
 export type Tool = 'choose' | 'scale' | MarkKind;
@@ -48,9 +48,8 @@ function newGroups(): (group: string | null) => string | null {
 	};
 }
 
-/** The marks on one version: what is there, what is chosen, the tool in hand, and the line to the others. */
+/** The marks on one version: what is there, what is chosen, the tool in hand, and where they are kept. */
 export class Markup {
-	readonly line: LiveLine;
 	readonly marks = new SvelteMap<string, Mark>();
 	readonly scales = new SvelteMap<number, Scale>();
 	readonly chosen = new SvelteSet<string>();
@@ -74,13 +73,12 @@ export class Markup {
 	 * @param mode whether one may change nothing, one's own marks, or all
 	 */
 	constructor(
-		room: string,
+		readonly line: MarkLine,
 		readonly me: Present,
 		readonly layer: string,
 		readonly mode: RoomMode
 	) {
-		this.line = new LiveLine(room, me);
-		const { doc, awareness } = this.line;
+		const { doc, awareness } = line;
 		const marks = marksOf(doc);
 		const take = (id: string) => {
 			const mark = readMark(id, marks.get(id));

@@ -9,22 +9,28 @@
 	import { attempt } from '../platform/api';
 	import { refreshAll } from '../platform/refresh';
 	import { Followed } from '../platform/followed.svelte';
-	import { sizeText } from '../platform/words';
+	import { plural, sizeText } from '../platform/words';
 	import type { PlacedRemarks } from '../remarks/placed.svelte';
 	import VerdictChoice, { VERDICT_LOOK } from './VerdictChoice.svelte';
 
-	/** What who answers says of one document: the verdict, remarks on its sheets, and files with marks. Kept as they go. */
+	/** What who answers says of one document: the verdict, what stands on its sheets, and files with marks. Kept as they go. */
 	let {
 		secret,
 		item,
 		remarks,
-		mayPlace
+		mayPlace,
+		drawn,
+		draw
 	}: {
 		secret: string;
 		item: AnswerOf<'passView'>['items'][number];
 		remarks: PlacedRemarks;
 		/** Whether what is shown has places on which a remark can stand. */
 		mayPlace: boolean;
+		/** How many marks are drawn on the sheet. */
+		drawn: number;
+		/** Whether the pointer draws, and turns that on and off; null where nobody may draw. */
+		draw: { on: boolean; turn: (on: boolean) => void } | null;
 	} = $props();
 
 	/** What a colleague says meanwhile shows here too. */
@@ -90,7 +96,8 @@
 			{#if item.code}<span class="ml-2 text-ink-2">{VERDICT_LABEL[item.code]}</span>{/if}
 			<div class="mt-2">
 				<Field
-					label="Remark on the whole{(item.code === 'C' || item.code === 'D') && !item.placed.length
+					label="Remark on the whole{(item.code === 'C' || item.code === 'D') &&
+					!(item.placed.length || drawn)
 						? '; say why, here or on the sheet'
 						: ''}"
 					name="remark"
@@ -147,6 +154,13 @@
 				</li>{/each}
 		</ol>
 	</div>
+	{#if draw || drawn}<div>
+			<h2 class="mb-1 text-[15px]">Drawn on the sheet</h2>
+			<p class="text-ink-2">{drawn ? plural(drawn, 'mark') : 'Nothing yet: clouds, arrows, words.'}</p>
+			{#if draw}<button class="button mt-1" aria-pressed={draw.on} onclick={() => draw.turn(!draw.on)}
+					>{draw.on ? 'Done drawing' : 'Draw on the sheet'}</button
+				>{/if}
+		</div>{/if}
 	<div>
 		<h2 class="mb-1 text-[15px]">Marked-up files</h2>
 		<ul class="space-y-1">

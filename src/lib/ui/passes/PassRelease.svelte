@@ -232,11 +232,12 @@
 	{#if item.later}<span class="block font-semibold text-fault"
 			>superseded by {item.later.label} on {dayText(item.later.at)}</span
 		>{/if}
-	{#if item.placed.length || item.files.length}<a
+	{#if item.placed.length || item.drawn || item.files.length}<a
 			class="link block text-[12px]"
 			href="{base}/view/{item.documentId}"
 			>{[
 				...(item.placed.length ? [`${plural(item.placed.length, 'remark')} on the sheet`] : []),
+				...(item.drawn ? [`${plural(item.drawn, 'mark')} drawn on it`] : []),
 				...(item.files.length ? [plural(item.files.length, 'marked-up file')] : [])
 			].join(', ')}</a
 		>{/if}

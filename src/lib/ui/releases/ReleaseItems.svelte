@@ -229,6 +229,10 @@
 		<span class="text-ink-2">{VERDICT_LABEL[one.code]}{one.remark ? `: ${one.remark}` : ''}</span>
 		{#if one.placed}<span class="block text-[12px] text-ink-2"
 				>{plural(one.placed, 'remark')} on the sheet</span
+			>{/if}{#if one.drawn}<a
+				class="link block w-fit text-[12px] leading-6"
+				href="{address}/releases/{release}/view/{item.documentId}"
+				aria-label="Marks of {one.company} drawn on {item.number}">{plural(one.drawn, 'mark')} drawn on it</a
 			>{/if}{#each one.sides as side (side)}{#if item.mayView}<a
 					class="link block w-fit text-[12px] leading-6"
 					href="{address}/document/{item.documentId}?side={side}">marked-up file, side {side}</a

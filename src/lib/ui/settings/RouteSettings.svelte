@@ -15,6 +15,7 @@
 	let routes = $state.raw<RouteTemplate[]>(untrack(() => more.routes));
 	let own = $state(untrack(() => more.approveOwn));
 	let byCode = $state(untrack(() => more.issueNeeds === 'code'));
+	let draw = $state(untrack(() => more.answersDraw));
 	let known = $state.raw<ReturnType<typeof approversAmong>>([]);
 	onMount(() => {
 		void attempt(async () => {
@@ -98,6 +99,21 @@
 				class="block text-[12px] text-ink-2"
 				>So that nobody issues at a computer that somebody else left open. Otherwise the number of the release
 				is typed, as a second look.</span
+			></span
+		></label
+	>
+</SettingsForm>
+<SettingsForm
+	project={project.id}
+	title="Answering a release"
+	button="Change how it is answered"
+	change={{ answersDraw: draw }}
+>
+	<label class="flex items-start gap-2"
+		><input type="checkbox" class="mt-1 accent-act" bind:checked={draw} /><span
+			><b class="font-semibold">Clients draw on the sheets</b><span class="block text-[12px] text-ink-2"
+				>Clouds, arrows and words, kept with the verdict, and marks on the version for its department once it
+				is signed. Otherwise they place remarks and send marked-up files.</span
 			></span
 		></label
 	>

@@ -5,6 +5,7 @@
 	import type { VersionRow } from '../../core/documents/rows';
 	import { shownOf, side, type SideTab } from '../documents/side-tab.svelte';
 	import Tabs from '../kit/Tabs.svelte';
+	import type { LiveLine } from '../live/line.svelte';
 	import RefusedBar from '../live/RefusedBar.svelte';
 	import type { Markup } from '../markup/markup.svelte';
 	import MarkupLayer from '../markup/MarkupLayer.svelte';
@@ -68,6 +69,7 @@
 		return versions.all.slice(at + 1).find((v) => versions.marked.includes(v.label)) ?? null;
 	});
 	let markup = $state.raw<Markup | null>(null);
+	let line = $state.raw<LiveLine | null>(null);
 	let layer = $state<ReturnType<typeof MarkupLayer>>();
 	let scaling = $state.raw<{ page: number; length: number } | null>(null);
 
@@ -85,14 +87,16 @@
 		const { room, me, layer, mode } = JSON.parse(opening) as { room: string } & NonNullable<typeof marks>;
 		let open: Markup | null = null;
 		let closed = false;
-		void import('../markup/markup.svelte').then(({ Markup }) => {
-			if (closed) return;
-			open = new Markup(room, me, layer, mode);
-			markup = open;
-		});
+		void Promise.all([import('../markup/markup.svelte'), import('../live/line.svelte')]).then(
+			([{ Markup }, { LiveLine }]) => {
+				if (closed) return;
+				line = new LiveLine(room, me);
+				markup = open = new Markup(line, me, layer, mode);
+			}
+		);
 		return () => {
 			closed = true;
-			markup = null;
+			markup = line = null;
 			open?.close();
 		};
 	});
@@ -126,11 +130,12 @@
 		compose={isSheet ? { label: 'On a place', run: pickPlace } : null}
 	/>{/snippet}
 <div class="flex h-full flex-col">
-	<RefusedBar line={markup?.line ?? null} />
+	<RefusedBar {line} />
 	<div class="relative flex min-h-0 flex-1 max-md:flex-col">
 		{#if marking && markup}<div class="shrink-0 max-md:max-h-[40%] max-md:overflow-auto md:w-[190px]">
 				<MarkupSide
 					{markup}
+					{line}
 					{codes}
 					{stamps}
 					grow={(factor) => layer?.growBy(factor)}

@@ -1,7 +1,8 @@
 import { error } from '@sveltejs/kit';
 import { pageView } from '../../../../page-data';
 import { passGate, placeByPass } from '$lib/server/passes/views';
-import { passView } from '$lib/server/releases/views';
+import { drawnMarks } from '$lib/server/passes/views-answering';
+import { passView } from '$lib/server/releases/views-pass';
 import { releaseNumber } from '$lib/core/releases';
 import type { PageServerLoad } from './$types';
 
@@ -15,9 +16,10 @@ export const load: PageServerLoad = async (event) => {
 		const view = await pageView(event, passView, { secret });
 		const item = view.items.find((i) => i.documentId === document);
 		if (!item) error(404, { message: 'The document is not in this release.', code: 'not-found' });
+		const { marks } = await pageView(event, drawnMarks, { secret, document });
 		return {
 			item: { ...item, id: item.documentId, issued: true, takeable: true, made: false },
-			asked: view.expects === 'verdicts' ? { item, by: view.holder } : null,
+			asked: view.expects === 'verdicts' ? { item, by: view.holder, mayDraw: view.mayDraw, marks } : null,
 			line,
 			secret,
 			back: `Release ${releaseNumber(view.release.number)}`,

@@ -1,9 +1,14 @@
 <script lang="ts">
+	import { cupboard } from '$lib/client/cupboard';
 	import { isSheetKind } from '$lib/core/files/kinds';
+	import { drawnOf } from '$lib/core/releases/drawn';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import { untrack } from 'svelte';
 	import { followPass } from '$lib/ui/passes/line';
+	import { KeptOnSheet } from '$lib/ui/markup/kept-on-sheet.svelte';
+	import MarkupLayer from '$lib/ui/markup/MarkupLayer.svelte';
 	import PassAnswer from '$lib/ui/passes/PassAnswer.svelte';
+	import PassDrawing from '$lib/ui/passes/PassDrawing.svelte';
 	import { PlacedRemarks } from '$lib/ui/remarks/placed.svelte';
 	import SheetRemarks from '$lib/ui/remarks/SheetRemarks.svelte';
 	import type { Face } from '$lib/ui/viewers/sheet-face';
@@ -22,6 +27,46 @@
 			place: { page, x, y }
 		}))
 	}));
+	/** The layer of who answers, in a look of its own. */
+	const CODES = [''];
+	let drawing = $state(false);
+	let layer = $state<ReturnType<typeof MarkupLayer>>();
+	const onSheet = $derived(asked !== null && isSheetKind(item.mediaType));
+	const mayDraw = $derived(onSheet && asked!.mayDraw && !asked!.item.signed);
+	const secret = untrack(() => data.secret);
+	const drawn = new KeptOnSheet(
+		() => {
+			if (!onSheet || !(drawing || asked!.marks.length)) return null;
+			const document = item.id;
+			return {
+				key: `${document} ${mayDraw}`,
+				me: { id: 'me', name: asked!.by },
+				keep: mayDraw
+					? ({ drawn, gone }) =>
+							cupboard.drawMarks({
+								secret,
+								document,
+								drawn: drawn.flatMap((mark) => drawnOf(mark) ?? []),
+								gone
+							})
+					: null
+			};
+		},
+		() => asked?.marks ?? []
+	);
+	/** One press on the sheet is for one thing. */
+	function draw(to: boolean) {
+		drawing = to;
+		if (to) [remarks.picking, remarks.draft] = [false, null];
+		else drawn.markup?.chosen.clear();
+	}
+	$effect(() => {
+		const { markup } = drawn;
+		if (drawing && markup) untrack(() => (markup.tool = 'cloud'));
+	});
+	$effect(() => {
+		if (remarks.picking || !mayDraw) drawing = false;
+	});
 	const file = $derived(`/pass/${data.secret}/file/${item.id}`);
 </script>
 
@@ -43,9 +88,18 @@
 			Superseded by {item.later.label} on {dayText(item.later.at)}. Do not build from this sheet.
 		</p>{/if}
 	<div class="flex min-h-0 flex-1 max-lg:flex-col">
+		{#if drawing && drawn.markup}<div class="shrink-0 lg:w-[190px]">
+				<PassDrawing
+					line={drawn.line!}
+					markup={drawn.markup}
+					codes={CODES}
+					grow={(factor) => layer?.growBy(factor)}
+					done={() => draw(false)}
+				/>
+			</div>{/if}
 		<div class="min-h-0 min-w-0 flex-1">
 			<Viewer
-				layer={asked ? onSheet : undefined}
+				layer={asked ? over : undefined}
 				file={item.made ? null : file}
 				made="{file}/shown"
 				download={item.takeable ? `${file}?download` : null}
@@ -56,11 +110,26 @@
 			/>
 		</div>
 		{#if asked}<aside
-				class="overflow-auto border-rule bg-film max-lg:max-h-[48vh] max-lg:border-t lg:w-[340px] lg:border-l"
+				class="overflow-auto border-rule bg-film max-lg:max-h-[48vh] max-lg:border-t lg:w-[340px] lg:border-l {drawing
+					? 'max-lg:hidden'
+					: ''}"
 			>
-				<PassAnswer secret={data.secret} item={asked.item} {remarks} mayPlace={isSheetKind(item.mediaType)} />
+				<PassAnswer
+					secret={data.secret}
+					item={asked.item}
+					{remarks}
+					mayPlace={onSheet}
+					drawn={drawn.markup?.marks.size ?? asked.marks.length}
+					draw={mayDraw ? { on: drawing, turn: draw } : null}
+				/>
 			</aside>{/if}
 	</div>
 </div>
 
-{#snippet onSheet(face: Face)}<SheetRemarks {face} {remarks} label={item.label} />{/snippet}
+{#snippet over(face: Face)}{#if drawn.markup}<MarkupLayer
+			bind:this={layer}
+			{face}
+			markup={drawn.markup}
+			codes={CODES}
+			editing={drawing}
+		/>{/if}<SheetRemarks {face} {remarks} label={item.label} />{/snippet}

@@ -5,6 +5,9 @@
 	import { onMount } from 'svelte';
 	import { CHANGES, onTouched } from '$lib/ui/platform/live.svelte';
 	import { refreshAll } from '$lib/ui/platform/refresh';
+	import { KeptOnSheet } from '$lib/ui/markup/kept-on-sheet.svelte';
+	import MarkupLayer from '$lib/ui/markup/MarkupLayer.svelte';
+	import ReleaseMarks from '$lib/ui/releases/ReleaseMarks.svelte';
 	import ReleaseRemarks from '$lib/ui/releases/ReleaseRemarks.svelte';
 	import { PlacedRemarks } from '$lib/ui/remarks/placed.svelte';
 	import SheetRemarks from '$lib/ui/remarks/SheetRemarks.svelte';
@@ -16,6 +19,11 @@
 	const file = $derived(data.file);
 	const at = $derived({ release: data.release.id, document: data.document });
 	const remarks = new PlacedRemarks(() => ({ rows: file.remarks, label: file.label }));
+	const drawn = new KeptOnSheet(
+		() => (data.answers.length ? { key: data.document, me: { id: 'reader', name: '' }, keep: null } : null),
+		() => data.answers.flatMap((one) => one.marks)
+	);
+	const codes = $derived(data.answers.map((one) => one.layer));
 	onMount(() => onTouched(CHANGES, refreshAll, (n) => n.document === data.document));
 </script>
 
@@ -50,6 +58,18 @@
 		<aside
 			class="overflow-auto border-rule bg-film max-lg:max-h-[48vh] max-lg:border-t lg:w-[340px] lg:border-l"
 		>
+			{#if data.answers.length}<ReleaseMarks
+					answers={data.answers}
+					markup={drawn.markup}
+					file={file.mayGive
+						? {
+								address: addressOf('releaseFile', at),
+								shown: addressOf('releaseShown', at),
+								mediaType: file.mediaType,
+								title: `${file.number} ${file.label}`
+							}
+						: null}
+				/>{/if}
 			<ReleaseRemarks
 				release={data.release.id}
 				document={data.document}
@@ -62,4 +82,9 @@
 	</div>
 </div>
 
-{#snippet onSheet(face: Face)}<SheetRemarks {face} {remarks} label={file.label} />{/snippet}
+{#snippet onSheet(face: Face)}{#if drawn.markup}<MarkupLayer
+			{face}
+			markup={drawn.markup}
+			{codes}
+			editing={false}
+		/>{/if}<SheetRemarks {face} {remarks} label={file.label} />{/snippet}
