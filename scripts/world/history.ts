@@ -7,6 +7,7 @@ import {
 	signVerdicts,
 	takeFromPass
 } from '../../src/lib/server/passes/acts-release';
+import { drawMarks } from '../../src/lib/server/passes/acts-drawing';
 import { markProjectSeen } from '../../src/lib/server/people/acts';
 import { consolidateVerdicts } from '../../src/lib/server/releases/acts-verdicts';
 import { releaseView } from '../../src/lib/server/releases/views';
@@ -16,11 +17,31 @@ import { planAccess } from './access';
 import { planRegister } from './register';
 import { planTogether } from './together';
 import { PEOPLE } from './catalogue';
+import type { Drawn } from '../../src/lib/core/releases/drawn';
 import { DAY } from '../../src/lib/core/time/spans';
 import { dayIn, HOUR, type Doc, type Stage } from './stage';
 import { add, revise, take } from './works';
 import { buildAndApprove, KAJA, MAREN, refreshLabels, RUNA, type To } from './client';
 import { constructionIssue, keepRoutes } from './routes';
+
+/** What the client draws on the elevations of the lifting tower, in points of the sheet. */
+const LADDER: Drawn[] = [
+	{
+		...{ id: 'cloud-ladder', kind: 'cloud', page: 1, turn: 0, size: 26, text: '', group: null, order: 1 },
+		points: [
+			{ x: 1340, y: 1060 },
+			{ x: 1425, y: 1215 }
+		]
+	},
+	{
+		...{ id: 'words-ladder', kind: 'callout', page: 1, turn: 0, size: 26, group: null, order: 2 },
+		text: 'Cage from 3 m up,\nas on the front',
+		points: [
+			{ x: 1425, y: 1130 },
+			{ x: 1540, y: 1010 }
+		]
+	}
+];
 
 /** Everything that happens after the founding, each step with its moment. */
 export async function plan(stage: Stage): Promise<{ at: number; run: () => Promise<void> }[]> {
@@ -243,6 +264,7 @@ export async function plan(stage: Stage): Promise<{ at: number; run: () => Promi
 		async (secret, docs) => {
 			await stage.act(null, openPass, { secret }, stage.clock + 19 * HOUR);
 			await stage.act(null, confirmReceipt, { secret }, stage.clock + 5 * 60_000);
+			await stage.act(null, drawMarks, { secret, document: docs[2]!.id, drawn: LADDER }, stage.clock + DAY);
 			const remark = ['Show mean low water on the elevation.', '', 'Tower ladder lacks a cage above 3 m.'];
 			await stage.act(
 				null,

@@ -179,7 +179,7 @@ export const SUBJECTS: readonly Subject[] = [
 			'Look at the checks. What stops has to be mended; what is only to be looked at goes out with a reason.',
 			'Ask for approval. It goes its route step by step: whoever is named looks through it, remarks on its documents, and approves or sends it back with a reason.',
 			'Issue it, by its number or by a code of your two-step sign-in, as the project asks: revisions are fixed, and each who gets it has a link of their own. Where a stamp or the marks go out on the documents, the originals stay as they are.',
-			'The client sees what changed since they had it, places remarks on the sheet, sends files with marks, and signs a verdict for each document. C and D come back to the department with a day, each remark at its place. Where verdicts of several differ, make one of them. The comment sheet lists what was said, and what became of it.'
+			'The client sees what changed since they had it, places remarks and draws on the sheet, sends files with marks, and signs a verdict for each document. C and D come back to the department with a day, each remark at its place. Where verdicts of several differ, make one of them. The comment sheet lists what was said, and what became of it.'
 		],
 		know: [
 			'Nobody approves what they built, unless the project lets them. A change asks every step again, and says what is another since.',

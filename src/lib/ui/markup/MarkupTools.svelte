@@ -79,15 +79,17 @@
 	const chosen = $derived(markup.changeable);
 	const wordy = $derived(chosen.length > 0 && chosen.every((m) => WITH_WORDS.has(m.kind)));
 	const needsWords = $derived(WITH_WORDS.has(markup.tool as MarkKind));
-	/** Who drew what is chosen, where that was somebody outside. */
-	const outside = $derived([
-		...new Set([...markup.chosen].flatMap((id) => markup.marks.get(id)?.from ?? []))
-	]);
+	/** Who drew what is chosen, where that was somebody else outside. */
+	const outside = $derived(
+		[...new Set([...markup.chosen].flatMap((id) => markup.marks.get(id)?.from ?? []))].filter(
+			(name) => name !== markup.me.name
+		)
+	);
 	const flagged = $derived([...markup.marks.values()].filter((m) => m.carried === 'changed').length);
 </script>
 
 <div
-	class="flex flex-col gap-2 overflow-auto border-rule bg-sheet p-2 max-md:border-b md:h-full md:border-r"
+	class="flex flex-col gap-2 overflow-auto border-rule bg-sheet p-2 max-md:border-t md:h-full md:border-r"
 	role="toolbar"
 	aria-label="Marking up"
 	aria-orientation="vertical"
@@ -98,7 +100,7 @@
 			{#each tools as tool (tool)}<button
 					role="radio"
 					aria-checked={markup.tool === tool}
-					class="rounded-sm px-2 py-0.5 text-left font-semibold max-md:shrink-0 max-md:border max-md:border-rule max-md:py-1 max-md:whitespace-nowrap {markup.tool ===
+					class="rounded-sm px-2 py-0.5 text-left font-semibold max-md:shrink-0 max-md:border max-md:border-rule max-md:py-2 max-md:whitespace-nowrap {markup.tool ===
 					tool
 						? 'bg-act text-on-act'
 						: 'hover:bg-act-soft'}"
@@ -135,14 +137,14 @@
 			Drawn by {outside.join('; ')}
 		</p>{/if}
 	{#if chosen.length}<div class="border-t border-rule pt-2">
-			<p class="label">{plural(chosen.length, 'mark')} chosen</p>
+			<p class="label max-md:hidden">{plural(chosen.length, 'mark')} chosen</p>
 			{#if wordy}<textarea
 					class="field mb-1"
 					aria-label="Words of the chosen mark"
 					maxlength="2000"
 					value={chosen[0]!.text}
 					onchange={(event) => markup.say(event.currentTarget.value)}></textarea>{/if}
-			<div class="flex flex-wrap gap-1">
+			<div class="flex gap-1 max-md:overflow-x-auto max-md:*:shrink-0 md:flex-wrap">
 				<button class="button" onclick={() => grow(1.25)}>Larger</button>
 				<button class="button" onclick={() => grow(0.8)}>Smaller</button>
 				<button class="button" onclick={() => markup.turnBy(15)}>Turn</button>

@@ -66,7 +66,9 @@
 				</p>
 				<p class="whitespace-pre-line">{one.text}</p>
 			</li>{:else}<li class="text-ink-2">
-				What you remark here stands on the document, for its department to settle before the release goes out.
+				{barred
+					? 'None.'
+					: 'What you remark here stands on the document, for its department to settle before the release goes out.'}
 			</li>{/each}
 	</ol>
 	{#if barred}<p class="text-ink-2">{barred}</p>

@@ -132,7 +132,9 @@
 <div class="flex h-full flex-col">
 	<RefusedBar {line} />
 	<div class="relative flex min-h-0 flex-1 max-md:flex-col">
-		{#if marking && markup}<div class="shrink-0 max-md:max-h-[40%] max-md:overflow-auto md:w-[190px]">
+		{#if marking && markup}<div
+				class="shrink-0 max-md:order-last max-md:max-h-[45%] max-md:overflow-auto md:w-[190px]"
+			>
 				<MarkupSide
 					{markup}
 					{line}

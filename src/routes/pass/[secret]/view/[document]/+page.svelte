@@ -88,26 +88,30 @@
 			Superseded by {item.later.label} on {dayText(item.later.at)}. Do not build from this sheet.
 		</p>{/if}
 	<div class="flex min-h-0 flex-1 max-lg:flex-col">
-		{#if drawing && drawn.markup}<div class="shrink-0 lg:w-[190px]">
-				<PassDrawing
-					line={drawn.line!}
-					markup={drawn.markup}
-					codes={CODES}
-					grow={(factor) => layer?.growBy(factor)}
-					done={() => draw(false)}
+		<div class="flex min-h-0 min-w-0 flex-1 max-md:flex-col">
+			{#if drawing && drawn.markup}<div
+					class="shrink-0 max-md:order-last max-md:max-h-[45%] max-md:overflow-auto md:w-[190px]"
+				>
+					<PassDrawing
+						line={drawn.line!}
+						markup={drawn.markup}
+						codes={CODES}
+						grow={(factor) => layer?.growBy(factor)}
+						done={() => draw(false)}
+					/>
+				</div>{/if}
+			<div class="min-h-0 min-w-0 flex-1">
+				<Viewer
+					layer={asked ? over : undefined}
+					file={item.made ? null : file}
+					made="{file}/shown"
+					download={item.takeable ? `${file}?download` : null}
+					title="{item.number} {item.title}"
+					mediaType={item.mediaType}
+					fileName="{item.number} {item.label}"
+					size={item.size}
 				/>
-			</div>{/if}
-		<div class="min-h-0 min-w-0 flex-1">
-			<Viewer
-				layer={asked ? over : undefined}
-				file={item.made ? null : file}
-				made="{file}/shown"
-				download={item.takeable ? `${file}?download` : null}
-				title="{item.number} {item.title}"
-				mediaType={item.mediaType}
-				fileName="{item.number} {item.label}"
-				size={item.size}
-			/>
+			</div>
 		</div>
 		{#if asked}<aside
 				class="overflow-auto border-rule bg-film max-lg:max-h-[48vh] max-lg:border-t lg:w-[340px] lg:border-l {drawing
