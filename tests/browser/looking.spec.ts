@@ -56,3 +56,51 @@ test('who may only look sees, finds, zooms and compares, and no original reaches
 	expect(originalsSeen).toEqual([]);
 	await petra.context().close();
 });
+
+test('the controller finds a release again among all, takes the list away, and reads what happened to it', async ({
+	browser
+}) => {
+	const ines = await as(browser, 'ines');
+	await ines.goto('/vft/releases');
+	await ready(ines);
+	const list = ines.getByRole('table', { name: 'Releases' });
+	const numbers = list.getByRole('row').filter({ hasText: /^\d{4}/ });
+	const all = await numbers.count();
+	expect(all).toBeGreaterThan(5);
+	await ines.getByRole('searchbox', { name: 'Find in number' }).fill('linkspan harbour');
+	await expect(ines.getByRole('status').filter({ hasText: `of ${all} releases` })).toBeVisible();
+	const found = await numbers.count();
+	await ines.getByRole('button', { name: /^Verdicts missing/ }).click();
+	await expect(numbers).toHaveCount(1);
+	await expect(numbers).toContainText('Linkspan for approval');
+	const [file] = await Promise.all([
+		ines.waitForEvent('download'),
+		ines
+			.getByRole('button', { name: 'Export' })
+			.click()
+			.then(() => ines.getByRole('menuitem', { name: 'CSV' }).click())
+	]);
+	const text = (await (await file.createReadStream()).toArray()).join('');
+	expect(text).toContain('Linkspan for approval');
+	expect(text).not.toContain('Linkspan drawings');
+
+	// On the way back it is narrowed as it was, and what is typed next builds on that.
+	await numbers.getByRole('link').click();
+	await ready(ines);
+	await ines.getByRole('tab', { name: 'Trail' }).click();
+	const trail = ines.getByRole('tabpanel');
+	await expect(trail).toContainText('gave verdict C');
+	await expect(trail).not.toContainText('opened the pass');
+	await trail.getByRole('checkbox', { name: 'openings and downloads too' }).check();
+	await expect(trail).toContainText('opened the pass');
+	await ines.goBack();
+	await ready(ines);
+	await expect(ines.getByRole('searchbox', { name: 'Find in number' })).toHaveValue('linkspan harbour');
+	await expect(numbers).toHaveCount(1);
+	await ines.getByRole('button', { name: /^Verdicts missing/ }).click();
+	await expect(numbers).toHaveCount(found);
+	await ines.getByLabel('State', { exact: true }).click();
+	await ines.getByRole('option', { name: 'cancelled' }).click();
+	await expect(list).toContainText('No release is so.');
+	await ines.context().close();
+});

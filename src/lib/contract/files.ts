@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { TEXT_FORMATS } from '../core/text/losses';
 import { SCHEDULE_FORMATS } from '../core/schedule/exchange';
+import { RELEASE_STATES, RELEASES_LEFT } from '../core/releases';
+import { PURPOSES } from '../core/revisions/revisions';
 import { REMARK_FILTERS } from '../core/remarks/remarks';
 import { id, projectKey } from './fields';
 import { holders } from './holders';
@@ -203,6 +205,23 @@ export const FILES = {
 		path: '/release-files/{release}/package',
 		input: z.strictObject({ release: id }),
 		answers: ['application/zip']
+	}),
+	releasesList: file({
+		name: 'releasesList',
+		summary: 'The releases you build, approve or control as a list, narrowed as on screen',
+		method: 'GET',
+		path: '/projects/{project}/releases/list',
+		input: z.strictObject({
+			project: projectKey,
+			/** Words that are looked for in number, title, who gets it, who built it and whose turn it is. */
+			text: z.string().max(200).default(''),
+			state: z.enum(['', ...RELEASE_STATES]).default(''),
+			purpose: z.enum(['', ...PURPOSES]).default(''),
+			/** What is left to do on them. */
+			left: z.enum(['', ...RELEASES_LEFT]).default(''),
+			format: z.enum(['xlsx', 'csv']).default('xlsx')
+		}),
+		answers: ['application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', 'text/csv']
 	}),
 	holdersList: file({
 		name: 'holdersList',

@@ -37,3 +37,12 @@ export const trail = view({
 	output: z.strictObject({ events: z.array(eventRow) }),
 	at: { kind: 'place', id: (i) => i.place, level: 'view' }
 });
+
+export const releaseTrail = view({
+	name: 'releaseTrail',
+	summary: 'What happened to a release, newest first, as far as you may know of it',
+	path: '/releases/{release}/trail',
+	input: z.strictObject({ release: id, ...page, kind: z.enum(['all']).optional() }),
+	output: z.strictObject({ events: z.array(eventRow) }),
+	at: { kind: 'release', id: (i) => i.release, who: 'route' }
+});

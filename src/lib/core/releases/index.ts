@@ -16,6 +16,7 @@ export * from './holders-list';
 export * from './listed';
 export * from './number';
 export * from './recipients';
+export * from './release-list';
 export * from './reminders';
 export * from './route';
 export * from './suitability';

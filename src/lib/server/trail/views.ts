@@ -94,3 +94,16 @@ export const trail = answers(contract.trail, {
 		return { events: await eventRows(db, reach, where, input.limit) };
 	}
 });
+
+export const releaseTrail = answers(contract.releaseTrail, {
+	async run({ db, project, release: about, reach }, input) {
+		const where = and(
+			eq(event.projectId, project.id),
+			eq(event.releaseId, about.id),
+			visibleEvents(reach),
+			ofKind(input.kind),
+			input.before ? lt(event.seq, input.before) : undefined
+		)!;
+		return { events: await eventRows(db, reach, where, input.limit) };
+	}
+});

@@ -10,7 +10,7 @@
 	import { allows } from '../../core/access/levels';
 	import type { DocumentView } from '../documents/document-view';
 	import AccessPanel from '../documents/AccessPanel.svelte';
-	import TrailPanel from '../documents/TrailPanel.svelte';
+	import TrailPanel from '../trail/TrailPanel.svelte';
 	import Revision from '../documents/Revision.svelte';
 	import SideVersions from '../documents/SideVersions.svelte';
 	import VersionTable from '../documents/VersionTable.svelte';
@@ -125,7 +125,8 @@
 			counted={(people) => (reached = people)}
 		/>{/snippet}
 	{#snippet trailPanel()}<TrailPanel
-			document={row.id}
+			of={row.id}
+			read={(place, page) => cupboard.trail({ place, ...page })}
 			changed="{row.changedAt} {row.lock?.since}"
 			{code}
 		/>{/snippet}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { page } from '$app/state';
 	import type { EventRow } from '../../core/documents/rows';
 	import { eventText, initials, timeText, dayText } from '../platform/words';
 	import { releaseNumber } from '../../core/releases';
@@ -10,7 +11,12 @@
 		restore = null
 	}: { events: EventRow[]; project: string; restore?: ((place: string) => void) | null } = $props();
 
+	/** Where it leads; nowhere from the very place. */
 	function target(event: EventRow): string | null {
+		const to = placeOf(event);
+		return to === page.url.pathname ? null : to;
+	}
+	function placeOf(event: EventRow): string | null {
 		if (event.place && !event.place.removed)
 			return event.place.kind === 'document'
 				? `/${project}/document/${event.place.id}`

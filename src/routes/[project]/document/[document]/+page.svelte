@@ -12,7 +12,7 @@
 	import DetailsPanel from '$lib/ui/documents/DetailsPanel.svelte';
 	import type { Offer } from '$lib/ui/documents/offers';
 	import { side, type SideTab } from '$lib/ui/documents/side-tab.svelte';
-	import TrailPanel from '$lib/ui/documents/TrailPanel.svelte';
+	import TrailPanel from '$lib/ui/trail/TrailPanel.svelte';
 	import VersionList from '$lib/ui/documents/VersionList.svelte';
 	import DocumentActions from '$lib/ui/documents/DocumentActions.svelte';
 	import AddDocuments from '$lib/ui/adding/AddDocuments.svelte';
@@ -346,7 +346,8 @@
 {#snippet referencesPanel()}<ReferencesPanel document={row.id} {code} />{/snippet}
 {#snippet accessPanel()}<AccessPanel document={row.id} {code} />{/snippet}
 {#snippet trailPanel()}<TrailPanel
-		document={row.id}
+		of={row.id}
+		read={(place, page) => cupboard.trail({ place, ...page })}
 		changed="{row.changedAt} {row.lock?.since}"
 		{code}
 	/>{/snippet}

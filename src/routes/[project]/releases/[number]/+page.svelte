@@ -22,8 +22,8 @@
 	import ReleaseItems from '$lib/ui/releases/ReleaseItems.svelte';
 	import ReleaseState from '$lib/ui/releases/ReleaseState.svelte';
 	import SendBackDialog from '$lib/ui/releases/SendBackDialog.svelte';
-	import RouteSteps from '$lib/ui/releases/RouteSteps.svelte';
-	import { dayText, plural, whenText } from '$lib/ui/platform/words';
+	import ReleaseSide from '$lib/ui/releases/ReleaseSide.svelte';
+	import { dayText, plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
@@ -324,36 +324,8 @@
 			accept={(checks) => (accepting = checks)}
 		/>
 	</div>
-	<aside class="min-w-0 border-l border-rule bg-sheet px-5 py-4 lg:overflow-auto">
-		<h2 class="mb-3 text-[15px]">Route</h2>
-		<RouteSteps release={about} route={data.route} recipients={data.recipients} />
-		{#if data.last && open && (data.last.says === 'sent-back' || data.last.changes.length)}
-			<section class="mt-5 border-t border-rule pt-3">
-				<h2 class="mb-1 text-[15px]">Since the last time</h2>
-				<p class="text-ink-2">
-					{data.last.says === 'sent-back' ? 'Sent back' : 'Approved'} by {data.last.by}{data.last.standsFor
-						? ` for ${data.last.standsFor}`
-						: ''}
-					{whenText(data.last.at)}{data.last.reason ? `: “${data.last.reason}”` : '.'}
-				</p>
-				{#if data.last.changes.length}<ul class="mt-1 list-disc pl-5 text-ink-2">
-						{#each data.last.changes as change (change)}<li>{change}</li>{/each}
-					</ul>
-					<p class="mt-1 text-ink-2">
-						{data.route.length === 1 ? 'It is asked again.' : 'Every step is asked again.'}
-					</p>{:else}<p class="text-ink-2">Nothing changed since.</p>{/if}
-			</section>
-		{/if}
-		{#if about.manifestHash}<dl class="mt-5 space-y-2 border-t border-rule pt-3 text-[12px] text-ink-2">
-				{#each [['Manifest, signed at issue', about.manifestHash], ['Key that signed it', about.key], ['Certificate that signs cover notes', about.certificate]] as const as [what, hash] (what)}<div
-					>
-						<dt>{what}</dt>
-						<dd class="font-mono break-all">{hash}</dd>
-					</div>{/each}
-			</dl>
-			<p class="mt-2 text-[12px] text-ink-2">
-				Tell key and certificate by another way to whoever proves a package or a cover note.
-			</p>{/if}
+	<aside class="min-w-0 border-l border-rule bg-sheet">
+		<ReleaseSide view={data} {code} />
 	</aside>
 </div>
 {#if editing}<ReleaseDialog
