@@ -104,3 +104,45 @@ test('the controller finds a release again among all, takes the list away, and r
 	await expect(list).toContainText('No release is so.');
 	await ines.context().close();
 });
+
+test('a release is built from what was found, also by other words; who decides compares within it what they may not open elsewhere', async ({
+	browser
+}) => {
+	const ines = await as(browser, 'ines');
+	await ines.goto('/vft/find');
+	await ready(ines);
+	const numbers = ['VFT-MW-LS-00-DR-0127', 'VFT-MW-LS-00-DR-0128'];
+	for (const number of numbers) {
+		await ines.getByRole('searchbox', { name: 'Number, title or words inside' }).fill(number);
+		await ines.getByRole('button', { name: 'Find', exact: true }).click();
+		await ines.getByRole('checkbox', { name: number }).check();
+	}
+	await expect(ines.getByText('2 ticked')).toBeVisible();
+	await ines.getByRole('button', { name: 'Put in release…' }).click();
+	const dialog = ines.getByRole('dialog');
+	await dialog.getByLabel('Title').fill('Found and put together');
+	await dialog.getByRole('combobox', { name: 'Purpose', exact: true }).click();
+	await ines.getByRole('option', { name: 'For comment' }).click();
+	await expect(dialog.getByText('Goes to, as the distribution list says')).toBeVisible();
+	await dialog.getByRole('button', { name: 'Build release' }).click();
+	await ines.waitForURL(/\/releases\/\d+/);
+	const documents = ines.getByRole('table', { name: 'Documents of the release' });
+	for (const number of numbers) await expect(documents).toContainText(number);
+	await ines.context().close();
+
+	// Structures cannot open the sheets of Architecture, and are asked to decide on one.
+	const sheet = 'VFT-AR-TB-EX-DR-0201';
+	const tomas = await as(browser, 'tomas');
+	await tomas.goto('/vft/releases/34');
+	await ready(tomas);
+	await tomas.getByRole('link', { name: `Compare ${sheet} with P02` }).click();
+	await ready(tomas);
+	await expect(tomas.getByRole('link', { name: 'Release 0034' })).toBeVisible();
+	await expect(tomas.getByRole('status').filter({ hasText: /\d+ changes?/ })).toBeVisible();
+	await tomas.getByRole('button', { name: 'Next change' }).click();
+	await expect(tomas.getByText(/^1 of \d+ changes?$/)).toBeVisible();
+	await tomas.getByRole('link', { name: sheet }).click();
+	await ready(tomas);
+	await expect(tomas.getByRole('link', { name: 'Compare with P02' })).toBeVisible();
+	await tomas.context().close();
+});

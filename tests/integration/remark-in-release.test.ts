@@ -1,10 +1,15 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
+import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { MEDIA_TYPE } from '../../src/lib/core/files/media';
 import { oneStep } from '../../src/lib/core/releases/route';
 import { addDocument } from '../../src/lib/server/documents/acts';
+import { letIn } from '../../src/lib/server/access/acts';
+import { event } from '../../src/lib/server/platform/db/schema';
+import { people } from '../../src/lib/server/people/views';
+import { makeFolder } from '../../src/lib/server/places/acts';
 import { documentView } from '../../src/lib/server/documents/views';
-import { askApproval } from '../../src/lib/server/releases/acts-approval';
+import { askApproval, openFromRelease } from '../../src/lib/server/releases/acts-approval';
 import { buildRelease } from '../../src/lib/server/releases/acts-begin';
 import { issueRelease } from '../../src/lib/server/releases/acts-issue';
 import { remarkInRelease } from '../../src/lib/server/releases/acts-remark';
@@ -33,13 +38,13 @@ async function sheet() {
 	});
 	return { id, number };
 }
-async function asked(documents: string[]) {
+async function asked(documents: string[], approver = 'petra') {
 	const made = await world.act('ines', buildRelease, {
 		project: 'VFT',
 		title: 'Linkspan',
 		purpose: 'approval',
 		recipients: [{ recipient: world.recipient }],
-		route: oneStep(idOf('petra')),
+		route: oneStep(idOf(approver)),
 		documents
 	});
 	await world.acceptAll(made);
@@ -99,5 +104,64 @@ describe('who decides on a release', () => {
 		expect(JSON.stringify(await world.read('ines', releaseAnswers, { release: made.id }))).not.toContain(
 			'bearing'
 		);
+	});
+
+	it('compares it with the issued revision that it takes the place of, and is on record with both', async () => {
+		const about = await world.add('oke', 'the first words');
+		const first = await asked([about.id]);
+		const before = (release: string, who = 'petra') =>
+			world.read(who, releaseContent, { release, document: about.id, before: true });
+		expect((await look('petra', first.id, about.id)).before).toBeNull();
+		expect(await refused(before(first.id))).toMatchObject({ code: 'not-found' });
+		await world.approve('petra', first);
+		await world.act('ines', issueRelease, { release: first.id, number: first.number });
+		await world.revise(about.id, 'oke', 'other words');
+		const second = await asked([about.id]);
+		const seen = await look('petra', second.id, about.id);
+		expect(seen.before).toMatchObject({ label: 'P01', same: false });
+		const earlier = await before(second.id);
+		expect(earlier.label).toBe('P01');
+		expect(earlier.hash).not.toBe(seen.hash);
+		const view = () => world.read('petra', releaseView, { project: 'VFT', number: second.number });
+		expect((await view()).items[0]).toMatchObject({ compares: 'P01', looked: false });
+		// Looking at the old one is not having looked at what is decided on.
+		const open = (more: object) =>
+			world.act('petra', openFromRelease, { release: second.id, document: about.id, ...more });
+		await open({ before: true });
+		expect((await view()).items[0]!.looked).toBe(false);
+		await open({});
+		expect((await view()).items[0]!.looked).toBe(true);
+		const told = await world.services.database.db
+			.select({ details: event.details })
+			.from(event)
+			.where(and(eq(event.kind, 'document.opened'), eq(event.releaseId, second.id)));
+		expect(told.map(({ details }) => details)).toMatchObject([
+			{ label: 'P01', hash: earlier.hash },
+			{ label: 'P02.1', hash: seen.hash }
+		]);
+		expect(await refused(before(second.id, 'rhosyn'))).toMatchObject({ code: 'not-found' });
+	});
+
+	it('is somebody outside: compares only where the earlier revision is theirs to look at', async () => {
+		const outside = { email: 'kaja@tarn.example', name: 'Kaja Tarn', company: 'Tarn Steelwork' };
+		const { id: place } = await world.act('oke', makeFolder, { parent: world.shelf, name: 'For Tarn' });
+		await world.act('oke', letIn, { place, lines: [{ subject: outside, level: 'view' }] });
+		const { members } = await world.read('ines', people, { project: 'VFT' });
+		const { id, name } = members.find((one) => one.name === outside.name)!;
+		world.people.kaja = { person: { id, name, email: outside.email }, via: 'session' };
+		const about = await world.add('oke', 'the first words');
+		const first = await asked([about.id]);
+		await world.approve('petra', first);
+		await world.act('ines', issueRelease, { release: first.id, number: first.number });
+		await world.revise(about.id, 'oke', 'other words');
+		const second = await asked([about.id], 'kaja');
+		const compares = () => look('kaja', second.id, about.id).then((seen) => seen.before?.label ?? null);
+		expect(await compares()).toBeNull();
+		const input = { release: second.id, document: about.id, before: true };
+		expect(await refused(world.read('kaja', releaseContent, input))).toMatchObject({ code: 'not-found' });
+		expect(await refused(world.act('kaja', openFromRelease, input))).toMatchObject({ code: 'not-found' });
+		const subject = { kind: 'person', id: idOf('kaja') } as const;
+		await world.act('oke', letIn, { place: about.id, lines: [{ subject, level: 'view' }] });
+		expect(await compares()).toBe('P01');
 	});
 });

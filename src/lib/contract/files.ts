@@ -29,6 +29,8 @@ const file = <Q extends z.ZodObject>(contract: FileContract<Q>): FileContract<Q>
 const label = z.string().min(1).max(20);
 /** Present, whatever it says: the file is taken, and not only shown. */
 const download = z.string().optional();
+/** Present, whatever it says: the issued revision that it takes the place of, instead. */
+const before = z.string().optional();
 /** What of a shown file is wanted: its outline, or one page of it. */
 const shown = {
 	part: z.string().optional(),
@@ -163,7 +165,7 @@ export const FILES = {
 		summary: 'A document of a release, for those on its route',
 		method: 'GET',
 		path: '/release-files/{release}/{document}',
-		input: z.strictObject({ release: id, document: id, download }),
+		input: z.strictObject({ release: id, document: id, download, before }),
 		answers: ['*']
 	}),
 	releaseShown: file({
@@ -171,7 +173,7 @@ export const FILES = {
 		summary: 'What the server makes of a document of a release, for those on its route',
 		method: 'GET',
 		path: '/release-files/{release}/{document}/shown',
-		input: z.strictObject({ release: id, document: id, ...shown }),
+		input: z.strictObject({ release: id, document: id, before, ...shown }),
 		answers: ['application/json', 'image/webp', 'image/svg+xml']
 	}),
 	releaseOutgoingFile: file({

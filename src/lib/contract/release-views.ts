@@ -7,7 +7,7 @@ import { canDo } from './shapes/can';
 import { burning, mark } from './shapes/markup';
 import { arrangement, build, check, manifest, suitability } from './shapes/releases';
 import { stepStanding } from './shapes/routes';
-import { id, moment, projectKey, several } from './fields';
+import { flag, id, moment, projectKey, several } from './fields';
 import { purpose } from './releases';
 
 export const proposedRecipients = view({
@@ -79,7 +79,12 @@ export const releaseContent = view({
 	summary:
 		'Which stored bytes a document of a release has, or was sent with once it is issued, for those on its route',
 	path: '/releases/{release}/documents/{document}/content',
-	input: z.strictObject({ release: id, document: id }),
+	input: z.strictObject({
+		release: id,
+		document: id,
+		/** The issued revision that it takes the place of, instead. */
+		before: flag
+	}),
 	output: z.strictObject({
 		hash: z.string(),
 		size: z.number(),
@@ -91,6 +96,8 @@ export const releaseContent = view({
 		mayGive: z.boolean(),
 		/** Whether the reader may look at it where it lies, too. */
 		mayView: z.boolean(),
+		/** The issued revision that it takes the place of, and whether it has the very same bytes; null where there is none to compare with. */
+		before: z.strictObject({ label: z.string(), mediaType: z.string(), same: z.boolean() }).nullable(),
 		/** What was remarked on it from within the release. */
 		remarks: z.array(
 			z.strictObject({
@@ -220,6 +227,8 @@ export const releaseView = view({
 				checks: z.array(check),
 				later: z.strictObject({ label: z.string(), at: moment }).nullable(),
 				supersedes: z.string().nullable(),
+				/** The one with which the reader compares it. */
+				compares: z.string().nullable(),
 				/** What each who was asked has signed, in the order of the recipients. */
 				verdicts: z.array(
 					z.strictObject({

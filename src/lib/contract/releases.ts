@@ -66,7 +66,9 @@ export const openFromRelease = act({
 		release: id,
 		document: id,
 		how: z.enum(['opened', 'downloaded']).default('opened'),
-		ranged
+		ranged,
+		/** The issued revision that it takes the place of, instead. */
+		before: z.boolean().default(false)
 	}),
 	output: done,
 	at: { kind: 'release', id: (i) => i.release, who: 'route' },

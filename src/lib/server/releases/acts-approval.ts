@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
+import { fileOnRoute, itemOnRoute } from './on-route';
 import * as contract from '../../contract/releases';
-import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
 import { PURPOSE_LABEL } from '../../core/revisions/revisions';
 import {
@@ -18,12 +18,10 @@ import {
 import { dayOf, dayWords } from '../../core/time/days';
 import { calendarOf } from '../../core/time/working-days';
 import { plural } from '../../core/words/sentences';
-import type { Reach } from '../access/reach';
-import type { Querier } from '../platform/db';
 import { release, releaseDecision } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
 import { reopen } from './acts';
-import { buildOf, checkRelease, releaseItems } from './checks';
+import { buildOf, checkRelease } from './checks';
 import { namesOf } from './route';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
 import { handsIn } from '../platform/runner/held-release';
@@ -262,7 +260,8 @@ export const openFromRelease = does(contract.openFromRelease, {
 				}
 			);
 		const kind = `document.${input.how}` as const;
-		const what = { kind, actor: by.id, documentId: row.documentId, hash: row.hash };
+		const { hash, label } = await fileOnRoute(tx, reach, about, row, input.before);
+		const what = { kind, actor: by.id, documentId: row.documentId, hash };
 		if (input.ranged && (await goesOn(tx, what, now))) return {};
 		tell({
 			kind,
@@ -271,8 +270,8 @@ export const openFromRelease = does(contract.openFromRelease, {
 			releaseId: about.id,
 			details: {
 				number: row.number,
-				label: row.chosenLabel,
-				hash: row.hash,
+				label,
+				hash,
 				release: about.number,
 				byRoute: !row.mayView
 			}
@@ -280,11 +279,3 @@ export const openFromRelease = does(contract.openFromRelease, {
 		return {};
 	}
 });
-
-/** A document of a release, and what somebody on its route may do with it where it lies. */
-export async function itemOnRoute(db: Querier, reach: Reach, releaseId: string, documentId: string) {
-	const row = (await releaseItems(db, releaseId)).find((i) => i.documentId === documentId);
-	if (!row) throw new Problem('not-found', 'The document is not in this release.');
-	const level = reach.held(row, { archived: row.state === 'archived', inHandOf: null });
-	return { ...row, mayView: allows(level, 'view'), mayGive: allows(level, 'download') };
-}

@@ -6,7 +6,7 @@ import { plainRemark, type Anchor } from '../../core/remarks/remarks';
 import { document, remark } from '../platform/db/schema';
 import { does } from '../platform/runner/act';
 import { nextNumber } from '../remarks/acts';
-import { itemOnRoute } from './acts-approval';
+import { itemOnRoute } from './on-route';
 
 export const remarkInRelease = does(contract.remarkInRelease, {
 	async run({ tx, person: by, release: about, reach, now, newId, tell }, input) {

@@ -1,7 +1,7 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import type { Querier } from '../platform/db';
-import { releaseItem, version } from '../platform/db/schema';
+import { content, releaseItem, version } from '../platform/db/schema';
 
 /* What was issued of the documents of a release before and after it. */
 
@@ -50,4 +50,32 @@ export async function earlierRevisions(db: Querier, releaseId: string): Promise<
 		.where(eq(releaseItem.releaseId, releaseId))
 		.orderBy(releaseItem.documentId, desc(earlier.seq));
 	return new Map(rows.map((r) => [r.documentId, r.label]));
+}
+
+/** The file of the newest issued revision of a document before the one that a release holds; null where there is none. */
+export async function earlierFile(db: Querier, releaseId: string, documentId: string) {
+	const earlier = alias(version, 'earlier');
+	const [row] = await db
+		.select({
+			label: earlier.label,
+			hash: earlier.hash,
+			size: content.size,
+			mediaType: content.mediaType,
+			fileName: earlier.fileName
+		})
+		.from(releaseItem)
+		.innerJoin(version, eq(version.id, releaseItem.versionId))
+		.innerJoin(
+			earlier,
+			and(
+				eq(earlier.documentId, releaseItem.documentId),
+				eq(earlier.issued, true),
+				sql`${earlier.seq} < ${version.seq}`
+			)
+		)
+		.innerJoin(content, eq(content.hash, earlier.hash))
+		.where(and(eq(releaseItem.releaseId, releaseId), eq(releaseItem.documentId, documentId)))
+		.orderBy(desc(earlier.seq))
+		.limit(1);
+	return row ?? null;
 }

@@ -23,7 +23,6 @@ import { lookedAt, routeStanding } from './standing';
 import { answers } from '../platform/runner/act';
 import { signersOf } from '../platform/certificate';
 import { publicKeyOf } from '../platform/signing';
-import { itemOnRoute } from './acts-approval';
 import type { Querier } from '../platform/db';
 import { person, release, remark } from '../platform/db/schema';
 import { buildOf, checkRelease, releaseItems } from './checks';
@@ -31,7 +30,8 @@ import { alongBy } from './answered';
 import { colleaguesOf } from './colleagues';
 import { goingOut, putOn } from './outgoing';
 import { draftPapers } from './papers';
-import { earlierRevisions, laterRevisions } from './revisions';
+import { fileOnRoute, itemOnRoute, mayCompare } from './on-route';
+import { earlierFile, earlierRevisions, laterRevisions } from './revisions';
 import { ASKED_ON, DIFFERS, recipientsOf, signedVerdicts, verdictsOn } from './recipients';
 
 /** How many documents each release holds, and how far those who got it have answered. */
@@ -120,11 +120,9 @@ export const releases = answers(contract.releases, {
 export const releaseContent = answers(contract.releaseContent, {
 	async run({ db, release: about, reach }, input) {
 		const row = await itemOnRoute(db, reach, about.id, input.document);
-		const { number, title, chosenLabel, mayGive, mayView } = row;
-		// What was issued is shown as it was sent, on which the client's marks fit.
-		const shown = about.issuedAt
-			? { hash: row.sentHash!, size: row.sentSize!, mediaType: row.sentType!, fileName: row.outgoingName! }
-			: { hash: row.hash, size: row.size, mediaType: row.mediaType, fileName: row.fileName };
+		const { number, title, mayGive, mayView } = row;
+		const shown = await fileOnRoute(db, reach, about, row, input.before);
+		const before = mayCompare(reach, row) ? await earlierFile(db, about.id, row.documentId) : null;
 		const asKept = shown.mediaType === row.mediaType;
 		const said = await db
 			.select({ remark, by: person.name })
@@ -135,7 +133,12 @@ export const releaseContent = answers(contract.releaseContent, {
 			)
 			.orderBy(asc(remark.number));
 		return {
-			...{ ...shown, number, title, label: chosenLabel, mayGive, mayView },
+			...{ ...shown, number, title, mayGive, mayView },
+			before: before && {
+				label: before.label,
+				mediaType: before.mediaType,
+				same: before.hash === shown.hash
+			},
 			remarks: said.map(({ remark: one, by }) => {
 				const { anchor } = one;
 				return {
@@ -218,6 +221,7 @@ export const releaseView = answers(contract.releaseView, {
 			const current = parse(project.settings.revisions, row.chosenLabel);
 			const on = verdictsOn(recipients, signed, row.documentId);
 			const given = on.map((one) => one.signed?.code ?? null);
+			const mayView = allows(reach.level(row.scope), 'view');
 			return {
 				documentId: row.documentId,
 				number: row.number,
@@ -236,12 +240,13 @@ export const releaseView = answers(contract.releaseView, {
 					: wordsOf(checks.find((c) => c.documentId === row.documentId)?.changes ?? null),
 				size: row.size,
 				mediaType: row.mediaType,
-				mayView: allows(reach.level(row.scope), 'view'),
+				mayView,
 				looked: opened.has(row.documentId),
 				checks: checks.find((c) => c.documentId === row.documentId)?.checks ?? [],
 				later: later.get(row.documentId) ?? null,
 				/** The issued revision that this one takes the place of. */
 				supersedes: earlier.get(row.documentId) ?? null,
+				compares: mayCompare(reach, { mayView }) ? (earlier.get(row.documentId) ?? null) : null,
 				verdicts: on.map((one) => ({
 					name: one.signed?.signedName ?? one.of.name,
 					company: one.of.company,

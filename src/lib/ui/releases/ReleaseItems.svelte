@@ -186,10 +186,10 @@
 				>{done ? 'went' : 'goes'} out {item.leaves}</a
 			>{:else}<span class="block text-[12px] font-normal text-ink-2"
 				>{done ? 'went' : 'goes'} out {item.leaves}</span
-			>{/if}{/if}{#if !done && item.mayView && item.supersedes && item.supersedes !== item.label}<a
+			>{/if}{/if}{#if !done && item.compares && item.compares !== item.label}<a
 			class="link mt-1 block w-fit text-[12px] leading-6 font-normal"
-			href="{address}/document/{item.documentId}/compare?from={item.supersedes}&to={item.label}"
-			aria-label="Compare {item.number} with {item.supersedes}">compare with {item.supersedes}</a
+			href="{address}/releases/{release}/compare/{item.documentId}"
+			aria-label="Compare {item.number} with {item.compares}">compare with {item.compares}</a
 		>{/if}{#if sentBack.has(item.documentId)}<span class="mt-1 block text-[12px] font-semibold text-fault"
 			>sent back by {sentBack.get(item.documentId)}</span
 		>{/if}{/snippet}

@@ -5,7 +5,7 @@
 	import MadePages from './MadePages.svelte';
 	import MailViewer from './MailViewer.svelte';
 	import type { Face } from './sheet-face';
-	import { readShown, type FileWithin } from './shown';
+	import { asking, readShown, type FileWithin } from './shown';
 	import TableViewer from './TableViewer.svelte';
 	import TextViewer from './TextViewer.svelte';
 	import { Unreadable } from '../../formats/package/fault';
@@ -41,7 +41,7 @@
 	let shown = $state.raw<Shown | null>(null);
 	onMount(() => {
 		const abort = new AbortController();
-		readShown(printed ? `${url}?printed` : url, abort.signal).then(
+		readShown(printed ? asking(url, 'printed') : url, abort.signal).then(
 			(made) => (shown = made),
 			(error: unknown) => {
 				if (!abort.signal.aborted)

@@ -21,8 +21,11 @@ export interface FileWithin {
 
 /** The address of a part of what the server makes of a file. */
 export function partOf(url: string, part: 'page' | 'words', page: number, width?: number): string {
-	return `${url}?part=${part}&page=${page}${width ? `&width=${width}` : ''}`;
+	return asking(url, `part=${part}&page=${page}${width ? `&width=${width}` : ''}`);
 }
+
+/** An address with more that is asked of it, also where something is asked of it already. */
+export const asking = (url: string, more: string): string => `${url}${url.includes('?') ? '&' : '?'}${more}`;
 
 /** The bytes of a file itself. Raises {@link Unreadable} with a sentence when they cannot be had. */
 export async function bytesToShow(url: string, signal: AbortSignal): Promise<ArrayBuffer> {

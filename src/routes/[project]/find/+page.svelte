@@ -1,18 +1,30 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import { SvelteSet } from 'svelte/reactivity';
 	import { subjectsAbout } from '$lib/core/help/subjects';
 	import { NUMBER_COLUMN } from '$lib/ui/kit/table';
 	import Table from '$lib/ui/kit/Table.svelte';
+	import { later } from '$lib/ui/kit/later';
 	import LockTag from '$lib/ui/locks/LockTag.svelte';
+	import { useShortcuts } from '$lib/ui/platform/shortcuts.svelte';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import { agoText, firstName, plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	type Row = NonNullable<typeof data.found>['rows'][number];
 	const code = $derived(data.frame.project.code.toLowerCase());
+	const { controller } = $derived(data.frame.me);
+	/** What is ticked stays so while other words are looked for, so that a release is built from several. */
+	const ticked = new SvelteSet<string>();
+	let releasing = $state(false);
 	const rows = $derived(data.found?.rows ?? []);
 	/** Subjects of the pages that say how everything works, which speak of what is looked for. */
 	const subjects = $derived(data.q ? subjectsAbout(data.q).slice(0, 3) : []);
+	$effect(() =>
+		useShortcuts([
+			{ key: 'r', says: 'Put in release', run: () => controller && ticked.size && (releasing = true) }
+		])
+	);
 	const summary = $derived(
 		!data.found
 			? 'Type at least two characters of a number, a title, or what is written in a document.'
@@ -42,6 +54,11 @@
 		<p class="text-ink-2">
 			{summary}
 		</p>
+		{#if ticked.size}<span class="ml-auto flex items-center gap-2"
+				><span class="text-ink-2">{ticked.size} ticked</span>
+				<button class="button" onclick={() => ticked.clear()}>Untick</button>
+				<button class="button button-act" onclick={() => (releasing = true)}>Put in release…</button></span
+			>{/if}
 	</div>
 	{#if data.found?.close}<p class="mb-3 border-l-2 border-wait bg-wait-soft px-3 py-1.5">
 			Nothing has “{data.q}” as typed. These come closest.
@@ -55,6 +72,8 @@
 			label="What was found"
 			{rows}
 			key={(row) => row.id}
+			selection={controller ? ticked : undefined}
+			tickName={(row) => row.number}
 			empty="No document that you may look at has “{data.q}” in its number, its title, its tags or its text."
 			open={(row) => void goto(`/${code}/document/${row.id}`)}
 			columns={[
@@ -74,6 +93,14 @@
 			]}
 		/>{/if}
 </div>
+
+{#if releasing}{#await later( () => import('$lib/ui/releases/ReleaseDialog.svelte'), () => (releasing = false) ) then ReleaseDialog}<ReleaseDialog
+			bind:open={releasing}
+			project={data.frame.project.id}
+			{code}
+			me={data.frame.me.id}
+			documents={[...ticked]}
+		/>{/await}{/if}
 
 {#snippet title(row: Row)}<a class="font-semibold hover:text-act" href="/{code}/document/{row.id}"
 		>{row.title}</a

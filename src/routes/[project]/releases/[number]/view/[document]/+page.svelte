@@ -36,6 +36,11 @@
 		<span class="font-mono text-[12.5px]">{file.number}</span>
 		<h1 class="text-[16px]">{file.title}</h1>
 		<span class="font-mono text-[12.5px]">{file.label}</span>
+		{#if file.before && !file.before.same}<a
+				class="link"
+				href="/{data.frame.project.code.toLowerCase()}/releases/{data.release.number}/compare/{data.document}"
+				>Compare with {file.before.label}</a
+			>{/if}
 		{#if file.mayView}<a
 				class="link ml-auto"
 				href="/{data.frame.project.code.toLowerCase()}/document/{data.document}?version={file.label}"
