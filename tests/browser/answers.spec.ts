@@ -88,6 +88,14 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 
 	const desk = await browser.newContext({ baseURL: base() });
 	const maren = await desk.newPage();
+	await test.step('by her old link she is told where the new one is, before anything else', async () => {
+		await maren.goto(first.pass);
+		await ready(maren);
+		await expect(maren.getByRole('alert').first()).toContainText(
+			`was sent to you with release ${String(second.number).padStart(4, '0')}`
+		);
+	});
+
 	await test.step('what changed is there for the sheet that did, and not for what stayed', async () => {
 		await maren.goto(second.pass);
 		await ready(maren);

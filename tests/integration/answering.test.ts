@@ -10,6 +10,7 @@ import {
 	takeBackFile,
 	takeBackRemark
 } from '../../src/lib/server/passes/acts-answering';
+import { openPass } from '../../src/lib/server/passes/acts-open';
 import { saveVerdicts, signVerdicts, takeFromPass } from '../../src/lib/server/passes/acts-release';
 import { passGate, releasePassContent } from '../../src/lib/server/passes/views';
 import { answerRoom } from '../../src/lib/server/passes/views-answering';
@@ -35,7 +36,11 @@ beforeAll(async () => {
 afterAll(() => world.close());
 
 /** An issued release; gives it with the secret of each pass. */
-async function release(documents: string[], recipients: object[] = [{ recipient: world.recipient }]) {
+async function release(
+	documents: string[],
+	recipients: object[] = [{ recipient: world.recipient }],
+	passwords: { recipient: string; password: string }[] = []
+) {
 	const made = await world.act('ines', buildRelease, {
 		project: 'VFT',
 		title: 'Linkspan',
@@ -47,7 +52,9 @@ async function release(documents: string[], recipients: object[] = [{ recipient:
 	await world.acceptAll(made);
 	await world.act('ines', askApproval, { release: made.id });
 	await world.approve('halla', made);
-	const { passes } = await world.act('ines', issueRelease, { release: made.id, number: made.number });
+	const { passes } = await world.act('ines', issueRelease, {
+		...{ release: made.id, number: made.number, passwords }
+	});
 	return { ...made, secrets: passes.map(({ link }) => link.split('/pass/')[1]!) };
 }
 const seen = (secret: string) => world.read(null, passView, { secret });
@@ -226,6 +233,41 @@ describe('what somebody had before', () => {
 			secret: again.secrets[0]!,
 			answers: [{ document: id, code: 'A', remark: '' }]
 		});
+	});
+});
+
+describe('what somebody got since', () => {
+	it('is said beside what is superseded, and leads there from a pass that asks who they are', async () => {
+		const { id } = await world.add('oke', 'the first words');
+		const first = await release(
+			[id],
+			[{ recipient: world.recipient, asks: 'password' }, { recipient: kaja }],
+			[{ recipient: world.recipient, password: 'slack water' }]
+		);
+		const [maren, tarn] = first.secrets as [string, string];
+		const { proof } = await world.act(null, openPass, { secret: maren, password: 'slack water' });
+		const since = async (secret: string) =>
+			(await world.read(null, passView, { secret }, secret === maren ? [proof!] : [])).items[0]!;
+		expect(await since(maren)).toMatchObject({ later: null, since: null });
+		await world.revise(id, 'oke', 'other words');
+		// It went to Maren only: others learn that theirs is old, and nothing of where the new one is.
+		const second = await release([id]);
+		expect(await since(maren)).toMatchObject({
+			later: { label: 'P02' },
+			since: {
+				label: 'P02',
+				release: second.number,
+				link: expect.stringContaining(second.secrets[0]!) as string
+			}
+		});
+		expect(await since(tarn)).toMatchObject({ later: { label: 'P02' }, since: null });
+		await world.revise(id, 'oke', 'words for all');
+		const third = await release([id], [{ recipient: world.recipient }, { recipient: kaja }]);
+		expect((await since(maren)).since).toMatchObject({ label: 'P03', release: third.number });
+		// A link that opens for anybody leads on to no other.
+		expect((await since(tarn)).since).toEqual({ label: 'P03', release: third.number, link: null });
+		await world.act('ines', withdrawPass, { release: third.id, recipient: world.recipient });
+		expect((await since(maren)).since).toMatchObject({ label: 'P02', release: second.number });
 	});
 });
 

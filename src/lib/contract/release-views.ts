@@ -322,6 +322,10 @@ export const passView = view({
 				mediaType: z.string(),
 				hash: z.string(),
 				later: z.strictObject({ label: z.string(), at: moment }).nullable(),
+				/** The later revision that they were sent since, with the release it came in, and the way there where it may be told. */
+				since: z
+					.strictObject({ release: z.number(), label: z.string(), link: z.string().nullable() })
+					.nullable(),
 				/** The revision that they had before, with the release it came in; null where there is none, or the same file. */
 				before: z.strictObject({ label: z.string(), release: z.number(), mediaType: z.string() }).nullable(),
 				code: z.enum(VERDICTS).nullable(),

@@ -84,3 +84,43 @@ export async function hadBefore(
 	if (!had) throw new Problem('not-found', 'You had no other revision of this before.');
 	return had;
 }
+
+/** A later revision of a document, as a later release brought it to the same recipient. */
+export interface SentSince {
+	document: string;
+	/** Number of the release that brought it. */
+	release: number;
+	label: string;
+	/** What that one's pass opens by, sealed as it is kept. */
+	sealedSecret: string;
+}
+
+/**
+ * What a recipient was sent since of the documents of a release, by passes that still open: the newest of each. A colleague
+ * of theirs was let into this release, and into no other, so nothing is said of others to them.
+ */
+export async function sentSince(
+	db: Querier,
+	held: { id: string; alongWith: string | null },
+	about: { issuedAt: Date | null },
+	now: Date
+): Promise<Map<string, SentSince>> {
+	if (held.alongWith) return new Map();
+	const rows = await db.execute<SentSince & Record<string, unknown>>(sql`
+		with mine as (
+			select i.document_id, v.seq, rr.recipient_id
+			from release_recipient rr join release_item i on ${GETS} join version v on v.id = i.version_id
+			where rr.pass_id = ${held.id}
+		)
+		select distinct on (i.document_id) i.document_id as document, r.number as release, v.label,
+			p.sealed_secret as "sealedSecret"
+		from mine
+		join release_recipient rr on rr.recipient_id = mine.recipient_id
+		join release r on r.id = rr.release_id and r.issued_at > ${about.issuedAt!.toISOString()}
+		join pass p on p.id = rr.pass_id and p.withdrawn_at is null and p.sealed_secret is not null
+			and p.ends_at > ${now.toISOString()}
+		join release_item i on i.document_id = mine.document_id and ${GETS}
+		join version v on v.id = i.version_id and v.seq > mine.seq
+		order by i.document_id, v.seq desc`);
+	return new Map(rows.map((row) => [row.document, row]));
+}

@@ -8,13 +8,14 @@ import { answers, type Project, type Release } from '../platform/runner/act';
 import type { Services } from '../platform/services';
 import { alongBy } from './answered';
 import { colleaguesOf } from './colleagues';
-import { gotBy, sentBefore } from './got';
+import { addressOf } from '../passes/acts-given';
+import { gotBy, sentBefore, sentSince } from './got';
 import { shareOf } from './recipients';
 import { laterRevisions } from './revisions';
 
 export const passView = answers(contract.passView, {
-	async run({ db, project, pass: held, release: about, services }) {
-		return describePass(services, db, project, held, about);
+	async run({ db, project, pass: held, release: about, services, now }) {
+		return describePass(services, db, project, held, about, now);
 	}
 });
 
@@ -23,7 +24,8 @@ async function describePass(
 	db: Querier,
 	project: Project,
 	held: typeof pass.$inferSelect,
-	about: Release
+	about: Release,
+	now: Date
 ) {
 	const [issuer] = await db.select({ name: person.name }).from(person).where(eq(person.id, about.issuedBy!));
 	const { share, items: mine } = await gotBy(db, held, about);
@@ -33,6 +35,14 @@ async function describePass(
 	const answers = new Map(saved.map((row) => [row.documentId, row]));
 	const later = await laterRevisions(db, about.id);
 	const before = await sentBefore(db, held, about);
+	const since = await sentSince(db, held, about, now);
+	/** The way to a later revision that they got; by a link that opens for anybody nobody is led on to another. */
+	const gotSince = (documentId: string) => {
+		const got = since.get(documentId);
+		if (!got) return null;
+		const link = share.asks === 'nothing' ? null : addressOf(services.config, got);
+		return { release: got.release, label: got.label, link };
+	};
 	const along = await alongBy(db, [share.passId]);
 	const items = mine.map((row) => {
 		const given = answers.get(row.documentId);
@@ -48,6 +58,7 @@ async function describePass(
 			mediaType: row.sentType!,
 			hash: row.sentHash!,
 			later: later.get(row.documentId) ?? null,
+			since: gotSince(row.documentId),
 			before: had && { label: had.label, release: had.release, mediaType: had.mediaType },
 			code: given?.code ?? null,
 			remark: given?.remark ?? '',

@@ -12,6 +12,7 @@
 	import { NUMBER_COLUMN } from '../kit/table';
 	import Table from '../kit/Table.svelte';
 	import PassColleagues from './PassColleagues.svelte';
+	import SentSince from './SentSince.svelte';
 	import VerdictChoice, { VERDICT_LOOK } from './VerdictChoice.svelte';
 	import Revision from '../documents/Revision.svelte';
 	import { dayText, plural, sizeText, timeText } from '../platform/words';
@@ -101,12 +102,14 @@
 						? 'This release is superseded. Do not build from it.'
 						: `${plural(outdated.length, 'document')} here ${outdated.length === 1 ? 'is' : 'are'} superseded.`}</b
 				>
-				<p>
-					{outdated
-						.slice(0, 4)
-						.map((i) => `${i.number} by ${i.later!.label} on ${dayText(i.later!.at)}`)
-						.join('; ')}{outdated.length > 4 ? `; and ${outdated.length - 4} more, marked below` : ''}.
-				</p>
+				<ul>
+					{#each outdated.slice(0, 4) as item (item.documentId)}<li>
+							{item.number} by {item.later!.label} on {dayText(item.later!.at)}<SentSince
+								since={item.since}
+							/>
+						</li>{/each}
+					{#if outdated.length > 4}<li>and {outdated.length - 4} more, marked below</li>{/if}
+				</ul>
 			</div>
 		{/if}
 		<div class="mb-4 flex flex-wrap items-center gap-2">
@@ -230,7 +233,7 @@
 		>{item.title}</span
 	>
 	{#if item.later}<span class="block font-semibold text-fault"
-			>superseded by {item.later.label} on {dayText(item.later.at)}</span
+			>superseded by {item.later.label} on {dayText(item.later.at)}<SentSince since={item.since} /></span
 		>{/if}
 	{#if item.placed.length || item.drawn || item.files.length}<a
 			class="link block text-[12px]"

@@ -33,7 +33,7 @@ export const load: PageServerLoad = async (event) => {
 	const name = view.way.at(-1)?.name ?? 'Back';
 	const made = !view.mayDownload || view.stamped;
 	return {
-		item: { ...item, later: view.newer, made, before: null },
+		item: { ...item, later: view.newer, since: null, made, before: null },
 		asked: null,
 		line,
 		secret,

@@ -8,6 +8,7 @@
 	import { KeptOnSheet } from '$lib/ui/markup/kept-on-sheet.svelte';
 	import MarkupLayer from '$lib/ui/markup/MarkupLayer.svelte';
 	import PassAnswer from '$lib/ui/passes/PassAnswer.svelte';
+	import SentSince from '$lib/ui/passes/SentSince.svelte';
 	import PassDrawing from '$lib/ui/passes/PassDrawing.svelte';
 	import { PlacedRemarks } from '$lib/ui/remarks/placed.svelte';
 	import SheetRemarks from '$lib/ui/remarks/SheetRemarks.svelte';
@@ -85,7 +86,8 @@
 		{:else}<span class="ml-auto text-[#c4d3cc]">view only</span>{/if}
 	</header>
 	{#if item.later}<p role="alert" class="bg-fault-soft px-5 py-1.5 font-semibold text-fault">
-			Superseded by {item.later.label} on {dayText(item.later.at)}. Do not build from this sheet.
+			Superseded by {item.later.label} on {dayText(item.later.at)}<SentSince since={item.since} />. Do not
+			build from this sheet.
 		</p>{/if}
 	<div class="flex min-h-0 flex-1 max-lg:flex-col">
 		<div class="flex min-h-0 min-w-0 flex-1 max-md:flex-col">
