@@ -92,7 +92,7 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 		await maren.goto(first.pass);
 		await ready(maren);
 		await expect(maren.getByRole('alert').first()).toContainText(
-			`was sent to you with release ${String(second.number).padStart(4, '0')}`
+			`sent to you with release ${String(second.number).padStart(4, '0')}`
 		);
 	});
 

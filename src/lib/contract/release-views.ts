@@ -1,5 +1,13 @@
 import { z } from 'zod';
-import { COLLEAGUE_STATES, EXPECTS, ISSUE_NEEDS, MOST_PROPOSED, PROOFS, VERDICTS } from '../core/releases';
+import {
+	COLLEAGUE_STATES,
+	EXPECTS,
+	ISSUE_NEEDS,
+	MOST_PROPOSED,
+	PROOFS,
+	RELEASE_STATES,
+	VERDICTS
+} from '../core/releases';
 import { RELEASE_ACTS } from '../core/releases/may';
 import { PURPOSES } from '../core/revisions/revisions';
 import { view } from './act';
@@ -46,7 +54,7 @@ export const releases = view({
 				number: z.number(),
 				title: z.string(),
 				purpose: z.enum(PURPOSES),
-				state: z.enum(['issued', 'building', 'in-review', 'approved', 'superseded', 'cancelled']),
+				state: z.enum(RELEASE_STATES),
 				replyBy: z.string().nullable(),
 				issuedAt: moment.nullable(),
 				createdAt: moment,
@@ -147,7 +155,7 @@ export const releaseView = view({
 			purpose: z.enum(PURPOSES),
 			/** What its documents may be used for, as it was issued or would be now. */
 			suitability,
-			state: z.enum(['issued', 'building', 'in-review', 'approved', 'superseded', 'cancelled']),
+			state: z.enum(RELEASE_STATES),
 			replyBy: z.string().nullable(),
 			words: z.string(),
 			stamped: z.boolean(),

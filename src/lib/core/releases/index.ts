@@ -19,35 +19,13 @@ export * from './recipients';
 export * from './release-list';
 export * from './reminders';
 export * from './route';
+export * from './states';
 export * from './suitability';
 export * from './verdicts';
-
-/** What becomes of a release, in order. */
-export const RELEASE_STATES = [
-	'building',
-	'in-review',
-	'approved',
-	'issued',
-	'superseded',
-	'cancelled'
-] as const;
 
 /** What issuing a release asks of who does it (T11): its number, typed, or a code of their two-step sign-in. */
 export const ISSUE_NEEDS = ['number', 'code'] as const;
 export type IssueNeeds = (typeof ISSUE_NEEDS)[number];
-
-/**
- * Whether a reply to a release is overdue (T13): it was asked by a day gone by, and verdicts are missing.
- * @param release on how many of its documents verdicts are `asked`, came to one (`answered`), or are all there and differ
- */
-export const isReplyOverdue = (
-	release: { state: string; replyBy: string | null; answered: number; differing: number; asked: number },
-	today: string
-): boolean =>
-	release.state === 'issued' &&
-	release.replyBy !== null &&
-	release.replyBy < today &&
-	release.answered + release.differing < release.asked;
 
 /** One document as the manifest of a release lists it. Sizes in bytes, hashes SHA-256 in hex. */
 export interface ManifestItem {

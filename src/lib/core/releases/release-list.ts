@@ -2,19 +2,8 @@ import type { List } from '../lists/list';
 import { PURPOSE_LABEL, type Purpose } from '../revisions/revisions';
 import { dayOf, dayWords, fullDayWords } from '../time/days';
 import { plural } from '../words/sentences';
-import type { RELEASE_STATES } from '.';
 import { releaseNumber } from './number';
-
-type ReleaseState = (typeof RELEASE_STATES)[number];
-
-export const RELEASE_STATE_LABEL: Record<ReleaseState, string> = {
-	building: 'being built',
-	'in-review': 'in review',
-	approved: 'approved',
-	issued: 'issued',
-	superseded: 'superseded',
-	cancelled: 'cancelled'
-};
+import { RELEASE_STATE_LABEL, type ReleaseState } from './states';
 
 /** A release as lists of releases show it. Moments as ISO 8601 in UTC, days as YYYY-MM-DD. */
 export interface ListedRelease {
@@ -47,15 +36,21 @@ export const RELEASES_LEFT_LABEL: Record<ReleasesLeft, string> = {
 	differ: 'Verdicts differ'
 };
 
+/** What of a release says whether answers are missing: on how many of its documents verdicts are `asked`, came to one (`answered`), or are all there and differ. */
+type Answered = Pick<ListedRelease, 'asked' | 'answered' | 'differing' | 'replyBy'> & { state: string };
+
+/** Whether verdicts on an issued release are missing. */
+const isWaiting = ({ state, asked, answered, differing }: Answered): boolean =>
+	state === 'issued' && answered + differing < asked;
+
+/** Whether a reply to a release is overdue (T13): it was asked by a day gone by, and verdicts are missing. */
+export const isReplyOverdue = (release: Answered, today: string): boolean =>
+	isWaiting(release) && release.replyBy !== null && release.replyBy < today;
+
 /** Whether something is left to do on a release. @param today in the project's zone, as YYYY-MM-DD */
-export function isLeft(
-	one: Pick<ListedRelease, 'state' | 'asked' | 'answered' | 'differing' | 'replyBy'>,
-	left: ReleasesLeft,
-	today: string
-): boolean {
-	if (left === 'differ') return one.differing > 0;
-	const waiting = one.state === 'issued' && one.answered < one.asked;
-	return waiting && (left === 'waiting' || (one.replyBy !== null && one.replyBy < today));
+export function isLeft(release: Answered, left: ReleasesLeft, today: string): boolean {
+	if (left === 'differ') return release.differing > 0;
+	return left === 'late' ? isReplyOverdue(release, today) : isWaiting(release);
 }
 
 /** What a list of releases is narrowed to; what is empty narrows nothing. */

@@ -106,6 +106,7 @@
 					{#each outdated.slice(0, 4) as item (item.documentId)}<li>
 							{item.number} by {item.later!.label} on {dayText(item.later!.at)}<SentSince
 								since={item.since}
+								newest={item.later!.label}
 							/>
 						</li>{/each}
 					{#if outdated.length > 4}<li>and {outdated.length - 4} more, marked below</li>{/if}
@@ -233,7 +234,10 @@
 		>{item.title}</span
 	>
 	{#if item.later}<span class="block font-semibold text-fault"
-			>superseded by {item.later.label} on {dayText(item.later.at)}<SentSince since={item.since} /></span
+			>superseded by {item.later.label} on {dayText(item.later.at)}<SentSince
+				since={item.since}
+				newest={item.later.label}
+			/></span
 		>{/if}
 	{#if item.placed.length || item.drawn || item.files.length}<a
 			class="link block text-[12px]"

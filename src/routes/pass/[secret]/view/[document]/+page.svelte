@@ -86,8 +86,10 @@
 		{:else}<span class="ml-auto text-[#c4d3cc]">view only</span>{/if}
 	</header>
 	{#if item.later}<p role="alert" class="bg-fault-soft px-5 py-1.5 font-semibold text-fault">
-			Superseded by {item.later.label} on {dayText(item.later.at)}<SentSince since={item.since} />. Do not
-			build from this sheet.
+			Superseded by {item.later.label} on {dayText(item.later.at)}<SentSince
+				since={item.since}
+				newest={item.later.label}
+			/>. Do not build from this sheet.
 		</p>{/if}
 	<div class="flex min-h-0 flex-1 max-lg:flex-col">
 		<div class="flex min-h-0 min-w-0 flex-1 max-md:flex-col">
