@@ -1,3 +1,4 @@
+import * as Y from 'yjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { MarkFields } from '../../src/lib/core/markup/mark';
 import { changeMark, marksOf, scalesOf, writeMark } from '../../src/lib/core/markup/shared';
@@ -133,6 +134,28 @@ describe('marks on a sheet', () => {
 		changeMark(oke!.doc, 'b', { by: idOf('oke') });
 		await oke!.until(() => oke!.closes.includes(4409));
 		oke!.close();
+	});
+
+	it('of others that were taken away come back as theirs when that is undone, and as nobody else’s', async () => {
+		const { id } = await world.add();
+		const [oke, halla] = ['oke', 'halla'].map((who) => rooms.enter(Marker, who, roomAt(id)));
+		await halla!.until(() => halla!.provider.isSynced);
+		halla!.draw('b', { by: idOf('halla') });
+		await oke!.until(() => oke!.ids.join() === 'b');
+		const undoing = new Y.UndoManager(marksOf(oke!.doc));
+		marksOf(oke!.doc).delete('b');
+		await halla!.until(() => halla!.ids.length === 0);
+		undoing.undo();
+		await halla!.until(() => halla!.ids.join() === 'b');
+		const kept = async () => (await world.read('oke', marks, { document: id, label: 'P01.1' })).marks;
+		expect(await kept()).toMatchObject([{ id: 'b', by: idOf('halla') }]);
+		expect(oke!.closes).toEqual([]);
+		marksOf(oke!.doc).delete('b');
+		await halla!.until(() => halla!.ids.length === 0);
+		oke!.draw('b', { by: idOf('petra') });
+		await oke!.until(() => oke!.closes.includes(4409));
+		oke!.close();
+		expect(await kept()).toEqual([]);
 	});
 
 	it('are carried over to the next version with whose they are, and with what no longer fits', async () => {

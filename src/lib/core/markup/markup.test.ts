@@ -154,6 +154,22 @@ describe('shared marks', () => {
 			'all',
 			true
 		],
+		[
+			'nor in that of somebody outside',
+			undefined,
+			mark({ by: 'oke', from: 'Maren Aldgate' }),
+			'oke',
+			'all',
+			false
+		],
+		[
+			'nobody’s name outside is changed',
+			mark({ from: 'Maren' }),
+			mark({ from: 'Kaja' }),
+			'oke',
+			'all',
+			false
+		],
 		['nobody’s name is changed', mark({ by: 'halla' }), mark({ by: 'oke' }), 'oke', 'all', false],
 		['another’s is not taken away with Remark', mark({ by: 'halla' }), undefined, 'oke', 'own', false],
 		['what is no mark does not come in', undefined, null, 'oke', 'all', false]

@@ -46,8 +46,12 @@ export function markFault(
 	reach: MarkReach
 ): string | null {
 	if (after === null) return 'This is no mark.';
-	if (!before) return !after || after.by === person ? null : 'A mark carries the name of who makes it.';
+	if (!before)
+		return !after || (after.by === person && after.from === undefined)
+			? null
+			: 'A mark carries the name of who makes it.';
 	if (reach === 'own' && before.by !== person) return 'Marks of others are changed by somebody with Work.';
-	if (after && (after.by !== before.by || after.at !== before.at)) return 'Who made a mark stays with it.';
+	if (after && (after.by !== before.by || after.from !== before.from || after.at !== before.at))
+		return 'Who made a mark stays with it.';
 	return null;
 }

@@ -249,7 +249,8 @@ export class Markup {
 	}
 	copy(): void {
 		const marks = [...this.chosen].flatMap((id) => this.marks.get(id) ?? []).sort(byOrder);
-		this.copied = marks.map(({ id: _, ...fields }) => fields);
+		// What somebody outside drew is copied as one's own.
+		this.copied = marks.map(({ id: _id, from: _from, ...fields }) => fields);
 	}
 	/** Pastes what was copied as one's own, a little aside. */
 	paste(page: number, aside: number): void {

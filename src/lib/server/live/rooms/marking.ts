@@ -9,6 +9,8 @@ import type { Trial, Who } from './trial';
 export class MarkTrial implements Trial {
 	private copy = new Y.Doc();
 	private readonly kept = new Map<string, Mark | null>();
+	/** Marks that were taken away, as they were: whoever takes that back brings them back in the name of who made them. */
+	private readonly gone = new Map<string, Mark>();
 	private readonly follow: (update: Uint8Array) => void;
 
 	constructor(private readonly doc: Y.Doc) {
@@ -42,8 +44,9 @@ export class MarkTrial implements Trial {
 		Y.applyUpdate(this.copy, update);
 		this.copy.off('afterTransaction', observe);
 		const changed = [...ids].map((id): [Mark | undefined, Mark | null | undefined] => {
-			const before = this.kept.get(id) ?? undefined;
 			const there = marks.has(id);
+			const before = this.kept.get(id) ?? (there ? this.gone.get(id) : undefined);
+			if (!there && before) this.gone.set(id, before);
 			const after = there ? readMark(id, marks.get(id)) : undefined;
 			if (there) this.kept.set(id, after ?? null);
 			else this.kept.delete(id);
