@@ -149,7 +149,7 @@ test('marks leave a PDF as standard annotations and as XFDF, and come back from 
 	browser
 }) => {
 	const oke = await as(browser, 'oke');
-	const { id } = await documentId(oke, 'VFT-MW-LS-00-DR-0103');
+	const { id } = await documentId(oke, 'VFT-MW-LS-00-DR-0110');
 	await oke.goto(`/vft/document/${id}`);
 	await ready(oke);
 	await oke.getByRole('button', { name: 'Mark up' }).click();

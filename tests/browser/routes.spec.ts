@@ -23,6 +23,8 @@ test('a new release is proposed the route of its purpose; who holds an old revis
 	await dialog.getByRole('button', { name: 'Cancel' }).click();
 
 	await ines.getByRole('link', { name: 'Who holds what' }).click();
+	await ines.waitForURL(/\/holders$/);
+	await ready(ines);
 	await ines.getByRole('button', { name: 'Export' }).click();
 	const [list] = await Promise.all([
 		ines.waitForEvent('download'),

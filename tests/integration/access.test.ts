@@ -219,7 +219,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 	if (/Remark$|^remarkIn/.test(target.name)) known.text = 'words';
 	if (target.name === 'takeLock') known.purpose = '';
 	if (target.name === 'consolidateVerdicts') known.code = 'B';
-	if (target.name === 'activity' || target.name === 'trail') delete known.kind;
+	if (['activity', 'trail', 'releaseTrail'].includes(target.name)) delete known.kind;
 	if (['activity', 'register', 'registerFigures', 'movePlanned'].includes(target.name)) delete known.to;
 	if (target.name.startsWith('register')) {
 		known.departments = [];

@@ -221,7 +221,7 @@
 		{#if item.consolidated}<span class="block text-[12px] text-ink-2"
 				>{item.consolidated.by}: {item.consolidated.reason}</span
 			>{/if}
-		{#each item.verdicts as one (one.name + one.company)}<span class="block text-[12px]"
+		{#each item.verdicts as one, i (i)}<span class="block text-[12px]"
 				>{one.company}: {@render said(item, one)}{#if !one.code}<span class="text-ink-2">none yet</span
 					>{/if}</span
 			>{/each}{/if}{/snippet}

@@ -27,7 +27,9 @@
 		return `${one.name}, ${one.company}: ${plural(one.marks.length, 'mark')}`;
 	};
 	const words = $derived(
-		answers.flatMap(({ company, marks }) => drawnWords(marks).map((one) => ({ company, ...one })))
+		answers.flatMap(({ layer, name, company, marks }) =>
+			drawnWords(marks).map((one) => ({ layer, whose: `${name}, ${company}`, ...one }))
+		)
 	);
 	let busy = $state(false);
 	async function copy() {
@@ -45,8 +47,8 @@
 	<h2 class="text-[15px]">Drawn with the verdicts</h2>
 	{#if markup}<MarkLayers {markup} {codes} legend="Whose marks are shown" {nameOf} />{/if}
 	<ul class="space-y-1">
-		{#each words as one (`${one.company} ${one.page}`)}<li>
-				<span class="text-[12px] text-ink-2">{one.company}, page {one.page}</span>
+		{#each words as one (`${one.layer} ${one.page}`)}<li>
+				<span class="text-[12px] text-ink-2">{one.whose}, page {one.page}</span>
 				<span class="block break-words">{one.text}</span>
 			</li>{/each}
 	</ul>
