@@ -124,6 +124,9 @@ test('a release is built from what was found, also by other words; who decides c
 	await dialog.getByRole('combobox', { name: 'Purpose', exact: true }).click();
 	await ines.getByRole('option', { name: 'For comment' }).click();
 	await expect(dialog.getByText('Goes to, as the distribution list says')).toBeVisible();
+	// Days of rest do not count.
+	await dialog.getByRole('button', { name: 'Reply asked by in 10 working days' }).click();
+	await expect(dialog.getByText('in 10 working days', { exact: true })).toBeVisible();
 	await dialog.getByRole('button', { name: 'Build release' }).click();
 	await ines.waitForURL(/\/releases\/\d+/);
 	const documents = ines.getByRole('table', { name: 'Documents of the release' });

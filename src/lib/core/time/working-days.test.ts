@@ -8,6 +8,7 @@ import {
 	restOn,
 	WEEKDAYS,
 	workingDaysBetween,
+	workingDaysWords,
 	type WorkCalendar
 } from './working-days';
 
@@ -26,6 +27,16 @@ describe('working days', () => {
 		expect(restOn('2026-11-28', VENNHOLM)).toBe('weekend');
 		expect(restOn('2026-12-25', VENNHOLM)).toBe('Christmas Day');
 		expect(nextWorkingDay('2026-12-24', VENNHOLM)).toBe('2026-12-28');
+	});
+
+	it('are said as people count them', () => {
+		const words = (to: string) => workingDaysWords('2026-12-22', to, VENNHOLM);
+		expect(words('2026-12-22')).toBe('today');
+		expect(words('2026-12-23')).toBe('in 1 working day');
+		expect(words('2027-01-05')).toBe('in 7 working days');
+		expect(words('2026-12-21')).toBe('1 working day ago');
+		expect(words('2026-12-25')).toBe('in 1 working day; nobody works then (Christmas Day)');
+		expect(words('2026-12-26')).toBe('in 1 working day; nobody works then (weekend)');
 	});
 
 	it('are counted as an office counts them', () => {

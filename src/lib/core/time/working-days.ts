@@ -1,4 +1,5 @@
 import { parseDate } from '@internationalized/date';
+import { plural } from '../words/sentences';
 import { plusDays } from './days';
 
 /** The days of the week, from Monday as in ISO 8601. */
@@ -71,4 +72,17 @@ export function workingDaysBetween(from: string, to: string, calendar: WorkCalen
 		if (restOn(day, calendar) === null) count += step;
 	}
 	return count;
+}
+
+/** How far a day is from another in working days, in words, and why nobody works then. */
+export function workingDaysWords(from: string, to: string, calendar: WorkCalendar): string {
+	const days = workingDaysBetween(from, to, calendar);
+	const far =
+		to === from
+			? 'today'
+			: to > from
+				? `in ${plural(days, 'working day')}`
+				: `${plural(-days, 'working day')} ago`;
+	const rest = restOn(to, calendar);
+	return rest === null ? far : `${far}; nobody works then (${rest})`;
 }

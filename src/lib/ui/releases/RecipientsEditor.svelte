@@ -1,4 +1,5 @@
 <script lang="ts">
+	import ReplyDay from './ReplyDay.svelte';
 	import X from '@lucide/svelte/icons/x';
 	import { SvelteSet } from 'svelte/reactivity';
 	import {
@@ -9,7 +10,6 @@
 		type Expects,
 		type ProofAsked
 	} from '../../core/releases';
-	import DateField from '../kit/DateField.svelte';
 	import Field from '../kit/Field.svelte';
 	import { isKnown, type Pickable, type Picked } from '../kit/person';
 	import PersonPicker from '../kit/PersonPicker.svelte';
@@ -111,7 +111,7 @@
 					{#if one.expects === 'verdicts' && (one.replyBy || apart.has(addressOf(one)))}<div
 							class="col-span-2"
 						>
-							<DateField
+							<ReplyDay
 								label="Reply of {nameOf(one)} by"
 								bind:value={() => one.replyBy, (replyBy) => change(at, { replyBy })}
 							/>

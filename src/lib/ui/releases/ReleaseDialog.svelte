@@ -1,7 +1,6 @@
 <script lang="ts">
 	import Field from '../kit/Field.svelte';
 	import Form from '../kit/Form.svelte';
-	import DateField from '../kit/DateField.svelte';
 	import type { Pickable } from '../kit/person';
 	import Select from '../kit/Select.svelte';
 	import { onMount, untrack } from 'svelte';
@@ -27,6 +26,7 @@
 	import { approversAmong } from './approvers';
 	import { proposedReceivers, receiversOf, recipientsToPick, sentTo, type Receiver } from './recipients';
 	import RecipientsEditor from './RecipientsEditor.svelte';
+	import ReplyDay from './ReplyDay.svelte';
 	import RouteEditor from './RouteEditor.svelte';
 	import { plural } from '../platform/words';
 
@@ -223,7 +223,7 @@
 						required
 					/></label
 				>
-				<DateField label="Reply asked by" bind:value={replyBy} />
+				<ReplyDay label="Reply asked by" bind:value={replyBy} />
 			</div>
 			{#if pickable}<RecipientsEditor
 					bind:receivers={() => receivers, (to) => ([receivers, receiving] = [to, 'chosen'])}
