@@ -1,23 +1,12 @@
 import { z } from 'zod';
-import { markSchema, WITH_WORDS, type Mark, type MarkKind } from '../markup/mark';
+import { markSchema, WITH_WORDS, type Mark } from '../markup/mark';
 import { plural } from '../words/sentences';
 
 /** Marks that who answers a release draws on its sheets, as a part of the verdict. */
 
 /** Kinds that say something by themselves: not what is measured by a scale, and no stamps of the project. */
-export const DRAWN_KINDS = [
-	'cloud',
-	'arrow',
-	'line',
-	'polyline',
-	'rectangle',
-	'ellipse',
-	'freehand',
-	'highlight',
-	'text',
-	'callout',
-	'count'
-] as const satisfies readonly MarkKind[];
+const drawnKind = markSchema.shape.kind.exclude(['dimension', 'area', 'stamp']);
+export const DRAWN_KINDS = drawnKind.options;
 
 /** Whether who answers may draw at all: they may where a project does not say otherwise. */
 export const mayDraw = ({ answersDraw }: { answersDraw?: boolean }): boolean => answersDraw ?? true;
@@ -38,7 +27,7 @@ export const drawnSchema = z.strictObject({
 		group: true
 	}).shape,
 	id: z.string().regex(/^[\w-]{6,20}$/, 'This is not an id of a mark.'),
-	kind: z.enum(DRAWN_KINDS)
+	kind: drawnKind
 });
 export type Drawn = z.output<typeof drawnSchema>;
 

@@ -82,28 +82,26 @@ export const activity = answers(contract.activity, {
 	}
 });
 
+/** A page of what happened to one thing, newest first, as far as the reader may know of it. */
+const trailOf = async (
+	{ db, project, reach }: { db: Querier; project: { id: string }; reach: Reach },
+	{ kind, before, limit }: { kind?: 'all' | undefined; before?: number | undefined; limit: number },
+	about: SQL
+) => {
+	const where = and(
+		eq(event.projectId, project.id),
+		about,
+		visibleEvents(reach),
+		ofKind(kind),
+		before ? lt(event.seq, before) : undefined
+	)!;
+	return { events: await eventRows(db, reach, where, limit) };
+};
+
 export const trail = answers(contract.trail, {
-	async run({ db, project, place: here, reach }, input) {
-		const where = and(
-			eq(event.projectId, project.id),
-			eq(event.placeId, here.id),
-			visibleEvents(reach),
-			ofKind(input.kind),
-			input.before ? lt(event.seq, input.before) : undefined
-		)!;
-		return { events: await eventRows(db, reach, where, input.limit) };
-	}
+	run: (context, input) => trailOf(context, input, eq(event.placeId, context.place.id))
 });
 
 export const releaseTrail = answers(contract.releaseTrail, {
-	async run({ db, project, release: about, reach }, input) {
-		const where = and(
-			eq(event.projectId, project.id),
-			eq(event.releaseId, about.id),
-			visibleEvents(reach),
-			ofKind(input.kind),
-			input.before ? lt(event.seq, input.before) : undefined
-		)!;
-		return { events: await eventRows(db, reach, where, input.limit) };
-	}
+	run: (context, input) => trailOf(context, input, eq(event.releaseId, context.release.id))
 });
