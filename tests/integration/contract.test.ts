@@ -38,6 +38,7 @@ let client: Record<string, (input: object) => Promise<{ status: number; data: un
 /** What each view is asked with; what stands here for all goes to those that take it. */
 let common: Record<string, unknown>;
 let own: Record<string, Record<string, unknown>>;
+let token: string;
 
 beforeAll(async () => {
 	world = await TestWorld.open();
@@ -152,7 +153,7 @@ beforeAll(async () => {
 		register: { departments: 'MW', group: 'department' },
 		registerFigures: { departments: 'MW' }
 	};
-	const token = (await world.act('ines', makeToken, { name: 'tests' })).secret;
+	token = (await world.act('ines', makeToken, { name: 'tests' })).secret;
 	const { databaseUrl, home } = world.services.config;
 	server = await ServerProcess.on(databaseUrl, home);
 	description = (await (await fetch(`${server.origin}/api/v1/openapi.json`)).json()) as Description;
@@ -222,6 +223,33 @@ describe('the description of the API, read by programs of others', () => {
 			const holds = schemaOf(name, status);
 			expect(holds(answer.data), JSON.stringify(holds.errors)).toBe(true);
 		}
+	});
+
+	it('answers by POST what is too long for an address, and changes nothing by it', async () => {
+		const ask = async (path: string, body: unknown) => {
+			const answer = await fetch(`${server.origin}/api/v1${path}`, {
+				method: 'POST',
+				headers: {
+					authorization: `Bearer ${token}`,
+					'content-type': 'application/json',
+					'x-http-method-override': 'GET'
+				},
+				body: JSON.stringify(body)
+			});
+			return { status: answer.status, data: (await answer.json()) as never };
+		};
+		const files = Array.from({ length: 1_000 }, (_, i) => `A sheet with a long name ${i}.pdf`);
+		const { data } = await ask(`/places/${world.folder}/proposals`, { files });
+		expect((data as { proposals: unknown[] }).proposals).toHaveLength(1_000);
+		// A release is built by POST to this very path; asked for, the releases are listed and none is built.
+		const before = await client.releases!({ project: 'VFT' });
+		const listed = await ask('/projects/VFT/releases', {});
+		expect(listed).toEqual({ status: 200, data: before.data });
+		// What can only be changed cannot be asked, and what is asked is checked as ever.
+		expect((await ask(`/documents/${common.document as string}/lock`, { purpose: 'hinge' })).status).toBe(
+			404
+		);
+		expect((await ask('/projects/VFT/releases', { more: 1 })).status).toBe(422);
 	});
 
 	it('leads from each problem to a page that says what it means', async () => {

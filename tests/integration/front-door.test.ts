@@ -151,7 +151,7 @@ describe('bodies', () => {
 			],
 			['/api/v1/zip/VFT', { method: 'POST', body: 'x', headers: { 'content-type': 'multipart/form-data' } }],
 			[`/api/v1/projects/VFT/numbers?numbers=${'x'.repeat(61)}`, {}],
-			[`/api/v1/projects/VFT/numbers?${'numbers=a&'.repeat(501)}`, {}],
+			[`/api/v1/projects/VFT/register?${'zones=a&'.repeat(201)}`, {}],
 			[`/api/v1/places/${world.folder}/proposals?files=%00`, {}],
 			['/api/v1/documents/%00%00%00%00%00%00%00%00%00%00', {}],
 			['/api/v1/projects/%00', {}],

@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { MOST_NUMBERS } from '../../src/lib/contract/places';
 import { bringIn, changeAccess, endAccess, letIn } from '../../src/lib/server/access/acts';
 import { closePlace, tryAs } from '../../src/lib/server/access/acts-standing';
 import { openDocument } from '../../src/lib/server/documents/acts';
@@ -293,7 +294,7 @@ describe('nothing leaks (A10)', () => {
 	});
 
 	it('lists in a query that are too long are wrong input', async () => {
-		const numbers = Array.from({ length: 501 }, () => 'A');
+		const numbers = Array.from({ length: MOST_NUMBERS + 1 }, () => 'A');
 		expect(await refused(world.read('oke', numbersInUse, { project: 'VFT', numbers }))).toMatchObject({
 			code: 'invalid'
 		});

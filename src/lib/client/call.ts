@@ -1,4 +1,4 @@
-import { API } from '../core/acts/api';
+import { API, METHOD_OVERRIDE } from '../core/acts/api';
 
 /** What went wrong with a call, as the server's problem document says it. */
 export class CallError extends Error {
@@ -22,6 +22,7 @@ let last: { change: string; answer: Promise<unknown>; until: number } | null = n
  * Asks the public API for something, or changes something there (the pages have no other way). The very same change, asked for again while it is under way or
  * just after, is a second press of one button: it is done once, and both get its answer.
  * @param path what follows /api/v1, with everything filled in
+ * @param body of a change; of a question where it is too long for an address
  * @returns the answer; raises {@link CallError} for a problem document
  */
 export function call<T = unknown>(
@@ -46,9 +47,13 @@ export function call<T = unknown>(
 }
 
 async function callOnce(method: string, path: string, body: unknown): Promise<unknown> {
+	const asksByBody = method === 'GET' && body !== undefined;
 	const response = await fetch(`${API}${path}`, {
-		method,
-		headers: body === undefined ? {} : { 'content-type': 'application/json' },
+		method: asksByBody ? 'POST' : method,
+		headers: {
+			...(body === undefined ? {} : { 'content-type': 'application/json' }),
+			...(asksByBody ? { [METHOD_OVERRIDE]: method } : {})
+		},
 		body: body === undefined ? undefined : JSON.stringify(body)
 	});
 	const answer = (await response.json().catch(() => ({}))) as Record<string, unknown>;

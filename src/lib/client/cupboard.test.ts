@@ -2,12 +2,15 @@ import { readFileSync } from 'node:fs';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { addressTable } from '../../../scripts/tasks/address-table';
 import { CONTRACTS, FILE_CONTRACTS } from '../contract';
+import { METHOD_OVERRIDE } from '../core/acts/api';
 import { addressOf, cupboard } from './cupboard';
 
-const asked: { address: string; method: string; body: unknown }[] = [];
+const asked: { address: string; method: string; body: unknown; asks?: string }[] = [];
 beforeEach(() => {
-	vi.stubGlobal('fetch', async (address: string, { method, body }: { method: string; body?: string }) => {
-		asked.push({ address, method, body: body === undefined ? undefined : JSON.parse(body) });
+	type Asked = { method: string; body?: string; headers: Record<string, string> };
+	vi.stubGlobal('fetch', async (address: string, { method, body, headers }: Asked) => {
+		const asks = headers[METHOD_OVERRIDE];
+		asked.push({ address, method, body: body && JSON.parse(body), ...(asks ? { asks } : {}) });
 		return new Response('{}', { headers: { 'content-type': 'application/json' } });
 	});
 });
@@ -56,6 +59,14 @@ describe('the client', () => {
 			'/api/v1/places/abcdefghjk/documents?limit=5'
 		]);
 		expect(asked.every(({ body }) => body === undefined)).toBe(true);
+	});
+
+	it('asks with a body what is too long for an address', async () => {
+		const files = Array.from({ length: 300 }, (_, i) => `Hinge details, sheet ${i}.pdf`);
+		await cupboard.proposals({ place: 'abcdefghjk', files });
+		expect(asked).toEqual([
+			{ address: '/api/v1/places/abcdefghjk/proposals', method: 'POST', body: { files }, asks: 'GET' }
+		]);
 	});
 
 	it('keeps what stands in a path from leaving its place', () => {

@@ -25,6 +25,9 @@ function filled(path: string, values: Values): { path: string; rest: Values } {
 	return { path: done, rest };
 }
 
+/** Longest address that is asked for; a longer question goes as a body. */
+const LONGEST = 4_000;
+
 /** Values as a query; what is not there is left out, and a list stands there once for each of its members. */
 function queryOf(values: Values): string {
 	const query = new URLSearchParams();
@@ -36,14 +39,19 @@ function queryOf(values: Values): string {
 	return text && `?${text}`;
 }
 
-/** How an operation is asked for over HTTP: its method, its path after the API's own, and what goes into the body. */
+/**
+ * How an operation is asked for over HTTP: its method, its path after the API's own, and what goes into the body. A
+ * question has a body where it is too long for an address.
+ */
 export function requestOf<N extends keyof Contracts>(
 	name: N,
 	input: InputOf<N>
 ): { method: 'GET' | Method; path: string; body?: Values } {
 	const [method, pattern] = ADDRESSES[name];
 	const { path, rest } = filled(pattern, input as Values);
-	return method === 'GET' ? { method, path: path + queryOf(rest) } : { method, path, body: rest };
+	if (method !== 'GET') return { method, path, body: rest };
+	const address = path + queryOf(rest);
+	return address.length > LONGEST ? { method, path, body: rest } : { method, path: address };
 }
 
 /**

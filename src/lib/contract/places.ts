@@ -332,6 +332,8 @@ export const projectFrame = view({
 		departments: z.array(
 			z.strictObject({ id: z.string(), code: z.string(), name: z.string(), people: z.number() })
 		),
+		/** Who is away today, and who decides for them; told to colleagues. */
+		away: z.array(z.strictObject({ person: z.string(), until: z.string(), standIn: z.string() })),
 		me: z.strictObject({
 			controller: z.boolean(),
 			departments: z.array(z.string()),
@@ -364,6 +366,9 @@ export const documentsIn = view({
 	at: { kind: 'place', id: (i) => i.place, level: 'view', only: ['shelf', 'folder'] }
 });
 
+/** Most numbers asked about at a time. */
+export const MOST_NUMBERS = 5_000;
+
 export const proposals = view({
 	name: 'proposals',
 	summary:
@@ -371,7 +376,7 @@ export const proposals = view({
 	path: '/places/{place}/proposals',
 	input: z.strictObject({
 		place: id,
-		files: several(z.string().max(400), 500)
+		files: several(z.string().max(400), MOST_NUMBERS)
 	}),
 	output: z.strictObject({
 		proposals: z.array(
@@ -389,9 +394,6 @@ export const proposals = view({
 	}),
 	at: { kind: 'place', id: (i) => i.place, level: 'work', only: ['shelf', 'folder'] }
 });
-
-/** Most numbers asked about at a time. */
-export const MOST_NUMBERS = 500;
 
 export const numbersInUse = view({
 	name: 'numbersInUse',

@@ -1,13 +1,5 @@
 import { z } from 'zod';
-import {
-	COLLEAGUE_STATES,
-	EXPECTS,
-	ISSUE_NEEDS,
-	MOST_PROPOSED,
-	PROOFS,
-	RELEASE_STATES,
-	VERDICTS
-} from '../core/releases';
+import { COLLEAGUE_STATES, EXPECTS, ISSUE_NEEDS, PROOFS, RELEASE_STATES, VERDICTS } from '../core/releases';
 import { RELEASE_ACTS } from '../core/releases/may';
 import { PURPOSES } from '../core/revisions/revisions';
 import { view } from './act';
@@ -16,7 +8,7 @@ import { burning, mark } from './shapes/markup';
 import { arrangement, build, check, manifest, suitability } from './shapes/releases';
 import { stepStanding } from './shapes/routes';
 import { flag, id, moment, projectKey, several } from './fields';
-import { purpose } from './releases';
+import { MOST_ITEMS, purpose } from './releases';
 
 export const proposedRecipients = view({
 	name: 'proposedRecipients',
@@ -27,7 +19,7 @@ export const proposedRecipients = view({
 		purpose,
 		/** For the documents of a release that is built; otherwise for those that are named. */
 		release: id.optional(),
-		documents: several(id, MOST_PROPOSED)
+		documents: several(id, MOST_ITEMS)
 	}),
 	output: z.strictObject({
 		recipients: z.array(

@@ -19,9 +19,6 @@ export interface DistributionRule {
 export const MOST_RULES = 200;
 export const MOST_CODES = 40;
 
-/** Most documents that a proposal is asked for, since they stand in its address. */
-export const MOST_PROPOSED = 500;
-
 /** A document, with what its number says. */
 export interface Numbered {
 	id: string;

@@ -1,3 +1,4 @@
+import { METHOD_OVERRIDE } from '../../core/acts/api';
 import { Problem } from '../../core/acts/problem';
 import type { Act, View } from '../platform/runner/act';
 import type { Actor, Proof } from '../platform/runner/actor';
@@ -26,6 +27,10 @@ const ROUTES: Route[] = [
 	...VIEWS.map((view) => route('GET', view.path, { view }))
 ];
 
+/** Whether a question comes in a body, because it is too long for an address: a POST that says so in a header. */
+const asksByBody = (request: Request) =>
+	request.method === 'POST' && request.headers.get(METHOD_OVERRIDE)?.toUpperCase() === 'GET';
+
 /** The JSON body of a request, which was bounded when it came in (`body.ts`). */
 async function readBody(request: Request): Promise<Record<string, unknown>> {
 	const text = await request.text();
@@ -53,18 +58,18 @@ export async function answerApi(
 	proofs: readonly Proof[]
 ): Promise<unknown> {
 	const matching = ROUTES.map((r) => ({ r, match: r.pattern.exec(path) })).filter(({ match }) => match);
-	const found = matching.find(({ r }) => r.method === request.method);
+	const byBody = asksByBody(request);
+	const method = byBody ? 'GET' : request.method;
+	const found = matching.find(({ r }) => r.method === method);
 	if (!found) {
 		throw new Problem(
 			'not-found',
-			matching.length
-				? `${request.method} is not possible here.`
-				: 'There is nothing at this address of the API.'
+			matching.length ? `${method} is not possible here.` : 'There is nothing at this address of the API.'
 		);
 	}
 	const parameters = Object.fromEntries(found.r.names.map((name, i) => [name, found.match![i + 1]!]));
 	if (found.r.view) {
-		const query = queryInput(new URL(request.url).searchParams);
+		const query = byBody ? await readBody(request) : queryInput(new URL(request.url).searchParams);
 		return readView(services, found.r.view, actor, { ...query, ...parameters }, { proofs });
 	}
 	return runAct(services, found.r.act!, actor, { ...(await readBody(request)), ...parameters }, { proofs });

@@ -192,7 +192,7 @@ export function openApi(origin: string): Json {
 			title: 'Cupboard',
 			version: '1',
 			description:
-				'Everything the pages of Cupboard do goes through these acts and views. What several edit at once is a room: a websocket under /live/rooms that speaks the protocol of Yjs; liveRoom and markRoom tell its name.'
+				'Everything the pages of Cupboard do goes through these acts and views. What several edit at once is a room: a websocket under /live/rooms that speaks the protocol of Yjs; liveRoom and markRoom tell its name. A question that is too long for an address is asked by POST to the same path, with its parameters as a JSON object and the header X-HTTP-Method-Override: GET.'
 		},
 		servers: [{ url: `${origin}${API}` }],
 		security: [{ token: [] }, { session: [] }],

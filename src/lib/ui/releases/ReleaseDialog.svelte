@@ -12,7 +12,6 @@
 		groupings,
 		ITEM_ORDER_LABEL,
 		ITEM_ORDERS,
-		MOST_PROPOSED,
 		releaseNumber,
 		type Approver,
 		type Arrangement,
@@ -122,8 +121,7 @@
 		// Once it is known whom and what the project keeps, it is done again.
 		if (!loaded) return;
 		proposeRoute();
-		if (purpose !== '' && receiving !== 'chosen' && documents.length <= MOST_PROPOSED)
-			await proposeRecipients({ documents });
+		if (purpose !== '' && receiving !== 'chosen') await proposeRecipients({ documents });
 	}
 	async function proposeRecipients(of: { documents: string[] } | { release: string }) {
 		if (purpose === '') return;
