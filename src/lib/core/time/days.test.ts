@@ -11,6 +11,10 @@ describe('days of a project', () => {
 		expect(dayOf(late, 'America/St_Johns')).toBe('2026-11-27');
 		expect(plusDays('2026-12-31', 1)).toBe('2027-01-01');
 	});
+	it.each(ZONES)('given as days are those days in %s', (zone) => {
+		expect(dayOf('2026-12-05', zone)).toBe('2026-12-05');
+		expect(dayWordsOf('2026-12-05', zone, new Date('2026-12-01T12:00:00Z'))).toBe('5 Dec');
+	});
 	it('end when the clock says so, also when it is put forward or back', () => {
 		expect(lastMomentOf('2026-03-29', 'Europe/Copenhagen').toISOString()).toBe('2026-03-29T21:59:59.999Z');
 		expect(lastMomentOf('2026-10-25', 'Europe/Copenhagen').toISOString()).toBe('2026-10-25T22:59:59.999Z');

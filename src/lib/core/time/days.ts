@@ -8,8 +8,12 @@ import {
 	toZoned
 } from '@internationalized/date';
 
-/** The day of a moment in a time zone, as `2026-11-27`. */
+const BARE_DAY = /^\d{4}-\d\d-\d\d$/;
+
+/** The day of a moment in a time zone, as `2026-11-27`; a day that is given as one is that day in every zone. */
 export function dayOf(at: Date | string, timeZone: string): string {
+	// As a moment it would be midnight in Greenwich, which west of there is the day before.
+	if (typeof at === 'string' && BARE_DAY.test(at)) return at;
 	return toCalendarDate(fromDate(new Date(at), timeZone)).toString();
 }
 
