@@ -5,6 +5,7 @@ import { plusDays } from '../../src/lib/core/time/days';
 import { changeName } from '../../src/lib/server/people/acts-account';
 import { addPerson } from '../../src/lib/server/people/acts-joining';
 import { person } from '../../src/lib/server/platform/db/schema';
+import { addDocument } from '../../src/lib/server/documents/acts';
 import { issueRevision } from '../../src/lib/server/documents/acts-revising';
 import { proposals } from '../../src/lib/server/places/views';
 import { readView } from '../../src/lib/server/platform/runner/run';
@@ -368,11 +369,43 @@ describe('figures', () => {
 			to: `VFT-MW-${zone}-00-DR-0003`,
 			count: 1
 		});
+		// It stands at the deliverable before it, follows what the list is narrowed to, and narrows it.
+		expect(list.counts.missing).toBe(1);
+		const after = await lines('ines', { ...narrowed, missing: true });
+		expect(after.rows.map((row) => [row.number, row.missingAfter])).toEqual([
+			[numbers[1], [`VFT-MW-${zone}-00-DR-0003`]]
+		]);
+		expect((await lines('ines', { zones: ['LS'], missing: true, words: zone })).total).toBe(0);
 		const { number } = await world.add();
 		expect(
 			(await world.read('ines', registerGaps, { project })).documents.map((one) => one.number)
 		).toContain(number);
 		expect((await refused(world.read('oke', registerGaps, { project }))).code).toBe('needs-level');
+	});
+
+	it('tell which numbers are missing to those who may add documents; one that a hidden document has is not missing (A10)', async () => {
+		const zone = 'ZH';
+		const numbered = (serial: string) => `VFT-MW-${zone}-00-DR-${serial}`;
+		for (const serial of ['0001', '0004']) await add({ number: numbered(serial) });
+		const shown = async (who: string) => {
+			const { rows, counts, tellsMissing } = await lines(who, { zones: [zone] });
+			return { missing: rows.flatMap((row) => row.missingAfter), counted: counts.missing, tellsMissing };
+		};
+		const both = [numbered('0002'), numbered('0003')];
+		expect(await shown('ines')).toEqual({ missing: both, counted: 1, tellsMissing: true });
+		const upload = await world.send('oke', 'a sheet');
+		await world.act('oke', addDocument, {
+			folder: world.folder,
+			upload,
+			number: both[0]!,
+			title: 'Pit cover'
+		});
+		const one = { missing: [both[1]!], counted: 1, tellsMissing: true };
+		expect(await shown('ines')).toEqual(one);
+		// Petra adds documents elsewhere, and may not look at this one.
+		expect(await shown('petra')).toEqual(one);
+		expect(await shown('edda')).toEqual({ missing: [], counted: 0, tellsMissing: false });
+		expect((await lines('edda', { zones: [zone], missing: true })).total).toBe(0);
 	});
 });
 

@@ -24,6 +24,8 @@ export const register = view({
 		stages,
 		/** Of everything that is left when narrowed by department, zone, type, stage, person and words. */
 		counts: registerCounts,
+		/** Whether whoever asks is told which numbers are missing: those are who may add documents. */
+		tellsMissing: z.boolean(),
 		/** How many lines there are, narrowed by everything. */
 		total: z.number(),
 		/** First and last day of all that is planned, met and expected in these lines. */
@@ -82,7 +84,7 @@ export const registerFigures = view({
 
 export const registerGaps = view({
 	name: 'registerGaps',
-	summary: 'What the register misses: numbers within a series, documents that nobody planned',
+	summary: 'What the register misses: numbers within its series, documents that nobody planned',
 	path: '/projects/{project}/register/gaps',
 	input: z.strictObject({ project: projectKey }),
 	output: z.strictObject({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MOST_STAGES, SPANS, type Basis, type Status } from '../../core/register';
+import { MOST_STAGES, SPANS, WIDEST_GAP, type Basis, type Status } from '../../core/register';
 import type { ColumnOf } from '../../core/register/import';
 import { VERDICTS } from '../../core/releases';
 import { PURPOSES } from '../../core/revisions/revisions';
@@ -35,6 +35,8 @@ export const narrowed = {
 	met: flag,
 	statuses: several(z.enum(statuses), statuses.length),
 	undated: flag,
+	/** Numbers are missing after its own in its series. */
+	missing: flag,
 	from: day.optional(),
 	to: day.optional(),
 	/** Ids of people. */
@@ -61,7 +63,8 @@ export const registerCounts = z.strictObject({
 	withClient: z.number(),
 	returned: z.number(),
 	done: z.number(),
-	undated: z.number()
+	undated: z.number(),
+	missing: z.number()
 });
 
 export const registerLine = z.strictObject({
@@ -94,6 +97,8 @@ export const registerLine = z.strictObject({
 	stages: z.array(standing),
 	/** Slip of the stage that one looks at, in working days. */
 	slip: z.number().nullable(),
+	/** The numbers between its own and the next of its series that nobody uses. */
+	missingAfter: z.array(z.string()).max(WIDEST_GAP),
 	/** Whether whoever asks may say when it is expected. */
 	mayForecast: z.boolean()
 });

@@ -35,6 +35,8 @@ export interface Deliverable {
 	weight: number;
 	plan: readonly StagePlan[];
 	document: DocumentFacts | null;
+	/** The numbers between its own and the next of its series that nobody uses (G5). */
+	missingAfter: readonly string[];
 }
 
 /** What the trail knows of the document that has a deliverable's number. */

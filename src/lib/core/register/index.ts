@@ -11,3 +11,4 @@ export * from './progress';
 export * from './report';
 export * from './stages';
 export * from './template';
+export * from './words';

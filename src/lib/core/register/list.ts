@@ -29,6 +29,8 @@ export interface Narrowing {
 	statuses: readonly Status[];
 	/** A stage of its plan has no planned day. */
 	undated: boolean;
+	/** Numbers are missing after its own. */
+	missing: boolean;
 	/** Expected, or planned, from one day to another at the stage that one looks at. */
 	from: string | null;
 	to: string | null;
@@ -49,6 +51,7 @@ export const EVERYTHING: Narrowing = {
 	met: false,
 	statuses: [],
 	undated: false,
+	missing: false,
 	from: null,
 	to: null,
 	responsible: [],
@@ -71,6 +74,8 @@ export interface Line {
 export interface Seen extends Line {
 	/** The stage that one looks at; null when it is not in the plan. */
 	view: Standing | null;
+	/** The numbers that are missing after its own, for those who are told which numbers are taken (A10). */
+	missingAfter: readonly string[];
 }
 
 /** What departments usually take, as all deliverables of a project tell it. */
@@ -91,9 +96,21 @@ export function linesOf(
 	});
 }
 
-/** Lines as one looks at them. @param stage the one that is chosen; null for the next of each */
-export const seenAt = (lines: readonly Line[], stage: string | null): Seen[] =>
-	lines.map(({ deliverable, at, status }) => ({ deliverable, at, status, view: stageInView(at, stage) }));
+const UNTOLD: readonly string[] = [];
+
+/**
+ * Lines as one looks at them.
+ * @param stage the one that is chosen; null for the next of each
+ * @param told whether one is told which numbers are taken, and so which are missing (A10)
+ */
+export const seenAt = (lines: readonly Line[], stage: string | null, told: boolean): Seen[] =>
+	lines.map(({ deliverable, at, status }) => ({
+		deliverable,
+		at,
+		status,
+		view: stageInView(at, stage),
+		missingAfter: told ? deliverable.missingAfter : UNTOLD
+	}));
 
 /** The day on which something is due at a stage: expected, else planned; null when it is met. */
 export const dueOf = (one: Standing): string | null =>
@@ -134,6 +151,7 @@ export function passing(to: Narrowing, today: string): (line: Seen) => boolean {
 		if (to.wasLate && !wasAnyLate(line, stage)) return false;
 		if (to.met && !isAnyMet(line, stage)) return false;
 		if (to.undated && !isUndated(line)) return false;
+		if (to.missing && !line.missingAfter.length) return false;
 		if ((to.from !== null || to.to !== null) && !looked(line, stage).some((at) => inside(dueOf(at))))
 			return false;
 		return (
@@ -197,6 +215,7 @@ export interface Counts {
 	returned: number;
 	done: number;
 	undated: number;
+	missing: number;
 }
 
 /** Counts of lines as they stand: of each figure, how many lines narrowing to it leaves. */
@@ -210,7 +229,8 @@ export function countsOf(lines: readonly Seen[], stage: string | null, today: st
 		withClient: 0,
 		returned: 0,
 		done: 0,
-		undated: 0
+		undated: 0,
+		missing: 0
 	};
 	for (const line of lines) {
 		if (stage !== null && line.view === null) continue;
@@ -218,6 +238,7 @@ export function countsOf(lines: readonly Seen[], stage: string | null, today: st
 		if (wasAnyLate(line, stage)) counts.wasLate++;
 		if (isAnyLate(line, stage, today)) counts.late++;
 		if (isUndated(line)) counts.undated++;
+		if (line.missingAfter.length) counts.missing++;
 		if (line.status === 'none') counts.none++;
 		else if (line.status === 'with-client') counts.withClient++;
 		else if (line.status === 'returned') counts.returned++;

@@ -1,6 +1,9 @@
 import type { NumberingRule } from '../numbering/numbering';
+import { lastPartOf } from './numbers';
 
-/** Numbers that nobody uses within a series: from one to another, both included. */
+type Rule = Pick<NumberingRule, 'separator'>;
+
+/** Numbers in a row that nobody uses: from one to another, both included. */
 export interface Gap {
 	from: string;
 	to: string;
@@ -10,30 +13,56 @@ export interface Gap {
 /** A wider gap is a block that was kept free on purpose, and no number is missing there. */
 export const WIDEST_GAP = 9;
 
+/** A number as its series and its place in it; null for what does not end in a serial. */
+function serialOf(rule: Rule, number: string): { head: string; serial: string } | null {
+	const serial = lastPartOf(rule, number);
+	return /^\d{1,9}$/.test(serial) ? { head: number.slice(0, -serial.length), serial } : null;
+}
+
 /**
- * Numbers that are missing within the series of a project (G5): those between two that are used and are near each other.
- * @param used numbers of deliverables and documents, whatever their order; what does not end in a serial is left out
+ * The numbers that are missing after each number of the register (G5): those between it and the next of its series, where
+ * the two are near each other.
+ * @param numbers of the deliverables, whatever their order; what does not end in a serial has nothing after it
+ * @returns by the number before them, in their order; a document may have one of them all the same
  */
-export function missingNumbers(rule: Pick<NumberingRule, 'separator'>, used: Iterable<string>): Gap[] {
-	const series = new Map<string, Set<number>>();
-	const widths = new Map<string, number>();
-	for (const number of used) {
-		const at = number.lastIndexOf(rule.separator) + 1;
-		const [head, serial] = [number.slice(0, at), number.slice(at)];
-		if (!/^\d{1,9}$/.test(serial)) continue;
-		const of = series.get(head) ?? new Set<number>();
-		series.set(head, of.add(Number(serial)));
-		widths.set(head, Math.max(widths.get(head) ?? 0, serial.length));
+export function missingAfter(rule: Rule, numbers: Iterable<string>): Map<string, string[]> {
+	const series = new Map<string, { number: string; at: number; width: number }[]>();
+	for (const number of numbers) {
+		const is = serialOf(rule, number);
+		if (!is) continue;
+		const one = { number, at: Number(is.serial), width: is.serial.length };
+		const of = series.get(is.head);
+		if (of) of.push(one);
+		else series.set(is.head, [one]);
 	}
-	const gaps: Gap[] = [];
-	for (const [head, serials] of series) {
-		const sorted = [...serials].sort((a, b) => a - b);
-		const name = (serial: number) => head + String(serial).padStart(widths.get(head)!, '0');
-		for (const [i, serial] of sorted.entries()) {
-			const count = i === 0 ? 0 : serial - sorted[i - 1]! - 1;
-			if (count > 0 && count <= WIDEST_GAP)
-				gaps.push({ from: name(serial - count), to: name(serial - 1), count });
+	const missing = new Map<string, string[]>();
+	for (const [head, of] of series) {
+		of.sort((a, b) => a.at - b.at);
+		const width = Math.max(...of.map((one) => one.width));
+		for (const [i, { number, at }] of of.entries()) {
+			const count = (of[i + 1]?.at ?? 0) - at - 1;
+			if (count < 1 || count > WIDEST_GAP) continue;
+			const name = (n: number) => head + String(at + 1 + n).padStart(width, '0');
+			missing.set(
+				number,
+				Array.from({ length: count }, (_, n) => name(n))
+			);
 		}
 	}
-	return gaps.sort((a, b) => (a.from < b.from ? -1 : 1));
+	return missing;
+}
+
+/** Missing numbers put together where one follows another. @param missing in their order */
+export function gapsOf(rule: Rule, missing: Iterable<string>): Gap[] {
+	const gaps: (Gap & { head: string; last: number })[] = [];
+	for (const number of missing) {
+		const { head, serial } = serialOf(rule, number)!;
+		const before = gaps.at(-1);
+		if (before?.head === head && before.last + 1 === Number(serial)) {
+			before.to = number;
+			before.last++;
+			before.count++;
+		} else gaps.push({ from: number, to: number, count: 1, head, last: Number(serial) });
+	}
+	return gaps.map(({ from, to, count }) => ({ from, to, count }));
 }

@@ -8,7 +8,7 @@ import type { Deliverable, StagePlan } from './deliverable';
 import { medianOf, spreadOf, SPANS, stepsOf, usualOf } from './durations';
 import { standings, statusOf, usualKey } from './forecast';
 import { countsOf, EVERYTHING, linesOf, ordered, ORDERS, passing, seenAt, usualIn } from './list';
-import { missingNumbers } from './missing';
+import { gapsOf, missingAfter } from './missing';
 import { curveOf, curvesOf, progressOf, sampled } from './progress';
 import { checkStages, USUAL_STAGES } from './stages';
 
@@ -65,11 +65,12 @@ const deliverable: fc.Arbitrary<Deliverable> = fc.record({
 				})
 			)
 		})
-	)
+	),
+	missingAfter: fc.subarray(['VFT-MW-LS-00-DR-0002', 'VFT-MW-LS-00-DR-0003'])
 });
 const many = fc.array(deliverable, { maxLength: 30 });
 const linesIn = (all: Deliverable[], stage: string | null = null) =>
-	seenAt(linesOf(all, stages, usualIn(all, stages, days), today, days), stage);
+	seenAt(linesOf(all, stages, usualIn(all, stages, days), today, days), stage, true);
 
 /** A deliverable of Marine works with a plan, and a document where it was begun. */
 const line = (more: Partial<Deliverable> & { planned: Record<string, string | null>; begun?: string }) => {
@@ -90,6 +91,7 @@ const line = (more: Partial<Deliverable> & { planned: Record<string, string | nu
 			corrected: null
 		})),
 		document: begun ? { id: 'x', label: 'P01.1', issued: false, begun, issues: [], reply: null } : null,
+		missingAfter: [],
 		...rest
 	} satisfies Deliverable;
 };
@@ -258,6 +260,7 @@ describe('the list', () => {
 					lines.filter(passing({ ...EVERYTHING, stage, ...to }, today)).length;
 				expect(counts.late).toBe(left({ late: true }));
 				expect(counts.none).toBe(left({ statuses: ['none'] }));
+				expect(counts.missing).toBe(left({ missing: true }));
 				expect(counts.wasLate).toBeLessThanOrEqual(counts.met);
 				expect(counts.none).toBeLessThanOrEqual(all.filter((one) => !one.document).length);
 				// Each narrowing leaves no more than the wider one.
@@ -299,32 +302,53 @@ describe('the list', () => {
 });
 
 describe('numbers that are missing', () => {
+	const rule = { separator: '-' };
+
 	it('lie between two of a series that are near each other', () => {
-		const rule = { separator: '-' };
-		const used = ['A-0101', 'A-0103', 'A-0107', 'A-0201', 'B-0001', 'minutes'];
-		expect(missingNumbers(rule, used)).toEqual([
+		const used = ['A-0201', 'A-0107', 'A-0103', 'A-0101', 'B-0001', 'minutes'];
+		const missing = missingAfter(rule, used);
+		expect(Object.fromEntries(missing)).toEqual({
+			'A-0101': ['A-0102'],
+			'A-0103': ['A-0104', 'A-0105', 'A-0106']
+		});
+		expect(gapsOf(rule, [...missing.values()].flat())).toEqual([
 			{ from: 'A-0102', to: 'A-0102', count: 1 },
 			{ from: 'A-0104', to: 'A-0106', count: 3 }
 		]);
+		expect(gapsOf(rule, ['A-0104', 'A-0106', 'B-0107'])).toHaveLength(3);
 	});
 
 	it('are none once each of them is used', () => {
-		const rule = { separator: '-' };
 		const numbers = fc.uniqueArray(fc.integer({ min: 1, max: 300 }), { maxLength: 60 });
+		const named = (n: number) => `VFT-${String(n).padStart(4, '0')}`;
 		fc.assert(
 			fc.property(numbers, (serials) => {
-				const used = new Set(serials.map((n) => `VFT-${String(n).padStart(4, '0')}`));
-				const gaps = missingNumbers(rule, used);
-				for (const { from, to, count } of gaps) {
-					const [a, b] = [Number(from.slice(4)), Number(to.slice(4))];
-					expect(b - a + 1).toBe(count);
-					for (let n = a; n <= b; n++) {
-						const name = `VFT-${String(n).padStart(4, '0')}`;
-						expect(used.has(name)).toBe(false);
-						used.add(name);
+				const used = new Set(serials.map(named));
+				const missing = missingAfter(rule, used);
+				for (const [after, free] of missing) {
+					expect(used.has(after)).toBe(true);
+					for (const [i, number] of free.entries()) {
+						expect(used.has(number)).toBe(false);
+						expect(number).toBe(named(Number(after.slice(4)) + i + 1));
 					}
 				}
-				expect(missingNumbers(rule, used)).toEqual([]);
+				const all = [...missing.values()].flat();
+				expect(new Set(all).size).toBe(all.length);
+				expect(gapsOf(rule, all.sort()).reduce((n, gap) => n + gap.count, 0)).toBe(all.length);
+				expect(missingAfter(rule, [...used, ...all]).size).toBe(0);
+			})
+		);
+	});
+
+	it('are told to nobody who is not told which are taken', () => {
+		fc.assert(
+			fc.property(many, (all) => {
+				const lines = linesOf(all, stages, usualIn(all, stages, days), today, days);
+				const told = seenAt(lines, null, true);
+				const untold = seenAt(lines, null, false);
+				const missing = { ...EVERYTHING, missing: true };
+				expect(untold.filter(passing(missing, today))).toEqual([]);
+				expect(countsOf(untold, null, today)).toEqual({ ...countsOf(told, null, today), missing: 0 });
 			})
 		);
 	});

@@ -2,6 +2,7 @@ import { eq, sql } from 'drizzle-orm';
 import { groupedBy } from '../../core/lists/group';
 import { kindsTouching } from '../../core/events';
 import {
+	missingAfter,
 	partOf,
 	stagesOf,
 	usualIn,
@@ -86,6 +87,15 @@ interface Row extends Record<string, unknown> {
 	begun: string | null;
 }
 
+/** Of numbers that are missing after others, those that no document has either. */
+async function unused(db: Querier, projectId: string, missing: ReadonlyMap<string, readonly string[]>) {
+	const rows = await db.execute<{ number: string }>(sql`
+		select number from document where project_id = ${projectId} and live
+			and number = any(${sql.param([...missing.values()].flat())}::text[])`);
+	const used = new Set(rows.map((row) => row.number));
+	return new Map([...missing].map(([after, numbers]) => [after, numbers.filter((one) => !used.has(one))]));
+}
+
 /** Reads it all, the settings too: those that a request began with may be older than the entry it goes by. */
 async function readFacts(db: Querier, projectId: string): Promise<Facts> {
 	const [project] = (await db.select().from(projectTable).where(eq(projectTable.id, projectId))) as [Project];
@@ -153,6 +163,14 @@ async function readFacts(db: Querier, projectId: string): Promise<Facts> {
 		replies.map(({ document, release, to, by, verdict }) => [document, { release, to, by, verdict }])
 	);
 	const rule = project.settings.numbering;
+	const free = await unused(
+		db,
+		projectId,
+		missingAfter(
+			rule,
+			rows.map((row) => row.number)
+		)
+	);
 	const held = rows.map((row): Held => {
 		const plan = Object.entries(planOf.get(row.id) ?? {}).map(([stage, planned]): StagePlan => {
 			const more = saidOf.get(`${row.id} ${stage}`);
@@ -185,6 +203,7 @@ async function readFacts(db: Querier, projectId: string): Promise<Facts> {
 				responsible: row.responsible_id ? { id: row.responsible_id, name: row.responsible ?? '' } : null,
 				weight: row.weight,
 				plan,
+				missingAfter: free.get(row.number) ?? [],
 				document: row.document
 					? {
 							id: row.document,

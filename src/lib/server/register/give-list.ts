@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import type * as contract from '../../contract/register';
-import { STATUS_LABEL } from '../../core/register';
+import * as contract from '../../contract/register';
+import { narrowingText, STATUS_LABEL } from '../../core/register';
 import { dayOf } from '../../core/time/days';
 import { MEDIA_TYPE } from '../../core/files/media';
 import type { RegisterListTask } from '../formats/register-list/task';
@@ -10,26 +10,13 @@ import { madeResponse } from '../platform/http/respond';
 import type { Actor } from '../platform/runner/actor';
 import { readView } from '../platform/runner/run';
 import type { Services } from '../platform/services';
+import { narrowingOf } from './seen';
 import { register } from './views';
 import { registerFigures } from './views-figures';
 
 type Asked = z.input<typeof contract.register.input>;
 /** So many lines are asked for at a time. */
 const AT_ONCE = 1_000;
-
-/** What a list is narrowed to, in words, for the head of a report. */
-function narrowedWords(asked: Asked, stages: { key: string; name: string }[]): string {
-	const said = (value: unknown) => (Array.isArray(value) ? value.join(', ') : String(value ?? ''));
-	return [
-		said(asked.departments) && `department ${said(asked.departments)}`,
-		said(asked.zones) && `zone ${said(asked.zones)}`,
-		said(asked.types) && `type ${said(asked.types)}`,
-		asked.stage && (stages.find((one) => one.key === asked.stage)?.name ?? ''),
-		asked.words && `with “${asked.words}”`
-	]
-		.filter(Boolean)
-		.join(' · ');
-}
 
 /** The register as a file, as far as whoever asks may look at it; with the name that it is given. */
 export async function registerFile(
@@ -79,7 +66,11 @@ export async function registerFile(
 	const bytes = await services.inspector.write({
 		task: 'register-list',
 		format,
-		about: { project: project.name, today, narrowed: narrowedWords(asked, stages) },
+		about: {
+			project: project.name,
+			today,
+			narrowed: narrowingText(narrowingOf(contract.register.input.parse(asked)), { stages, people: members })
+		},
 		stages,
 		lines,
 		curves

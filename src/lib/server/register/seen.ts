@@ -20,7 +20,9 @@ export async function visibleLines(context: Here, stage: string | null) {
 		scope === null ? !reach.subject.outside : scopes === null || scopes.has(scope);
 	const all = standing(facts, today);
 	const lines = scopes === null ? all : all.filter((_, i) => sees(facts.held[i]!));
-	return { facts, today, stages, lines: seenAt(lines, stage) };
+	// That a number is taken, and so that one is missing, is told to those who may add documents (A10).
+	const told = reach.scopes('work').length > 0;
+	return { facts, today, stages, told, lines: seenAt(lines, stage, told) };
 }
 
 /** Where all deliverables stand, worked out once a day as long as the facts hold. */
@@ -46,6 +48,7 @@ export const narrowingOf = (input: Narrowed): Narrowing => ({
 	met: input.met,
 	statuses: input.statuses,
 	undated: input.undated,
+	missing: input.missing,
 	from: input.from ?? null,
 	to: input.to ?? null,
 	responsible: input.responsible,

@@ -3,8 +3,8 @@ import { groupedBy } from '../../core/lists/group';
 import * as contract from '../../contract/register';
 import {
 	curvesOf,
+	gapsOf,
 	loadOf,
-	missingNumbers,
 	partOf,
 	passing,
 	progressOf,
@@ -70,15 +70,11 @@ export const registerFigures = answers(contract.registerFigures, {
 });
 
 export const registerGaps = answers(contract.registerGaps, {
-	async run({ db, project }) {
+	async run(context) {
+		const { db, project } = context;
 		const rule = project.settings.numbering;
-		const used = await db.execute<{ number: string }>(sql`
-			select number from deliverable where project_id = ${project.id} and removed_at is null
-			union select number from document where project_id = ${project.id} and live`);
-		const numbers = missingNumbers(
-			rule,
-			used.map((row) => row.number)
-		);
+		const { lines } = await visibleLines(context, null);
+		const missing = lines.flatMap((line) => line.missingAfter);
 		const unplanned = sql`from document d join ${place} on ${place.id} = d.id
 			where d.project_id = ${project.id} and d.live and ${live()} and not exists (
 				select 1 from deliverable l where l.project_id = d.project_id and l.number = d.number and l.removed_at is null)`;
@@ -87,8 +83,8 @@ export const registerGaps = answers(contract.registerGaps, {
 		);
 		const [counted] = await db.execute<{ n: number }>(sql`select count(*)::int as n ${unplanned}`);
 		return {
-			numbers: numbers.slice(0, 1_000),
-			missing: numbers.reduce((n, gap) => n + gap.count, 0),
+			numbers: gapsOf(rule, missing).slice(0, 1_000),
+			missing: missing.length,
 			documents: documents.map((row) => ({
 				...row,
 				department: partOf(rule, row.number, 'department') || null,

@@ -30,8 +30,8 @@ async function rowsOf(context: Here, facts: Facts, lines: readonly Seen[]) {
 				.where(and(among(lock.documentId, documents), isNull(lock.endedAt)))
 		: [];
 	const inHand = new Map(locks.map((one) => [one.document, one.name]));
-	return lines.map(({ deliverable: one, at, status, view }) => {
-		const { document, plan: _plan, ...rest } = one;
+	return lines.map(({ deliverable: one, at, status, view, missingAfter }) => {
+		const { document, plan: _plan, missingAfter: _untold, ...rest } = one;
 		return {
 			...rest,
 			status,
@@ -46,6 +46,7 @@ async function rowsOf(context: Here, facts: Facts, lines: readonly Seen[]) {
 				: null,
 			stages: [...at],
 			slip: view?.slip ?? null,
+			missingAfter: [...missingAfter],
 			mayForecast: mayForecast(context, {
 				departmentId: facts.departmentOf.get(one.id) ?? null,
 				responsibleId: one.responsible?.id ?? null
@@ -97,7 +98,7 @@ function offersOf(lines: readonly Line[]) {
 export const register = answers(contract.register, {
 	async run(context, input) {
 		const stage = input.stage ?? null;
-		const { facts, today, stages, lines } = await visibleLines(context, stage);
+		const { facts, today, stages, told, lines } = await visibleLines(context, stage);
 		const to = narrowingOf(input);
 		// Figures count what is left before one of them is chosen.
 		const { departments, zones, types, responsible, words } = to;
@@ -112,6 +113,7 @@ export const register = answers(contract.register, {
 		return {
 			stages: [...stages],
 			counts: countsOf(counted, stage, today),
+			tellsMissing: told,
 			total: left.length,
 			span: spanOf(left),
 			rows: await rowsOf(context, facts, shown),

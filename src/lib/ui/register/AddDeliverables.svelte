@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
+	import { partOf } from '../../core/register';
 	import { headOf } from '../../core/numbering/numbering';
 	import { cupboard, type AnswerOf } from '../../client/cupboard';
 	import DateField from '../kit/DateField.svelte';
@@ -18,6 +20,7 @@
 		frame,
 		stages,
 		people,
+		number: first = '',
 		done
 	}: {
 		open: boolean;
@@ -25,19 +28,26 @@
 		frame: AnswerOf<'projectFrame'>;
 		stages: Stages;
 		people: readonly Pickable[];
+		/** The number of the first, where it is known. */
+		number?: string;
 		done: () => Promise<void>;
 	} = $props();
 
 	const rule = $derived(frame.project.numbering);
 	const departmentAt = $derived(rule.parts.findIndex((part) => part.key === 'department'));
-	let department = $state<string | null>(null);
-	let number = $state('');
+	let department = $state<string | null>(untrack(() => departmentOf(first)));
+	let number = $state(untrack(() => first));
 	let title = $state('');
 	let weight = $state(1);
 	let responsible = $state.raw<Picked | null>(null);
 	let planned = $state<Record<string, string>>({});
 	let added = $state(0);
 
+	/** The department that a number names. */
+	function departmentOf(of: string) {
+		const code = partOf(rule, of, 'department');
+		return frame.departments.find((one) => one.code === code)?.id ?? null;
+	}
 	/** The beginning of numbers of a department, for whoever has not begun to type one. */
 	function begin() {
 		const code = frame.departments.find((one) => one.id === department)?.code;

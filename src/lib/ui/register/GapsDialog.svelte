@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
-	import { WIDEST_GAP } from '../../core/register';
+	import { lastPartOf, WIDEST_GAP } from '../../core/register';
 	import { cupboard, type AnswerOf } from '../../client/cupboard';
 	import Dialog from '../kit/Dialog.svelte';
 	import Form from '../kit/Form.svelte';
@@ -56,16 +56,14 @@
 		<section>
 			<h3 class="font-semibold">{plural(gaps.missing, 'number')} missing within a series</h3>
 			<p class="text-[12px] text-ink-2">
-				Between two numbers that are used and near each other. More than {WIDEST_GAP} free ones in a row count as
-				kept free on purpose.
+				Between two numbers of the register that are near each other. More than {WIDEST_GAP} in a row count as kept
+				free on purpose. “Numbers missing” above the list shows after which deliverable they are missing.
 			</p>
 			{#if gaps.numbers.length}<ul
 					class="mt-1 flex max-h-[110px] flex-wrap gap-x-5 overflow-auto font-mono text-[12px]"
 				>
 					{#each gaps.numbers as gap (gap.from)}<li>
-							{gap.from}{gap.count > 1
-								? ` to ${gap.to.slice(gap.to.lastIndexOf(frame.project.numbering.separator) + 1)}`
-								: ''}
+							{gap.from}{gap.count > 1 ? ` to ${lastPartOf(frame.project.numbering, gap.to)}` : ''}
 						</li>{/each}
 				</ul>{/if}
 		</section>

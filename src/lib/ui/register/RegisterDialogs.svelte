@@ -66,6 +66,7 @@
 		{frame}
 		{stages}
 		{people}
+		number={asking.number}
 		done={over}
 	/>{:else if asking.what === 'import'}<ImportDialog
 		bind:open

@@ -78,7 +78,7 @@
 	}));
 	let words = $derived(shown.words);
 	const search = paced<string>(250, (said) => show({ words: said }));
-	const figures = $derived(figuresOf(list.counts, shown.stage || null));
+	const figures = $derived(figuresOf(list.counts, shown.stage || null, list.tellsMissing));
 	const narrowed = $derived(
 		Boolean(
 			shown.only ||

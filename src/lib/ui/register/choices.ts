@@ -31,7 +31,17 @@ export interface Shown {
 }
 
 /** Figures that narrow the list when they are chosen. */
-const ONLY = ['late', 'was-late', 'met', 'none', 'with-client', 'returned', 'done', 'undated'] as const;
+export const ONLY = [
+	'late',
+	'was-late',
+	'met',
+	'none',
+	'with-client',
+	'returned',
+	'done',
+	'undated',
+	'missing'
+] as const;
 export type Only = (typeof ONLY)[number];
 
 const oneOf = <T extends string>(all: readonly T[], said: string | null, otherwise: T): T =>
@@ -92,6 +102,7 @@ export function askedFor(shown: Shown): Omit<InputOf<'registerFigures'>, 'projec
 		wasLate: shown.only === 'was-late',
 		met: shown.only === 'met',
 		undated: shown.only === 'undated',
+		missing: shown.only === 'missing',
 		words: shown.words,
 		...maybe('stage', shown.stage),
 		...maybe('from', shown.from),
@@ -109,7 +120,8 @@ export type Stages = AnswerOf<'register'>['stages'];
  */
 export function figuresOf(
 	counts: Counts,
-	stage: string | null
+	stage: string | null,
+	tellsMissing: boolean
 ): { only: Only; word: string; count: number }[] {
 	return [
 		{ only: 'late', word: 'Late or slipping', count: counts.late },
@@ -122,7 +134,8 @@ export function figuresOf(
 					{ only: 'was-late' as const, word: 'Issued late', count: counts.wasLate }
 				]
 			: [{ only: 'done' as const, word: 'All stages met', count: counts.done }]),
-		{ only: 'undated', word: 'Without a day', count: counts.undated }
+		{ only: 'undated', word: 'Without a day', count: counts.undated },
+		...(tellsMissing ? [{ only: 'missing' as const, word: 'Numbers missing', count: counts.missing }] : [])
 	];
 }
 
@@ -150,7 +163,7 @@ export function headOf(
 
 /** A dialog of the register that is asked for. */
 export type Asking =
-	| { what: 'add' }
+	| { what: 'add'; number?: string }
 	| { what: 'import' }
 	| { what: 'gaps' }
 	| { what: 'template' }

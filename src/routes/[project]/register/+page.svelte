@@ -3,7 +3,7 @@
 	import { SvelteSet } from 'svelte/reactivity';
 	import { goto } from '$app/navigation';
 	import { cupboard } from '$lib/client/cupboard';
-	import { isLate } from '$lib/core/register';
+	import { isLate, lastPartOf } from '$lib/core/register';
 	import Revision from '$lib/ui/documents/Revision.svelte';
 	import Empty from '$lib/ui/kit/Empty.svelte';
 	import { later } from '$lib/ui/kit/later';
@@ -227,7 +227,19 @@
 {#snippet title(row: Row)}{#if row.document}<a
 			class="font-semibold hover:underline"
 			href="/{code}/document/{row.document.id}">{row.title}</a
-		>{:else}<span class="font-semibold">{row.title}</span>{/if}{/snippet}
+		>{:else}<span class="font-semibold">{row.title}</span>{/if}{#if shown.only === 'missing'}{@render missing(
+			row.missingAfter
+		)}{/if}{/snippet}
+{#snippet missing(numbers: readonly string[])}<span class="block text-[12px] text-wait"
+		>Missing after it:
+		{#each numbers as one, i (one)}{i ? ', ' : ''}{#if controller}<button
+					class="link font-mono"
+					aria-label="Add {one}"
+					onclick={() => (asking = { what: 'add', number: one })}
+					>{lastPartOf(data.frame.project.numbering, one)}</button
+				>{:else}<span class="font-mono">{lastPartOf(data.frame.project.numbering, one)}</span
+				>{/if}{/each}</span
+	>{/snippet}
 {#snippet department(row: Row)}{#if row.department}<span
 			class="rounded-sm bg-frame px-1 font-mono text-[11px] font-semibold text-on-frame"
 			>{row.department}</span
