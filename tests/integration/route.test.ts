@@ -20,6 +20,7 @@ import { approveRelease, askApproval, sendBack } from '../../src/lib/server/rele
 import { issueRelease } from '../../src/lib/server/releases/acts-issue';
 import { tellLateSteps } from '../../src/lib/server/releases/late';
 import { endStandIn, nameStandIn } from '../../src/lib/server/releases/acts-stand-ins';
+import { projectFrame } from '../../src/lib/server/places/views';
 import { standIns } from '../../src/lib/server/releases/views-stand-ins';
 import { releases, releaseView } from '../../src/lib/server/releases/views';
 import { changeSettings } from '../../src/lib/server/settings/acts';
@@ -304,6 +305,9 @@ describe('a stand-in (T10)', () => {
 		const { rows } = await world.read('petra', standIns, { project: 'VFT' });
 		expect(rows).toMatchObject([{ away: { name: 'Rhosyn Hale' }, mayEnd: false }]);
 		expect((await world.read('tarn', standIns, { project: 'VFT' })).rows).toEqual([]);
+		const away = async (who: string) => (await world.read(who, projectFrame, { project: 'VFT' })).away;
+		expect(await away('petra')).toMatchObject([{ person: id('rhosyn'), until: days.until }]);
+		expect(await away('tarn')).toEqual([]);
 		expect(
 			await refused(world.act('petra', endStandIn, { project: 'VFT', entry: rows[0]!.id }))
 		).toMatchObject({ code: 'needs-level' });

@@ -19,6 +19,7 @@ import FileField from '../../src/lib/ui/kit/FileField.svelte';
 import Form from '../../src/lib/ui/kit/Form.svelte';
 import Menu from '../../src/lib/ui/kit/Menu.svelte';
 import { membersOf } from '../../src/lib/ui/kit/person';
+import Narrowed from '../../src/lib/ui/kit/Narrowed.svelte';
 import OrderedList from '../../src/lib/ui/kit/OrderedList.svelte';
 import PersonPicker from '../../src/lib/ui/kit/PersonPicker.svelte';
 import PlacePicker from '../../src/lib/ui/kit/PlacePicker.svelte';
@@ -29,6 +30,7 @@ import SuggestedInput from '../../src/lib/ui/kit/SuggestedInput.svelte';
 import Table from '../../src/lib/ui/kit/Table.svelte';
 import Tabs from '../../src/lib/ui/kit/Tabs.svelte';
 import NumberForm from './NumberForm.svelte';
+import PickerOfAway from './PickerOfAway.svelte';
 
 const shown: Record<string, unknown>[] = [];
 afterEach(() => {
@@ -61,6 +63,7 @@ vi.stubGlobal(
 	}
 );
 
+const MANY = Array.from({ length: 30 }, (_, i) => ({ name: `Sheet ${i}` }));
 type Sheet = (typeof SHEETS)[number];
 const PARTS: Record<string, [unknown, Record<string, unknown>]> = {
 	Avatar: [Avatar, { name: 'Oke Lindvar' }],
@@ -85,6 +88,10 @@ const PARTS: Record<string, [unknown, Record<string, unknown>]> = {
 	FileField: [FileField, { label: 'The file you worked on', file: undefined }],
 	Form: [Form, { act: nothing, button: 'Change', children: says('Fields') }],
 	Menu: [Menu, { label: 'Folder', groups: [[{ word: 'Rename…', act: nothing }]] }],
+	Narrowed: [
+		Narrowed,
+		{ label: 'Sheets', items: MANY, children: createRawSnippet(() => ({ render: () => '<p>sheets</p>' })) }
+	],
 	OrderedList: [
 		OrderedList,
 		{
@@ -241,6 +248,19 @@ describe('somebody is picked', () => {
 			expect(options().map(said)).toEqual([
 				'Ada Ferris ada@x.example, not come in yet',
 				'Bo Lunde bo@x.example, outside, kept out'
+			])
+		);
+	});
+
+	it('says of whoever is away until when, and who decides for them', async () => {
+		const ada = { kind: 'person' as const, id: 'a', name: 'Ada Ferris', email: 'ada@x.example', people: 1 };
+		const away = new Map([['a', 'away until 5 Dec, Bo Lunde decides']]);
+		const props = { known: [ada, { ...ada, id: 'c', name: 'Cyra Holt', email: 'c@x.example' }], away };
+		show(PickerOfAway, props).querySelector<HTMLInputElement>('[role=combobox]')!.click();
+		await vi.waitFor(() =>
+			expect(options().map(said)).toEqual([
+				'Ada Ferris away until 5 Dec, Bo Lunde decides, ada@x.example',
+				'Cyra Holt c@x.example'
 			])
 		);
 	});

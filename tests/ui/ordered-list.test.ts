@@ -63,3 +63,24 @@ it('keeps the keys that move for itself, and leaves Tab and Escape to the page',
 	expect(heard).toEqual(['Escape', 'Tab']);
 	expect(order()).toBe('ba');
 });
+
+it('shows some of many, finds the others by their words, and puts them in their place among all', () => {
+	const names = Array.from({ length: 300 }, (_, i) => `s${i + 1} `);
+	const order = show(...names);
+	const rows = () => [...document.querySelectorAll('li b')].map((one) => one.textContent!.trim());
+	expect(rows()).toHaveLength(200);
+	expect(document.body.textContent).toContain('100 more; type words to find them.');
+	const search = document.querySelector<HTMLInputElement>('input[type=search]')!;
+	search.value = 's290';
+	search.dispatchEvent(new InputEvent('input', { bubbles: true }));
+	flushSync();
+	expect(rows()).toEqual(['s290']);
+	const place = document.querySelector<HTMLInputElement>('[aria-label^="Place of"]')!;
+	expect(place.value).toBe('290');
+	place.value = '1';
+	place.dispatchEvent(new Event('change', { bubbles: true }));
+	flushSync();
+	expect(order()!.startsWith('s290 s1 s2 ')).toBe(true);
+	press('s290 ', 'ArrowDown');
+	expect(order()!.startsWith('s1 s290 s2 ')).toBe(true);
+});

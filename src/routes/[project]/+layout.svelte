@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { afterNavigate, beforeNavigate, goto } from '$app/navigation';
 	import { page } from '$app/state';
+	import { tellAway } from '$lib/ui/kit/away';
 	import Menu from '$lib/ui/kit/Menu.svelte';
 	import { onMount } from 'svelte';
 	import { arrive, CHANGES, line, onTouched, setOut, watchProject } from '$lib/ui/platform/live.svelte';
@@ -13,9 +14,15 @@
 	import PhoneBar from '$lib/ui/shell/PhoneBar.svelte';
 	import WayLine from '$lib/ui/shell/WayLine.svelte';
 	import { WAYS, wayOf } from '$lib/ui/shell/ways';
-	import { initials } from '$lib/ui/platform/words';
+	import { dayText, initials } from '$lib/ui/platform/words';
 
 	let { data, children } = $props();
+	const away = $derived(
+		new Map(
+			data.frame.away.map((one) => [one.person, `away until ${dayText(one.until)}, ${one.standIn} decides`])
+		)
+	);
+	tellAway(() => away);
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
 	/** The page of the project that is open, by its path. */
 	const here = $derived(page.url.pathname.split('/')[2] ?? '');

@@ -7,12 +7,13 @@ import { calendarOf } from '../../core/time/working-days';
 import { idsOf, live, type Reach } from '../access/reach';
 import { mayTry } from '../platform/runner/locate';
 import { answers } from '../platform/runner/act';
+import { awayNow } from '../people/away';
 import type { Querier } from '../platform/db';
 import { department, departmentMember, document, lock, person, place, version } from '../platform/db/schema';
 import { documentRows } from '../documents/rows';
 
 export const projectFrame = answers(contract.projectFrame, {
-	async run({ db, project, reach, person: me }) {
+	async run({ db, project, reach, person: me, now }) {
 		const departments = await db
 			.select({
 				id: department.id,
@@ -48,6 +49,7 @@ export const projectFrame = answers(contract.projectFrame, {
 				workCalendar: calendarOf(settings)
 			},
 			departments,
+			away: reach.subject.outside ? [] : await awayNow(db, project, now),
 			me: {
 				...me,
 				controller: reach.subject.controller,

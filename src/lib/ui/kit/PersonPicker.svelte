@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { whoIsAway } from './away';
 	import type { Known } from '../../core/access/invite';
 	import { mailIn } from '../../core/words/list-line';
 	import { plural } from '../platform/words';
@@ -33,6 +34,7 @@
 		placeholder?: string;
 	} = $props();
 
+	const away = whoIsAway();
 	const GROUPS: Record<Known['kind'], string> = {
 		person: 'People',
 		department: 'Departments',
@@ -50,6 +52,8 @@
 				value: keyOf(one),
 				label: one.name,
 				detail: [
+					// First, since the end of a long line is cut.
+					one.kind === 'person' && away().get(one.id),
 					one.kind === 'person' ? one.email : one.people && plural(one.people, 'person', 'people'),
 					one.outside && 'outside',
 					one.note
