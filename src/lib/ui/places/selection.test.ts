@@ -10,7 +10,8 @@ vi.mock('../../client/cupboard', () => ({
 	cupboard: new Proxy({} as Record<string, unknown>, {
 		get: (_, name: string) => (input: Record<string, unknown>) => {
 			asked.push([name, input]);
-			const answer = answers[name];
+			const made = answers[name];
+			const answer = typeof made === 'function' ? (made as (given: unknown) => unknown)(input) : made;
 			return answer instanceof Error ? Promise.reject(answer) : Promise.resolve(answer);
 		}
 	})
@@ -20,6 +21,7 @@ vi.mock('../kit/toast', () => {
 		void toasts.push({ sentence, ...more });
 	return { toast: Object.assign(say, { success: say, error: say }) };
 });
+const { CallError } = await import('../../client/call');
 const { copyMany, moveMany, removeMany, tagMany } = await import('./selection');
 
 const then = vi.fn();
@@ -95,6 +97,17 @@ describe('what is done with many at once, and taken back', () => {
 			['restorePlace', { place: 'd1' }],
 			['restorePlace', { place: 'f1' }]
 		]);
+	});
+
+	it('restores the others when somebody else has restored one meanwhile, and says so', async () => {
+		answers.removePlaces = { removed: ['d1', 'd2', 'd3'] };
+		await removeMany('p', chosen, 'superseded', then);
+		answers.restorePlace = ({ place }: { place: string }) =>
+			place === 'd2' ? new CallError('conflict', 'It is not removed.', {}) : {};
+		await takeBack();
+		await vi.waitFor(() => expect(then).toHaveBeenCalledTimes(2));
+		expect(asked.slice(1).map(([, input]) => input.place)).toEqual(['d1', 'd2', 'd3']);
+		expect(toasts[1]!.sentence).toBe('1 of 3 could not be restored: It is not removed.');
 	});
 
 	it('offers nothing to take back when it was refused', async () => {

@@ -1,6 +1,7 @@
 import { toast } from '../kit/toast';
 import { addressOf, cupboard } from '../../client/cupboard';
 import { attempt } from '../platform/api';
+import { eachOf, refusedText, type Outcome } from '../platform/each';
 import { plural } from '../platform/words';
 
 /** Documents and folders that something is done with together. */
@@ -20,6 +21,13 @@ function done(sentence: string, takeBack: () => Promise<void>): void {
 	toast.success(sentence, { takeBack: () => void attempt(takeBack) });
 }
 
+/** Says that all is as it was before, or what could not be brought back. */
+function sayBack(outcome: Outcome, what: string): void {
+	const refused = refusedText(outcome, what);
+	if (refused) toast.error(refused, { stays: true });
+	else toast.success('All is as it was.');
+}
+
 /** Moves documents and folders, and offers to take it back. */
 export async function moveMany(
 	project: string,
@@ -30,17 +38,18 @@ export async function moveMany(
 	const before = await cupboard.organiseDocuments({ project, ...chosen, to: to.id });
 	done(`${inWords(chosen)} moved to ${to.name}.`, async () => {
 		const homes = new Set([...before.documents, ...before.folders].flatMap((b) => b.from ?? []));
-		for (const home of homes) {
-			const back = (list: { id: string; from: string | null }[]) =>
-				list.filter((b) => b.from === home).map((b) => b.id);
-			await cupboard.organiseDocuments({
+		const back = (list: { id: string; from: string | null }[], home: string) =>
+			list.filter((b) => b.from === home).map((b) => b.id);
+		const outcome = await eachOf([...homes], (home) =>
+			cupboard.organiseDocuments({
 				project,
-				documents: back(before.documents),
-				folders: back(before.folders),
+				documents: back(before.documents, home),
+				folders: back(before.folders, home),
 				to: home
-			});
-		}
-		toast.success('They are back where they were.');
+			})
+		);
+		// All from one folder go back together, so that what is counted is folders.
+		sayBack(outcome, 'brought back to their folders');
 		await then();
 	});
 	await then();
@@ -55,7 +64,10 @@ export async function tagMany(
 ): Promise<void> {
 	const before = await cupboard.organiseDocuments({ project, ...chosen, ...change });
 	done(`${plural(before.documents.length, 'document')} tagged.`, async () => {
-		for (const one of before.documents) await cupboard.changeDocument({ document: one.id, tags: one.tags });
+		const outcome = await eachOf(before.documents, ({ id, tags }) =>
+			cupboard.changeDocument({ document: id, tags })
+		);
+		sayBack(outcome, 'given their tags again');
 		await then();
 	});
 	await then();
@@ -94,8 +106,7 @@ export async function removeMany(
 		reason
 	});
 	done(`${inWords(chosen)} removed.`, async () => {
-		for (const place of removed) await cupboard.restorePlace({ place });
-		toast.success('They are back where they were.');
+		sayBack(await eachOf(removed, (place) => cupboard.restorePlace({ place })), 'restored');
 		await then();
 	});
 	await then();

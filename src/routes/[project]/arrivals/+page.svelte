@@ -9,6 +9,7 @@
 	import { refresh } from '$lib/ui/platform/refresh';
 	import SortArrivals from '$lib/ui/hatches/SortArrivals.svelte';
 	import { kindWord } from '$lib/core/files/kinds';
+	import { eachOf, refusedText } from '$lib/ui/platform/each';
 	import { plural, sizeText, whenText } from '$lib/ui/platform/words';
 
 	let { data } = $props();
@@ -32,16 +33,18 @@
 	};
 	async function refuse(reason: string) {
 		let tellings = 0;
-		for (const row of refusing) {
+		const outcome = await eachOf(refusing, async (row) => {
 			const { told } = await cupboard.refuseArrival({ place: row.place, arrival: row.id, reason });
 			if (told) tellings++;
-		}
+		});
 		const [one] = refusing;
-		toast(
-			refusing.length === 1
-				? `${one!.fileName} is refused${tellings ? `; ${one!.sender} has been told` : ''}.`
-				: `${plural(refusing.length, 'file')} are refused; ${tellings ? 'whoever left an address has been told' : 'nobody left an address'}.`
-		);
+		if (outcome.done)
+			toast(
+				refusing.length === 1
+					? `${one!.fileName} is refused${tellings ? `; ${one!.sender} has been told` : ''}.`
+					: `${plural(outcome.done, 'file is', 'files are')} refused; ${tellings ? 'whoever left an address has been told' : 'nobody left an address'}.`
+			);
+		if (outcome.refused.length) toast.error(refusedText(outcome, 'refused'), { stays: true });
 		selection.clear();
 		await again();
 	}
