@@ -226,3 +226,28 @@ test('on a phone every page is as wide as the phone, and its buttons are on it',
 	}
 	await ines.context().close();
 });
+
+test('tick all takes in the documents that are still to come', async ({ browser }) => {
+	const ines = await as(browser, 'ines');
+	const { folder: parent } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
+	const { id: folder } = await act(ines, 'makeFolder', { parent, name: 'Everything twice' });
+	const { rows } = await act(ines, 'register', { project: 'VFT', limit: 200 });
+	const documents = rows.flatMap((row) => row.document?.id ?? []).slice(0, 110);
+	for (let n = 0; n < 2; n++) await act(ines, 'copyDocuments', { project: 'VFT', documents, to: folder });
+
+	// On a slow line what comes after the first rows takes its time.
+	await ines.route(/\/documents\?after=/, async (route) => {
+		await new Promise((late) => setTimeout(late, 2_000));
+		await route.continue();
+	});
+	await ines.goto(`/vft/place/${folder}`);
+	await ready(ines);
+	const all = ines.getByRole('checkbox', { name: 'Tick all' });
+	await all.check();
+	await expect(ines.getByRole('button', { name: '220 ticked' })).toBeVisible();
+	await expect(all).toBeChecked();
+
+	await all.uncheck();
+	await expect(ines.getByRole('button', { name: /ticked$/ })).toHaveCount(0);
+	await ines.context().close();
+});

@@ -28,6 +28,7 @@
 	 */
 	let {
 		rows,
+		all,
 		folders,
 		total,
 		chosen,
@@ -41,7 +42,9 @@
 		empty,
 		pictures
 	}: {
-		rows: DocumentRow[];
+		rows: readonly DocumentRow[];
+		/** Waits for the rows that are still to come; false when they cannot be had. */
+		all: () => Promise<boolean>;
 		folders: FolderRow[];
 		total: number;
 		chosen: string | null;
@@ -105,6 +108,7 @@
 	const inside = $derived(sortFolders(folders, filter, key === 'title' && down));
 	/** Everything in the order of the list: folders, then documents. */
 	const ids = $derived([...inside.map((f) => f.id), ...shown.map((r) => r.id)]);
+	const isAllTicked = $derived(ids.length > 0 && ids.every((id) => selection.has(id)));
 	// Whoever goes on to a document can flip through the others in this order.
 	let listed = { place: '', ids: [] as string[] };
 	$effect(() => void (listed = { place, ids: shown.map((r) => r.id) }));
@@ -154,12 +158,15 @@
 		anchor = id;
 		return selection.has(id);
 	}
-	function tickAll() {
-		const all = ids.every((id) => selection.has(id));
-		for (const id of ids) {
-			if (all) selection.delete(id);
-			else selection.add(id);
-		}
+	/** Ticks every line of the list, those that are still to come too; or none, when all are ticked. */
+	async function tickAll() {
+		const here = new Set(ids);
+		if (isAllTicked) return here.forEach((id) => selection.delete(id));
+		here.forEach((id) => selection.add(id));
+		// The folder may be another one by then, or what was ticked dealt with.
+		const of = place;
+		if ((await all()) && of === place && selection.size)
+			ids.filter((id) => !here.has(id)).forEach((id) => selection.add(id));
 	}
 	/** With Shift a row is ticked from the last tick on, otherwise it is chosen. */
 	function press(event: MouseEvent, id: string) {
@@ -219,8 +226,8 @@
 					type="checkbox"
 					class="align-middle accent-act"
 					aria-label="Tick all"
-					checked={ids.length > 0 && ids.every((id) => selection.has(id))}
-					onchange={tickAll}
+					checked={isAllTicked}
+					onchange={() => void tickAll()}
 				/></span
 			>
 			<span class="hidden truncate sm:block" role="columnheader" aria-sort={sortOf('number')}

@@ -91,7 +91,8 @@
 							size={11}
 							class="ml-1 shrink-0 text-ink-2"
 							aria-label="closed"
-						/>{/if}<span class="ml-auto pl-2 font-mono text-[11px] font-normal text-ink-2">{f.documents}</span
+						/>{/if}<span class="ml-auto pl-2 font-mono text-[11px] font-normal text-ink-2"
+						>{f.documents.toLocaleString('en')}</span
 					>
 				</a>
 			</li>

@@ -76,7 +76,7 @@
 </script>
 
 <Menu
-	label="{documents.length + folders.length} ticked"
+	label="{(documents.length + folders.length).toLocaleString('en')} ticked"
 	groups={[
 		[
 			mayWork && !folders.length && { word: 'Lock…', act: () => (locking = true) },

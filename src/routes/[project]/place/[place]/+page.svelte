@@ -7,7 +7,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
 	import { toast } from '$lib/ui/kit/toast';
-	import type { DocumentRow, Notice } from '$lib/core/documents/rows';
+	import type { Notice } from '$lib/core/documents/rows';
 	import type { ReachSummary } from '$lib/core/access/rows';
 	import AddDocuments from '$lib/ui/adding/AddDocuments.svelte';
 	import { cupboard } from '$lib/client/cupboard';
@@ -25,6 +25,7 @@
 	import { onLive } from '$lib/ui/platform/live.svelte';
 	import { useShortcuts } from '$lib/ui/platform/shortcuts.svelte';
 	import { moveMany } from '$lib/ui/places/selection';
+	import { FolderRows } from '$lib/ui/places/rows.svelte';
 	import SelectionMenu from '$lib/ui/places/SelectionMenu.svelte';
 	import TitleBlock from '$lib/ui/places/TitleBlock.svelte';
 	import { ended } from '$lib/core/words/sentences';
@@ -37,7 +38,10 @@
 
 	const keepFolder = () => void bookmark(data.frame.project.id, data.place, () => refresh('cupboard:folder'));
 	let freezing = $state<ReturnType<typeof FreezeButton>>();
-	let rows = $state.raw<DocumentRow[]>([]);
+	const documents = new FolderRows((place, after) =>
+		attempt(() => cupboard.documentsIn({ place, after, limit: '2000' })).then((page) => page ?? null)
+	);
+	const { rows } = $derived(documents);
 	let view = $state.raw<DocumentView | null>(null);
 	let tab = $state('versions');
 	let actions = $state<ReturnType<typeof DocumentActions>>();
@@ -60,28 +64,18 @@
 
 	// A new folder, or the same one loaded again: take its first rows, then ask for the rest.
 	$effect(() => {
-		const first = data.rows;
-		const place = data.place.id;
+		const { place, rows: first, direct } = data;
 		untrack(() => {
-			rows = first;
-			for (const id of selection)
-				if (
-					!first.some((r) => r.id === id) &&
-					!folders.some((f) => f.id === id) &&
-					data.direct <= first.length
-				)
-					selection.delete(id);
-			if (data.direct > first.length) void rest(place, first.at(-1)?.number);
+			if (place.id !== tickedIn) selection.clear();
+			tickedIn = place.id;
+			void documents.take(place.id, first, direct).then((all) => all && unselectGone());
 		});
 	});
-	async function rest(place: string, after: string | undefined) {
-		while (after && place === data.place.id) {
-			const answer = await attempt(() => cupboard.documentsIn({ place, after, limit: '2000' }));
-			if (!answer?.rows.length || place !== data.place.id) return;
-			const known = new Set(rows.map((r) => r.id));
-			rows = [...rows, ...answer.rows.filter((r) => !known.has(r.id))];
-			after = answer.next;
-		}
+	let tickedIn = '';
+	/** What is no longer here is not ticked. */
+	function unselectGone() {
+		const here = new Set([...rows, ...folders].map((one) => one.id));
+		for (const id of selection) if (!here.has(id)) selection.delete(id);
 	}
 
 	// Who else reaches what is shown comes after the list itself.
@@ -123,11 +117,10 @@
 	async function refreshRow(id: string) {
 		try {
 			const row = await cupboard.documentRow({ document: id });
-			const at = rows.findIndex((r) => r.id === id);
-			if (row.folder !== data.place.id) rows = rows.filter((r) => r.id !== id);
-			else rows = at >= 0 ? rows.with(at, row) : [...rows, row];
+			if (row.folder === data.place.id) documents.put(row);
+			else documents.drop(id);
 		} catch (error) {
-			if (error instanceof CallError && error.code === 'not-found') rows = rows.filter((r) => r.id !== id);
+			if (error instanceof CallError && error.code === 'not-found') documents.drop(id);
 		}
 	}
 	/** What changes the list as a whole, and not only single rows. */
@@ -322,6 +315,7 @@
 			{code}
 			reach={summaries}
 			total={data.direct}
+			all={() => documents.all()}
 			{chosen}
 			{selection}
 			{choose}
