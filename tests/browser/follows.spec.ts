@@ -88,3 +88,36 @@ for (const [kind, number] of [
 		await offered(oke, 'Edit together…');
 		await Promise.all([oke, ines].map((p) => p.context().close()));
 	});
+
+test('what others do takes nobody’s place away, and is not told as an opening', async ({ browser }) => {
+	const [oke, ines] = [await as(browser, 'oke'), await as(browser, 'ines')];
+	const { id } = await documentId(oke, 'VFT-MW-QW-00-SH-0042');
+	const openings: string[] = [];
+	oke.on(
+		'request',
+		(asked) => asked.url().endsWith(`/documents/${id}/opened`) && openings.push(asked.method())
+	);
+	await oke.goto(`/vft/document/${id}`);
+	await ready(oke);
+
+	await ines.goto('/vft/activity');
+	await ready(ines);
+	const list = ines.locator('main ol').first();
+	const entries = () => list.locator('> li').count();
+	const first = await entries();
+	await expect
+		.poll(async () => {
+			await list.evaluate((one) => (one.parentElement!.scrollTop = one.scrollHeight));
+			return entries();
+		})
+		.toBeGreaterThan(2 * first);
+	const before = await entries();
+
+	await act(ines, 'addRemark', { document: id, anchor: { on: 'whole' }, text: 'Is pile 4 raked?' });
+	await act(ines, 'takeLock', { document: id, purpose: 'the rake of the piles' });
+	await expect(list.getByText('the rake of the piles')).toBeAttached();
+	expect(await entries()).toBeGreaterThanOrEqual(before);
+	await expect(oke.getByText('Ines Maddock').first()).toBeVisible();
+	expect(openings).toEqual(['POST']);
+	await Promise.all([oke, ines].map((p) => p.context().close()));
+});

@@ -34,8 +34,9 @@
 	let fault = $state('');
 	let shown = $state<{ show: (index: number) => void }>();
 	const failed = (sentence: string) => (fault = sentence);
+	const pair = $derived(`${before.url} ${after.url}`);
 	$effect(() => {
-		void [before.url, after.url];
+		void pair;
 		fault = '';
 		total = 0;
 		current = -1;

@@ -149,7 +149,9 @@
 			<div>
 				<dt class="cell-label">Documents</dt>
 				<dd>
-					{view.items.length}, {outdated.length ? `${outdated.length} superseded` : 'all still current'}
+					{view.items.length.toLocaleString('en')}, {outdated.length
+						? `${outdated.length} superseded`
+						: 'all still current'}
 				</dd>
 			</div>
 		</dl>

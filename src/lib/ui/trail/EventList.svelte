@@ -9,7 +9,7 @@
 		events,
 		project,
 		restore = null
-	}: { events: EventRow[]; project: string; restore?: ((place: string) => void) | null } = $props();
+	}: { events: readonly EventRow[]; project: string; restore?: ((place: string) => void) | null } = $props();
 
 	/** Where it leads; nowhere from the very place. */
 	function target(event: EventRow): string | null {

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { EventRow } from '../../core/documents/rows';
 	import { attempt } from '../platform/api';
+	import { EventPages, EVENTS_AT_ONCE } from './event-pages.svelte';
 	import EventList from './EventList.svelte';
 
 	/** What happened to one thing, newest first; openings and downloads when they are asked for (V5). */
@@ -21,33 +22,28 @@
 		changed: unknown;
 		code: string;
 	} = $props();
-	/** So many entries at a time. */
-	const MOST = 80;
-	let events = $state.raw<EventRow[]>([]);
-	let more = $state(false);
 	let openings = $state(false);
-	async function load(before?: number) {
-		const asked = { of, openings };
-		const page = {
-			limit: MOST,
-			...(openings ? { kind: 'all' as const } : {}),
-			...(before ? { before } : {})
-		};
-		await attempt(async () => {
-			const answer = await read(of, page);
-			if (asked.of !== of || asked.openings !== openings) return;
-			events = before ? [...events, ...answer.events] : answer.events;
-			more = answer.events.length === MOST;
-		});
-	}
+	const list = $derived(`${of} ${openings}`);
+	const asked = (before?: number) =>
+		attempt(() =>
+			read(of, {
+				limit: EVENTS_AT_ONCE,
+				...(openings ? { kind: 'all' as const } : {}),
+				...(before ? { before } : {})
+			})
+		).then((answer) => answer?.events ?? null);
+	const pages = new EventPages(asked);
 	$effect(() => {
 		void changed;
-		void load();
+		const now = list;
+		void asked().then((events) => events && now === list && pages.take(events, now));
 	});
 </script>
 
 <label class="flex items-center gap-2 px-3 py-2 text-ink-2"
 	><input type="checkbox" class="accent-act" bind:checked={openings} /> openings and downloads too</label
 >
-<EventList {events} project={code} />
-{#if more}<button class="button m-3" onclick={() => void load(events.at(-1)!.seq)}>Show earlier</button>{/if}
+<EventList events={pages.events} project={code} />
+{#if !pages.done && pages.events.length}<button class="button m-3" onclick={() => void pages.more()}
+		>Show earlier</button
+	>{/if}

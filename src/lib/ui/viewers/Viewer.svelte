@@ -61,12 +61,15 @@
 					: '')
 	);
 	const failed = (sentence: string) => (fault = sentence);
+	// Told apart by what they are: the page is loaded again whenever somebody does something to what is shown.
+	const url = $derived(shown.url);
+	const address = $derived(`${file} ${made}`);
 	$effect(() => {
-		void shown.url;
+		void url;
 		fault = '';
 	});
 	$effect(() => {
-		void [file, made];
+		void address;
 		inside = null;
 		printed = false;
 	});

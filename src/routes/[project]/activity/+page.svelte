@@ -5,9 +5,9 @@
 	import { Narrowing } from '$lib/ui/platform/narrowing.svelte';
 	import { refresh } from '$lib/ui/platform/refresh';
 	import { onMount, untrack } from 'svelte';
-	import type { EventRow } from '$lib/core/documents/rows';
 	import { cupboard } from '$lib/client/cupboard';
 	import { attempt } from '$lib/ui/platform/api';
+	import { EventPages } from '$lib/ui/trail/event-pages.svelte';
 	import EventList from '$lib/ui/trail/EventList.svelte';
 	import { AREAS } from '$lib/core/events/event';
 	import { onTouched } from '$lib/ui/platform/live.svelte';
@@ -15,46 +15,32 @@
 	import { EVENT_KINDS } from '$lib/ui/platform/words';
 
 	let { data } = $props();
-	let older = $state<EventRow[]>([]);
-	let done = $state(false);
-	let loading = false;
 	let end: HTMLElement | undefined = $state();
-	const events = $derived([
-		...data.events,
-		...older.filter((o) => o.seq < (data.events.at(-1)?.seq ?? Infinity))
-	]);
+	/** What tells one narrowing of the list from another. */
+	const list = $derived(JSON.stringify([data.frame.project.id, data.filter]));
+	const pages = new EventPages(
+		(before) =>
+			attempt(() => cupboard.activity({ project: data.frame.project.id, ...data.filter, before })).then(
+				(answer) => answer?.events ?? null
+			),
+		untrack(() => ({ newest: data.events, list }))
+	);
+	$effect(() => {
+		const [newest, now] = [data.events, list];
+		untrack(() => pages.take(newest, now));
+	});
 	const filtered = $derived(Object.keys(data.filter).length > 0);
 
-	// Another filter begins again at the newest.
-	$effect(() => {
-		void data.filter;
-		untrack(() => {
-			older = [];
-			done = data.events.length < 80;
-		});
-	});
 	onMount(() => onTouched(AREAS, () => refresh('cupboard:activity')));
 	$effect(() => {
 		if (!end) return;
-		const watch = new IntersectionObserver((seen) => seen[0]?.isIntersecting && void more(), {
+		const watch = new IntersectionObserver((seen) => seen[0]?.isIntersecting && void pages.more(), {
 			rootMargin: '600px'
 		});
 		watch.observe(end);
 		return () => watch.disconnect();
 	});
 
-	async function more() {
-		const last = events.at(-1);
-		if (loading || done || !last) return;
-		loading = true;
-		const asked = { project: data.frame.project.id, ...data.filter, before: last.seq };
-		const answer = await attempt(() => cupboard.activity(asked));
-		if (answer) {
-			older = [...older, ...answer.events];
-			done = answer.events.length < 80;
-		}
-		loading = false;
-	}
 	/** Filters by one thing more, or no longer when it is empty. */
 	const narrowed = new Narrowing<Record<string, unknown>>(
 		() => data.filter,
@@ -126,15 +112,19 @@
 	</div>
 	<div class="mx-5 mb-4 min-h-0 flex-1 overflow-auto border-t border-ink bg-sheet">
 		<EventList
-			{events}
+			events={pages.events}
 			project={data.frame.project.code.toLowerCase()}
-			restore={(id) => restorePlace(id, () => refresh('cupboard:activity'))}
+			restore={(id) =>
+				restorePlace(id, () => {
+					pages.restored(id);
+					return refresh('cupboard:activity');
+				})}
 		/>
-		{#if !events.length}<p class="p-8 text-center text-ink-2">
+		{#if !pages.events.length}<p class="p-8 text-center text-ink-2">
 				{filtered ? 'Nothing happened that fits this filter.' : 'Nothing has happened yet.'}
 			</p>{/if}
 		<div bind:this={end} class="h-8 text-center text-[12px] text-ink-2">
-			{events.length && done ? 'That is the beginning.' : ''}
+			{pages.events.length && pages.done ? 'That is the beginning.' : ''}
 		</div>
 	</div>
 </div>

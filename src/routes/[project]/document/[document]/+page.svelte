@@ -89,9 +89,13 @@
 	});
 	const again = () => refresh('cupboard:document');
 
+	// Told apart by what they are: the page is loaded again whenever somebody does something here.
+	const here = $derived(row.id);
+	const around = $derived(folder?.id);
+	const shownLabel = $derived(data.side ? null : data.version.label);
 	let flip = $state.raw<Flip | null>(null);
 	$effect(() => {
-		const [document, place] = [row.id, folder?.id];
+		const [document, place] = [here, around];
 		if (!place) return void (flip = null);
 		void flipFrom(document, place)
 			.then((found) => {
@@ -132,8 +136,8 @@
 		])
 	);
 	$effect(() => {
-		if (!data.side)
-			void cupboard.openDocument({ document: row.id, label: data.version.label }).catch(() => {});
+		if (shownLabel !== null)
+			void cupboard.openDocument({ document: here, label: shownLabel }).catch(() => {});
 	});
 	async function restore(label: string) {
 		const what = { document: row.id, label };
