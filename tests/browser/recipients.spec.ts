@@ -140,7 +140,8 @@ test('a release goes to three by the distribution list, each with their own; two
 		await ines.getByRole('link', { name: 'Issue…' }).click();
 		await ines.waitForURL(/\/issue$/);
 		await ready(ines);
-		await expect(ines.getByRole('row', { name: /Kaja Dorn/ })).toContainText(
+		const gets = ines.getByRole('table', { name: 'Who gets what' });
+		await expect(gets.getByRole('row', { name: /Kaja Dorn/ })).toContainText(
 			'1 of 2 documents, and not that there are others'
 		);
 		await ines.getByLabel(`Type ${number} to issue it`).fill(number);

@@ -132,7 +132,8 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await ines.getByRole('link', { name: 'Issue…' }).click();
 		await ines.waitForURL(/\/issue$/);
 		await ready(ines);
-		await expect(ines.getByRole('row', { name: /Maren Aldgate/ })).toContainText('1 document');
+		const gets = ines.getByRole('table', { name: 'Who gets what' });
+		await expect(gets.getByRole('row', { name: /Maren Aldgate/ })).toContainText('1 document');
 		const number = /\d+$/.exec(release)![0].padStart(4, '0');
 		await expect(ines.getByRole('button', { name: `Issue ${number}` })).toBeDisabled();
 		await ines.getByLabel(`Type ${number} to issue it`).fill(number);

@@ -8,6 +8,7 @@
 	import { addressOf, cupboard, type AnswerOf } from '../../client/cupboard';
 	import { onMount } from 'svelte';
 	import { attempt } from '../platform/api';
+	import { heldOf } from './held';
 	import { STATE_LABEL } from '../../core/documents/rows';
 	import { stateIssued } from '../../core/documents/state';
 	import { dayText, plural } from '../platform/words';
@@ -39,8 +40,6 @@
 				? `${plural(view.stopping, 'document')} ${view.stopping === 1 ? 'stops' : 'stop'} the release. Look at its checks.`
 				: '')
 	);
-	/** So many documents are asked about at a time. */
-	const MOST_HELD = 1_000;
 	let typed = $state('');
 	let code = $state('');
 	let days = $state(60);
@@ -58,19 +57,15 @@
 	const replaced = $derived(items.filter(replacedBy));
 	/** Which purposes make documents Published, and who outside holds what of these. */
 	let publishing = $state.raw<readonly Purpose[]>([]);
-	let held = $state.raw<AnswerOf<'holders'> | null>(null);
+	/** Who holds an earlier revision of a document, by their names; null until it is known. */
+	let held = $state.raw<ReadonlyMap<string, readonly string[]> | null>(null);
 	onMount(() => {
 		void attempt(async () => {
 			publishing = (await cupboard.settings({ project })).publishingPurposes;
-			held = await cupboard.holders({ project, release: release.id, limit: MOST_HELD });
+			held = await heldOf(project, release.id);
 		});
 	});
 	const becomes = $derived(STATE_LABEL[stateIssued(release.purpose, publishing)]);
-	/** Who holds an earlier revision of a document, by their names. */
-	const holdersOf = (document: string) =>
-		(held?.rows.find((row) => row.document === document)?.held ?? []).map(
-			({ holder }) => held!.holders.find((one) => one.key === holder)!.name
-		);
 
 	async function submit() {
 		const { passes } = await cupboard.issueRelease({
@@ -221,8 +216,7 @@
 			href={addressOf('releaseOutgoingFile', { release: release.id, document: item.documentId })}
 			aria-label="{item.number} as it goes out: {item.leaves}">{item.leaves}</a
 		>{:else}<span class="text-ink-2">as it is</span>{/if}{/snippet}
-{#snippet superseded(item: Item)}{@const old = replacedBy(item)}{#if old}{@const by = holdersOf(
-			item.documentId
-		)}<span class="font-mono text-[12.5px]">{old}</span>{#if by.length}<span class="text-ink-2"
-				>, held by {by.join(', ')}</span
-			>{/if}{/if}{/snippet}
+{#snippet superseded(item: Item)}{@const old = replacedBy(item)}{#if old}{@const by =
+			held?.get(item.documentId) ?? []}<span class="font-mono text-[12.5px]">{old}</span>{#if !held}<span
+				class="text-ink-2">, looking who holds it…</span
+			>{:else if by.length}<span class="text-ink-2">, held by {by.join(', ')}</span>{/if}{/if}{/snippet}
