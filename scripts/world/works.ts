@@ -8,9 +8,20 @@ import { csv, docx, markdown, pdfSheet, pdfText, xlsx } from './papers';
 import { photograph } from './photographs';
 import { dayIn, type Doc, type Stage } from './stage';
 
+/** Words of titles that say nothing of what a document is about. */
+const FORMAL =
+	/^(plan|schedule|report|test|site|layout|details?|calculation|design|list|part|record|review)$/;
+/** The beginnings of the words of a title that say what it is about. */
+const aboutOf = (title: string) =>
+	new Set(
+		(title.toLowerCase().match(/[a-z]{4,}/g) ?? [])
+			.filter((word) => !FORMAL.test(word))
+			.map((word) => word.slice(0, 5))
+	);
+
 /**
- * Numbers of documents that one names: the next sheets of its folder, or for a text the first sheets of its department,
- * one of them at the revision that it was read at.
+ * Numbers of documents that one names: the next sheets of its folder, or for a text those that are about the same, of its
+ * own zone first, one of them at the revision that it was read at.
  */
 function besides(stage: Stage, doc: Doc): string[] {
 	const drawings = stage.docs.filter((one) => one.run.type === 'DR' && one !== doc);
@@ -19,8 +30,15 @@ function besides(stage: Stage, doc: Doc): string[] {
 		const at = there.findIndex((one) => one.number > doc.number);
 		return [...there.slice(Math.max(0, at)), ...there].slice(0, 2).map((one) => one.number);
 	}
+	const about = aboutOf(doc.title);
+	const zone = (one: Doc) => one.number.split('-')[2];
+	const alike = (one: Doc) => zone(one) === zone(doc) && zone(doc) !== 'ZZ';
+	const shared = (one: Doc) => [...aboutOf(one.title)].filter((word) => about.has(word)).length;
+	const near = (one: Doc) =>
+		4 * shared(one) + (alike(one) ? 2 : 0) + (one.department === doc.department ? 1 : 0);
 	return drawings
-		.filter((one) => one.department === doc.department)
+		.filter((one) => shared(one) > 0 || alike(one))
+		.sort((a, b) => near(b) - near(a) || a.number.localeCompare(b.number))
 		.slice(0, 3)
 		.map((one, i) => (i === 0 ? `${one.number} P01` : one.number));
 }
