@@ -78,7 +78,7 @@ export const SHELVES: Record<string, FolderPlan[]> = {
 					'Ground floor plan',
 					'First floor plan',
 					'Mezzanine plan',
-					'Ground floor plan, {north|south} wing',
+					'Ground floor plan, {west|east} wing',
 					'Fire compartments, {ground|first} floor'
 				]),
 				dr('facade', 120, ['Building section {A-A|B-B|C-C}', 'Terminal elevations'], 'sheet'),
@@ -91,7 +91,7 @@ export const SHELVES: Record<string, FolderPlan[]> = {
 			level: 'EX',
 			runs: [
 				dr('facade', 201, [
-					'{Waterside|Landside|North|South} elevation',
+					'{Waterside|Landside|West|East} elevation',
 					'Curtain wall bay {1 to 4|5 to 9|10 to 14}'
 				]),
 				dr('detail', 220, ['Curtain wall {sill|head|corner|expansion joint} detail'], 'sheet'),

@@ -346,7 +346,7 @@ export async function plan(stage: Stage): Promise<{ at: number; run: () => Promi
 	});
 	const held: [number, string, string, string][] = [
 		[95, 'VFT-ST-TB-FN-DR-0105', 'Aino Weir', 'pile cap sizes'],
-		[90, 'VFT-AR-TB-00-DR-0101', 'Petra Quill', 'door swings in the north wing'],
+		[90, 'VFT-AR-TB-00-DR-0101', 'Petra Quill', 'door swings in the west wing'],
 		[85, 'VFT-AR-TB-00-DR-0102', 'Jun Sabol', 'stair 2'],
 		[80, 'VFT-AR-TB-XX-SH-0001', 'Halla Brandt', 'fire doors'],
 		[75, 'VFT-BS-TB-01-DR-0101', 'Lumi Arden', 'main duct size'],

@@ -7,6 +7,7 @@ import { services } from './services';
 import * as site from './site';
 import * as structure from './structure';
 import * as terminal from './terminal';
+import { wing } from './wings';
 
 export const DRAWING_KINDS = [
 	'linkspan',
@@ -34,7 +35,7 @@ const DRAW: Record<DrawingKind, Draw> = {
 	linkspan: marine.linkspan,
 	longSection: or(marine.longSection, ['dredging', marine.dredging], ['drain', site.drainSection]),
 	tower: marine.tower,
-	floor: or(terminal.floor, ['pit', marine.pit]),
+	floor: or(terminal.floor, ['pit', marine.pit], ['wing', wing]),
 	roof: or(structure.roofPlan, ['sections', structure.roofSection]),
 	piles: or(
 		structure.pilePlan,

@@ -8,8 +8,6 @@ import { Random } from '../random';
 const ROOMS: readonly (readonly [word: string, rooms: readonly string[]])[] = [
 	['mezzanine', ['Plant', 'Gallery office', 'Store', 'Control room', 'Server room']],
 	['first', ['Staff rest', 'Offices', 'Meeting', 'Harbour watch', 'Plant']],
-	['north', ['Baggage', 'Customs', 'Search', 'Store', 'Crew']],
-	['south', ['Café', 'Kitchen', 'Waiting area', 'Play corner', 'Toilets']],
 	['', ['Ticket hall', 'Back office', 'Café', 'Toilets', 'First aid']]
 ];
 
@@ -180,7 +178,7 @@ export function elevation(w: DxfWriter, { edit, title }: Brief): void {
 	const x0 = 8000;
 	const y0 = 20000;
 	// The gable ends are as wide as the building is deep.
-	const bays = names(title, 'north') || names(title, 'south') ? 6 : 14;
+	const bays = names(title, 'west') || names(title, 'east') ? 6 : 14;
 	const bay = 3200;
 	w.text(
 		x0,
@@ -189,8 +187,8 @@ export function elevation(w: DxfWriter, { edit, title }: Brief): void {
 		`${byTitle(title, [
 			['waterside', 'WATERSIDE'],
 			['landside', 'LANDSIDE'],
-			['north', 'NORTH'],
-			['south', 'SOUTH'],
+			['west', 'WEST'],
+			['east', 'EAST'],
 			['', 'WATERSIDE']
 		])} ELEVATION`
 	);
@@ -322,7 +320,7 @@ export function bay(w: DxfWriter, { edit, title }: Brief): void {
 
 /** All four sides of the terminal. */
 export function elevations(w: DxfWriter, brief: Brief): void {
-	(['Waterside', 'Landside', 'North', 'South'] as const).forEach((side, i) =>
+	(['Waterside', 'Landside', 'West', 'East'] as const).forEach((side, i) =>
 		w.at((i % 2) * 62000, i < 2 ? 0 : -26000, () => elevation(w, { ...brief, title: side }))
 	);
 }

@@ -171,7 +171,7 @@ export const PROCEDURES: TextKind[] = [
 		clauses: [
 			[
 				'Levels',
-				'Metres above chart datum. Mean high water +2.10, highest +3.40, mean low water +0.60, lowest +0.20.'
+				'Metres above chart datum. Mean high water +1.85, highest +3.40, mean low water +0.60, lowest +0.20.'
 			],
 			[
 				'Loads',
