@@ -9,7 +9,8 @@ import { acceptInvitation } from '../../src/lib/server/people/acts-account';
 import { checkOne } from '../../src/lib/server/hatches/check';
 import { receive } from '../../src/lib/server/content/content';
 import { arrival, grant, group, hatch, mail, place } from '../../src/lib/server/platform/db/schema';
-import { pdfText } from './papers';
+import { drawing } from './drawings';
+import { pdfSheet, xlsx } from './papers';
 import { DAY } from '../../src/lib/core/time/spans';
 import { dayIn, HOUR, type Stage } from './stage';
 import { PASSWORD } from './founding';
@@ -179,7 +180,7 @@ async function hatchWithFiles(stage: Stage): Promise<void> {
 		title: 'Shop drawings of the lifting towers',
 		until: someDay(stage, 25),
 		maxFiles: 60,
-		endings: ['pdf', 'dxf', 'zip', 'txt'],
+		endings: ['pdf', 'dxf', 'xlsx', 'zip', 'txt'],
 		tell: { name: 'Kaja Dorn', email: 'k.dorn@tarnsteel.example' }
 	});
 	const secret = open.link.split('/hatch/')[1]!;
@@ -191,12 +192,17 @@ async function hatchWithFiles(stage: Stage): Promise<void> {
 		return (await receive(services, { hatchId: row!.id }, name, one, 1e9, new Date(stage.clock))).upload;
 	};
 	const when = new Date(stage.clock);
-	const titles = ['Tower T1 shop drawing', 'Tower T2 shop drawing', 'Bolt list'];
 	const uploads: string[] = [];
-	for (const [i, title] of titles.entries())
-		uploads.push(
-			await send(`TS-${2_201 + i} ${title}.pdf`, await pdfText('RP', `TS-${2_201 + i}`, title, 1, when))
+	for (const [i, title] of ['Tower T1 shop drawing', 'Tower T2 shop drawing'].entries()) {
+		const number = `TS-${2_201 + i}`;
+		const dxf = drawing(
+			'tower',
+			{ seed: number, edit: 1 },
+			{ number, title, revision: 'A', date: dayIn(when), drawn: 'K Dorn', department: 'Tarn Steelwork' }
 		);
+		uploads.push(await send(`${number} ${title}.pdf`, await pdfSheet(dxf, title, when)));
+	}
+	uploads.push(await send('TS-2203 Bolt list.xlsx', await xlsx('TS-2203', 'Bolt list', 'A', 1)));
 	uploads.push(await send('readme.txt', new TextEncoder().encode('Drawings as agreed on the phone.\n')));
 	await stage.act(
 		null,

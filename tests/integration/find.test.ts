@@ -156,13 +156,13 @@ describe('what stands written in files', () => {
 	const SHEET = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 	it('is read from office files, PDF, drawings, tables and pages', async () => {
-		expect(await read(await docx('VFT-1', 'Painting of steel', 'P01', 0), WORD)).toContain(
-			'Painting of steel'
+		expect(await read(await docx('VFT-1', 'Corrosion protection of steel', 'P01', 0), WORD)).toContain(
+			'Corrosion protection of steel'
 		);
 		expect(await read(await xlsx('VFT-2', 'Door schedule', 'P01', 0), SHEET)).toMatch(/Door schedule|VFT-2/);
 		expect(
-			await read(await pdfText('SP', 'VFT-3', 'Grouting of bearings', 0, at), 'application/pdf')
-		).toContain('Grouting of bearings');
+			await read(await pdfText('SP', 'VFT-3', 'Bearing supplier report', 0, at), 'application/pdf')
+		).toContain('Bearing supplier report');
 		expect(await read('<html><style>p{}</style><p>One</p><p>T<b>w</b>o &amp; &#51;</p>', 'text/html')).toBe(
 			'One Two & 3'
 		);
