@@ -2,7 +2,17 @@ import { readdirSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
 
 /** Longest first, so that two at a time end together. */
-const LONG = ['together', 'axe', 'folders', 'uploads', 'access', 'dialogs', 'live', 'others'];
+const LONG = [
+	'together',
+	'axe',
+	'eight',
+	'folders',
+	'recipients',
+	'register',
+	'uploads',
+	'follows',
+	'routes'
+];
 const stories = readdirSync('tests/browser')
 	.filter((file) => file.endsWith('.spec.ts'))
 	.map((file) => file.replace('.spec.ts', ''))

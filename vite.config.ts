@@ -14,7 +14,29 @@ const rooms: Plugin = {
 	}
 };
 
+/**
+ * What most pages have in common comes in a few scripts: dozens of a few hundred bytes each take a browser longer to link
+ * than to run (docs/decisions/23).
+ */
+const together: Plugin = {
+	name: 'together',
+	apply: 'build',
+	outputOptions(options) {
+		if (this.environment.config.build.ssr) return null;
+		return {
+			...options,
+			codeSplitting: {
+				groups: [
+					{ name: 'svelte', test: /node_modules\/(svelte|esm-env|clsx)\//, priority: 3 },
+					{ name: 'icons', test: /node_modules\/@lucide\//, minShareCount: 2, priority: 2 },
+					{ name: 'common', test: /src\/lib\/(core|client|ui\/platform)\//, minShareCount: 30, priority: 1 }
+				]
+			}
+		};
+	}
+};
+
 export default defineConfig({
-	plugins: [tailwindcss(), sveltekit(), rooms],
+	plugins: [tailwindcss(), sveltekit(), rooms, together],
 	build: { chunkSizeWarningLimit: 1200 }
 });

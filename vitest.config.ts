@@ -10,7 +10,7 @@ const NO_PAGE = [
 ];
 
 /** Files that wait most, for servers that start and clocks that run, go first, so that none is left alone at the end. */
-const LONG = ['crash', 'front-door'];
+const LONG = ['crash', 'walk', 'front-door', 'askable-release', 'askable'];
 class LongestFirst extends BaseSequencer {
 	override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
 		const place = ({ moduleId }: TestSpecification) =>
