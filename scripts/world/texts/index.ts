@@ -1,4 +1,3 @@
-import { Random } from '../random';
 import { CALCULATIONS } from './calculations';
 import { clausesOf, filled, type Clause, type TextKind } from './kind';
 import { MINUTES } from './minutes';
@@ -33,11 +32,10 @@ export function clauses(title: string, edit: number): Clause[] {
 	const kind = KINDS.find((one) => one.title.test(title));
 	if (!kind) throw new Error(`No kind of text goes by the title “${title}”.`);
 	const list = clausesOf(kind, title);
-	const first = new Random(title).int(1, list.length);
+	const where = list.find((clause) => clause.head === kind.addedTo) ?? list.at(-1)!;
 	const further = [...kind.added, ...LATER];
 	for (let i = 1; i < edit; i++) {
-		const added = filled(further[(i - 1) % further.length]!, `${title} ${i}`);
-		list[(first + i) % list.length]!.body.push(added);
+		where.body.push(filled(further[(i - 1) % further.length]!, `${title} ${i}`));
 	}
 	return list;
 }

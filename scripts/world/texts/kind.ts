@@ -15,6 +15,8 @@ export interface TextKind {
 	title: RegExp;
 	clauses: Part[];
 	added: Said[];
+	/** The head of the clause that they are added to; the last where none is named. */
+	addedTo?: string;
 }
 
 export interface Clause {

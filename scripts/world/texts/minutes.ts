@@ -89,7 +89,8 @@ export const MINUTES: TextKind[] = [
 			'Building services drop the duct by 200 and say so on their plan.',
 			'Document control asks that remarks be settled before a sheet is put in a release.',
 			'The site team needs the pile cap levels by Monday.'
-		]
+		],
+		addedTo: 'Programme'
 	},
 	{
 		title: /^Harbour authority meeting/,

@@ -93,7 +93,8 @@ export const REPORTS: TextKind[] = [
 		added: [
 			'A boulder of 0.{4|5|6} m was drilled through at {11.5..13.5} m.',
 			'Standpipe of 50 mm left in, with a lockable cover.'
-		]
+		],
+		addedTo: 'Drilling'
 	},
 	{
 		title: /^Sheet pile thickness survey/,

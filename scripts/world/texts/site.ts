@@ -67,7 +67,8 @@ export const SITE: TextKind[] = [
 			heldUp,
 			safety
 		],
-		added
+		added,
+		addedTo: 'Done'
 	},
 	{
 		title: /^Daily record/,
@@ -94,7 +95,8 @@ export const SITE: TextKind[] = [
 			heldUp,
 			safety
 		],
-		added
+		added,
+		addedTo: 'Done'
 	},
 	{
 		title: /^Site instruction: pile cap levels/,
