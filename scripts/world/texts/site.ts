@@ -35,69 +35,43 @@ const numbers: Part = [
 	'On site',
 	'Site team {4..7}, piling {6..12}, concrete {8..16}, steel {0|0|4|8}; crane 1 all day, crane 2 {from 10:00|until noon|not on site}.'
 ];
-const added = [
-	'Cubes taken: six, numbers {210..390} and following.',
-	'The diver looked at the toe of pile {9..40}.'
-];
+
+/** The record of a day, in which three things were done. */
+const daily = (title: RegExp, done: string[]): TextKind => ({
+	title,
+	clauses: [weather, numbers, ['Done', { some: 3, of: done }], heldUp, safety],
+	added: [
+		'Cubes taken: six, numbers {210..390} and following.',
+		'The diver looked at the toe of pile {9..40}.'
+	],
+	addedTo: 'Done'
+});
 
 /** What the site writes: day by day, instructions, and its own tests. */
 export const SITE: TextKind[] = [
-	{
-		title: /^Daily record.*week 3[4-9]|^Daily record.*week 40/,
-		clauses: [
-			weather,
-			numbers,
-			[
-				'Done',
-				{
-					some: 3,
-					of: [
-						'{One pile|Two piles|Three piles} to level on grid {A|B}.',
-						'Casing pulled at P{10..31}; concrete {19..24} m³.',
-						'Cage of pile P{10..31} lowered; spacers looked at by Aino Weir.',
-						'Pile heads trimmed at A/{2..7}.',
-						'Guide frame moved to chainage {40..140}.',
-						'Sheet piles {12..60} to {61..90} pitched.',
-						'Spoil of the clay carted off: {9..22} loads.',
-						'Setting out of grid {B|C} checked against two points.',
-						'Temporary power to the east gate.'
-					]
-				}
-			],
-			heldUp,
-			safety
-		],
-		added,
-		addedTo: 'Done'
-	},
-	{
-		title: /^Daily record/,
-		clauses: [
-			weather,
-			numbers,
-			[
-				'Done',
-				{
-					some: 3,
-					of: [
-						'Cage of pile cap {B|C|D}/{2..7} placed and looked at.',
-						'Capping beam, pour {1..6} {cast|struck}.',
-						'Blinding under ground beams GB{1..12}.',
-						'Anchor bolts of column {A|B}/{1..8} surveyed: {1..4} mm off at most.',
-						'Beam RB{1..7} lifted and bolted; splice tightened to {610|650} Nm.',
-						'Duct bank 2 laid between pits {3..5} and {6..8}; mandrel drawn.',
-						'Bollard bases {1..4} and {5..7} cast.',
-						'Backfill behind the wall to +1.{20|50|80}, in layers of 300.',
-						'Roof sheets of bay {1..3} laid; edges tied down for the night.'
-					]
-				}
-			],
-			heldUp,
-			safety
-		],
-		added,
-		addedTo: 'Done'
-	},
+	// The piles come before what stands on them.
+	daily(/^Daily record.* week (3[4-9]|40)/, [
+		'{One pile|Two piles|Three piles} to level on grid {A|B}.',
+		'Casing pulled at P{10..31}; concrete {19..24} m³.',
+		'Cage of pile P{10..31} lowered; spacers looked at by Aino Weir.',
+		'Pile heads trimmed at A/{2..7}.',
+		'Guide frame moved to chainage {40..140}.',
+		'Sheet piles {12..60} to {61..90} pitched.',
+		'Spoil of the clay carted off: {9..22} loads.',
+		'Setting out of grid {B|C} checked against two points.',
+		'Temporary power to the east gate.'
+	]),
+	daily(/^Daily record/, [
+		'Cage of pile cap {B|C|D}/{2..7} placed and looked at.',
+		'Capping beam, pour {1..6} {cast|struck}.',
+		'Blinding under ground beams GB{1..12}.',
+		'Anchor bolts of column {A|B}/{1..8} surveyed: {1..4} mm off at most.',
+		'Beam RB{1..7} lifted and bolted; splice tightened to {610|650} Nm.',
+		'Duct bank 2 laid between pits {3..5} and {6..8}; mandrel drawn.',
+		'Bollard bases {1..4} and {5..7} cast.',
+		'Backfill behind the wall to +1.{20|50|80}, in layers of 300.',
+		'Roof sheets of bay {1..3} laid; edges tied down for the night.'
+	]),
 	{
 		title: /^Site instruction: pile cap levels/,
 		clauses: [

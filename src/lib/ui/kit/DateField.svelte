@@ -83,7 +83,7 @@
 			autocomplete="off"
 			aria-label={inline ? label : undefined}
 			aria-invalid={fault !== ''}
-			placeholder="27 Nov"
+			placeholder="e.g. 27 Nov"
 			value={text}
 			{required}
 			{disabled}
