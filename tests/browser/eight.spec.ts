@@ -143,7 +143,17 @@ test('eight people bring forty documents from the register to the clients, and w
 	await test.step('Ines looks once more at what will happen, and issues it', async () => {
 		await ines.getByRole('link', { name: 'Issue…' }).click();
 		await ines.waitForURL(/\/issue$/);
+		// Whom an earlier revision reached is said, or that it could not be read; never that nobody has it.
+		const becomes = ines.getByRole('table', { name: 'What becomes of each document' });
+		const sheet = becomes.getByRole('row', { name: /VFT-MW-LS-00-DR-0102/ });
+		await ines.route(/\/holders\?/, (route) => route.abort());
+		await ines.reload();
 		await ready(ines);
+		await expect(sheet).toContainText('who holds it could not be read');
+		await ines.unroute(/\/holders\?/);
+		await ines.reload();
+		await ready(ines);
+		await expect(sheet).toContainText('held by');
 		for (const name of ['Maren Aldgate', 'Kaja Dorn'])
 			await expect(
 				ines.getByRole('table', { name: 'Who gets what' }).getByRole('row', { name: new RegExp(name) })

@@ -17,11 +17,14 @@
 	let {
 		project,
 		view,
+		publishing,
 		back,
 		issued
 	}: {
 		project: string;
 		view: AnswerOf<'releaseView'>;
+		/** Which purposes make documents Published. */
+		publishing: readonly Purpose[];
 		/** Leaves it as it is. */
 		back: () => void;
 		issued: (passes: AnswerOf<'issueRelease'>['passes']) => unknown;
@@ -55,16 +58,18 @@
 	/** The issued revision that a document's new one supersedes; what is issued again as it was supersedes nothing. */
 	const replacedBy = (item: Item) => (item.supersedes === item.to ? null : item.supersedes);
 	const replaced = $derived(items.filter(replacedBy));
-	/** Which purposes make documents Published, and who outside holds what of these. */
-	let publishing = $state.raw<readonly Purpose[]>([]);
 	/** Who holds an earlier revision of a document, by their names; null until it is known. */
 	let held = $state.raw<ReadonlyMap<string, readonly string[]> | null>(null);
-	onMount(() => {
-		void attempt(async () => {
-			publishing = (await cupboard.settings({ project })).publishingPurposes;
-			held = await heldOf(project, release.id);
-		});
+	let unread = $state(false);
+	onMount(async () => {
+		held = await attempt(() => heldOf(project, release.id));
+		unread = !held;
 	});
+	function holders(document: string): string {
+		if (!held) return unread ? ', who holds it could not be read' : ', looking who holds it…';
+		const by = held.get(document) ?? [];
+		return by.length ? `, held by ${by.join(', ')}` : '';
+	}
 	const becomes = $derived(STATE_LABEL[stateIssued(release.purpose, publishing)]);
 
 	async function submit() {
@@ -216,7 +221,6 @@
 			href={addressOf('releaseOutgoingFile', { release: release.id, document: item.documentId })}
 			aria-label="{item.number} as it goes out: {item.leaves}">{item.leaves}</a
 		>{:else}<span class="text-ink-2">as it is</span>{/if}{/snippet}
-{#snippet superseded(item: Item)}{@const old = replacedBy(item)}{#if old}{@const by =
-			held?.get(item.documentId) ?? []}<span class="font-mono text-[12.5px]">{old}</span>{#if !held}<span
-				class="text-ink-2">, looking who holds it…</span
-			>{:else if by.length}<span class="text-ink-2">, held by {by.join(', ')}</span>{/if}{/if}{/snippet}
+{#snippet superseded(item: Item)}{@const old = replacedBy(item)}{#if old}<span class="font-mono text-[12.5px]"
+			>{old}</span
+		><span class="text-ink-2">{holders(item.documentId)}</span>{/if}{/snippet}

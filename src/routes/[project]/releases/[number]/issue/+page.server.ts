@@ -1,6 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { pageView } from '../../../../page-data';
 import { releaseView } from '$lib/server/releases/views';
+import { settings } from '$lib/server/settings/views';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
@@ -11,5 +12,6 @@ export const load: PageServerLoad = async (event) => {
 			message: 'Only a document controller of the project issues a release.',
 			code: 'needs-level'
 		});
-	return { view: release };
+	const { publishingPurposes } = await pageView(event, settings, { project: event.params.project });
+	return { view: release, publishingPurposes };
 };

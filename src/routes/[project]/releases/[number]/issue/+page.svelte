@@ -32,6 +32,7 @@
 		<IssueRelease
 			project={data.frame.project.id}
 			view={data.view}
+			publishing={data.publishingPurposes}
 			back={() => void goto(way)}
 			issued={async (passes) => {
 				await goto(way, { state: { passes }, invalidateAll: true });
