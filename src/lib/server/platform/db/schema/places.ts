@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import {
 	boolean,
+	check,
 	index,
 	integer,
 	pgTable,
@@ -36,6 +37,8 @@ export const place = pgTable(
 		closed: boolean().notNull().default(false),
 		/** The department that owns a shelf; null is the project's own. */
 		departmentId: text('department_id').references(() => department.id),
+		/** Whose desk a shelf is: their own place, for what is not ready for others. Nobody else is let in (A5). */
+		deskOf: text('desk_of').references(() => person.id),
 		removalId: text('removal_id'),
 		/** A freeze: nobody below Manage changes anything here or beneath until it is thawed (A6). */
 		frozenAt: time('frozen_at'),
@@ -51,6 +54,10 @@ export const place = pgTable(
 		uniqueIndex('place_live_name')
 			.on(sql`coalesce(parent_id, project_id)`, t.nameKey)
 			.where(sql`removal_id is null and kind <> 'document'`),
+		check('place_desk_is_shelf', sql`desk_of is null or kind = 'shelf'`),
+		uniqueIndex('place_one_desk')
+			.on(t.projectId, t.deskOf)
+			.where(sql`desk_of is not null`),
 		index('place_children').on(t.parentId, t.kind),
 		index('place_subtree').on(t.projectId, sql`path collate "C"`),
 		index('place_scope').on(t.scope),
