@@ -1,6 +1,7 @@
 import type { ActContract, ViewContract } from './act';
 import * as access from './access';
 import * as deliverables from './deliverables';
+import * as desks from './desks';
 import * as documents from './documents';
 import { FILES, type FileContract } from './files';
 import * as find from './find';
@@ -30,6 +31,7 @@ import * as trail from './trail';
 const NOUNS = {
 	...access,
 	...deliverables,
+	...desks,
 	...documents,
 	...find,
 	...hatches,

@@ -256,7 +256,9 @@ export const folder = view({
 			kind: z.enum(PLACE_KINDS),
 			closed: z.boolean(),
 			/** Whether the reader keeps it at hand. */
-			atHand: z.boolean()
+			atHand: z.boolean(),
+			/** Whether it is the reader's desk, or lies on it. */
+			onDesk: z.boolean()
 		}),
 		level: z.enum(LEVELS),
 		levelLabel: z.string(),

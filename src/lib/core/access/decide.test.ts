@@ -17,7 +17,7 @@ const oke: Subject = {
 
 /** Rule A2 said a second time, plainly: subject by subject, place by place. */
 function naive(who: Subject, way: readonly Step[], now: number): Level | null {
-	if (who.controller) return 'manage';
+	if (who.controller && !way.some((step) => step.desk)) return 'manage';
 	const subjects: [Entry['subjectKind'], string][] = [
 		['person', who.personId],
 		['everyone', who.projectId],
@@ -73,6 +73,9 @@ const way = fc.array(
 	{ maxLength: 5 }
 );
 
+const asDesk = (steps: Step[]): Step[] =>
+	steps.map((step, i) => (i === steps.length - 1 ? { ...step, desk: true } : step));
+
 describe('decide', () => {
 	it('agrees with the plain statement of the rule for any entries', () => {
 		fc.assert(
@@ -119,8 +122,17 @@ describe('decide', () => {
 		expect(decide(oke, [{ entries: [], closed: false }], NOW)).toBeNull();
 	});
 
-	it('gives controllers Manage everywhere', () => {
-		expect(decide({ ...oke, controller: true }, [], NOW)).toBe('manage');
+	it('gives controllers Manage everywhere, apart from desks, where they are as everybody (A5)', () => {
+		const controller = { ...oke, controller: true };
+		expect(decide(controller, [], NOW)).toBe('manage');
+		fc.assert(
+			fc.property(way, fc.boolean(), (steps, desk) => {
+				const at = desk ? asDesk(steps) : steps;
+				expect(decide(controller, at, NOW)).toBe(naive(controller, at, NOW));
+				if (at.length) expect(decide(controller, asDesk(at), NOW)).toBe(decide(oke, asDesk(at), NOW));
+			}),
+			{ numRuns: 2_000 }
+		);
 	});
 });
 

@@ -39,6 +39,8 @@ export interface Step<E extends Entry = Entry> {
 	entries: readonly E[];
 	/** A closed place: what stands above it stops reaching it, apart from bars and Manage (A3). */
 	closed: boolean;
+	/** Somebody’s desk: document controllers reach it by what was given to them, as everybody does (A5). */
+	desk?: boolean;
 }
 
 /** What lowers levels at a place (A6). */
@@ -180,6 +182,11 @@ function lower(a: Level | null, b: Level | null): boolean {
 	return higher(a, b) === b;
 }
 
+/** Whether a person holds Manage at a place as a document controller: everywhere, apart from desks (A5). */
+export function runsAsController(who: Subject, way: readonly Step[]): boolean {
+	return who.controller && !way.at(-1)?.desk;
+}
+
 /**
  * Decides a person's level at a place by rule A2, with A3 and A5.
  *
@@ -189,7 +196,7 @@ function lower(a: Level | null, b: Level | null): boolean {
  * @returns the level, or null for no access
  */
 export function decide(who: Subject, way: readonly Step[], now: number): Level | null {
-	return limited(who, who.controller ? 'manage' : weighAll(who, way, now).verdict.level);
+	return limited(who, runsAsController(who, way) ? 'manage' : weighAll(who, way, now).verdict.level);
 }
 
 /** Lowers a level to what the person may hold at most; outsiders of a project that gives them nothing hold nothing. */

@@ -46,7 +46,7 @@ const structures = (level: Level | null, more: Partial<Grant> = {}) =>
 		...more
 	});
 
-function why(steps: { entries: Grant[]; closed?: boolean }[], standing = free, who = aino) {
+function why(steps: { entries: Grant[]; closed?: boolean; desk?: boolean }[], standing = free, who = aino) {
 	return explain(
 		'Aino Weir',
 		who,
@@ -142,5 +142,23 @@ describe('why (A9)', () => {
 		const answer = why([{ entries: [] }]);
 		expect(answer.reasons).toEqual(['Nothing that was given reaches Aino Weir here.']);
 		expect(answer.changes[0]).toContain('A grant to Aino Weir');
+	});
+
+	it('says at a desk that it is its person’s own, and nothing of being a document controller', () => {
+		const own = grant({ level: 'organise', by: null, byId: null });
+		expect(why([{ entries: [own], desk: true }])).toMatchObject({
+			level: 'organise',
+			reasons: ['Organise, which comes with the desk, here.']
+		});
+		const other = why([{ entries: [own], desk: true }], free, {
+			...aino,
+			personId: 'ines',
+			controller: true
+		});
+		expect(other).toMatchObject({
+			level: null,
+			reasons: ['Nothing that was given reaches Aino Weir here.'],
+			changes: ['Nothing: a desk is one person’s own, and nobody else is let in.']
+		});
 	});
 });

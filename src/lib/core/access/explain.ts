@@ -3,6 +3,7 @@ import {
 	limited,
 	names,
 	reaching,
+	runsAsController,
 	weigh,
 	weighAll,
 	type Found,
@@ -66,13 +67,19 @@ export function explain(
 		const { where } = origin(g);
 		const by = g.by ? ` by ${g.by} on ${day(g.at)}` : '';
 		const until = g.endsAt === null ? '' : `, until ${day(g.endsAt)}`;
-		return `${g.underId ? 'brought in' : g.by ? 'given' : 'which comes with the shelf,'} ${where}${by}${until}`;
+		const how = g.underId
+			? 'brought in'
+			: g.by
+				? 'given'
+				: `which comes with the ${way.at(-1)?.desk ? 'desk' : 'shelf'},`;
+		return `${how} ${where}${by}${until}`;
 	};
 	const called = (g: Grant) => (g.subjectKind === 'person' ? name : origin(g).subject);
 	const reasons: string[] = [];
-	if (who.controller) {
+	const everywhere = runsAsController(who, way);
+	if (everywhere) {
 		reasons.push(
-			`Manage, because ${name} is a document controller of the project; they have Manage everywhere.`
+			`Manage, because ${name} is a document controller of the project; they have Manage everywhere, apart from desks.`
 		);
 	} else if (verdict.decisive) {
 		const { entry } = verdict.decisive;
@@ -93,14 +100,14 @@ export function explain(
 		}
 	} else reasons.push(`Nothing that was given reaches ${name} here.`);
 	const weighed = heldDown ? found : counting;
-	if (!who.controller) reasons.push(...others(weighed, verdict.decisive, called, given, verdict.why));
+	if (!everywhere) reasons.push(...others(weighed, verdict.decisive, called, given, verdict.why));
 	const ignored = way.flatMap((step) =>
 		step.entries.filter((g) => names(g, who) && !weighed.some((f) => f.entry === g))
 	);
-	for (const g of who.controller ? [] : ignored)
+	for (const g of everywhere ? [] : ignored)
 		reasons.push(ignoredSentence(g, found, standing, now, called, given, day));
 
-	const decided = who.controller ? 'manage' : verdict.level;
+	const decided = everywhere ? 'manage' : verdict.level;
 	const level = capped(limited(who, decided), {
 		frozen: standing.frozen !== null,
 		archived: standing.archived,
@@ -198,7 +205,8 @@ function whatWouldChange(
 	decided: Level | null,
 	called: (g: Grant) => string
 ): string[] {
-	if (who.controller) return [`Only if ${name} were no longer a document controller.`];
+	if (runsAsController(who, way)) return [`Only if ${name} were no longer a document controller.`];
+	if (way.at(-1)?.desk) return ['Nothing: a desk is one person’s own, and nobody else is let in.'];
 	if (!decisive) return [`A grant to ${name}, or to a department or group of theirs, would change it.`];
 	const rest = weigh(
 		reaching(

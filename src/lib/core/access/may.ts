@@ -21,6 +21,8 @@ export interface PlaceFacts {
 	freeze: { by: string; at: Date; reason: string } | null;
 	archived: boolean;
 	lock: HeldLock | null;
+	/** Whether it stands on a desk, where nobody has Manage. */
+	onDesk: boolean;
 	timeZone: string;
 	now: Date;
 }
@@ -70,6 +72,12 @@ export function mayHere(needed: Level, here: PlaceFacts, past: readonly Cap[] = 
 			reason
 		});
 	}
+	if (here.onDesk && needed === 'manage')
+		return no(
+			'needs-level',
+			'This stands on a desk, which is one person’s own: nobody else is let in. Move it to a shelf first.',
+			{ needed, held }
+		);
 	return no('needs-level', `This needs ${levelLabel(needed)} here; you have ${levelLabel(held)}.`, {
 		needed,
 		held

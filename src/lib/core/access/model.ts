@@ -22,6 +22,8 @@ export interface Scope {
 	/** Ids from the shelf down to this place, itself last. */
 	path: readonly string[];
 	closed: boolean;
+	/** Somebody’s desk, where only they are. */
+	desk?: boolean;
 }
 
 /** A person with what the rules need to know of them. */
@@ -50,7 +52,12 @@ export function wayOf(model: AccessModel, scopeId: string): Step<Grant>[] {
 	const way: Step<Grant>[] = [];
 	for (let i = scope.path.length - 1; i >= 0; i--) {
 		const at = model.scopes.get(scope.path[i]!);
-		if (at) way.push({ closed: at.closed, entries: model.grants.get(at.id) ?? NOTHING });
+		if (at)
+			way.push({
+				closed: at.closed,
+				desk: at.desk ?? false,
+				entries: model.grants.get(at.id) ?? NOTHING
+			});
 	}
 	return way;
 }

@@ -20,6 +20,7 @@ const facts: fc.Arbitrary<DocumentFacts> = fc.record({
 	freeze: fc.option(fc.constant({ by: 'Ines Maddock', at: now, reason: 'Tender' })),
 	archived: fc.boolean(),
 	lock: fc.option(lock),
+	onDesk: fc.boolean(),
 	timeZone: fc.constant('Europe/Oslo'),
 	now: fc.constant(now),
 	number: fc.constant('VFT-MW-LS-00-DR-0101'),

@@ -93,6 +93,12 @@ export const placeThawed = event('place.thawed', {
 	says: (d) => `thawed ${d.name}`
 });
 
+export const deskMade = event('desk.made', {
+	details: z.strictObject({}),
+	touches: ['places'],
+	says: () => 'made a desk'
+});
+
 export const shelfMade = event('shelf.made', {
 	details: z.strictObject({
 		name: z.string(),

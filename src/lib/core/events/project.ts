@@ -58,9 +58,11 @@ export const personLeft = event('person.left', {
 		locks: z.number(),
 		passes: z.number(),
 		grants: z.number(),
-		closed: z.boolean()
+		closed: z.boolean(),
+		/** Their desk became a shelf of the project. */
+		desk: z.optional(z.boolean())
 	}),
-	touches: ['people'],
+	touches: ['people', 'places'],
 	says: (d) => `closed ${d.name}, who left: ${d.reason}`
 });
 

@@ -9,6 +9,8 @@ export interface SpotFacts extends PlaceFacts {
 	/** Whether the asker made it. */
 	own: boolean;
 	closed: boolean;
+	/** Whether this is a desk itself. */
+	desk: boolean;
 	/** Whether the freeze stands here, and not further up. */
 	frozenHere: boolean;
 }
@@ -35,6 +37,11 @@ const notOnShelf =
 	(facts, held) =>
 		facts.kind === 'shelf' ? no('not-found', 'A shelf is always at the top.') : then(facts, held);
 
+const notTheDesk =
+	(doing: string, then: PlaceRule): PlaceRule =>
+	(facts, held) =>
+		facts.desk ? no('conflict', `A desk is not ${doing}. What lies on it can be.`) : then(facts, held);
+
 /**
  * When what can be done with a place applies, by the name of the act (A3, A6). The runner asks before it runs, the views
  * of folders and of access send the answers along, and buttons and menus show them.
@@ -43,10 +50,12 @@ export const PLACE_RULES = {
 	makeFolder: always,
 	makeFolders: always,
 	addDocument: always,
-	renameFolder: madeBy('Renaming'),
+	renameFolder: notTheDesk('renamed', madeBy('Renaming')),
 	moveFolder: notOnShelf(madeBy('Moving')),
 	// Documents have a rule of their own; what lies in a folder is asked for when it goes.
-	removePlace: (facts, held) => (facts.kind === 'document' ? yes : madeBy('Removing')(facts, held)),
+	removePlace: notTheDesk('removed', (facts, held) =>
+		facts.kind === 'document' ? yes : madeBy('Removing')(facts, held)
+	),
 	makePass: always,
 	makeHatch: always,
 	letIn: always,

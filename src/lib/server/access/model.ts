@@ -23,7 +23,7 @@ export async function loadModel(db: Querier, projectId: string): Promise<AccessM
 		await Promise.all([
 			db.select({ settings: project.settings }).from(project).where(eq(project.id, projectId)),
 			db
-				.select({ id: place.id, path: place.path, closed: place.closed })
+				.select({ id: place.id, path: place.path, closed: place.closed, deskOf: place.deskOf })
 				.from(place)
 				.where(and(eq(place.projectId, projectId), sql`${place.scope} = ${place.id}`)),
 			db
@@ -76,7 +76,10 @@ export async function loadModel(db: Querier, projectId: string): Promise<AccessM
 	}
 	return {
 		scopes: new Map(
-			scopeRows.map((r): [string, Scope] => [r.id, { id: r.id, path: idsOf(r.path), closed: r.closed }])
+			scopeRows.map((r): [string, Scope] => [
+				r.id,
+				{ id: r.id, path: idsOf(r.path), closed: r.closed, desk: r.deskOf !== null }
+			])
 		),
 		grants,
 		members: new Map(

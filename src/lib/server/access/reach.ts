@@ -1,4 +1,4 @@
-import { and, eq, gt, isNotNull, isNull, lte, sql, type SQL } from 'drizzle-orm';
+import { and, eq, gt, isNotNull, isNull, lte, not, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import { capped, type Cap, type Subject } from '../../core/access/decide';
 import { allows, type Level } from '../../core/access/levels';
@@ -63,7 +63,9 @@ export class Reach {
 		readonly levels: ReadonlyMap<string, Level>,
 		readonly freezes: readonly Freeze[],
 		/** The state of access in the project that this was decided from. */
-		readonly version: number
+		readonly version: number,
+		/** Scopes of the project that are somebody’s desk. */
+		readonly desks: ReadonlySet<string>
 	) {}
 
 	/** Level in a scope, before what stands at single places. */
@@ -99,19 +101,37 @@ export class Reach {
 		return [...this.levels].filter(([, level]) => allows(level, needed)).map(([scope]) => scope);
 	}
 
+	/** Desks of others, which are all that a document controller does not reach (A5). */
+	private shut(): string[] {
+		return [...this.desks].filter((desk) => !this.levels.has(desk));
+	}
+
 	/**
 	 * The same as {@link sees} for what is found by its folder. PostgreSQL takes a CASE to let half of the rows
 	 * through, and so walks the folder in order; it would take a plain condition for rare, and gather and sort.
 	 */
 	seesInFolder(): SQL {
-		if (this.subject.controller) return eq(place.projectId, this.subject.projectId);
+		if (this.subject.controller) return this.sees(place.scope);
 		const scopes = this.scopes();
 		return scopes.length ? sql`case when ${among(place.scope, scopes)} then true else false end` : sql`false`;
 	}
 
-	/** The SQL condition that lets through only what the person may look at (A10). */
+	/** The SQL condition that lets through only the places that the person may look at (A10). */
 	sees(column: PgColumn): SQL {
-		if (this.subject.controller) return eq(place.projectId, this.subject.projectId);
+		return this.subject.controller
+			? and(eq(place.projectId, this.subject.projectId), this.seesKept(column))!
+			: this.seesKept(column);
+	}
+
+	/**
+	 * The same for what is kept of places beside them in a row of the same project: what is found by words, counts. What
+	 * has no scope was removed.
+	 */
+	seesKept(column: PgColumn): SQL {
+		if (this.subject.controller) {
+			const shut = this.shut();
+			return shut.length ? not(among(column, shut)) : isNotNull(column);
+		}
 		const scopes = this.scopes();
 		return scopes.length ? among(column, scopes) : sql`false`;
 	}
@@ -178,8 +198,8 @@ export async function loadReach(
 ): Promise<Reach | null> {
 	const found = await loadSubject(db, projectId, personId);
 	if (!found) return null;
-	const levels = await levelsIn(db, found.subject, found.version, now.getTime());
-	return new Reach(found.subject, levels, found.freezes, found.version);
+	const { levels, desks } = await levelsIn(db, found.subject, found.version, now.getTime());
+	return new Reach(found.subject, levels, found.freezes, found.version, desks);
 }
 
 /** What a controller would hold at a place without being one; tells whether their power was used (A5). */
@@ -190,7 +210,7 @@ export async function ordinaryLevel(
 	now: Date
 ): Promise<Level | null> {
 	const { subject } = reach;
-	const levels = await levelsIn(db, { ...subject, controller: false }, reach.version, now.getTime());
+	const { levels } = await levelsIn(db, { ...subject, controller: false }, reach.version, now.getTime());
 	return levels.get(at.scope) ?? null;
 }
 

@@ -8,7 +8,7 @@ import { ID_LENGTH } from '../../core/acts/ids';
 /** A scope with the scopes above it, itself first. */
 interface Way {
 	id: string;
-	through: { id: string; closed: boolean }[];
+	through: { id: string; closed: boolean; desk: boolean }[];
 }
 
 /** The levels one subject holds, right from when they were decided until the first of its entries ends. */
@@ -21,6 +21,8 @@ interface Decided {
 interface Known {
 	version: number;
 	ways: Way[];
+	/** Scopes that are somebody’s desk. */
+	desks: ReadonlySet<string>;
 	/** Every entry of the project by its place. */
 	entries: ReadonlyMap<string, Entry[]>;
 	decided: Map<string, Decided>;
@@ -55,7 +57,7 @@ async function read(db: Querier, projectId: string, version: number): Promise<Kn
 	for (let at = version; ;) {
 		const [scopes, grants] = await Promise.all([
 			db
-				.select({ id: place.id, path: place.path, closed: place.closed })
+				.select({ id: place.id, path: place.path, closed: place.closed, deskOf: place.deskOf })
 				.from(place)
 				.where(and(eq(place.projectId, projectId), eq(place.scope, place.id))),
 			db
@@ -76,25 +78,26 @@ async function read(db: Querier, projectId: string, version: number): Promise<Kn
 			at = after;
 			continue;
 		}
-		const closed = new Map(scopes.map((s) => [s.id, s.closed]));
+		const known = new Map(scopes.map((s) => [s.id, { closed: s.closed, desk: s.deskOf !== null }]));
 		const entries = new Map<string, Entry[]>();
 		for (const { placeId, endsAt, ...entry } of grants) {
 			const list = entries.get(placeId) ?? [];
 			list.push({ ...entry, endsAt: endsAt?.getTime() ?? null });
 			entries.set(placeId, list);
 		}
-		const ways = scopes.map((s) => ({ id: s.id, through: wayUp(s.path, closed) }));
-		return { version: at, ways, entries, decided: new Map() };
+		const ways = scopes.map((s) => ({ id: s.id, through: wayUp(s.path, known) }));
+		const desks = new Set(scopes.filter((s) => s.deskOf !== null).map((s) => s.id));
+		return { version: at, ways, desks, entries, decided: new Map() };
 	}
 }
 
 /** The scopes on the way up from a path, nearest first. */
-function wayUp(path: string, closed: ReadonlyMap<string, boolean>): Way['through'] {
+function wayUp(path: string, known: ReadonlyMap<string, { closed: boolean; desk: boolean }>): Way['through'] {
 	const way: Way['through'] = [];
 	for (let at = path.length - ID_LENGTH; at >= 0; at -= ID_LENGTH) {
 		const id = path.slice(at, at + ID_LENGTH);
-		const here = closed.get(id);
-		if (here !== undefined) way.push({ id, closed: here });
+		const here = known.get(id);
+		if (here) way.push({ id, ...here });
 	}
 	return way;
 }
@@ -120,7 +123,7 @@ function decideAll(subject: Subject, known: Known, now: number): Decided {
 	const entries = entriesOf(subject, known.entries);
 	const levels = new Map<string, Level>();
 	for (const { id, through } of known.ways) {
-		const way: Step[] = through.map((s) => ({ closed: s.closed, entries: entries.get(s.id) ?? [] }));
+		const way: Step[] = through.map(({ id: at, ...s }) => ({ ...s, entries: entries.get(at) ?? [] }));
 		const level = decide(subject, way, now);
 		if (level !== null) levels.set(id, level);
 	}
@@ -131,7 +134,8 @@ function decideAll(subject: Subject, known: Known, now: number): Decided {
 }
 
 /**
- * The level of a subject in every scope of its project, before freezes; scopes without access are left out.
+ * The level of a subject in every scope of its project, before freezes; scopes without access are left out. With it,
+ * which scopes are desks.
  * @param version the project's access version, read before or together with the subject
  * @param now in milliseconds
  */
@@ -140,7 +144,7 @@ export async function levelsIn(
 	subject: Subject,
 	version: number,
 	now: number
-): Promise<ReadonlyMap<string, Level>> {
+): Promise<{ levels: ReadonlyMap<string, Level>; desks: ReadonlySet<string> }> {
 	const { projectId } = subject;
 	let known = memory.get(projectId);
 	if (known?.version !== version) {
@@ -149,8 +153,9 @@ export async function levelsIn(
 	}
 	const key = JSON.stringify(subject);
 	const before = known.decided.get(key);
-	if (before && before.until > now && before.since <= now) return before.levels;
+	const { desks } = known;
+	if (before && before.until > now && before.since <= now) return { levels: before.levels, desks };
 	const decided = decideAll(subject, known, now);
 	keep(known.decided, key, decided, MOST_SUBJECTS);
-	return decided.levels;
+	return { levels: decided.levels, desks };
 }

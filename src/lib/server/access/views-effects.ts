@@ -16,7 +16,9 @@ import { document, lock, place } from '../platform/db/schema';
 const MOST_LINES = 40;
 
 /** Counts what changes of access mean: people, documents that come and go, and what those people have in hand there. */
-async function counted(db: Querier, model: AccessModel, changes: Change[]): Promise<EffectRow> {
+async function counted(db: Querier, model: AccessModel, all: Change[]): Promise<EffectRow> {
+	// What lies on a desk is not counted for anybody else.
+	const changes = all.filter((change) => !model.scopes.get(change.scopeId)?.desk);
 	const scopes = [...new Set(changes.map((c) => c.scopeId))];
 	if (!scopes.length) return { people: 0, documents: 0, inHand: 0, lines: [] };
 	const sizes = await db
@@ -60,12 +62,12 @@ async function counted(db: Querier, model: AccessModel, changes: Change[]): Prom
 		lines.set(change.personId, line);
 	}
 	const touched = lost.size ? lost : gained;
-	const all = [...lines.values()].filter((l) => l.lost + l.gained + l.lower + l.higher > 0);
+	const told = [...lines.values()].filter((l) => l.lost + l.gained + l.lower + l.higher > 0);
 	return {
-		people: all.length,
+		people: told.length,
 		documents: [...touched].reduce((sum, scope) => sum + (size.get(scope) ?? 0), 0),
-		inHand: all.reduce((sum, l) => sum + l.inHand, 0),
-		lines: all.sort((a, b) => b.lost + b.gained - a.lost - a.gained).slice(0, MOST_LINES)
+		inHand: told.reduce((sum, l) => sum + l.inHand, 0),
+		lines: told.sort((a, b) => b.lost + b.gained - a.lost - a.gained).slice(0, MOST_LINES)
 	};
 }
 

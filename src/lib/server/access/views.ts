@@ -1,7 +1,7 @@
 import { canAt } from './can';
 import { and, asc, count, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import * as contract from '../../contract/access';
-import { decide } from '../../core/access/decide';
+import { decide, runsAsController } from '../../core/access/decide';
 import { explain } from '../../core/access/explain';
 import type { Known } from '../../core/access/invite';
 import { allows, levelLabel, rank } from '../../core/access/levels';
@@ -52,7 +52,7 @@ export const access = answers(contract.access, {
 		const entries = entriesAt(model, here.scope, now.getTime());
 		const rows = [
 			...entries.map((g) => accessRow(model, names, g, here, level, reach)),
-			controllersRow(model)
+			...(reach.desks.has(here.scope) ? [] : [controllersRow(model)])
 		].sort((a, b) => kindOrder(a) - kindOrder(b));
 		await nameOrigins(db, reach, rows, entries);
 		const people = reachRows(model, names, here.scope, now.getTime());
@@ -214,9 +214,10 @@ export function openPassesAt(projectId: string, way: string[], now: Date) {
 
 function reachRows(model: AccessModel, names: Names, scope: string, now: number): ReachRow[] {
 	const entries = entriesAt(model, scope, now);
+	const way = wayOf(model, scope);
 	return whoReaches(model, scope, now).map(({ personId, level }) => {
 		const { name, subject } = model.members.get(personId)!;
-		const through = subject.controller
+		const through = runsAsController(subject, way)
 			? 'document controller'
 			: entries
 					.filter(

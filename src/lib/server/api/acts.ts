@@ -5,6 +5,7 @@ import * as joining from '../people/acts-joining';
 import * as standing from '../access/acts-standing';
 import * as comingIn from '../people/acts-coming-in';
 import * as copies from '../places/acts-copies';
+import * as desks from '../places/acts-desk';
 import * as documents from '../documents/acts';
 import * as folders from '../places/acts';
 import * as groups from '../people/acts-groups';
@@ -55,6 +56,7 @@ function isAct(value: unknown): value is Act {
 /** Every act of Cupboard. A module's acts join by being exported from it. */
 export const ACTS: readonly Act[] = [
 	documents,
+	desks,
 	handIns,
 	titleBlocks,
 	live,

@@ -1,5 +1,6 @@
 import type { View } from '../platform/runner/act';
 import * as activity from '../trail/views';
+import * as desk from '../places/views-desk';
 import * as documents from '../documents/views';
 import * as finding from '../find/views';
 import * as places from '../places/views';
@@ -38,6 +39,7 @@ function isView(value: unknown): value is View {
 export const VIEWS: readonly View[] = [
 	tree,
 	places,
+	desk,
 	documents,
 	live,
 	remarks,

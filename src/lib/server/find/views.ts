@@ -117,15 +117,12 @@ async function fitting(
 ): Promise<Fitting[]> {
 	if (!words.length) return [];
 	const question = sql`${findQuestion(words)}::tsquery`;
-	const seen = reach.subject.controller
-		? sql`${findable.scope} is not null`
-		: among(findable.scope, reach.scopes());
 	const rows = await db.execute<Fitting>(sql`
 		select fit.id, fit.how, ${document.changedAt}::text as changed
 		from (
 			select ${findable.documentId} as id, case when ${findable.name} @@ ${question} then 1 else 2 end as how
 			from ${findable}
-			where ${findable.projectId} = ${projectId} and ${findable.words} @@ ${question} and ${seen}
+			where ${findable.projectId} = ${projectId} and ${findable.words} @@ ${question} and ${reach.seesKept(findable.scope)}
 			limit ${MOST_FITTING}
 		) fit
 		join ${document} on ${document.id} = fit.id`);

@@ -8,6 +8,7 @@ import { departmentMember, document, lock, notice, person, place, project } from
 import { newId } from '../platform/ids';
 import { putMail } from '../platform/mail/put';
 import { tellNotices } from '../notices/tell';
+import { offDesks } from '../places/desks';
 import type { Services } from '../platform/services';
 import { writeEvents } from '../trail/write';
 
@@ -34,7 +35,8 @@ export async function remindStaleLocks(services: Services, now = new Date()): Pr
 		.innerJoin(place, eq(place.id, document.id))
 		.innerJoin(project, eq(project.id, document.projectId))
 		.innerJoin(person, eq(person.id, lock.holderId))
-		.where(and(isNull(lock.endedAt), eq(document.live, true)));
+		// On a desk nobody waits for it.
+		.where(and(isNull(lock.endedAt), eq(document.live, true), offDesks(place.scope)));
 	for (const one of open) {
 		const facts = {
 			takenAt: one.lock.takenAt.getTime(),

@@ -1,6 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { DEFAULT_CHOICE, type NoticeKind } from '../../core/notices/notices';
 import { shortened } from '../../core/words/sentences';
+import { isOnDesk } from '../places/desks';
 import type { Tx } from '../platform/db';
 import { notice, noticeChoice, person } from '../platform/db/schema';
 import { putMail } from '../platform/mail/put';
@@ -48,8 +49,10 @@ export async function tellNotices(
 		.leftJoin(noticeChoice, and(eq(noticeChoice.personId, person.id), eq(noticeChoice.kind, what.kind)))
 		.where(inArray(person.id, ids));
 	const code = project.code.toLowerCase();
+	// Document control reads in the outbox what was sent, and nobody else what lies on a desk (A5).
+	const mails = !what.placeId || !(await isOnDesk(tx, what.placeId));
 	for (const one of people) {
-		const choice = one.choice ?? DEFAULT_CHOICE[what.kind];
+		const choice = mails ? (one.choice ?? DEFAULT_CHOICE[what.kind]) : 'never';
 		await tx.insert(notice).values({
 			id: newId(),
 			projectId: project.id,

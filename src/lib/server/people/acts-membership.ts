@@ -22,6 +22,7 @@ import {
 } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
 import { foldScope, holdTree } from '../access/scopes';
+import { giveUpDesk } from '../places/desks';
 import { keepBrought } from '../access/brought';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
 
@@ -129,6 +130,7 @@ export const leavePerson = does(contract.leavePerson, {
 		await holdTree(tx, here.id);
 		const who = await memberIn(context, input.person);
 		if (who.member.controller) await keepController(context, input.person);
+		const desk = await giveUpDesk(context, { id: input.person, name: who.name });
 		const locks = await handLocksOver(context, { id: input.person, name: who.name });
 		const passes = await endPasses(context, input.person);
 		const departments = await tx
@@ -187,7 +189,8 @@ export const leavePerson = does(contract.leavePerson, {
 				locks,
 				passes,
 				grants,
-				closed: !elsewhere
+				closed: !elsewhere,
+				...(desk ? { desk } : {})
 			}
 		});
 		return { locks, passes, grants, closed: !elsewhere };

@@ -9,6 +9,7 @@ import { document, place } from '../platform/db/schema';
 import { holdTree } from '../access/scopes';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
 import { chosenPlaces, documentsWithin, targetFolder } from './chosen';
+import { checkOntoDesk } from './desks';
 import { holdStill } from '../documents/acts';
 import { moveWhole } from './acts';
 import type { SeenPlace } from '../platform/runner/locate';
@@ -82,6 +83,7 @@ export const organiseDocuments = does(contract.organiseDocuments, {
 		if (input.to) {
 			const folder = await targetFolder(context, input.to);
 			await holdStill(tx, folder.id);
+			await checkOntoDesk(context, moving, folder);
 			for (const one of folders) if (one.parentId !== folder.id) await moveWhole(context, one.id, folder.id);
 			for (const one of moving) {
 				if (one.parentId === folder.id) continue;

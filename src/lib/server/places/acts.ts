@@ -11,6 +11,7 @@ import { holdTree } from '../access/scopes';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
 import { holdStill } from '../documents/acts';
 import { visiblePlaces } from '../platform/runner/locate';
+import { checkOntoDesk } from './desks';
 
 /** Deepest nesting of folders; the path column and the eye both end somewhere. */
 const MOST_DEPTH = 30;
@@ -170,7 +171,7 @@ export const moveFolder = does(contract.moveFolder, {
  * `conflict` when that lies within it.
  */
 export async function moveWhole(
-	{ tx, project, reach, tell }: ContextOf['project'] & Acting,
+	{ tx, project, reach, person: by, tell }: ContextOf['project'] & Acting,
 	folderId: string,
 	to: string
 ): Promise<void> {
@@ -188,6 +189,7 @@ export async function moveWhole(
 				)
 			: new Problem('needs-level', `Moving to ${target.name} needs Work there.`, { needed: 'work' });
 	}
+	await checkOntoDesk({ tx, reach, person: by }, [folder!], target);
 	if (target.path.startsWith(folder!.path)) throw new Problem('conflict', 'A folder cannot go into itself.');
 	const [deepest] = await tx
 		.select({ length: sql<number>`max(length(path))` })

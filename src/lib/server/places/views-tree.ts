@@ -1,5 +1,5 @@
 import { canAt } from '../access/can';
-import { and, asc, eq, inArray, ne, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
 import * as contract from '../../contract/places';
 import { allows, levelLabel } from '../../core/access/levels';
 import { dayOf } from '../../core/time/days';
@@ -7,7 +7,7 @@ import { idsOf, live, OPEN_SPOT, type Reach } from '../access/reach';
 import { keptAtHand } from '../today/kept';
 import { newsOf } from '../documents/news';
 import { answers, type Place } from '../platform/runner/act';
-import { among, type Querier } from '../platform/db';
+import type { Querier } from '../platform/db';
 import { department, departmentMember, folderCount, person, place, release } from '../platform/db/schema';
 import { ID_LENGTH } from '../../core/acts/ids';
 import { replyOwed } from '../releases/recipients';
@@ -25,13 +25,6 @@ export async function breadcrumb(
 		.leftJoin(department, eq(department.id, place.departmentId))
 		.where(and(inArray(place.id, ids), reach.sees(place.scope)));
 	return ids.flatMap((one) => rows.find((r) => r.id === one) ?? []);
-}
-
-/** Which counts of folders are the reader's to know. */
-function countsSeen(reach: Reach): SQL {
-	if (reach.subject.controller) return sql`true`;
-	const scopes = reach.scopes();
-	return scopes.length ? among(folderCount.scope, scopes) : sql`false`;
 }
 
 interface Total {
@@ -60,7 +53,7 @@ async function documentsBeneath(db: Querier, reach: Reach, depth: number): Promi
 		await db.execute<{ way: string; n: number }>(sql`
 			select ${wayDownTo(depth)} as way, sum(${folderCount.documents})::int as n
 			from ${place} join ${folderCount} on ${folderCount.folderId} = ${place.id}
-			where ${place.projectId} = ${reach.subject.projectId} and ${place.kind} <> 'document' and ${countsSeen(reach)}
+			where ${place.projectId} = ${reach.subject.projectId} and ${place.kind} <> 'document' and ${reach.seesKept(folderCount.scope)}
 			group by 1`)
 	);
 }
@@ -77,7 +70,7 @@ async function totals(db: Querier, reach: Reach, depth: number): Promise<Map<str
 			max(${folderCount.lastAt}) as last_at,
 			(array_agg(${folderCount.lastBy} order by ${folderCount.lastAt} desc nulls last))[1] as last_by
 		from ${place} join ${folderCount} on ${folderCount.folderId} = ${place.id}
-		where ${place.projectId} = ${reach.subject.projectId} and ${place.kind} <> 'document' and ${countsSeen(reach)}
+		where ${place.projectId} = ${reach.subject.projectId} and ${place.kind} <> 'document' and ${reach.seesKept(folderCount.scope)}
 		group by 1`);
 	return addUp(rows, { documents: 0, lastAt: null, lastBy: null } as Total, (sum, row) => {
 		const at = row.last_at ? new Date(row.last_at) : null;
@@ -161,6 +154,7 @@ export const shelves = answers(contract.shelves, {
 						live(),
 						reach.sees(place.scope),
 						ne(place.kind, 'document'),
+						isNull(place.deskOf),
 						sql`length(${place.path}) <= ${2 * ID_LENGTH}`
 					)
 				)
@@ -295,7 +289,7 @@ export const folder = answers(contract.folder, {
 			db
 				.select({ n: sql<number>`coalesce(sum(${folderCount.documents}), 0)::int` })
 				.from(folderCount)
-				.where(and(eq(folderCount.folderId, here.id), countsSeen(reach))),
+				.where(and(eq(folderCount.folderId, here.id), reach.seesKept(folderCount.scope))),
 			inHandBeneath(db, reach, way.length - 1),
 			keptAtHand(db, here.id, me.id)
 		]);
@@ -308,7 +302,8 @@ export const folder = answers(contract.folder, {
 				name: here.name,
 				kind: here.kind,
 				closed: here.closed,
-				atHand: kept
+				atHand: kept,
+				onDesk: reach.desks.has(here.scope)
 			},
 			level,
 			levelLabel: levelLabel(level),

@@ -1,6 +1,5 @@
 import { and, eq, sql, type SQL } from 'drizzle-orm';
 import type { Named } from '../../core/references/references';
-import type { Reach } from '../access/reach';
 import { among, type Querier } from '../platform/db';
 import { document, findable, version } from '../platform/db/schema';
 import type { Project } from '../platform/runner/act';
@@ -19,10 +18,6 @@ export interface Naming {
 	title: string;
 	label: string;
 }
-
-/** What a person finds, as a condition on what is found. */
-export const findsIn = (reach: Reach): SQL =>
-	reach.subject.controller ? sql`${findable.scope} is not null` : among(findable.scope, reach.scopes());
 
 /**
  * Documents that name any of some numbers. They are looked for by the words of their newest version; what is issued of

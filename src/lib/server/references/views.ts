@@ -4,10 +4,10 @@ import { STEPS } from '../../core/references/neighbourhood';
 import { numbersNamed, referenceOf, slipsOf, type Named } from '../../core/references/references';
 import { live, type Reach } from '../access/reach';
 import { among, type Querier } from '../platform/db';
-import { contentText, document, place, version } from '../platform/db/schema';
+import { contentText, document, findable, place, version } from '../platform/db/schema';
 import { answers, type Project } from '../platform/runner/act';
 import { namedIn } from './named';
-import { findsIn, naming } from './naming';
+import { naming } from './naming';
 
 export const references = answers(contract.references, {
 	async run({ db, project, place: here, reach }) {
@@ -21,7 +21,7 @@ export const references = answers(contract.references, {
 		const named = numbersNamed(about!.text ?? '', numbering, revisions, about!.number);
 		const [to, from] = await Promise.all([
 			targetsOf(db, project, reach, named, about!.number),
-			naming(db, project, [about!.number], findsIn(reach))
+			naming(db, project, [about!.number], reach.seesKept(findable.scope))
 		]);
 		return {
 			read: about!.text !== null,
@@ -50,7 +50,7 @@ export const neighbourhood = answers(contract.neighbourhood, {
 					project,
 					behind.map((number) => known.get(number)!)
 				),
-				naming(db, project, before, findsIn(reach))
+				naming(db, project, before, reach.seesKept(findable.scope))
 			]);
 			const to = behind.flatMap((from) =>
 				(said.get(known.get(from)!.hash) ?? []).map(({ number, revision }) => ({

@@ -1,9 +1,11 @@
 import { and, eq } from 'drizzle-orm';
 import * as contract from '../../contract/deliverables';
+import { allows } from '../../core/access/levels';
 import { Problem } from '../../core/acts/problem';
 import type { Stage } from '../../core/register';
 import { dayOf } from '../../core/time/days';
 import { deliverableStage, document, place } from '../platform/db/schema';
+import { offDesks } from '../places/desks';
 import { does } from '../platform/runner/act';
 import { heldLines, NO_SUCH, noteChanges, plansOf, stageOf, told, type InProject, type Row } from './lines';
 import { mayForecast } from './may';
@@ -22,9 +24,16 @@ async function sees({ tx, project, reach }: InProject, { number }: Row): Promise
 		.select({ scope: place.scope })
 		.from(document)
 		.innerJoin(place, eq(place.id, document.id))
-		.where(and(eq(document.projectId, project.id), eq(document.number, number), eq(document.live, true)));
+		.where(
+			and(
+				eq(document.projectId, project.id),
+				eq(document.number, number),
+				eq(document.live, true),
+				offDesks(place.scope)
+			)
+		);
 	if (!its) return !reach.subject.outside;
-	return reach.subject.controller || reach.scopes().includes(its.scope);
+	return allows(reach.level(its.scope), 'view');
 }
 
 const notInPlan = (row: Row, stage: Stage) =>

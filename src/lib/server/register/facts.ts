@@ -109,8 +109,10 @@ async function readFacts(db: Querier, projectId: string): Promise<Facts> {
 			from deliverable d
 			left join department dep on dep.id = d.department_id
 			left join person p on p.id = d.responsible_id
-			left join document doc on doc.project_id = d.project_id and doc.number = d.number and doc.live
-			left join place at on at.id = doc.id
+			-- What lies on a desk is not there yet for the project.
+			left join (document doc join place at on at.id = doc.id
+				join place reached on reached.id = at.scope and reached.desk_of is null)
+				on doc.project_id = d.project_id and doc.number = d.number and doc.live
 			left join version now on now.id = doc.current_version_id
 			left join version first on first.document_id = doc.id and first.seq = 1
 			where ${here} order by d.number collate "C"`),

@@ -11,8 +11,10 @@ import {
 	document,
 	member,
 	person,
+	place,
 	type DELIVERABLE_CHANGES
 } from '../platform/db/schema';
+import { offDesks } from '../places/desks';
 import type { Acting, ContextOf } from '../platform/runner/act';
 
 export type InProject = ContextOf['project'] & Acting;
@@ -187,8 +189,14 @@ export async function told({ tx, project }: InProject, lines: readonly Pick<Row,
 	const [its] = await tx
 		.select({ id: document.id })
 		.from(document)
+		.innerJoin(place, eq(place.id, document.id))
 		.where(
-			and(eq(document.projectId, project.id), eq(document.number, first.number), eq(document.live, true))
+			and(
+				eq(document.projectId, project.id),
+				eq(document.number, first.number),
+				eq(document.live, true),
+				offDesks(place.scope)
+			)
 		);
 	return {
 		where: its ? { placeId: its.id, documentId: its.id } : {},

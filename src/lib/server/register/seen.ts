@@ -15,11 +15,9 @@ export async function visibleLines(context: Here, stage: string | null) {
 	const facts = await registerFacts(db, project.id);
 	const today = dayOf(now, project.timeZone);
 	const { stages } = facts;
-	const scopes = reach.subject.controller ? null : new Set(reach.scopes());
-	const sees = ({ scope }: Held) =>
-		scope === null ? !reach.subject.outside : scopes === null || scopes.has(scope);
-	const all = standing(facts, today);
-	const lines = scopes === null ? all : all.filter((_, i) => sees(facts.held[i]!));
+	const scopes = new Set(reach.scopes());
+	const sees = ({ scope }: Held) => (scope === null ? !reach.subject.outside : scopes.has(scope));
+	const lines = standing(facts, today).filter((_, i) => sees(facts.held[i]!));
 	// That a number is taken, and so that one is missing, is told to those who may add documents (A10).
 	const told = reach.scopes('work').length > 0;
 	return { facts, today, stages, told, lines: seenAt(lines, stage, told) };

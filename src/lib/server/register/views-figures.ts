@@ -14,6 +14,7 @@ import {
 } from '../../core/register';
 import { live } from '../access/reach';
 import { place } from '../platform/db/schema';
+import { offDesks } from '../places/desks';
 import { answers } from '../platform/runner/act';
 import { narrowingOf, visibleLines } from './seen';
 
@@ -76,7 +77,7 @@ export const registerGaps = answers(contract.registerGaps, {
 		const { lines } = await visibleLines(context, null);
 		const missing = lines.flatMap((line) => line.missingAfter);
 		const unplanned = sql`from document d join ${place} on ${place.id} = d.id
-			where d.project_id = ${project.id} and d.live and ${live()} and not exists (
+			where d.project_id = ${project.id} and d.live and ${live()} and ${offDesks(place.scope)} and not exists (
 				select 1 from deliverable l where l.project_id = d.project_id and l.number = d.number and l.removed_at is null)`;
 		const documents = await db.execute<{ id: string; number: string; title: string }>(
 			sql`select d.id, d.number, d.title ${unplanned} order by d.number limit 2000`

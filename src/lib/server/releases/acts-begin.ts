@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import * as contract from '../../contract/releases';
 import { Problem } from '../../core/acts/problem';
 import type { Reach } from '../access/reach';
+import { checkOffDesk } from '../places/desks';
 import type { Tx } from '../platform/db';
 import { document, project, release, releaseItem, version } from '../platform/db/schema';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
@@ -14,7 +15,8 @@ import { checkRouteHere, handsWith } from './route';
 /**
  * Puts documents into a release, as their newest versions, behind those that it holds.
  * @returns how many it did not hold before
- * @throws Problem `not-found` where one is not there, or not to be seen by whoever asks
+ * @throws Problem `not-found` where one is not there, or not to be seen by whoever asks; `conflict` where one lies on a
+ *   desk
  */
 export async function addItems(
 	tx: Tx,
@@ -30,6 +32,7 @@ export async function addItems(
 	if (visible.length !== unique.length)
 		throw new Problem('not-found', 'A document chosen is not there any more.');
 	if (!unique.length) return 0;
+	checkOffDesk(reach, visible);
 	const [last] = await tx
 		.select({ at: max(releaseItem.position) })
 		.from(releaseItem)

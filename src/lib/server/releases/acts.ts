@@ -4,13 +4,14 @@ import * as contract from '../../contract/releases';
 import { Problem } from '../../core/acts/problem';
 import { decidersOf, listedNumbers, MOST_UNKNOWN, releaseNumber } from '../../core/releases';
 import type { Tx } from '../platform/db';
-import { document, release, releaseItem, releaseOverride, version } from '../platform/db/schema';
+import { document, place, release, releaseItem, releaseOverride, version } from '../platform/db/schema';
 import { tellNotices } from '../notices/tell';
 import { checkedArrangement } from './arranged';
 import { checkRelease, missingReferences } from './checks';
 import { putRecipients, recipientsOf } from './recipients';
 import { checkRouteHere, handsWith, routeWords } from './route';
 import { addItems } from './acts-begin';
+import { offDesks } from '../places/desks';
 import { does } from '../platform/runner/act';
 import { decisionsOf, turnIn } from '../platform/runner/on-route';
 import { visiblePlaces } from '../platform/runner/locate';
@@ -164,10 +165,12 @@ export const addListed = does(contract.addListed, {
 			? await tx
 					.select({ id: document.id, number: sql<string>`upper(${document.number})` })
 					.from(document)
+					.innerJoin(place, eq(place.id, document.id))
 					.where(
 						and(
 							eq(document.projectId, here.id),
 							eq(document.live, true),
+							offDesks(place.scope),
 							sql`upper(${document.number}) = any(${sql.param(asked)}::text[])`
 						)
 					)

@@ -23,6 +23,7 @@ import { inspection } from '../content/content';
 import type { GivenMarks } from '../marks/marked';
 import { marksOn } from '../marks/read';
 import { readWords } from '../find/reading';
+import { offDesks } from '../places/desks';
 import type { Querier } from '../platform/db';
 import {
 	content,
@@ -301,10 +302,12 @@ async function sameFiles(
 		.select({ id: document.id, number: document.number, hash: version.hash })
 		.from(document)
 		.innerJoin(version, eq(version.id, document.currentVersionId))
+		.innerJoin(place, eq(place.id, document.id))
 		.where(
 			and(
 				eq(document.projectId, projectId),
 				eq(document.live, true),
+				offDesks(place.scope),
 				inArray(version.hash, [...new Set(items.map((i) => i.hash))])
 			)
 		)

@@ -4,7 +4,7 @@ import { USUAL_PUBLISHING } from '../../core/documents/state';
 import { stagesOf } from '../../core/register/stages';
 import { USUAL_RHYTHM, USUAL_SUITABILITY } from '../../core/releases';
 import { mayDraw } from '../../core/releases/drawn';
-import { content, document, version } from '../platform/db/schema';
+import { content, document, place, version } from '../platform/db/schema';
 import { answers } from '../platform/runner/act';
 
 export const settings = answers(contract.settings, {
@@ -37,8 +37,8 @@ export const settings = answers(contract.settings, {
 });
 
 export const titleBlocks = answers(contract.titleBlocks, {
-	async run({ db, project: here }) {
-		// One that controls reaches every document of the project; removed ones are not looked at.
+	async run({ db, project: here, reach }) {
+		// Removed ones are not looked at.
 		const rows = await db
 			.select({
 				document: document.id,
@@ -50,8 +50,10 @@ export const titleBlocks = answers(contract.titleBlocks, {
 			.from(document)
 			.innerJoin(version, eq(version.id, document.currentVersionId))
 			.innerJoin(content, eq(content.hash, version.hash))
+			.innerJoin(place, eq(place.id, document.id))
 			.where(
 				and(
+					reach.sees(place.scope),
 					eq(document.projectId, here.id),
 					eq(document.live, true),
 					eq(content.mediaType, 'application/pdf'),

@@ -85,6 +85,7 @@ export async function documentFacts(
 		freeze: reach.freezeAt(place.path),
 		archived: row.state === 'archived',
 		lock: open && heldLock(open, asker.id),
+		onDesk: reach.desks.has(place.scope),
 		timeZone: project.timeZone,
 		now,
 		number: row.number,

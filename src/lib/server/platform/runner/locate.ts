@@ -109,7 +109,7 @@ function narrowed(theirs: Reach, own: Reach): Reach {
 		if (both) levels.set(scope, both);
 	}
 	const controller = theirs.subject.controller && own.subject.controller;
-	return new Reach({ ...theirs.subject, controller }, levels, theirs.freezes, theirs.version);
+	return new Reach({ ...theirs.subject, controller }, levels, theirs.freezes, theirs.version, theirs.desks);
 }
 
 async function inProject(
@@ -186,11 +186,13 @@ export function spotFacts(
 		freeze,
 		archived,
 		lock: inHand,
+		onDesk: reach.desks.has(at.scope),
 		timeZone: here.timeZone,
 		now,
 		kind: at.kind,
 		own: at.createdBy === asker.id,
 		closed: at.closed,
+		desk: at.deskOf !== null,
 		frozenHere: freeze?.path === at.path
 	};
 }
