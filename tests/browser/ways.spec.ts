@@ -247,3 +247,61 @@ test('a project is made from nothing: the empty cupboard says what comes first',
 	await expect(ines.getByText('The cupboard is empty')).toBeHidden();
 	await ines.context().close();
 });
+
+test('what lies on a desk is its person’s alone, goes to a shelf when it is ready, and can be taken back', async ({
+	browser
+}) => {
+	const [rhosyn, ines] = [await as(browser, 'rhosyn'), await as(browser, 'ines')];
+	const { folder } = await documentId(rhosyn, 'VFT-MW-LS-00-DR-0101');
+	const number = 'VFT-MW-LS-00-RP-0888';
+	const hers = rhosyn.locator('[data-document]').filter({ hasText: number });
+	const theirs = ines.locator('[data-document]').filter({ hasText: number });
+
+	await rhosyn.getByRole('navigation', { name: 'Project' }).getByRole('link', { name: /^Today/ }).click();
+	await rhosyn.getByRole('navigation', { name: 'Within Today' }).getByRole('link', { name: 'Desk' }).click();
+	await rhosyn.getByRole('button', { name: 'Make my desk' }).click();
+	await expect(rhosyn.getByRole('heading', { name: 'Desk of Rhosyn Hale' })).toBeVisible();
+	await rhosyn.getByRole('button', { name: 'Add documents' }).click();
+	await rhosyn.getByLabel('Choose files').setInputFiles({
+		name: `${number} buffer springs.md`,
+		mimeType: 'text/plain',
+		buffer: Buffer.from('# Buffer springs\n\nTwo of the four are spongewood.')
+	});
+	const dialog = rhosyn.getByRole('dialog');
+	await dialog.getByRole('button', { name: /^Add/ }).click();
+	await expect(hers).toBeVisible();
+	const id = (await hers.getAttribute('data-document'))!;
+
+	// The document controller finds nothing, wherever she looks.
+	await ines.goto('/vft/find?q=spongewood');
+	await ready(ines);
+	await expect(ines.getByText('No document that you may look at has “spongewood”', { exact: false })).toBeVisible();
+	expect((await ines.request.get(`/vft/document/${id}`)).status()).toBe(404);
+	await ines.goto(`/vft/place/${folder}`);
+	await ready(ines);
+	await expect(theirs).toHaveCount(0);
+
+	// Moved to a shelf it is there for everybody; taken back it is gone for them again, without a reload.
+	const menu = async () => {
+		await rhosyn.getByRole('checkbox', { name: `Tick ${number}` }).check();
+		await rhosyn.getByRole('button', { name: '1 ticked' }).click();
+		await rhosyn.getByRole('menuitem', { name: 'Move…', exact: true }).click();
+		await pick(dialog.getByRole('combobox'), 'Marine works / Linkspan');
+		await dialog.getByRole('button', { name: 'Move 1 document' }).click();
+	};
+	await menu();
+	await expect(hers).toHaveCount(0);
+	await expect(theirs).toBeVisible();
+	await rhosyn.getByRole('button', { name: 'Take back' }).last().click();
+	await expect(hers).toBeVisible();
+	await expect(theirs).toHaveCount(0);
+	await menu();
+	await expect(theirs).toBeVisible();
+	// Once somebody opened it, it stays where they find it.
+	await theirs.dblclick();
+	await expect(ines.getByText('spongewood')).toBeVisible();
+	await rhosyn.getByRole('button', { name: 'Take back' }).last().click();
+	await said(rhosyn, /not yours alone/);
+	await expect(hers).toHaveCount(0);
+	await Promise.all([rhosyn, ines].map((page) => page.context().close()));
+});

@@ -24,8 +24,8 @@
 	);
 	tellAway(() => away);
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
-	/** The page of the project that is open, by its path. */
-	const here = $derived(page.url.pathname.split('/')[2] ?? '');
+	/** The page of the project that is open, by its path; a place on one’s desk belongs to the desk. */
+	const here = $derived(page.data.place?.onDesk ? 'desk' : (page.url.pathname.split('/')[2] ?? ''));
 	const way = $derived(wayOf(here));
 	let find = $state('');
 	let field: HTMLInputElement | undefined = $state();

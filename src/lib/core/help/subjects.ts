@@ -68,6 +68,22 @@ export const SUBJECTS: readonly Subject[] = [
 		goes: { word: 'See what is in hand', path: 'in-hand' }
 	},
 	{
+		id: 'desk',
+		title: 'Your desk',
+		lead: 'A place of your own, for what is not ready for others. Nobody else sees what lies on it, document controllers neither.',
+		steps: [
+			'Open Desk, under Today, and make your desk.',
+			'Add files, or begin a text or a schedule, as in any folder.',
+			'When it is ready, tick it and choose Move, to the shelf where others find it.'
+		],
+		know: [
+			'What others opened or worked on stays where they find it; a copy of it can lie on your desk.',
+			'Nothing goes out from a desk: no pass, no release, and the register does not count it.',
+			'When somebody leaves, their desk becomes a shelf that document control looks after.'
+		],
+		goes: { word: 'Open your desk', path: 'desk' }
+	},
+	{
 		id: 'revisions',
 		title: 'Versions and revisions',
 		lead: 'Every hand-in is a version that stays. Working saves are numbered under the revision that is being prepared: P03.1, P03.2. Issuing makes P03.',

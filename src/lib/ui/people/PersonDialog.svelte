@@ -218,7 +218,9 @@
 				{effectText(meaning)}
 				{#if leaving}Sessions and tokens end at once.{meaning.locks
 						? ` ${plural(meaning.locks, 'document')} in hand ${meaning.locks === 1 ? 'goes' : 'go'} to the leads.`
-						: ''}{/if}
+						: ''}{who?.outside
+						? ''
+						: ' What lies on their desk becomes a shelf that document control looks after.'}{/if}
 			{:else}{unknown || 'Working out what that means…'}{/if}
 		</p>
 		{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}

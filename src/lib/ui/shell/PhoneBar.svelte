@@ -44,7 +44,8 @@
 			})),
 			[
 				{ word: 'Removed', act: () => goto(`${base}/removed`) },
-				{ word: 'At hand', act: () => goto(`${base}/at-hand`) }
+				{ word: 'At hand', act: () => goto(`${base}/at-hand`) },
+				{ word: 'Desk', act: () => goto(`${base}/desk`) }
 			]
 		]}>{#snippet face()}<EllipsisIcon size={19} aria-hidden="true" />More{/snippet}</Menu
 	>

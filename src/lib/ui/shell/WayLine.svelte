@@ -17,10 +17,17 @@
 		waiting: Waiting;
 		children?: Snippet;
 	} = $props();
+	let line: HTMLElement | undefined = $state();
+	// On a phone there may be more pages than room; the one that is open is never among those cut off.
+	$effect(() => {
+		void here;
+		line?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+	});
 </script>
 
 <nav
-	class="flex shrink-0 [scrollbar-width:none] gap-x-4 overflow-x-auto border-b border-rule px-4"
+	bind:this={line}
+	class="flex shrink-0 [scrollbar-width:none] gap-x-3 overflow-x-auto border-b border-rule px-3 md:gap-x-4 md:px-4"
 	aria-label="Within {way.word}"
 >
 	{#each way.inside as page (page.path)}

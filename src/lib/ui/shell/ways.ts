@@ -30,7 +30,8 @@ export const WAYS: readonly Way[] = [
 			{ word: 'In hand', path: 'in-hand', count: 'inHand' },
 			{ word: 'Remarks', path: 'remarks', count: 'remarks' },
 			{ word: 'New to you', path: 'new', count: 'fresh' },
-			{ word: 'At hand', path: 'at-hand', count: 'atHand' }
+			{ word: 'At hand', path: 'at-hand', count: 'atHand' },
+			{ word: 'Desk', path: 'desk' }
 		],
 		under: ['notices']
 	},

@@ -34,7 +34,8 @@
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
 	const mayWork = $derived(data.can.addDocument.may);
-	const controller = $derived(data.frame.me.controller);
+	/** Nothing goes out from a desk. */
+	const mayRelease = $derived(data.frame.me.controller && !data.place.onDesk);
 
 	const keepFolder = () => void bookmark(data.frame.project.id, data.place, () => refresh('cupboard:folder'));
 	let freezing = $state<ReturnType<typeof FreezeButton>>();
@@ -178,7 +179,7 @@
 			},
 			{ key: 'a', says: 'Access', run: () => void goto(`/${code}/access/${chosen ?? data.place.id}`) },
 			{ key: 't', says: 'Trail', run: () => (tab = tab === 'trail' ? 'versions' : 'trail') },
-			{ key: 'r', says: 'Put in release', run: () => controller && forRelease.length && (releasing = true) }
+			{ key: 'r', says: 'Put in release', run: () => mayRelease && forRelease.length && (releasing = true) }
 		])
 	);
 
@@ -254,7 +255,7 @@
 						selection.clear();
 						return refresh('cupboard:folder');
 					}}
-					putInRelease={controller ? () => (releasing = true) : null}
+					putInRelease={mayRelease ? () => (releasing = true) : null}
 				/>{/if}
 			<button class="button hidden sm:block" onclick={() => showPictures(!pictures)}
 				>{pictures ? 'List' : 'Pictures'}</button
@@ -288,6 +289,10 @@
 			{/if}
 		</div>
 	</div>
+	{#if data.place.onDesk}<p class="mx-5 mb-2 text-ink-2">
+			Only you see what lies here, document controllers neither. When it is ready for others, move it to a
+			shelf.
+		</p>{/if}
 	{#if data.freeze}<p class="mx-5 mb-2 border-l-4 border-wait bg-wait-soft px-3 py-1.5">
 			Frozen by {data.freeze.by} since {dayText(data.freeze.at)}: {ended(data.freeze.reason)}
 			{data.level === 'manage'
@@ -333,7 +338,7 @@
 			{view}
 			project={data.frame.project.id}
 			{code}
-			{controller}
+			controller={mayRelease}
 			outsideLevel={data.frame.project.outsideLevel}
 			retentionDays={data.frame.project.retentionDays}
 			{changed}
@@ -352,7 +357,7 @@
 		project={data.frame.project}
 		close={() => (adding = null)}
 	/>{/if}
-{#if controller}{#if releasing}{#await later( () => import('$lib/ui/releases/ReleaseDialog.svelte'), () => (releasing = false) ) then ReleaseDialog}<ReleaseDialog
+{#if mayRelease}{#if releasing}{#await later( () => import('$lib/ui/releases/ReleaseDialog.svelte'), () => (releasing = false) ) then ReleaseDialog}<ReleaseDialog
 				bind:open={releasing}
 				project={data.frame.project.id}
 				{code}
