@@ -27,15 +27,30 @@ export interface Database {
 	close(): Promise<void>;
 }
 
-/** Questions that name no lists: their text does not vary, and neither does the best plan for them. */
-const STEADY = /^select (?!.*(?: in \(\$|any\(\$))/s;
+/** Statements without lists, of one row where they write: their text does not vary, and neither does the best plan. */
+const STEADY = /^\s*(?:select|insert|update|delete)\b(?!.*(?: in \(\$|any\(\$|\), \(\$))/s;
 
-/** The client with steady questions prepared once a connection, which saves parsing and planning them every time. */
-function preparing(client: postgres.Sql): postgres.Sql {
+/** What can be asked: a client, or one that is within a transaction. */
+type Client = postgres.Sql | postgres.TransactionSql;
+
+/**
+ * A client with its steady statements prepared once a connection, within transactions too. That saves parsing and
+ * planning them every time, and going twice to the database: what is not prepared is described before it is asked.
+ */
+function preparing<C extends Client>(client: C): C {
 	return new Proxy(client, {
 		get(target, name, receiver) {
-			if (name !== 'unsafe') return Reflect.get(target, name, receiver) as unknown;
-			return (text: string, values: never[]) => target.unsafe(text, values, { prepare: STEADY.test(text) });
+			if (name === 'unsafe')
+				return (text: string, values: never[]) =>
+					target.unsafe(text, values, { prepare: STEADY.test(text) });
+			if (name === 'begin' || name === 'savepoint') {
+				const within = Reflect.get(target, name, receiver) as (...given: unknown[]) => unknown;
+				return (...given: unknown[]) => {
+					const run = given.pop() as (inner: postgres.TransactionSql) => unknown;
+					return within(...given, (inner: postgres.TransactionSql) => run(preparing(inner)));
+				};
+			}
+			return Reflect.get(target, name, receiver) as unknown;
 		}
 	});
 }
