@@ -12,7 +12,8 @@ import { arrival, grant, group, hatch, mail, place } from '../../src/lib/server/
 import { drawing } from './drawings';
 import { pdfSheet, xlsx } from './papers';
 import { DAY } from '../../src/lib/core/time/spans';
-import { dayIn, HOUR, type Stage } from './stage';
+import { dayIn } from './days';
+import { HOUR, type Stage } from './stage';
 import { PASSWORD } from './founding';
 
 type Step = (daysAgo: number, hour: number, run: () => Promise<void>) => void;

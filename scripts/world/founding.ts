@@ -7,7 +7,8 @@ import { addPerson } from '../../src/lib/server/people/acts-joining';
 import { mail } from '../../src/lib/server/platform/db/schema';
 import { firstCode, makeFirst } from '../../src/lib/server/people/first';
 import { DEPARTMENTS, PEOPLE, SHELVES, titlesOf, type FolderPlan } from './catalogue';
-import { ZONE, type Stage } from './stage';
+import { ZONE } from './days';
+import type { Stage } from './stage';
 
 export const PASSWORD = 'cupboard-demo';
 

@@ -15,11 +15,13 @@ import { issueRelease } from '../../src/lib/server/releases/acts-issue';
 import { removePlace, restorePlace } from '../../src/lib/server/removed/acts';
 import { planAccess } from './access';
 import { planRegister } from './register';
+import { planDesks } from './desks';
 import { planTogether } from './together';
 import { PEOPLE } from './catalogue';
 import type { Drawn } from '../../src/lib/core/releases/drawn';
 import { DAY } from '../../src/lib/core/time/spans';
-import { dayIn, HOUR, type Doc, type Stage } from './stage';
+import { dayIn } from './days';
+import { HOUR, type Doc, type Stage } from './stage';
 import { add, revise, take } from './works';
 import { buildAndApprove, KAJA, MAREN, refreshLabels, RUNA, type To } from './client';
 import { constructionIssue, keepRoutes } from './routes';
@@ -43,25 +45,33 @@ const LADDER: Drawn[] = [
 	}
 ];
 
+/** Something that happens at a moment, and the document of which it makes the next file. */
+interface Step {
+	at: number;
+	run: () => Promise<void>;
+	makes?: Doc;
+}
+
 /** Everything that happens after the founding, each step with its moment. */
-export async function plan(stage: Stage): Promise<{ at: number; run: () => Promise<void> }[]> {
-	const steps: { at: number; run: () => Promise<void> }[] = [];
-	const step = (daysAgo: number, hour: number, run: () => Promise<void>) =>
-		steps.push({ at: stage.at(daysAgo, hour), run });
+export async function plan(stage: Stage): Promise<Step[]> {
+	const steps: Step[] = [];
+	const step = (daysAgo: number, hour: number, run: () => Promise<void>, makes?: Doc) =>
+		steps.push({ at: stage.at(daysAgo, hour), run, ...(makes ? { makes } : {}) });
 	planAccess(stage, step);
 	planTogether(stage, step);
+	planDesks(stage, step);
 	const r = stage.random;
 	/** A revision some time after its lock was taken. */
 	const revision = (daysAgo: number, hour: number, doc: Doc) => {
 		step(daysAgo, hour - 0.3 - r.next(), () => take(stage, doc));
-		step(daysAgo, hour, () => revise(stage, doc));
+		step(daysAgo, hour, () => revise(stage, doc), doc);
 	};
 	const bornOf = new Map<Doc, number>();
 	for (const doc of stage.docs) {
 		const photo = doc.run.type === 'PH' || doc.title.startsWith('Daily record');
 		const born = photo ? r.int(1, 70) : r.int(42, 118);
 		bornOf.set(doc, born);
-		step(born, r.int(7, 16) + r.next(), () => add(stage, doc));
+		step(born, r.int(7, 16) + r.next(), () => add(stage, doc), doc);
 		const linkspan = doc.number.includes('-LS-00-DR-01');
 		const more = photo ? (r.chance(0.1) ? 1 : 0) : linkspan ? 0 : r.pick([1, 1, 2, 2, 2, 3, 3, 4]);
 		for (let i = 0; i < more; i++) {

@@ -4,7 +4,8 @@ import { setForecast } from '../../src/lib/server/register/acts-forecast';
 import { register } from '../../src/lib/server/register/views';
 import { PEOPLE } from './catalogue';
 import { Random } from './random';
-import { dayIn, type Doc, type Stage } from './stage';
+import { dayIn } from './days';
+import type { Doc, Stage } from './stage';
 
 type StageKey = 'comment' | 'approval' | 'construction' | 'as-built';
 

@@ -6,7 +6,8 @@ import { nameStandIn } from '../../src/lib/server/releases/acts-stand-ins';
 import { releaseView } from '../../src/lib/server/releases/views';
 import { changeSettings } from '../../src/lib/server/settings/acts';
 import { acceptLooks, build, KAJA, MAREN, RUNA } from './client';
-import { dayIn, type Stage } from './stage';
+import { dayIn } from './days';
+import type { Stage } from './stage';
 
 const step = (
 	stage: Stage,

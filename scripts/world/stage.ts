@@ -1,6 +1,5 @@
 import { eq } from 'drizzle-orm';
 import type { z } from 'zod';
-import { dayOf } from '../../src/lib/core/time/days';
 import { DAY } from '../../src/lib/core/time/spans';
 import type { Kind } from '../../src/lib/contract/act';
 import type { Act } from '../../src/lib/server/platform/runner/act';
@@ -11,15 +10,10 @@ import { receive } from '../../src/lib/server/content/content';
 import { person as personTable } from '../../src/lib/server/platform/db/schema';
 import { startServices } from '../../src/lib/server/api/start';
 import { PEOPLE, type Run } from './catalogue';
+import { FilesAhead } from './ahead';
 import { Random } from './random';
 
 export const HOUR = 3_600_000;
-
-/** Where Vennholm lies: the world's clock shows UTC, its days are those of the harbour. */
-export const ZONE = 'Europe/Stockholm';
-
-/** The day of a moment of the world, as `2026-11-27`. */
-export const dayIn = (at: number | Date): string => dayOf(new Date(at), ZONE);
 
 export interface Doc {
 	id: string;
@@ -37,6 +31,7 @@ export interface Doc {
 /** The people, the documents made so far and the clock of the world being made. */
 export class Stage {
 	readonly random = new Random('vennholm');
+	readonly files = new FilesAhead();
 	readonly people = new Map<string, Actor>();
 	/** Ids of the departments, by code. */
 	readonly departments = new Map<string, string>();

@@ -17,7 +17,8 @@ import { giveLayer, workDrawingLive } from '../../src/lib/server/live/acts-drawi
 import { addLiveSchedule } from '../../src/lib/server/live/acts-schedules';
 import { liveSchedule } from '../../src/lib/server/live/views';
 import { DAY } from '../../src/lib/core/time/spans';
-import { dayIn, type Stage } from './stage';
+import { dayIn } from './days';
+import type { Stage } from './stage';
 
 const { nodes } = textSchema;
 const words = (text: string, ...marks: string[]) =>

@@ -2,11 +2,9 @@ import { label as writeLabel, DEFAULT_SCHEME, nextSave, parse } from '../../src/
 import { addDocument } from '../../src/lib/server/documents/acts';
 import { handIn } from '../../src/lib/server/documents/acts-hand-in';
 import { takeLock } from '../../src/lib/server/locks/acts';
-import { DEPARTMENTS, LOCK_PURPOSES, NOTES } from './catalogue';
-import { drawing } from './drawings';
-import { csv, docx, markdown, pdfSheet, pdfText, xlsx } from './papers';
-import { photograph } from './photographs';
-import { dayIn, type Doc, type Stage } from './stage';
+import { DEPARTMENTS, LOCK_PURPOSES, NOTES, type Run } from './catalogue';
+import type { Asked } from './files';
+import { HOUR, type Doc, type Stage } from './stage';
 
 /** Words of titles that say nothing of what a document is about. */
 const FORMAL =
@@ -43,54 +41,39 @@ function besides(stage: Stage, doc: Doc): string[] {
 		.map((one, i) => (i === 0 ? `${one.number} P01` : one.number));
 }
 
-/** The file of a document at its next version. */
-async function fileOf(
-	stage: Stage,
-	doc: Doc,
-	revision: string
-): Promise<{ name: string; bytes: Uint8Array | string }> {
-	const { run, number, title } = doc;
-	const edit = doc.edits;
-	const when = new Date(stage.clock);
-	const stem = `${number} ${title}`;
-	switch (run.form) {
-		case 'dxf':
-		case 'sheet': {
-			const dxf = drawing(
-				run.kind!,
-				{ seed: number, edit, see: besides(stage, doc) },
-				{
-					number,
-					title,
-					revision,
-					date: dayIn(when),
-					drawn: 'Drawing office',
-					department: DEPARTMENTS.find((d) => d.code === doc.department)!.name
-				}
-			);
-			return run.form === 'dxf'
-				? { name: `${stem}.dxf`, bytes: dxf }
-				: { name: `${stem}.pdf`, bytes: await pdfSheet(dxf, title, when) };
-		}
-		case 'pdf':
-			return {
-				name: `${stem}.pdf`,
-				bytes: await pdfText(run.type, number, title, edit, when, besides(stage, doc))
-			};
-		case 'docx':
-			return { name: `${stem}.docx`, bytes: await docx(number, title, revision, edit, besides(stage, doc)) };
-		case 'xlsx':
-			return { name: `${stem}.xlsx`, bytes: await xlsx(number, title, revision, edit) };
-		case 'csv':
-			return { name: `${stem}.csv`, bytes: csv(title, edit) };
-		case 'md':
-			return { name: `${stem}.md`, bytes: markdown(number, title, edit, besides(stage, doc)) };
-		case 'jpeg':
-			return { name: `${stem}.jpg`, bytes: await photograph(edit > 1 ? `${title} ${edit}` : title, when) };
-	}
+/** Forms of files that name no other documents. */
+const NAMES_NONE: readonly Run['form'][] = ['jpeg', 'xlsx', 'csv'];
+/** Which documents there are stands from the beginning, and so what each of them names. */
+const named = new WeakMap<Doc, string[]>();
+function namedBy(stage: Stage, doc: Doc): string[] {
+	const numbers = named.get(doc) ?? besides(stage, doc);
+	named.set(doc, numbers);
+	return numbers;
 }
 
-function nextLabel(stage: Stage, doc: Doc): string {
+/** What the file of a document at a version is made from, as it stands at a moment of the clock. */
+function askedFor(stage: Stage, doc: Doc, edit: number, clock: number): Asked {
+	const { run, number, title } = doc;
+	return {
+		form: run.form,
+		kind: run.kind ?? null,
+		type: run.type,
+		number,
+		title,
+		department: DEPARTMENTS.find((d) => d.code === doc.department)!.name,
+		revision: nextLabel(doc),
+		edit,
+		// To the hour: what was made ahead then fits, though other steps came between.
+		when: Math.floor(clock / HOUR) * HOUR,
+		see: NAMES_NONE.includes(run.form) ? [] : namedBy(stage, doc)
+	};
+}
+
+/** Has the next file of a document made by the time at which a step wants it. */
+export const makeAhead = (stage: Stage, doc: Doc, at: number): void =>
+	stage.files.expect(askedFor(stage, doc, doc.edits + 1, Math.max(stage.clock, Math.min(at, stage.end))));
+
+function nextLabel(doc: Doc): string {
 	return writeLabel(
 		DEFAULT_SCHEME,
 		nextSave(DEFAULT_SCHEME, doc.label ? parse(DEFAULT_SCHEME, doc.label) : null)
@@ -100,7 +83,7 @@ function nextLabel(stage: Stage, doc: Doc): string {
 export async function add(stage: Stage, doc: Doc): Promise<void> {
 	const who = stage.someoneFor(doc);
 	doc.edits = 1;
-	const file = await fileOf(stage, doc, nextLabel(stage, doc));
+	const file = await stage.files.file(askedFor(stage, doc, 1, stage.clock));
 	const upload = await stage.send(who, file.name, file.bytes);
 	const { id, label } = await stage.act(who, addDocument, {
 		folder: doc.folder,
@@ -126,8 +109,7 @@ export async function revise(
 		doc.lockedBy = by;
 	}
 	doc.edits++;
-	const revision = nextLabel(stage, doc);
-	const file = await fileOf(stage, doc, revision);
+	const file = await stage.files.file(askedFor(stage, doc, doc.edits, stage.clock));
 	const upload = await stage.send(by, file.name, file.bytes);
 	const kind = ['dxf', 'sheet'].includes(doc.run.form)
 		? 'drawing'

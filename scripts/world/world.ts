@@ -5,6 +5,7 @@ import { startServices } from '../../src/lib/server/api/start';
 import { Stage } from './stage';
 import { found } from './founding';
 import { plan } from './history';
+import { makeAhead } from './works';
 
 /**
  * Makes the demo's project, Vennholm Ferry Terminal, through the same acts as everybody uses, at times that run
@@ -40,14 +41,20 @@ export async function makeWorld(config: Config): Promise<void> {
 	await services.close();
 }
 
+/** For how many steps to come files are made ahead. */
+const AHEAD = 12;
+
 async function make(stage: Stage): Promise<void> {
 	await found(stage);
 	const steps = await plan(stage);
 	steps.sort((a, b) => a.at - b.at);
-	for (const step of steps) {
+	for (const [at, step] of steps.entries()) {
+		for (const next of steps.slice(at + 1, at + 1 + AHEAD))
+			if (next.makes) makeAhead(stage, next.makes, next.at);
 		stage.clock = Math.max(stage.clock, Math.min(step.at, stage.end));
 		await step.run();
 	}
+	stage.files.close();
 	await tidyMail(stage);
 }
 
