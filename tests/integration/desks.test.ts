@@ -1,9 +1,10 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { oneStep } from '../../src/lib/core/releases/route';
+import type { Notice } from '../../src/lib/core/documents/rows';
 import { DAY } from '../../src/lib/core/time/spans';
 import { VIEWS } from '../../src/lib/server/api/views';
-import { freezePlace } from '../../src/lib/server/access/acts-standing';
+import { closePlace, freezePlace } from '../../src/lib/server/access/acts-standing';
 import { access, why } from '../../src/lib/server/access/views';
 import { documentView } from '../../src/lib/server/documents/views';
 import { find } from '../../src/lib/server/find/views';
@@ -213,6 +214,31 @@ describe('what lies on a desk', () => {
 		await world.act('rhosyn', takeLock, { document: id, purpose: 'to finish it' });
 		await remindStaleLocks(world.services, new Date(Date.now() + 90 * DAY));
 		expect(await world.mailsTo('rhosyn@vennholm.example')).toHaveLength(before);
+	});
+});
+
+describe('what is moved out of somebody’s sight', () => {
+	it('is told to whoever saw it where it was, without a name', async () => {
+		const closed = await world.act('oke', makeFolder, { parent: world.shelf, name: 'Tender' });
+		await world.act('oke', closePlace, { place: closed.id });
+		const { id } = await world.add('rhosyn');
+		const told: Record<string, Notice[]> = { oke: [], rhosyn: [], petra: [] };
+		const stops = Object.entries(told).map(([who, notices]) =>
+			world.services.live.watch(world.project, world.people[who]!.person.id, (notice) => notices.push(notice))
+		);
+		const nameless = (who: string) => told[who]!.filter((one) => one.seq === 0 && one.place === null).length;
+		// From a common folder onto a desk.
+		await move('rhosyn', [id], rhosyns);
+		await expect.poll(() => nameless('oke')).toBe(1);
+		// From a desk nobody missed anything.
+		await move('rhosyn', [id], world.folder);
+		await expect.poll(() => told.oke!.some((one) => one.document === id)).toBe(true);
+		// Into a closed folder, where a lead still sees it and others do not.
+		await move('oke', [id], closed.id);
+		await expect.poll(() => nameless('rhosyn')).toBe(1);
+		expect(nameless('oke')).toBe(1);
+		expect(told.petra).toEqual([]);
+		stops.forEach((stop) => stop());
 	});
 });
 

@@ -69,6 +69,7 @@ export const documentMoved = event('document.moved', {
 	}),
 	touches: ['documents', 'places'],
 	says: (d) => `moved ${doc(d)} to ${d.to ?? 'another folder'}`,
+	leaves: 'from',
 	names: [{ id: 'toId', name: 'to' }, { id: 'from' }]
 });
 

@@ -48,6 +48,8 @@ export interface EventKind<K extends string = string, D extends z.ZodMiniObject 
 	says: (d: Partial<z.output<D>>, words: TimeWords) => string;
 	touches: readonly Area[];
 	names?: readonly Named[];
+	/** The detail that holds the folder it left; whoever sees that may have lost sight of what went. */
+	leaves?: keyof z.output<D> & string;
 	/** Tells of reading and taking, not of a change; hidden until asked for (V5). */
 	opening?: true;
 }

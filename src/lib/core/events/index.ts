@@ -52,6 +52,11 @@ export const kindsAbout = (what: string): string[] =>
 export const kindsTouching = (...areas: Area[]): string[] =>
 	EVENTS.filter((one) => one.touches.some((area) => areas.includes(area))).map((one) => one.kind);
 
+/** Kinds of event after which something lies elsewhere than it did, with the detail that holds the folder it left. */
+export const LEAVING: ReadonlyMap<string, string> = new Map(
+	EVENTS.flatMap(({ kind, leaves }) => (leaves ? [[kind, leaves] as const] : []))
+);
+
 /** What an event says, after the name of who did it. What is not known any more is told by its kind. */
 export function eventText(
 	{ kind, details }: { kind: string; details: Record<string, unknown> },

@@ -19,6 +19,7 @@ export const folderMoved = event('folder.moved', {
 	}),
 	touches: ['places'],
 	says: (d) => `moved ${d.name} to ${d.to ?? 'another folder'}`,
+	leaves: 'from',
 	names: [{ id: 'toId', name: 'to' }, { id: 'from' }]
 });
 

@@ -1,9 +1,10 @@
-import { and, between, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, between, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import type { Logger } from 'pino';
-import { eventOf, kindsTouching } from '../../core/events';
+import { eventOf, kindsTouching, LEAVING } from '../../core/events';
 import { AREAS } from '../../core/events/event';
 import type { Notice } from '../../core/documents/rows';
+import { allows } from '../../core/access/levels';
 import { loadReach, type Reach } from '../access/reach';
 import type { Database } from '../platform/db';
 import { document, event, place, release, version } from '../platform/db/schema';
@@ -149,6 +150,24 @@ export class Live {
 		return row !== undefined;
 	}
 
+	/** For what was moved between two numbers: the scope of the folder that it left, and the one it is in now. */
+	private async moved(projectId: string, from: number, to: number) {
+		const source = alias(place, 'source');
+		return this.database.db
+			.select({ left: source.scope, now: place.scope })
+			.from(event)
+			.innerJoin(place, eq(place.id, event.placeId))
+			.innerJoin(
+				source,
+				or(
+					...[...LEAVING].map(([kind, detail]) =>
+						and(eq(event.kind, kind), sql`${source.id} = ${event.details}->>${detail}`)
+					)
+				)
+			)
+			.where(and(eq(event.projectId, projectId), between(event.seq, from, to)));
+	}
+
 	private async pass({
 		projectId,
 		from,
@@ -162,6 +181,7 @@ export class Live {
 		for (const listener of this.listeners) listener(projectId);
 		await this.passes.happened(projectId, from, to);
 		const changesAccess = await this.changesAccess(projectId, from, to);
+		const moved = changesAccess ? await this.moved(projectId, from, to) : [];
 		for (const watcher of this.watchers) {
 			if (watcher.projectId !== projectId) continue;
 			const before = watcher.reach;
@@ -170,6 +190,9 @@ export class Live {
 			// What somebody lost or gained cannot be named to them, but what they look at has to be asked for again.
 			if (changesAccess && before && !sameLevels(before, reach)) watcher.tell(SOMETHING_CHANGED);
 			if (!reach) continue;
+			const sees = (scope: string) => allows(reach.level(scope), 'view');
+			// The same holds for what went where they see nothing: it is still shown to them where it was.
+			if (moved.some(({ left, now }) => sees(left) && !sees(now))) watcher.tell(SOMETHING_CHANGED);
 			const rows = await this.database.db
 				.select({
 					seq: event.seq,
