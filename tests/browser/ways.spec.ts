@@ -257,7 +257,10 @@ test('what lies on a desk is its person’s alone, goes to a shelf when it is re
 	const hers = rhosyn.locator('[data-document]').filter({ hasText: number });
 	const theirs = ines.locator('[data-document]').filter({ hasText: number });
 
-	await rhosyn.getByRole('navigation', { name: 'Project' }).getByRole('link', { name: /^Today/ }).click();
+	await rhosyn
+		.getByRole('navigation', { name: 'Project' })
+		.getByRole('link', { name: /^Today/ })
+		.click();
 	await rhosyn.getByRole('navigation', { name: 'Within Today' }).getByRole('link', { name: 'Desk' }).click();
 	await rhosyn.getByRole('button', { name: 'Make my desk' }).click();
 	await expect(rhosyn.getByRole('heading', { name: 'Desk of Rhosyn Hale' })).toBeVisible();
@@ -275,7 +278,9 @@ test('what lies on a desk is its person’s alone, goes to a shelf when it is re
 	// The document controller finds nothing, wherever she looks.
 	await ines.goto('/vft/find?q=spongewood');
 	await ready(ines);
-	await expect(ines.getByText('No document that you may look at has “spongewood”', { exact: false })).toBeVisible();
+	await expect(
+		ines.getByText('No document that you may look at has “spongewood”', { exact: false })
+	).toBeVisible();
 	expect((await ines.request.get(`/vft/document/${id}`)).status()).toBe(404);
 	await ines.goto(`/vft/place/${folder}`);
 	await ready(ines);

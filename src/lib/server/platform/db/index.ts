@@ -41,8 +41,7 @@ function preparing<C extends Client>(client: C): C {
 	return new Proxy(client, {
 		get(target, name, receiver) {
 			if (name === 'unsafe')
-				return (text: string, values: never[]) =>
-					target.unsafe(text, values, { prepare: STEADY.test(text) });
+				return (text: string, values: never[]) => target.unsafe(text, values, { prepare: STEADY.test(text) });
 			if (name === 'begin' || name === 'savepoint') {
 				const within = Reflect.get(target, name, receiver) as (...given: unknown[]) => unknown;
 				return (...given: unknown[]) => {
