@@ -2,7 +2,8 @@ import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { oneStep } from '../../src/lib/core/releases/route';
 import type { Notice } from '../../src/lib/core/documents/rows';
-import { DAY } from '../../src/lib/core/time/spans';
+import { dayOf } from '../../src/lib/core/time/days';
+import { DAY, daysLater } from '../../src/lib/core/time/spans';
 import { VIEWS } from '../../src/lib/server/api/views';
 import { closePlace, freezePlace } from '../../src/lib/server/access/acts-standing';
 import { access, why } from '../../src/lib/server/access/views';
@@ -143,6 +144,26 @@ describe('what lies on a desk', () => {
 		expect((await refused(world.act('rhosyn', moveFolder, { folder: mine.id, to: rhosyns }))).code).toBe(
 			'conflict'
 		);
+	});
+
+	it('has nothing that only Manage could undo', async () => {
+		const ines = (await world.act('ines', openDesk, { project: 'VFT' })).id;
+		const here = async () =>
+			(await world.act('ines', makeFolder, { parent: world.folder, name: `Tried ${++tried}` })).id;
+		let tried = 0;
+		const refusal = async (place: string) =>
+			(await refused(world.act('ines', moveFolder, { folder: place, to: ines }))).sentence;
+		const closed = await here();
+		await world.act('ines', closePlace, { place: closed });
+		expect(await refusal(closed)).toMatch(/access of its own/);
+		const frozen = await here();
+		await world.act('ines', freezePlace, { place: frozen, reason: 'Tender' });
+		expect(await refusal(frozen)).toMatch(/is frozen/);
+		const given = await here();
+		const until = dayOf(daysLater(new Date(), 30), 'UTC');
+		await world.act('ines', makePass, { place: given, for: 'Maren', until, audience: 'anyone' });
+		expect(await refusal(given)).toMatch(/pass or hatch/);
+		await world.act('ines', moveFolder, { folder: await here(), to: ines });
 	});
 
 	it('goes into no release and is not counted in the register', async () => {

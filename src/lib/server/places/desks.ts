@@ -34,10 +34,19 @@ export async function deskOf(db: Querier, projectId: string, personId: string) {
 	return row ?? null;
 }
 
+/** Why something stays off a desk, by what was found at it. */
+const STAYS = {
+	access: (name: string) => `“${name}” has access of its own. Let it inherit again first.`,
+	frozen: (name: string) => `“${name}” is frozen, and nobody could thaw it on a desk. Thaw it first.`,
+	link: (name: string) => `A pass or hatch leads to “${name}”, and none leads to a desk. Withdraw it first.`,
+	others: (name: string) =>
+		`“${name}” is not yours alone: others opened it or worked on it. It stays where they find it; a copy can lie on your desk.`
+} as const;
+
 /**
  * Refuses to move onto a desk what is not its person's alone: what somebody else ever opened, took or changed would be
- * gone for them, and for document control.
- * @throws Problem `conflict` that names the first such document
+ * gone for them, and for document control. Nor goes there what only Manage could undo, which nobody has on a desk.
+ * @throws Problem `conflict` that names the first such place
  */
 export async function checkOntoDesk(
 	{ tx, reach, person: by }: Pick<ContextOf['project'] & Acting, 'tx' | 'person'> & { reach: Reach },
@@ -46,19 +55,19 @@ export async function checkOntoDesk(
 ): Promise<void> {
 	if (!reach.desks.has(target.scope)) return;
 	for (const one of moved.filter((p) => p.scope !== target.scope)) {
-		const [others] = await tx.execute<{ name: string }>(sql`
-			select name from ${place}
-			where ${eq(place.projectId, reach.subject.projectId)} and ${beneath(one.path)} and (
-				${ne(place.createdBy, by.id)}
-				or exists (select 1 from access_grant g where g.place_id = ${place.id})
-				or exists (select 1 from event e where e.document_id = ${place.id} and e.actor <> ${by.id})
-				or exists (select 1 from release_item i where i.document_id = ${place.id}))
+		const [first] = await tx.execute<{ name: string; why: keyof typeof STAYS }>(sql`
+			select name, why from ${place} cross join lateral (select case
+				when ${place.scope} = ${place.id} then 'access'
+				when ${place.frozenAt} is not null then 'frozen'
+				when exists (select 1 from pass p where p.place_id = ${place.id} and p.withdrawn_at is null)
+					or exists (select 1 from hatch h where h.place_id = ${place.id} and h.withdrawn_at is null) then 'link'
+				when ${ne(place.createdBy, by.id)}
+					or exists (select 1 from event e where e.document_id = ${place.id} and e.actor <> ${by.id})
+					or exists (select 1 from release_item i where i.document_id = ${place.id}) then 'others'
+			end as why) found
+			where ${eq(place.projectId, reach.subject.projectId)} and ${beneath(one.path)} and why is not null
 			limit 1`);
-		if (others)
-			throw new Problem(
-				'conflict',
-				`“${others.name}” is not yours alone: others opened it or worked on it. It stays where they find it; a copy can lie on your desk.`
-			);
+		if (first) throw new Problem('conflict', STAYS[first.why](first.name));
 	}
 }
 
