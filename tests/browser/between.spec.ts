@@ -78,3 +78,27 @@ test('the next document, which was read ahead, is shown as it is and not as it w
 	await expect(inHand(oke)).toBeVisible();
 	await Promise.all([oke, ines].map((page) => page.context().close()));
 });
+
+test('a page outlasts a line that breaks while it is asked for again, with what is typed in it', async ({
+	browser
+}) => {
+	const [oke, ines] = await Promise.all([as(browser, 'oke'), as(browser, 'ines')]);
+	const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0302');
+	await oke.goto('/vft/in-hand');
+	await ready(oke);
+	const field = oke.getByRole('search').getByRole('textbox');
+	await field.fill('bearing plates');
+	// What somebody does is heard of, and asking for it finds no line.
+	let tries = 0;
+	await oke.route(/\/__data\.json/, (route) => {
+		tries++;
+		return route.abort('internetdisconnected');
+	});
+	await act(ines, 'takeLock', { document: id, purpose: 'Which plates?' });
+	await expect.poll(() => tries).toBeGreaterThan(1);
+	await expect(field).toHaveValue('bearing plates');
+	await oke.unroute(/\/__data\.json/);
+	await expect(oke.getByText('Which plates?')).toBeVisible();
+	await expect(field).toHaveValue('bearing plates');
+	await Promise.all([oke, ines].map((page) => page.context().close()));
+});
