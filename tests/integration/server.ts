@@ -1,7 +1,21 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { randomInt } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { resolve } from 'node:path';
+
+/** A port where nobody listens, below those that connections are given: after a crash it is there to be taken again. */
+async function freePort(): Promise<number> {
+	for (;;) {
+		const port = randomInt(20_000, 32_000);
+		const free = await new Promise<boolean>((done) => {
+			const probe = createServer();
+			probe.once('error', () => done(false));
+			probe.listen(port, '127.0.0.1', () => probe.close(() => done(true)));
+		});
+		if (free) return port;
+	}
+}
 
 /** A server process of the built application, for tests that need the real thing: HTTP, crashes, several at once. */
 export class ServerProcess {
@@ -16,12 +30,7 @@ export class ServerProcess {
 	}
 
 	static async on(databaseUrl: string, home: string, more: NodeJS.ProcessEnv = {}): Promise<ServerProcess> {
-		const port = await new Promise<number>((done) => {
-			const probe = createServer().listen(0, '127.0.0.1', () => {
-				const { port } = probe.address() as { port: number };
-				probe.close(() => done(port));
-			});
-		});
+		const port = await freePort();
 		const server = new ServerProcess(port, {
 			...process.env,
 			NODE_ENV: 'production',
