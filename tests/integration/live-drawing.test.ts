@@ -69,7 +69,7 @@ class Drafter extends Guest {
 		addItem(this.doc, { id, ...itemSchema.parse({ kind: 'line', layer, points }) });
 	}
 }
-const enter = (who: string, room: string): Drafter => rooms.enter(Drafter, who, room);
+const enter = (who: string, room: string): Promise<Drafter> => rooms.enter(Drafter, who, room);
 
 async function begin(): Promise<{ id: string; room: string }> {
 	const { id } = await world.add('oke', sheet());
@@ -104,7 +104,7 @@ afterAll(async () => {
 describe('a live drawing', () => {
 	it('is edited by two departments at once, each on its layers, and handed in as DXF', async () => {
 		const { id, room } = await begin();
-		const [oke, halla] = [enter('oke', room), enter('halla', room)];
+		const [oke, halla] = [await enter('oke', room), await enter('halla', room)];
 		for (const one of [oke, halla]) await one.until(() => one.ready);
 		const before = await newest(id);
 		const title = before.entities.findIndex((e) => attributesOf(e).some((a) => a.tag === 'REVISION'));
@@ -149,7 +149,7 @@ describe('a live drawing', () => {
 			(one) => void itemsOf(one.doc).set('dddddddddd', new Y.Map([['kind', 'script']]) as never)
 		];
 		for (const [i, attempt] of attempts.entries()) {
-			const halla = enter('halla', room);
+			const halla = await enter('halla', room);
 			await halla.until(() => halla.ready);
 			attempt(halla);
 			await halla.until(() => halla.closes.includes(4409));
@@ -159,7 +159,7 @@ describe('a live drawing', () => {
 			expect(now.owners['MW-STEEL']).toBe(world.departments.MW);
 		}
 		// With Remark one looks on.
-		const petra = enter('petra', room);
+		const petra = await enter('petra', room);
 		await petra.until(() => petra.ready);
 		petra.draw('eeeeeeeeee', 'GRID');
 		await petra.until(() => petra.closes.length > 0);
@@ -177,7 +177,7 @@ describe('a live drawing', () => {
 		);
 		expect((await refused(give('oke', 'NO-SUCH', null))).code).toBe('not-found');
 		await give('oke', 'mw-steel', world.departments.AR!);
-		const halla = enter('halla', room);
+		const halla = await enter('halla', room);
 		await halla.until(() => halla.ready);
 		halla.change(STEEL!, { move: [1, 1] });
 		await halla.until(() => halla.provider.unsyncedChanges === 0);
@@ -192,7 +192,7 @@ describe('a live drawing', () => {
 
 	it('goes back to an earlier version, and carries remarks on what it shows', async () => {
 		const { id, room } = await begin();
-		const oke = enter('oke', room);
+		const oke = await enter('oke', room);
 		await oke.until(() => oke.ready);
 		oke.change(GRID!, { move: [9, 9] });
 		await oke.until(() => oke.provider.unsyncedChanges === 0);

@@ -43,7 +43,7 @@ class Clerk extends Guest {
 		addRows(this.doc, rows, rows.length, [{ [columns[0]!.id]: mark }], newId);
 	}
 }
-const enter = (who: string, room: string): Clerk => rooms.enter(Clerk, who, room);
+const enter = (who: string, room: string): Promise<Clerk> => rooms.enter(Clerk, who, room);
 const columns: ColumnFields[] = [
 	columnSchema.parse({ name: 'Pile', form: 'P-##', unique: true }),
 	columnSchema.parse({ name: 'Length', kind: 'number', unit: 'm', total: 'sum' }),
@@ -100,7 +100,7 @@ describe('a live schedule', () => {
 
 	it('is filled in by two at once, through a lost line, and nothing is lost', async () => {
 		const { id, room } = await begin();
-		const [oke, rhosyn] = [enter('oke', room), enter('rhosyn', room)];
+		const [oke, rhosyn] = [await enter('oke', room), await enter('rhosyn', room)];
 		await Promise.all([oke, rhosyn].map((one) => one.until(() => one.marks.length === 3)));
 		oke.set(0, 1, 12.5);
 		await rhosyn.until(
@@ -125,9 +125,9 @@ describe('a live schedule', () => {
 
 	it('is only read by who may not work here, also with a tampered browser', async () => {
 		const { id, room } = await begin();
-		const oke = enter('oke', room);
+		const oke = await enter('oke', room);
 		for (const who of ['halla', 'petra']) {
-			const guest = enter(who, room);
+			const guest = await enter(who, room);
 			await guest.until(() => guest.marks.length === 3);
 			guest.add(`by ${who}`);
 			await guest.until(() => guest.closes.includes(4409));
@@ -136,7 +136,7 @@ describe('a live schedule', () => {
 		await oke.until(() => oke.marks.length === 3);
 		// What may be written comes through, after what may not.
 		oke.add('P-04');
-		const rhosyn = enter('rhosyn', room);
+		const rhosyn = await enter('rhosyn', room);
 		await rhosyn.until(() => rhosyn.marks.includes('P-04'));
 		expect(rhosyn.marks).toEqual(['P-01', 'P-02', 'P-03', 'P-04']);
 		await world.services.rooms.record.flush(room);
@@ -145,9 +145,9 @@ describe('a live schedule', () => {
 
 	it('is read by the others while somebody has it in hand', async () => {
 		const { id, room } = await begin();
-		const rhosyn = enter('rhosyn', room);
+		const rhosyn = await enter('rhosyn', room);
 		await rhosyn.until(() => rhosyn.marks.length === 3);
-		const away = enter('rhosyn', room);
+		const away = await enter('rhosyn', room);
 		await away.until(() => away.marks.length === 3);
 		away.line(false);
 		away.add('P-09');
@@ -166,7 +166,7 @@ describe('a live schedule', () => {
 
 	it('makes versions, goes back to one, and ends as a file', async () => {
 		const { id, room } = await begin();
-		const oke = enter('oke', room);
+		const oke = await enter('oke', room);
 		await oke.until(() => oke.marks.length === 3);
 		expect((await refused(world.act('oke', handInLive, { document: id, note: 'x' }))).sentence).toMatch(
 			/Nothing was changed/
@@ -277,7 +277,7 @@ describe('a live schedule', () => {
 
 	it('takes 5,000 pasted rows at once', async () => {
 		const { room } = await begin();
-		const [oke, rhosyn] = [enter('oke', room), enter('rhosyn', room)];
+		const [oke, rhosyn] = [await enter('oke', room), await enter('rhosyn', room)];
 		for (const one of [oke, rhosyn]) await one.until(() => one.marks.length === 3);
 		const { columns: c, rows } = readSchedule(oke.doc);
 		oke.doc.transact(() =>

@@ -60,7 +60,9 @@ afterAll(async () => {
 describe('marks on a sheet', () => {
 	it('are drawn by several at once, kept on their version, and seen by who may look', async () => {
 		const { id } = await world.add();
-		const [oke, halla, petra] = ['oke', 'halla', 'petra'].map((who) => rooms.enter(Marker, who, roomAt(id)));
+		const [oke, halla, petra] = await Promise.all(
+			['oke', 'halla', 'petra'].map((who) => rooms.enter(Marker, who, roomAt(id)))
+		);
 		await petra!.until(() => petra!.provider.isSynced);
 		await halla!.until(() => halla!.provider.isSynced);
 		oke!.draw('a', { by: idOf('oke') });
@@ -103,7 +105,9 @@ describe('marks on a sheet', () => {
 		['something else altogether', (m: Marker) => m.doc.getMap('other').set('x', 1)]
 	])('with Remark one cannot send %s', async (_, does) => {
 		const { id } = await world.add();
-		const [oke, halla] = ['oke', 'halla'].map((who) => rooms.enter(Marker, who, roomAt(id)));
+		const [oke, halla] = await Promise.all(
+			['oke', 'halla'].map((who) => rooms.enter(Marker, who, roomAt(id)))
+		);
 		await oke!.until(() => oke!.provider.isSynced);
 		oke!.draw('a', { by: idOf('oke') });
 		await halla!.until(() => halla!.ids.join() === 'a');
@@ -125,7 +129,9 @@ describe('marks on a sheet', () => {
 
 	it('of others are changed with Work, but whose they are stays', async () => {
 		const { id } = await world.add();
-		const [oke, halla] = ['oke', 'halla'].map((who) => rooms.enter(Marker, who, roomAt(id)));
+		const [oke, halla] = await Promise.all(
+			['oke', 'halla'].map((who) => rooms.enter(Marker, who, roomAt(id)))
+		);
 		await halla!.until(() => halla!.provider.isSynced);
 		halla!.draw('b', { by: idOf('halla'), kind: 'callout', text: 'Check' });
 		await oke!.until(() => oke!.ids.join() === 'b');
@@ -138,7 +144,9 @@ describe('marks on a sheet', () => {
 
 	it('of others that were taken away come back as theirs when that is undone, and as nobody else’s', async () => {
 		const { id } = await world.add();
-		const [oke, halla] = ['oke', 'halla'].map((who) => rooms.enter(Marker, who, roomAt(id)));
+		const [oke, halla] = await Promise.all(
+			['oke', 'halla'].map((who) => rooms.enter(Marker, who, roomAt(id)))
+		);
 		await halla!.until(() => halla!.provider.isSynced);
 		halla!.draw('b', { by: idOf('halla') });
 		await oke!.until(() => oke!.ids.join() === 'b');
@@ -160,7 +168,9 @@ describe('marks on a sheet', () => {
 
 	it('are carried over to the next version with whose they are, and with what no longer fits', async () => {
 		const { id } = await world.add();
-		const [oke, halla] = ['oke', 'halla'].map((who) => rooms.enter(Marker, who, roomAt(id)));
+		const [oke, halla] = await Promise.all(
+			['oke', 'halla'].map((who) => rooms.enter(Marker, who, roomAt(id)))
+		);
 		await halla!.until(() => halla!.provider.isSynced);
 		await oke!.until(() => oke!.provider.isSynced);
 		oke!.draw('a', { by: idOf('oke') });

@@ -26,14 +26,15 @@ export class RoomServer {
 		return new RoomServer(world, server, (server.address() as AddressInfo).port);
 	}
 
-	/** Somebody opens a room in a browser. */
-	enter<G extends Guest>(
+	/** Somebody opens a room in a browser, and begins once what it holds is there: as a page lets them. */
+	async enter<G extends Guest>(
 		kind: new (at: RoomServer, who: string, room: string) => G,
 		who: string,
 		room: string
-	): G {
+	): Promise<G> {
 		const guest = new kind(this, who, room);
 		this.open.push(guest);
+		await guest.until(() => guest.came);
 		return guest;
 	}
 
@@ -59,6 +60,8 @@ export class Guest {
 	readonly provider: HocuspocusProvider;
 	/** Codes with which the server ended the connection. */
 	readonly closes: number[] = [];
+	/** Whether what the room holds has come once. */
+	came = false;
 	private readonly socket: HocuspocusProviderWebsocket;
 
 	constructor(at: RoomServer, who: string, room: string) {
@@ -82,7 +85,8 @@ export class Guest {
 			websocketProvider: this.socket,
 			name: room,
 			document: this.doc,
-			token: 'session'
+			token: 'session',
+			onSynced: () => (this.came = true)
 		});
 		this.provider.attach();
 		const { person } = at.world.people[who]!;

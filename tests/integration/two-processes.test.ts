@@ -80,7 +80,7 @@ async function begin(): Promise<{ id: string; room: string }> {
 describe('two processes on one database', () => {
 	it('carry what is done in one to the other, and store it once', async () => {
 		const { id, room } = await begin();
-		const [oke, rhosyn] = [first.enter(Clerk, 'oke', room), second.enter(Clerk, 'rhosyn', room)];
+		const [oke, rhosyn] = [await first.enter(Clerk, 'oke', room), await second.enter(Clerk, 'rhosyn', room)];
 		for (const one of [oke, rhosyn]) await one.until(() => one.marks.length === 1);
 		oke.add('P-02');
 		await rhosyn.until(() => rhosyn.marks.includes('P-02'));
@@ -106,7 +106,7 @@ describe('two processes on one database', () => {
 			place: world.folder,
 			lines: [{ subject: { kind: 'person', id: halla }, level: 'work' }]
 		});
-		const guest = second.enter(Clerk, 'halla', room);
+		const guest = await second.enter(Clerk, 'halla', room);
 		await guest.until(() => guest.marks.length === 1);
 		const [row] = await world.db
 			.select({ id: grant.id })
@@ -116,7 +116,7 @@ describe('two processes on one database', () => {
 		await guest.until(() => guest.closes.length > 0);
 		guest.add('after the end');
 		// What another writes there later comes through; what the guest wrote before did not.
-		const [rhosyn, oke] = [second.enter(Clerk, 'rhosyn', room), first.enter(Clerk, 'oke', room)];
+		const [rhosyn, oke] = [await second.enter(Clerk, 'rhosyn', room), await first.enter(Clerk, 'oke', room)];
 		await rhosyn.until(() => rhosyn.marks.length > 0);
 		rhosyn.add('P-02');
 		await oke.until(() => oke.marks.includes('P-02'));
