@@ -1,8 +1,9 @@
-import { and, eq, gt, isNotNull, isNull, lte, not, sql, type SQL } from 'drizzle-orm';
+import { and, eq, gt, isNotNull, isNull, lte, not, sql, type Placeholder, type SQL } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import { capped, type Cap, type Subject } from '../../core/access/decide';
 import { allows, type Level } from '../../core/access/levels';
 import { among, type Querier } from '../platform/db';
+import { standing } from '../platform/db/standing';
 import { grant, member, person, place, project } from '../platform/db/schema';
 import { ID_LENGTH } from '../../core/acts/ids';
 import { levelsIn } from './scope-memory';
@@ -138,7 +139,7 @@ export class Reach {
 }
 
 /** Rows of the freezes of a project; they are few, and are asked for together with the person. */
-const freezesOf = (projectId: string) => sql<
+const freezesOf = (projectId: Placeholder) => sql<
 	{ path: string; at: string; by: string; reason: string | null }[]
 >`
 	coalesce((select json_agg(found) from (
@@ -149,15 +150,12 @@ const freezesOf = (projectId: string) => sql<
 /** Ids that a subquery gathers into one list. */
 const ids = (of: SQL) => sql<string[]>`coalesce((select json_agg(id) from (${of}) as found(id)), '[]')`;
 
-/**
- * A person as access sees one, with the state of access and the freezes of the project; null when they are not in it
- * (any more).
- */
-async function loadSubject(db: Querier, projectId: string, personId: string) {
+/** Who is in a project as access sees one, and what that rests on. */
+const inProject = standing(['projectId', 'personId'], (db, { projectId, personId }) => {
 	const inDepartments = (only: SQL) => sql`
 		select m.department_id from department_member m join department d on d.id = m.department_id
 		where d.project_id = ${projectId} and m.person_id = ${personId} and ${only} order by 1`;
-	const [row] = await db
+	return db
 		.select({
 			personId: member.personId,
 			projectId: member.projectId,
@@ -177,6 +175,14 @@ async function loadSubject(db: Querier, projectId: string, personId: string) {
 		.innerJoin(project, eq(project.id, member.projectId))
 		.innerJoin(person, eq(person.id, member.personId))
 		.where(and(eq(member.projectId, projectId), eq(member.personId, personId), isNull(member.leftAt)));
+});
+
+/**
+ * A person as access sees one, with the state of access and the freezes of the project; null when they are not in it
+ * (any more).
+ */
+async function loadSubject(db: Querier, projectId: string, personId: string) {
+	const [row] = await inProject(db, { projectId, personId });
 	if (!row || row.blockedAt) return null;
 	const { departments, leads, groups } = row;
 	return {

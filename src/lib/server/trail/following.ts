@@ -180,10 +180,11 @@ export class Live {
 		this.heardAt.set(projectId, Date.now());
 		for (const listener of this.listeners) listener(projectId);
 		await this.passes.happened(projectId, from, to);
+		const watchers = [...this.watchers].filter((watcher) => watcher.projectId === projectId);
+		if (!watchers.length) return;
 		const changesAccess = await this.changesAccess(projectId, from, to);
 		const moved = changesAccess ? await this.moved(projectId, from, to) : [];
-		for (const watcher of this.watchers) {
-			if (watcher.projectId !== projectId) continue;
+		for (const watcher of watchers) {
 			const before = watcher.reach;
 			if (changesAccess) watcher.reachAt = 0;
 			const reach = await this.reachOf(watcher);

@@ -3,6 +3,7 @@ import { and, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { chainInput, GENESIS } from '../../core/trail/chain';
 import type { DetailsOf, KindOfEvent } from '../../core/events';
 import type { Tx } from '../platform/db';
+import { standing } from '../platform/db/standing';
 import type { Reach } from '../access/reach';
 import { chainHead, event, place } from '../platform/db/schema';
 import { namesOnRoute } from '../platform/runner/on-route';
@@ -34,6 +35,19 @@ export function sha256(text: string): string {
 	return createHash('sha256').update(text).digest('hex');
 }
 
+const headForChange = standing(['projectId'], (db, { projectId }) =>
+	db.select().from(chainHead).where(eq(chainHead.projectId, projectId)).for('update')
+);
+const moveHead = standing(['projectId', 'seq', 'hash'], (db, { projectId, seq, hash }) =>
+	db
+		.insert(chainHead)
+		.values({ projectId, seq, hash })
+		.onConflictDoUpdate({
+			target: chainHead.projectId,
+			set: { seq: sql`excluded.seq`, hash: sql`excluded.hash` }
+		})
+);
+
 /**
  * Writes events to the end of a project's chain, inside the caller's transaction (V1, V2), and has
  * PostgreSQL tell every process when it commits. The head's row lock makes writers queue up, so call this last.
@@ -47,7 +61,7 @@ export async function writeEvents(
 	actor: EventActor,
 	told: readonly (NewEvent & { noted?: Record<string, unknown> })[]
 ): Promise<number> {
-	const [head] = await tx.select().from(chainHead).where(eq(chainHead.projectId, projectId)).for('update');
+	const [head] = await headForChange(tx, { projectId });
 	let seq = head?.seq ?? 0;
 	let previous = head?.hash ?? GENESIS;
 	const rows = told.map((t) => {
@@ -89,10 +103,7 @@ export async function writeEvents(
 	const first = rows[0]!.seq;
 	await Promise.all([
 		tx.insert(event).values(rows),
-		tx
-			.insert(chainHead)
-			.values({ projectId, seq, hash: previous })
-			.onConflictDoUpdate({ target: chainHead.projectId, set: { seq, hash: previous } }),
+		moveHead(tx, { projectId, seq, hash: previous }),
 		tx.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify({ projectId, from: first, to: seq })})`)
 	]);
 	return seq;

@@ -3,15 +3,20 @@ import type { HeldLock } from '../../../core/access/may';
 import type { DocumentFacts } from '../../../core/documents/may';
 import type { Reach } from '../../access/reach';
 import type { Querier } from '../db';
+import { standing } from '../db/standing';
 import { content, document, lock, lockWish, person, version } from '../db/schema';
 
-/** The open lock of a document with its holder's name, or null. */
-export async function openLock(db: Querier, documentId: string) {
-	const [row] = await db
+const lockOpen = standing(['documentId'], (db, { documentId }) =>
+	db
 		.select({ lock, holder: person.name })
 		.from(lock)
 		.innerJoin(person, eq(person.id, lock.holderId))
-		.where(and(eq(lock.documentId, documentId), isNull(lock.endedAt)));
+		.where(and(eq(lock.documentId, documentId), isNull(lock.endedAt)))
+);
+
+/** The open lock of a document with its holder's name, or null. */
+export async function openLock(db: Querier, documentId: string) {
+	const [row] = await lockOpen(db, { documentId });
 	return row ? { ...row.lock, holder: row.holder } : null;
 }
 
@@ -22,11 +27,19 @@ export interface Held {
 	open: Awaited<ReturnType<typeof openLock>>;
 }
 
+const documentForChange = standing(['documentId'], (db, { documentId }) =>
+	db.select().from(document).where(eq(document.id, documentId)).for('update')
+);
+const versionHere = standing(['id'], (db, { id }) => db.select().from(version).where(eq(version.id, id)));
+
 /** Locks a document's row for a change of it or its lock, and gives it as it then stands. */
 export async function holdDocument(tx: Querier, documentId: string): Promise<Held> {
-	const [row] = await tx.select().from(document).where(eq(document.id, documentId)).for('update');
-	const [current] = await tx.select().from(version).where(eq(version.id, row!.currentVersionId));
-	return { row: row!, current: current!, open: await openLock(tx, documentId) };
+	const [row] = await documentForChange(tx, { documentId });
+	const [[current], open] = await Promise.all([
+		versionHere(tx, { id: row!.currentVersionId }),
+		openLock(tx, documentId)
+	]);
+	return { row: row!, current: current!, open };
 }
 
 /** A document as it stands, without holding it. */
@@ -62,6 +75,20 @@ interface Asker {
 	person: { id: string };
 }
 
+/** What the rows that an act holds do not say of a document, for who asks. */
+const factsHere = standing(['id', 'hash', 'asker'], (db, { id, hash, asker }) =>
+	db
+		.select({
+			mediaType: content.mediaType,
+			wish: sql<boolean | null>`(select ${lockWish.asked} from ${lockWish}
+				where ${lockWish.documentId} = ${id} and ${lockWish.personId} = ${asker})`,
+			broken: sql<boolean>`exists (select 1 from ${lock} where ${lock.documentId} = ${id}
+				and ${lock.holderId} = ${asker} and ${lock.endedHow} = 'broken' and ${lock.answeredAt} is null)`
+		})
+		.from(content)
+		.where(eq(content.hash, hash))
+);
+
 /** What the rules ask of a document and a person, as they stand in this transaction. */
 export async function documentFacts(
 	db: Querier,
@@ -69,17 +96,7 @@ export async function documentFacts(
 	{ row, current, open }: Held,
 	now: Date
 ): Promise<DocumentFacts> {
-	const [more] = await db
-		.select({
-			mediaType: content.mediaType,
-			wish: sql<boolean | null>`(select ${lockWish.asked} from ${lockWish}
-				where ${lockWish.documentId} = ${document.id} and ${lockWish.personId} = ${asker.id})`,
-			broken: sql<boolean>`exists (select 1 from ${lock} where ${lock.documentId} = ${document.id}
-				and ${lock.holderId} = ${asker.id} and ${lock.endedHow} = 'broken' and ${lock.answeredAt} is null)`
-		})
-		.from(document)
-		.innerJoin(content, eq(content.hash, current.hash))
-		.where(eq(document.id, row.id));
+	const [more] = await factsHere(db, { id: row.id, hash: current.hash, asker: asker.id });
 	return {
 		uncapped: reach.level(place.scope)!,
 		freeze: reach.freezeAt(place.path),

@@ -9,6 +9,7 @@ import { mayRelease, type ReleaseRole, type ReleaseRule } from '../../../core/re
 import { Problem } from '../../../core/acts/problem';
 import { live, loadReach, Reach } from '../../access/reach';
 import type { Querier } from '../db';
+import { standing } from '../db/standing';
 import { proofOf } from '../auth/proofs';
 import { document, hatch, lock, pass, passPerson, person, place, project, release } from '../db/schema';
 import { secretHash } from '../ids';
@@ -63,11 +64,15 @@ export async function locate<I>(
 	}
 }
 
-async function projectBy(db: Querier, key: string): Promise<Project | undefined> {
-	const [row] = await db
+const projectHere = standing(['id', 'code'], (db, { id, code }) =>
+	db
 		.select()
 		.from(project)
-		.where(or(eq(project.id, key), eq(project.code, key.toUpperCase())));
+		.where(or(eq(project.id, id), eq(project.code, code)))
+);
+
+async function projectBy(db: Querier, key: string): Promise<Project | undefined> {
+	const [row] = await projectHere(db, { id: key, code: key.toUpperCase() });
 	return row;
 }
 
@@ -134,15 +139,10 @@ async function inProject(
 /** Who has a document in hand now, beside its place. */
 const openLockHere = and(eq(lock.documentId, place.id), isNull(lock.endedAt));
 
-async function atPlace(
-	db: Querier,
-	at: Asking & { kind: 'place' | 'document'; only?: string[]; removed?: boolean; asks?: PlaceRule },
-	id: string,
-	asked: Asked
-) {
-	signedIn(asked.actor);
+/** A place with its project, and as a document its state and who has it in hand. */
+const placeHere = standing(['id'], (db, { id }) => {
 	const holder = alias(person, 'holder');
-	const [row] = await db
+	return db
 		.select({ place, project, state: document.state, lock, holder: holder.name })
 		.from(place)
 		.innerJoin(project, eq(project.id, place.projectId))
@@ -150,6 +150,16 @@ async function atPlace(
 		.leftJoin(lock, openLockHere)
 		.leftJoin(holder, eq(holder.id, lock.holderId))
 		.where(eq(place.id, id));
+});
+
+async function atPlace(
+	db: Querier,
+	at: Asking & { kind: 'place' | 'document'; only?: string[]; removed?: boolean; asks?: PlaceRule },
+	id: string,
+	asked: Asked
+) {
+	signedIn(asked.actor);
+	const [row] = await placeHere(db, { id });
 	const context = await asMember(db, row?.project, asked);
 	if (!row || (row.place.removalId !== null) !== (at.removed ?? false)) throw notFound();
 	const { reach } = context;
