@@ -174,27 +174,33 @@ const NOISE = (() => {
 	}
 	return tile;
 })();
-const noise = (x: number, y: number) =>
-	NOISE[(Math.floor(y) & (TILE - 1)) * TILE + (Math.floor(x) & (TILE - 1))]! - 0.5;
+/** The grain of a film, from which each line of a picture takes a piece. */
+const GRAIN = (() => {
+	const r = new Random('grain');
+	return Float32Array.from({ length: 1 << 16 }, () => (r.next() - 0.5) * 14);
+})();
 
 /** Gives a drawn scene clouds, waves, the grain of ground and film, and darker corners. */
-function weather(pixels: Buffer, { horizon, ground, r }: View): void {
+function weather(scene: Buffer, { horizon, ground, r }: View): void {
 	const [sx, sy] = [r.int(0, TILE), r.int(0, TILE)];
-	for (let y = 0; y < HIGH; y++)
-		for (let x = 0; x < WIDE; x++) {
-			const rough =
-				y < horizon
-					? 0.5 * noise(x * 0.22 + sx, y * 0.6 + sy)
-					: y < ground
-						? 0.55 * noise(x * 0.3 + sx, y * 3.4 + sy)
-						: 0.6 * noise(x * 0.9 + sx, y * 1.7 + sy);
-			const [dx, dy] = [x / WIDE - 0.5, y / HIGH - 0.5];
+	// What is too light or too dark for a byte stays at its end.
+	const pixels = new Uint8ClampedArray(scene.buffer, scene.byteOffset, scene.length);
+	for (let y = 0, at = 0; y < HIGH; y++) {
+		const [weight, across, down] =
+			y < horizon ? [0.5, 0.22, 0.6] : y < ground ? [0.55, 0.3, 3.4] : [0.6, 0.9, 1.7];
+		const row = (Math.floor(y * down + sy) & (TILE - 1)) * TILE;
+		const dy = y / HIGH - 0.5;
+		const film = r.int(0, GRAIN.length - WIDE);
+		for (let x = 0; x < WIDE; x++, at += 3) {
+			const rough = weight * (NOISE[row + (Math.floor(x * across + sx) & (TILE - 1))]! - 0.5);
+			const dx = x / WIDE - 0.5;
 			const light = (1 + rough) * (1.06 - 0.55 * (dx * dx + dy * dy));
-			const grain = (r.next() - 0.5) * 14;
-			const at = (y * WIDE + x) * 3;
-			for (let c = 0; c < 3; c++)
-				pixels[at + c] = Math.max(0, Math.min(255, pixels[at + c]! * light + grain));
+			const grain = GRAIN[film + x]!;
+			pixels[at] = pixels[at]! * light + grain;
+			pixels[at + 1] = pixels[at + 1]! * light + grain;
+			pixels[at + 2] = pixels[at + 2]! * light + grain;
 		}
+	}
 }
 
 /** A photograph of the site as a picture with EXIF: sky, sea, ground, and what its title is about. */
