@@ -1,3 +1,5 @@
+import { HEAD_BYTES } from '../../src/lib/server/formats/sniff';
+import type { Store } from '../../src/lib/server/platform/store/store';
 import type { Run } from './catalogue';
 import { drawing } from './drawings';
 import { csv, docx, markdown, pdfSheet, pdfText, xlsx } from './papers';
@@ -27,6 +29,24 @@ export interface Asked {
 export interface File {
 	name: string;
 	bytes: Uint8Array | string;
+}
+
+/** A file whose bytes are in the store. */
+export interface Kept {
+	name: string;
+	hash: string;
+	size: number;
+	/** Its first bytes, which tell its kind. */
+	head: Uint8Array;
+}
+
+/** Keeps a file in the store. */
+export async function keep(store: Store, { name, bytes }: File): Promise<Kept> {
+	const data = typeof bytes === 'string' ? new TextEncoder().encode(bytes) : bytes;
+	const piece = (async function* () {
+		yield await Promise.resolve(data);
+	})();
+	return { name, ...(await store.put(piece, Infinity)), head: data.slice(0, HEAD_BYTES) };
 }
 
 /** Makes the file of a document at a version. */

@@ -1,13 +1,15 @@
 /** The process that makes files of the demo's documents ahead of the acts that want them; one after the other. */
+import { LocalStore } from '../../src/lib/server/platform/store/local';
 import type { Outcome, Task } from './ahead';
-import { fileOf } from './files';
+import { fileOf, keep } from './files';
 
+const store = await LocalStore.open(process.argv[2]!);
 let last: Promise<unknown> = Promise.resolve();
 process.on('message', ({ id, asked }: Task) => {
 	last = last
-		.then(() => fileOf(asked))
+		.then(async () => keep(store, await fileOf(asked)))
 		.then(
-			(file): Outcome => ({ id, file }),
+			(kept): Outcome => ({ id, kept }),
 			(error: unknown): Outcome => ({ id, fault: String(error) })
 		)
 		.then((outcome) => process.connected && process.send!(outcome));

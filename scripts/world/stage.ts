@@ -6,11 +6,13 @@ import type { Act } from '../../src/lib/server/platform/runner/act';
 import type { Actor, Proof } from '../../src/lib/server/platform/runner/actor';
 import { readView, runAct } from '../../src/lib/server/platform/runner/run';
 import type { View } from '../../src/lib/server/platform/runner/act';
-import { receive } from '../../src/lib/server/content/content';
+import { noteUpload, receive } from '../../src/lib/server/content/content';
 import { person as personTable } from '../../src/lib/server/platform/db/schema';
 import { startServices } from '../../src/lib/server/api/start';
+import { newId } from '../../src/lib/server/platform/ids';
 import { PEOPLE, type Run } from './catalogue';
 import { FilesAhead } from './ahead';
+import type { Kept } from './files';
 import { Random } from './random';
 
 export const HOUR = 3_600_000;
@@ -31,7 +33,7 @@ export interface Doc {
 /** The people, the documents made so far and the clock of the world being made. */
 export class Stage {
 	readonly random = new Random('vennholm');
-	readonly files = new FilesAhead();
+	readonly files: FilesAhead;
 	readonly people = new Map<string, Actor>();
 	/** Ids of the departments, by code. */
 	readonly departments = new Map<string, string>();
@@ -42,6 +44,7 @@ export class Stage {
 	readonly end: number;
 
 	constructor(readonly services: Awaited<ReturnType<typeof startServices>>) {
+		this.files = new FilesAhead(services.store, services.config.store);
 		this.end = Date.now() - 5 * 60_000;
 		this.today = Math.floor(this.end / DAY) * DAY;
 	}
@@ -87,6 +90,12 @@ export class Stage {
 			new Date(this.clock)
 		);
 		return upload;
+	}
+
+	/** Sends a file whose bytes are in the store. */
+	async sendKept(who: string, file: Kept): Promise<string> {
+		const sender = { personId: this.people.get(who)!.person.id };
+		return (await noteUpload(this.services, newId(), sender, file, new Date(this.clock))).upload;
 	}
 
 	async know(name: string): Promise<void> {

@@ -83,8 +83,7 @@ function nextLabel(doc: Doc): string {
 export async function add(stage: Stage, doc: Doc): Promise<void> {
 	const who = stage.someoneFor(doc);
 	doc.edits = 1;
-	const file = await stage.files.file(askedFor(stage, doc, 1, stage.clock));
-	const upload = await stage.send(who, file.name, file.bytes);
+	const upload = await stage.sendKept(who, await stage.files.file(askedFor(stage, doc, 1, stage.clock)));
 	const { id, label } = await stage.act(who, addDocument, {
 		folder: doc.folder,
 		upload,
@@ -104,13 +103,15 @@ export async function revise(
 	if (!doc.id || doc.removed) return;
 	const by = doc.lockedBy ?? who ?? stage.someoneFor(doc);
 	if (stage.onlyIn.get(doc.folder)?.includes(by) === false) return;
-	if (!doc.lockedBy) {
-		await stage.act(by, takeLock, { document: doc.id, purpose: purpose ?? stage.random.pick(LOCK_PURPOSES) });
-		doc.lockedBy = by;
-	}
+	const taking =
+		doc.lockedBy ??
+		stage.act(by, takeLock, { document: doc.id, purpose: purpose ?? stage.random.pick(LOCK_PURPOSES) });
+	doc.lockedBy = by;
 	doc.edits++;
-	const file = await stage.files.file(askedFor(stage, doc, doc.edits, stage.clock));
-	const upload = await stage.send(by, file.name, file.bytes);
+	const sending = stage.files
+		.file(askedFor(stage, doc, doc.edits, stage.clock))
+		.then((file) => stage.sendKept(by, file));
+	const [upload] = await Promise.all([sending, taking]);
 	const kind = ['dxf', 'sheet'].includes(doc.run.form)
 		? 'drawing'
 		: ['xlsx', 'csv'].includes(doc.run.form)
