@@ -1,5 +1,6 @@
 import { mkdirSync } from 'node:fs';
 import { resolve } from 'node:path';
+import { ensureBuild } from './parts/build.mjs';
 import { environment, runTask } from './parts/launch.mjs';
 import { ensurePackages } from './parts/packages.mjs';
 import { ensurePostgres } from './parts/postgres.mjs';
@@ -9,6 +10,7 @@ await command(async () => {
 	const home = resolve(process.env.CUPBOARD_HOME ?? '.cupboard');
 	mkdirSync(home, { recursive: true });
 	await ensurePackages();
+	ensureBuild();
 	const postgres = await ensurePostgres(home);
 	const status = runTask('verify', [], environment(home, postgres.url, 0, false));
 	if (!postgres.wasRunning) postgres.stop();

@@ -4,8 +4,6 @@ import { cpSync, existsSync, readdirSync, readFileSync, statSync, writeFileSync 
 import { join } from 'node:path';
 import { Refusal, step } from './say.mjs';
 
-const STAMP = 'build/.made-from';
-
 function* files(folder) {
 	for (const name of readdirSync(folder).sort()) {
 		const path = join(folder, name);
@@ -30,32 +28,43 @@ const run = (args) => {
 	console.error(stderr);
 	throw new Refusal('The application did not build; the reason stands above.');
 };
-const WORKER = ['vite', 'build', '--config', 'vite.worker.config.ts', '--logLevel', 'error'];
 
-/** Builds what reads and writes files in processes of its own, and nothing else. */
-export function ensureWorker() {
-	run(WORKER);
+/** Whether something was built from sources as they are now; and the note of it, once it was. */
+function builtFrom(stamp, paths) {
+	const hash = createHash('sha256');
+	for (const path of paths) hash.update(path).update(readFileSync(path));
+	const wanted = hash.digest('hex');
+	return {
+		stands: existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted,
+		note: () => writeFileSync(stamp, wanted)
+	};
+}
+
+/** Builds what runs beside the server in processes of its own, and its tasks, when their sources changed since. */
+export function ensureBeside() {
+	const sources = [...files('src/lib'), ...files('scripts/tasks'), ...files('scripts/world')];
+	const configs = ['vite.worker.config.ts', 'vite.tasks.config.ts'];
+	const built = builtFrom('build/tasks/.made-from', [...sources, ...configs, 'package-lock.json']);
+	if (built.stands) return;
+	for (const config of configs) run(['vite', 'build', '--config', config, '--logLevel', 'error']);
+	built.note();
 }
 
 /** Builds the application when its sources changed since the last build. */
 export function ensureBuild() {
 	ensureStatic();
-	const hash = createHash('sha256');
-	for (const path of [
+	const built = builtFrom('build/.made-from', [
 		...files('src'),
 		...files('static'),
 		'package-lock.json',
 		'svelte.config.js',
-		'vite.config.ts',
-		'vite.worker.config.ts'
-	]) {
-		hash.update(path).update(readFileSync(path));
+		'vite.config.ts'
+	]);
+	if (!built.stands) {
+		step('building');
+		run(['svelte-kit', 'sync']);
+		run(['vite', 'build', '--logLevel', 'error']);
+		built.note();
 	}
-	const wanted = hash.digest('hex');
-	if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return;
-	step('building');
-	run(['svelte-kit', 'sync']);
-	run(['vite', 'build', '--logLevel', 'error']);
-	run(WORKER);
-	writeFileSync(STAMP, wanted);
+	ensureBeside();
 }

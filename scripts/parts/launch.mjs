@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
-import { ensureBuild, ensureStatic, ensureWorker } from './build.mjs';
+import { ensureBeside, ensureBuild, ensureStatic } from './build.mjs';
 import { ensurePackages, ensurePrograms } from './packages.mjs';
 import { ensurePostgres } from './postgres.mjs';
 import { Refusal, step } from './say.mjs';
@@ -46,9 +46,9 @@ export function environment(home, databaseUrl, port, demo) {
 	};
 }
 
-/** Runs one of the tasks written in TypeScript to its end; a task says itself what went wrong. */
+/** Runs one of the tasks that are built beside the server to its end; a task says itself what went wrong. */
 export function runTask(name, args, env) {
-	const { status } = spawnSync(process.execPath, ['--import', 'tsx', `scripts/tasks/${name}.ts`, ...args], {
+	const { status } = spawnSync(process.execPath, [`build/tasks/${name}.js`, ...args], {
 		stdio: 'inherit',
 		env
 	});
@@ -95,7 +95,7 @@ export async function launch({ demo, fresh = false, dev = false }) {
 	try {
 		if (dev) {
 			ensureStatic();
-			ensureWorker();
+			ensureBeside();
 		} else ensureBuild();
 		if (fresh) {
 			if (!postgres.dropDatabase)

@@ -3,7 +3,6 @@ import { readConfig } from '../../src/lib/server/platform/config';
 import { openDatabase } from '../../src/lib/server/platform/db';
 import { migrateDatabase } from '../../src/lib/server/platform/db/migrate';
 import { firstCode, waitsForFirst } from '../../src/lib/server/people/first';
-import { makeWorld } from '../world/world';
 
 const config = readConfig();
 try {
@@ -19,7 +18,10 @@ try {
 }
 const database = openDatabase(config.databaseUrl, 2);
 if (process.argv.includes('--demo')) {
-	if (await waitsForFirst(database)) await makeWorld(config);
+	if (await waitsForFirst(database)) {
+		const { makeWorld } = await import('../world/world');
+		await makeWorld(config);
+	}
 } else {
 	const code = await firstCode(database);
 	if (code)

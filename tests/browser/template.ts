@@ -48,7 +48,7 @@ export async function makeTemplate(): Promise<void> {
 	rmSync(process.env.CUPBOARD_HOME!, { recursive: true, force: true });
 	mkdirSync(home, { recursive: true });
 	await makeAnew(TEMPLATE);
-	const made = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/tasks/prepare.ts', '--demo'], {
+	const made = spawnSync(process.execPath, ['build/tasks/prepare.js', '--demo'], {
 		env: {
 			...process.env,
 			NODE_ENV: 'production',
