@@ -274,6 +274,12 @@ test('what lies on a desk is its person’s alone, goes to a shelf when it is re
 	await dialog.getByRole('button', { name: /^Add/ }).click();
 	await expect(hers).toBeVisible();
 	const id = (await hers.getAttribute('data-document'))!;
+	await expect(hers.getByText('only you')).toBeVisible();
+	await rhosyn.getByRole('link', { name: 'Access' }).first().click();
+	await expect(rhosyn.getByText('This stands on a desk', { exact: false })).toBeVisible();
+	await expect(rhosyn.getByRole('navigation', { name: 'Within Today' })).toBeVisible();
+	await rhosyn.goBack();
+	await expect(hers).toBeVisible();
 
 	// The document controller finds nothing, wherever she looks.
 	await ines.goto('/vft/find?q=spongewood');

@@ -316,7 +316,9 @@ export const access = view({
 			kind: z.enum(PLACE_KINDS),
 			number: z.string().nullable(),
 			closed: z.boolean(),
-			sensitive: z.boolean()
+			sensitive: z.boolean(),
+			/** Whether it is the reader's desk, or lies on it. */
+			onDesk: z.boolean()
 		}),
 		freeze: z.strictObject({ by: z.string(), at: moment, reason: z.string(), here: z.boolean() }).nullable(),
 		way: z.array(

@@ -275,6 +275,8 @@ export const documentView = view({
 			.nullable(),
 		/** Whether the reader keeps it at hand. */
 		atHand: z.boolean(),
+		/** Whether it lies on the reader's desk. */
+		onDesk: z.boolean(),
 		/** Sheets or pages of the newest version, where the file says how many. */
 		pages: z.number().nullable(),
 		versions: z.array(versionRow)

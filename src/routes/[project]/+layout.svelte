@@ -24,8 +24,9 @@
 	);
 	tellAway(() => away);
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
-	/** The page of the project that is open, by its path; a place on one’s desk belongs to the desk. */
-	const here = $derived(page.data.place?.onDesk ? 'desk' : (page.url.pathname.split('/')[2] ?? ''));
+	const onDesk = $derived(page.data.place?.onDesk || page.data.view?.onDesk);
+	/** The page of the project that is open, by its path; what lies on one’s desk belongs to the desk. */
+	const here = $derived(onDesk ? 'desk' : (page.url.pathname.split('/')[2] ?? ''));
 	const way = $derived(wayOf(here));
 	let find = $state('');
 	let field: HTMLInputElement | undefined = $state();

@@ -75,7 +75,7 @@ export function mayHere(needed: Level, here: PlaceFacts, past: readonly Cap[] = 
 	if (here.onDesk && needed === 'manage')
 		return no(
 			'needs-level',
-			'This stands on a desk, which is one person’s own: nobody else is let in. Move it to a shelf first.',
+			'This stands on a desk, which is one person’s own: nobody else is let in. Move to a shelf what others need.',
 			{ needed, held }
 		);
 	return no('needs-level', `This needs ${levelLabel(needed)} here; you have ${levelLabel(held)}.`, {

@@ -72,7 +72,8 @@ export const access = answers(contract.access, {
 				kind: here.kind,
 				number: standing?.number ?? null,
 				closed: here.closed,
-				sensitive: here.sensitive
+				sensitive: here.sensitive,
+				onDesk: reach.desks.has(here.scope)
 			},
 			freeze: freeze && {
 				by: freeze.by,

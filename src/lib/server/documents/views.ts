@@ -96,6 +96,7 @@ export const documentView = answers(contract.documentView, {
 			marksMode: marksMode(level),
 			room: await roomOf(db, here.id, level, row!.lock !== null && !row!.lock.mine),
 			atHand: await keptAtHand(db, here.id, me.id),
+			onDesk: reach.desks.has(here.scope),
 			pages: await pagesOf(db, row!.hash),
 			versions: versions.map((v): VersionRow => ({ ...v, at: v.at.toISOString() }))
 		};

@@ -146,6 +146,8 @@
 		if (!summary) return '';
 		if (summary.passes) return summary.passes === 1 ? 'a pass' : `${summary.passes} passes`;
 		if (summary.outside) return `${summary.outside} outside`;
+		// Whoever reads this is one of them.
+		if (summary.people === 1) return 'only you';
 		if (summary.only) return `only ${summary.only}`;
 		return plural(summary.people, 'person', 'people');
 	}

@@ -243,7 +243,9 @@
 					</ul>
 				</section>
 			{:else if !data.can.letIn.may}<p class="text-ink-2">
-					You may see who reaches this {kindWord}. To change it takes Manage; ask one of those who have it.
+					{data.place.onDesk
+						? data.can.letIn.why
+						: `You may see who reaches this ${kindWord}. To change it takes Manage; ask one of those who have it.`}
 				</p>
 				<button class="button" onclick={() => (person = data.frame.me.id)}>Why do I have this level?</button>
 			{/if}

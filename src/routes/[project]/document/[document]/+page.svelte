@@ -35,6 +35,7 @@
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
+	const mayRelease = $derived(data.frame.me.controller && !data.view.onDesk);
 	const row = $derived(data.view.row);
 	/** The side version that is looked at. */
 	const sideFile = $derived({ document: row.id, side: data.side?.number });
@@ -132,7 +133,7 @@
 			{ key: 'n', says: 'Next document of the list', run: () => flipTo(flip?.after) },
 			{ key: 'p', says: 'Document before', run: () => flipTo(flip?.before) },
 			{ key: 'a', says: 'Access', run: () => void goto(`/${code}/access/${row.id}`) },
-			{ key: 'r', says: 'Put in release', run: () => data.frame.me.controller && (releasing = true) }
+			{ key: 'r', says: 'Put in release', run: () => mayRelease && (releasing = true) }
 		])
 	);
 	$effect(() => {
@@ -218,7 +219,7 @@
 				view={data.view}
 				project={data.frame.project.id}
 				{code}
-				controller={data.frame.me.controller}
+				controller={mayRelease}
 				outsideLevel={data.frame.project.outsideLevel}
 				retentionDays={data.frame.project.retentionDays}
 				onPage
@@ -362,7 +363,7 @@
 		project={data.frame.project}
 		close={() => (keeping = null)}
 	/>{/if}
-{#if data.frame.me.controller}{#if releasing}<ReleaseDialog
+{#if mayRelease}{#if releasing}<ReleaseDialog
 			bind:open={releasing}
 			project={data.frame.project.id}
 			{code}
