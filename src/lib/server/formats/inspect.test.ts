@@ -60,6 +60,17 @@ describe('opening what arrives', () => {
 		const said = await work({ task: 'written', path, mediaType: 'application/pdf', size: bytes.length });
 		expect(said).toBe('Readable without a password');
 	});
+	it('finds the words of Markdown, and not the marks around them', async () => {
+		const path = join(home, 'minutes.md');
+		await writeFile(
+			path,
+			'## Actions\n\n- **Oke** sets out the *pile* line, A < B\n- see [the list](https://x.example)\n\n| Pile | Level |\n|---|---|\n| P-01 | -4.50 |\n'
+		);
+		const said = (await work({ task: 'written', path, mediaType: 'text/markdown', size: 1 })) as string;
+		expect(said.replace(/\s+/g, ' ').trim()).toBe(
+			'Actions Oke sets out the pile line, A < B see the list Pile Level P-01 -4.50'
+		);
+	});
 	it('says so when a picture of a kind it knows is damaged', async () => {
 		const whole = await picture().png().toBuffer();
 		expect(

@@ -25,10 +25,17 @@ export const text: Reader = {
 	written: ({ path }) => plainText(path)
 };
 
+/** A text with its marks of headings, lists and emphasis as what they mean. */
+const page = async (path: string) => marked.parse(await plainText(path), { gfm: true });
+
 export const markdown: Reader = {
 	...text,
 	async shown({ path }) {
-		return { kind: 'text', html: await marked.parse(await plainText(path), { gfm: true }) };
+		return { kind: 'text', html: await page(path) };
+	},
+	// The marks are not read as words of the text.
+	async written({ path }) {
+		return withoutTags(await page(path));
 	}
 };
 
