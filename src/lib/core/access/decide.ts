@@ -1,4 +1,4 @@
-import { cap, higher, type Level } from './levels';
+import { cap, higher, rank, type Level } from './levels';
 
 /** Whom an entry names. `leads` stands for the leads of a department, `everyone` for all inside the project. */
 export const SUBJECT_KINDS = ['person', 'department', 'leads', 'group', 'everyone'] as const;
@@ -77,31 +77,31 @@ export interface Found<E extends Entry = Entry> {
 	distance: number;
 }
 
-/** For every subject of the person, its nearest unexpired entry, over the whole way (first half of A2). */
-function nearest<E extends Entry>(who: Subject, way: readonly Step<E>[], now: number): Found<E>[] {
-	return nearestOf(way, now, (entry) => names(entry, who));
-}
-
-/** For every subject that has entries on a way, its nearest unexpired one; of those that are wanted. */
+/**
+ * For every subject that has entries on a way, its nearest unexpired one: of a person the first half of A2, over the
+ * whole way; of nobody in particular, all. Plain loops, here and below: these run for each entry of every decision.
+ */
 export function nearestOf<E extends Entry>(
 	way: readonly Step<E>[],
 	now: number,
-	wanted: (entry: E) => boolean = () => true
+	who: Subject | null = null
 ): Found<E>[] {
 	const found: Found<E>[] = [];
 	for (let distance = 0; distance < way.length; distance++) {
-		for (const entry of way[distance]!.entries) {
+		const { entries } = way[distance]!;
+		for (let i = 0; i < entries.length; i++) {
+			const entry = entries[i]!;
 			if (entry.endsAt !== null && entry.endsAt <= now) continue;
-			if (!wanted(entry)) continue;
+			if (who && !names(entry, who)) continue;
 			if (!isFound(found, entry)) found.push({ entry, distance });
 		}
 	}
 	return found;
 }
 
-/** Whether a nearer entry of the same subject was found. A plain loop: this runs for each entry of every decision. */
+/** Whether a nearer entry of the same subject was found. */
 function isFound(found: readonly Found[], entry: Entry): boolean {
-	for (const nearer of found) if (sameSubject(nearer.entry, entry)) return true;
+	for (let i = 0; i < found.length; i++) if (sameSubject(found[i]!.entry, entry)) return true;
 	return false;
 }
 
@@ -139,19 +139,20 @@ export interface Verdict<E extends Entry = Entry> {
 /** Second half of A2: weighs the nearest entries of a person against one another. */
 export function weigh<E extends Entry>(found: readonly Found<E>[]): Verdict<E> {
 	let personal: Found<E> | null = null;
-	for (const f of found) if (f.entry.subjectKind === 'person') personal = f;
-	if (personal && personal.entry.level === null)
-		return { level: null, decisive: personal, why: 'personal-bar' };
-	for (const f of found) {
-		if (f.entry.level === null && !(personal && personal.distance <= f.distance))
-			return { level: null, decisive: f, why: 'bar' };
-	}
-	if (personal?.entry.exactly) return { level: personal.entry.level, decisive: personal, why: 'exactly' };
+	let bar: Found<E> | null = null;
 	let best: Found<E> | null = null;
-	for (const f of found) {
-		const held: Level | null = best?.entry.level ?? null;
-		if (f.entry.level !== null && higher(held, f.entry.level) !== held) best = f;
+	for (let i = 0; i < found.length; i++) {
+		const one = found[i]!;
+		const { level, subjectKind } = one.entry;
+		if (subjectKind === 'person') personal = one;
+		else if (level === null) bar ??= one;
+		if (level !== null && (best === null || rank(level) > rank(best.entry.level!))) best = one;
 	}
+	if (personal?.entry.level === null) return { level: null, decisive: personal, why: 'personal-bar' };
+	// A bar nearer than what was given to the person themselves; of several, the nearest is first.
+	if (bar && !(personal && personal.distance <= bar.distance))
+		return { level: null, decisive: bar, why: 'bar' };
+	if (personal?.entry.exactly) return { level: personal.entry.level, decisive: personal, why: 'exactly' };
 	return { level: best?.entry.level ?? null, decisive: best, why: best ? 'highest' : 'nothing' };
 }
 
@@ -169,7 +170,7 @@ export interface Weighed<E extends Entry = Entry> {
  * entry that held somebody down from above a closed place (a lower grant that was given exactly) goes on holding.
  */
 export function weighAll<E extends Entry>(who: Subject, way: readonly Step<E>[], now: number): Weighed<E> {
-	const found = nearest(who, way, now);
+	const found = nearestOf(way, now, who);
 	const counting = reaching(found, way);
 	const open = weigh(found);
 	const verdict = counting.length === found.length ? open : weigh(counting);

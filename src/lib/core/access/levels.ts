@@ -34,11 +34,24 @@ export const GIVEN_MEANS: Readonly<Record<Given, string>> = {
 	manage: 'also decide access, freeze, break locks and make passes'
 };
 
-const RANKS = Object.fromEntries(LEVELS.map((level, i) => [level, i])) as Record<Level, number>;
-
 /** Position of a level on the ladder: 0 (Drop) to 6 (Manage). */
 export function rank(level: Level): number {
-	return RANKS[level];
+	switch (level) {
+		case 'drop':
+			return 0;
+		case 'view':
+			return 1;
+		case 'download':
+			return 2;
+		case 'remark':
+			return 3;
+		case 'work':
+			return 4;
+		case 'organise':
+			return 5;
+		case 'manage':
+			return 6;
+	}
 }
 
 /** Whether somebody holding `held` may do what asks for `needed`. Holding nothing (null) allows nothing. */
