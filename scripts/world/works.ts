@@ -103,11 +103,12 @@ export async function revise(
 	if (!doc.id || doc.removed) return;
 	const by = doc.lockedBy ?? who ?? stage.someoneFor(doc);
 	if (stage.onlyIn.get(doc.folder)?.includes(by) === false) return;
-	const taking =
-		doc.lockedBy ??
-		stage.act(by, takeLock, { document: doc.id, purpose: purpose ?? stage.random.pick(LOCK_PURPOSES) });
+	const taking = doc.lockedBy
+		? null
+		: stage.act(by, takeLock, { document: doc.id, purpose: purpose ?? stage.random.pick(LOCK_PURPOSES) });
 	doc.lockedBy = by;
 	doc.edits++;
+	// The file comes to the store while the lock is taken; handing in waits for both.
 	const sending = stage.files
 		.file(askedFor(stage, doc, doc.edits, stage.clock))
 		.then((file) => stage.sendKept(by, file));
