@@ -1,6 +1,6 @@
 import { expect, test } from './world';
 
-import { as, base, documentId, pick, ready, setUpTwoStep, said } from './people';
+import { as, base, documentId, go, pick, ready, setUpTwoStep, said } from './people';
 
 test('three levels in one go, and the answer to why', async ({ browser }) => {
 	const [tomas, oke, rhosyn] = [
@@ -10,8 +10,7 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 	];
 	const { folder } = await documentId(tomas, 'VFT-ST-TB-FN-DR-0105');
 	// Before: Marine works may look at the shelves of Structures, no more.
-	await oke.goto(`/vft/place/${folder}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${folder}`);
 	await expect(oke.getByText('you may only look here')).toBeVisible();
 	await oke.getByRole('link', { name: 'Access', exact: true }).click();
 	await ready(oke);
@@ -21,8 +20,7 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 		oke.getByText(/^View through Marine works, given on Structures by Ines Maddock/)
 	).toBeVisible();
 
-	await tomas.goto(`/vft/access/${folder}`);
-	await ready(tomas);
+	await go(tomas, `/vft/access/${folder}`);
 	const list = tomas.getByLabel('Whom to let in');
 	await list.fill('Oke Lindvar, Remark\nRhosyn Hale <rhosyn@vennholm.example>\tDownload\nNobody Atall, Work');
 	await expect(tomas.getByText('Nobody here is called “Nobody Atall”')).toBeVisible();
@@ -48,8 +46,7 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 	// Hers shows at once, with the reasoning, and a notice under the bell.
 	await expect(oke.getByRole('heading', { name: 'Why can Oke Lindvar remark here?' })).toBeVisible();
 	await expect(oke.getByText(/Marine works also has View.*The higher one holds\./)).toBeVisible();
-	await rhosyn.goto('/vft/notices');
-	await ready(rhosyn);
+	await go(rhosyn, '/vft/notices');
 	await expect(
 		rhosyn.getByRole('link', { name: /Tomas Verrin let you into Foundations.*quay wall/ })
 	).toBeVisible();
@@ -79,14 +76,12 @@ test('three levels in one go, and the answer to why', async ({ browser }) => {
 	await expect(tomas.getByRole('dialog')).toContainText('1 person');
 	await tomas.getByRole('dialog').getByRole('button', { name: 'End it' }).click();
 	await expect(tomas.getByLabel('Level of Maj Torvane')).toHaveCount(0);
-	await Promise.all([tomas, oke, rhosyn].map((p) => p.context().close()));
 });
 
 test('files come in through a hatch from somebody who sees nothing, and are sorted', async ({ browser }) => {
 	const ines = await as(browser, 'ines');
 	const { folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
-	await ines.goto(`/vft/place/${folder}`);
-	await ready(ines);
+	await go(ines, `/vft/place/${folder}`);
 	await ines.getByRole('button', { name: /^Folder/ }).click();
 	await ines.getByRole('menuitem', { name: 'Open a hatch…' }).click();
 	await ines.getByLabel('What is asked for').fill('Fabrication drawings of the flaps');
@@ -96,8 +91,7 @@ test('files come in through a hatch from somebody who sees nothing, and are sort
 	await ines.getByRole('button', { name: 'Done' }).click();
 
 	const tarn = await (await browser.newContext({ baseURL: base() })).newPage();
-	await tarn.goto(new URL(link).pathname);
-	await ready(tarn);
+	await go(tarn, new URL(link).pathname);
 	await expect(tarn.getByText('Fabrication drawings of the flaps')).toBeVisible();
 	await expect(tarn.locator('body')).not.toContainText('Linkspan');
 	await tarn.getByLabel('Your name and company').fill('Kaja Dorn, Tarn Steelwork');
@@ -117,8 +111,7 @@ test('files come in through a hatch from somebody who sees nothing, and are sort
 	await ready(tarn);
 	await expect(tarn.locator('body')).not.toContainText('flap one');
 
-	await ines.goto('/vft/arrivals');
-	await ready(ines);
+	await go(ines, '/vft/arrivals');
 	const row = ines.getByRole('row', { name: /flap two\.txt/ });
 	await row.getByRole('button', { name: 'Sort in…' }).click();
 	await ines.getByLabel('Number of flap two.txt').fill('VFT-MW-LS-00-RP-0777');
@@ -140,14 +133,12 @@ test('files come in through a hatch from somebody who sees nothing, and are sort
 	await ines.goto('/vft/find?q=VFT-MW-LS-00-RP-0777');
 	await expect(ines.getByText('P01.2')).toBeVisible();
 	await expect(ines.getByRole('link', { name: /Flap two/ }).first()).toBeVisible();
-	await Promise.all([ines, tarn].map((p) => p.context().close()));
 });
 
 test('a pass with a password is used, then withdrawn, and the open tab stops', async ({ browser }) => {
 	const oke = await as(browser, 'oke');
 	const { folder } = await documentId(oke, 'VFT-MW-QW-00-DR-0301');
-	await oke.goto(`/vft/place/${folder}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${folder}`);
 	await oke.getByRole('button', { name: /^Folder/ }).click();
 	await oke.getByRole('menuitem', { name: 'Make a pass…' }).click();
 	const dialog = oke.getByRole('dialog');
@@ -159,8 +150,7 @@ test('a pass with a password is used, then withdrawn, and the open tab stops', a
 	await dialog.getByRole('button', { name: 'Done' }).click();
 
 	const diver = await (await browser.newContext({ baseURL: base() })).newPage();
-	await diver.goto(new URL(link).pathname);
-	await ready(diver);
+	await go(diver, new URL(link).pathname);
 	await diver.getByLabel('Password of this pass').fill('high water');
 	await diver.getByRole('button', { name: 'Open' }).click();
 	await expect(diver.getByText('That is not right.')).toBeVisible();
@@ -169,8 +159,7 @@ test('a pass with a password is used, then withdrawn, and the open tab stops', a
 	await expect(diver.getByRole('heading', { name: 'Quay wall' })).toBeVisible();
 	await expect(diver.getByRole('link', { name: 'Download' })).toHaveCount(0);
 
-	await oke.goto('/vft/passes');
-	await ready(oke);
+	await go(oke, '/vft/passes');
 	const row = oke.getByRole('row', { name: /The diving company/ });
 	await expect(row).toContainText('with a password');
 	await expect(row.getByRole('cell').nth(5)).toHaveText('1');
@@ -195,25 +184,21 @@ test('a pass with a password is used, then withdrawn, and the open tab stops', a
 	await expect(oke.getByRole('row', { name: /The diving company/ })).toHaveCount(0);
 	// Nobody touches the diver's tab.
 	await expect(diver.getByText('This pass was withdrawn. Ask the sender for a new one.')).toBeVisible();
-	await Promise.all([oke, diver].map((p) => p.context().close()));
 });
 
 test('a controller looks as somebody else, marked and without changing anything', async ({ browser }) => {
 	const ines = await as(browser, 'ines');
-	await ines.goto(`/vft/access/${(await documentId(ines, 'VFT-MW-LS-00-DR-0101')).folder}`);
-	await ready(ines);
+	await go(ines, `/vft/access/${(await documentId(ines, 'VFT-MW-LS-00-DR-0101')).folder}`);
 	await ines.getByRole('button', { name: 'Try as…' }).click();
 	await pick(ines.getByRole('combobox', { name: 'Person', exact: true }), /^Sefa Tuimala/);
 	await ines.getByRole('button', { name: 'Look as them' }).click();
 	// Sefa does not reach this folder, so neither does whoever looks as her.
 	await expect(ines.getByText('There is nothing here, or nothing that you may look at.')).toBeVisible();
-	await ines.goto('/vft/shelves');
-	await ready(ines);
+	await go(ines, '/vft/shelves');
 	await expect(ines.getByText('You are looking as Sefa Tuimala.')).toBeVisible();
 	await expect(ines.getByRole('region', { name: 'Structures' })).toHaveCount(0);
 	await ines.getByRole('button', { name: 'End' }).click();
 	await expect(ines.getByRole('region', { name: 'Structures' })).toBeVisible();
-	await ines.context().close();
 });
 
 test('two-step sign-in asks for a code, and a recovery code opens once', async ({ browser }) => {
@@ -221,8 +206,7 @@ test('two-step sign-in asks for a code, and a recovery code opens once', async (
 	const { recovery } = await setUpTwoStep(lumi);
 	const page = await (await browser.newContext({ baseURL: base() })).newPage();
 	const password = async () => {
-		await page.goto('/sign-in');
-		await ready(page);
+		await go(page, '/sign-in');
 		await page.getByLabel('Mail address').fill('lumi@vennholm.example');
 		await page.getByLabel('Password').fill('cupboard-demo');
 		await page.getByRole('button', { name: 'Sign in' }).click();
@@ -241,5 +225,4 @@ test('two-step sign-in asks for a code, and a recovery code opens once', async (
 	await code.fill(recovery[0]!);
 	await page.getByRole('button', { name: 'Go on' }).click();
 	await expect(page.getByText('The code is wrong')).toBeVisible();
-	await Promise.all([lumi, page].map((p) => p.context().close()));
 });

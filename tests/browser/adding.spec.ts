@@ -2,7 +2,7 @@ import { buffer } from 'node:stream/consumers';
 import { expect, test } from './world';
 import sharp from 'sharp';
 import yazl from 'yazl';
-import { act, as, documentId, pick, ready, sendBytes, said } from './people';
+import { act, as, documentId, go, pick, sendBytes, said } from './people';
 
 const text = (name: string, content: string) => ({
 	name,
@@ -23,8 +23,7 @@ test('many files are settled in a table: next version, filled down, pasted, unpa
 }) => {
 	const oke = await as(browser, 'oke');
 	const held = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
-	await oke.goto(`/vft/place/${held.folder}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${held.folder}`);
 	await oke.getByRole('button', { name: 'Add documents' }).click();
 	const zip = new yazl.ZipFile();
 	zip.addBuffer(Buffer.from('tide 1'), 'Tides/tide one.txt');
@@ -78,21 +77,18 @@ test('many files are settled in a table: next version, filled down, pasted, unpa
 		row: { note: string; lock: unknown };
 	};
 	expect(row).toMatchObject({ note: 'Pit wall as agreed', lock: null });
-	await oke.context().close();
 });
 
 test('photographs taken without a line are kept, and arrive when it is back, without their position', async ({
 	browser
 }) => {
 	const [ines, sefa] = [await as(browser, 'ines'), await as(browser, 'sefa')];
-	await ines.goto('/vft/settings/files');
-	await ready(ines);
+	await go(ines, '/vft/settings/files');
 	await ines.getByLabel(/Photographs keep where they were taken/).uncheck();
 	await ines.getByRole('button', { name: 'Change what files may be' }).click();
 	await said(ines, /^Changed\./);
 
-	await sefa.goto('/vft/photograph');
-	await ready(sefa);
+	await go(sefa, '/vft/photograph');
 	const picture = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#8899aa' } })
 		.withExif({ IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '57/1 12/1 30/1' } })
 		.jpeg()
@@ -125,14 +121,12 @@ test('photographs taken without a line are kept, and arrive when it is back, wit
 	const file = await later.request.get(`/api/v1/documents/${found[0]!.id}/versions/${found[0]!.label}/file`);
 	const { exif } = await sharp(await file.body()).metadata();
 	expect(exif?.includes(Buffer.from([57, 0, 0, 0]))).not.toBe(true);
-	await Promise.all([ines, sefa].map((p) => p.context().close()));
 });
 
 test('documents are gone through one after the other in the order of the list', async ({ browser }) => {
 	const oke = await as(browser, 'oke');
 	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0120');
-	await oke.goto(`/vft/place/${folder}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${folder}`);
 	await oke.getByLabel('Filter this list').fill('deck panel');
 	await oke.locator('[data-document]').first().dblclick();
 	await expect(oke.getByRole('heading', { level: 1 })).toContainText('Deck panel');
@@ -151,8 +145,7 @@ test('documents are gone through one after the other in the order of the list', 
 		await late;
 		await route.continue();
 	});
-	await sent.goto(oke.url());
-	await ready(sent);
+	await go(sent, oke.url());
 	const places = () =>
 		Promise.all(
 			['Lock', 'Mark up', 'Actions'].map((name) =>
@@ -176,7 +169,6 @@ test('documents are gone through one after the other in the order of the list', 
 	expect(await sent.locator('[data-ready]').count()).toBe(0);
 	loads();
 	await expect(sent.getByRole('dialog', { name: /^Lock / })).toBeVisible();
-	await oke.context().close();
 });
 
 test('what two wrote into one text apart is merged, and the place both changed is chosen', async ({
@@ -206,8 +198,7 @@ test('what two wrote into one text apart is merged, and the place both changed i
 	};
 	await act(rhosyn, 'handIn', { document: id, ...beside });
 
-	await oke.goto(`/vft/document/${id}`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}`);
 	await oke.getByRole('button', { name: 'Merge…' }).click();
 	const dialog = oke.getByRole('dialog');
 	await expect(dialog).toContainText('1 place was changed by both');
@@ -217,5 +208,4 @@ test('what two wrote into one text apart is merged, and the place both changed i
 	await said(oke, 'Side version 1 is merged as P01.3');
 	const file = await oke.request.get(`/api/v1/documents/${id}/versions/P01.3/file`);
 	expect(await file.text()).toBe(text('five', '30', '\nSign the record.\n'));
-	await Promise.all([oke, rhosyn].map((p) => p.context().close()));
 });

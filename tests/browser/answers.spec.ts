@@ -1,5 +1,5 @@
 import { expect, test, type Browser, type Page } from './world';
-import { act, as, base, documentId, ready, sendBytes } from './people';
+import { act, as, base, documentId, go, ready, sendBytes } from './people';
 
 const [SHEET, CALCULATION] = ['VFT-MW-LS-00-DR-0127', 'VFT-MW-LS-00-CA-0008'];
 
@@ -89,16 +89,14 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 	const desk = await browser.newContext({ baseURL: base() });
 	const maren = await desk.newPage();
 	await test.step('by her old link she is told where the new one is, before anything else', async () => {
-		await maren.goto(first.pass);
-		await ready(maren);
+		await go(maren, first.pass);
 		await expect(maren.getByRole('alert').first()).toContainText(
 			`sent to you with release ${String(second.number).padStart(4, '0')}`
 		);
 	});
 
 	await test.step('what changed is there for the sheet that did, and not for what stayed', async () => {
-		await maren.goto(second.pass);
-		await ready(maren);
+		await go(maren, second.pass);
 		const compare = maren.getByRole('link', { name: /^Compare with/ });
 		await expect(compare).toHaveCount(1);
 		await expect(
@@ -171,8 +169,7 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 		await ready(maren);
 		await expect(line).toContainText('1 remark on the sheet, 2 marks drawn on it, 1 marked-up file');
 		// Nobody else sees them before she signs.
-		await ines.goto(`/vft/releases/${second.number}/view/${sheet.id}`);
-		await ready(ines);
+		await go(ines, `/vft/releases/${second.number}/view/${sheet.id}`);
 		await expect(ines.getByText('Drawn with the verdicts')).toHaveCount(0);
 	});
 
@@ -182,8 +179,7 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 		await maren.getByLabel('Mail address').fill('ivo@harbourtrust.example');
 		await maren.getByRole('button', { name: 'Ask for them' }).click();
 		await expect(maren.getByText('asked for, waits for an answer')).toBeVisible();
-		await ines.goto('/vft/today');
-		await ready(ines);
+		await go(ines, '/vft/today');
 		const asked = ines.getByRole('listitem').filter({ hasText: '1 colleague asked for by who got it' });
 		await asked.getByRole('link', { name: 'Let in or refuse' }).click();
 		await ready(ines);
@@ -193,8 +189,7 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 		const own = passes.find((one) => one.holder === 'Ivo Brandal')!;
 		const { link } = await act(ines, 'passAddress', { project: 'VFT', pass: own.id });
 		const ivo = await (await browser.newContext({ baseURL: base() })).newPage();
-		await ivo.goto(link);
-		await ready(ivo);
+		await go(ivo, link);
 		await expect(ivo.getByText('you are Ivo Brandal')).toBeVisible();
 		await expect(ivo.getByRole('row', { name: new RegExp(SHEET) })).toContainText(
 			'1 remark on the sheet, 2 marks drawn on it, 1 marked-up file'
@@ -223,8 +218,7 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 			isMobile: true
 		});
 		const phone = await context.newPage();
-		await phone.goto(second.pass);
-		await ready(phone);
+		await go(phone, second.pass);
 		await phone
 			.getByRole('row', { name: new RegExp(SHEET) })
 			.getByRole('link', { name: 'View and remark' })
@@ -256,8 +250,7 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 	});
 
 	await test.step('Ines finds what was drawn at the verdict, and takes a copy with it', async () => {
-		await ines.goto(`/vft/releases/${second.number}`);
-		await ready(ines);
+		await go(ines, `/vft/releases/${second.number}`);
 		await ines.getByRole('link', { name: `drawn on ${SHEET}` }).click();
 		await ready(ines);
 		const marks = ines.getByRole('region', { name: 'Drawn with the verdicts' });
@@ -273,8 +266,7 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 	});
 
 	await test.step('Oke finds them on his sheet, and the file beside the line', async () => {
-		await oke.goto(`/vft/document/${sheet.id}`);
-		await ready(oke);
+		await go(oke, `/vft/document/${sheet.id}`);
 		for (const words of ['Where does this drain to?', 'And this?'])
 			await expect(oke.getByText(words).first()).toBeVisible();
 		await expect(oke.getByRole('button', { name: /^Remark \d+ by Maren Aldgate/ })).toHaveCount(2);
@@ -283,7 +275,5 @@ test('a client answers on the sheet: what changed since they had it, remarks at 
 		await expect(oke.getByText('A drain here, too')).toBeVisible();
 		await oke.getByRole('button', { name: 'Mark up' }).click();
 		await expect(oke.getByRole('checkbox', { name: 'outside' })).toBeChecked();
-		await oke.context().close();
 	});
-	await ines.context().close();
 });

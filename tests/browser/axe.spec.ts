@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from './world';
-import { act, as, documentId, ready } from './people';
+import { act, as, documentId, go } from './people';
 
 /** Light and dark; the dark set differs in its colours only. */
 const SCHEMES = {
@@ -67,8 +67,7 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 		'help/in-hand'
 	]) {
 		await ines.emulateMedia({ colorScheme: 'light' });
-		await ines.goto(path.startsWith('/') ? path : `/vft/${path}`);
-		await ready(ines);
+		await go(ines, path.startsWith('/') ? path : `/vft/${path}`);
 		for (const scheme of ['light', 'dark'] as const) {
 			await ines.emulateMedia({ colorScheme: scheme });
 			await expect(ines.locator('html')).toHaveAttribute('data-theme', scheme);
@@ -87,5 +86,4 @@ test('the main screens hold to WCAG 2.2 AA, light and dark', async ({ browser })
 			).toEqual([]);
 		}
 	}
-	await ines.context().close();
 });

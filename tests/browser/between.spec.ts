@@ -1,4 +1,4 @@
-import { act, as, documentId, ready } from './people';
+import { act, as, documentId, go } from './people';
 import { expect, test, type Page } from './world';
 
 /** What stands at the head of a document when Ines has it in hand. */
@@ -30,8 +30,7 @@ test('what others do while a page is on its way is not missed', async ({ browser
 		await free;
 		await route.continue();
 	});
-	await oke.goto(`/vft/document/${id}`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}`);
 	await act(ines, 'takeLock', { document: id, purpose: 'Flap hinges' });
 	line();
 	await expect(inHand(oke)).toBeVisible();
@@ -40,8 +39,7 @@ test('what others do while a page is on its way is not missed', async ({ browser
 	await expect(inHand(oke)).toHaveCount(0);
 
 	// On the way from the folder to the document, which was read before the change and comes after it.
-	await oke.goto(`/vft/place/${folder}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${folder}`);
 	const data = await held(oke, new RegExp(`/vft/document/${id}/__data\\.json`));
 	await oke
 		.getByRole('row', { name: /DR-0102/ })
@@ -55,14 +53,12 @@ test('what others do while a page is on its way is not missed', async ({ browser
 	await expect(oke).toHaveURL(new RegExp(`/document/${id}`));
 	await expect(inHand(oke)).toBeVisible();
 	await oke.unrouteAll({ behavior: 'ignoreErrors' });
-	await Promise.all([oke, ines].map((page) => page.context().close()));
 });
 
 test('the next document, which was read ahead, is shown as it is and not as it was', async ({ browser }) => {
 	const [oke, ines] = await Promise.all([as(browser, 'oke'), as(browser, 'ines')]);
 	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0120');
-	await oke.goto(`/vft/place/${folder}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${folder}`);
 	await oke.getByLabel('Filter this list').fill('deck panel');
 	const first = await oke.locator('[data-document]').first().getAttribute('data-document');
 	const ahead = oke.waitForResponse(
@@ -76,7 +72,6 @@ test('the next document, which was read ahead, is shown as it is and not as it w
 	await oke.keyboard.press('n');
 	await expect(oke).toHaveURL(new RegExp(id));
 	await expect(inHand(oke)).toBeVisible();
-	await Promise.all([oke, ines].map((page) => page.context().close()));
 });
 
 test('a page outlasts a line that breaks while it is asked for again, with what is typed in it', async ({
@@ -84,8 +79,7 @@ test('a page outlasts a line that breaks while it is asked for again, with what 
 }) => {
 	const [oke, ines] = await Promise.all([as(browser, 'oke'), as(browser, 'ines')]);
 	const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0302');
-	await oke.goto('/vft/in-hand');
-	await ready(oke);
+	await go(oke, '/vft/in-hand');
 	const field = oke.getByRole('search').getByRole('textbox');
 	await field.fill('bearing plates');
 	// What somebody does is heard of, and asking for it finds no line.
@@ -100,5 +94,4 @@ test('a page outlasts a line that breaks while it is asked for again, with what 
 	await oke.unroute(/\/__data\.json/);
 	await expect(oke.getByText('Which plates?')).toBeVisible();
 	await expect(field).toHaveValue('bearing plates');
-	await Promise.all([oke, ines].map((page) => page.context().close()));
 });

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test, world, type Browser, type Page } from './world';
-import { as, base, ready, said } from './people';
+import { as, base, go, ready, said } from './people';
 
 /** The link of a kind that came to somebody by mail last. */
 async function linkMailed(to: string, way: 'invited' | 'renew', before = ''): Promise<string> {
@@ -24,8 +24,7 @@ async function onPhone(browser: Browser): Promise<Page> {
 	return context.newPage();
 }
 async function signIn(page: Page, email: string, password: string): Promise<void> {
-	await page.goto('/sign-in');
-	await ready(page);
+	await go(page, '/sign-in');
 	await page.getByLabel('Mail address').fill(email);
 	await page.getByLabel('Password').fill(password);
 	await page.getByRole('button', { name: 'Sign in' }).click();
@@ -35,16 +34,14 @@ test('a forgotten password is renewed on a phone, and the session elsewhere ends
 	const elsewhere = await as(browser, 'ruan');
 	const phone = await onPhone(browser);
 	const email = 'ruan@vennholm.example';
-	await phone.goto('/sign-in');
-	await ready(phone);
+	await go(phone, '/sign-in');
 	await phone.getByRole('link', { name: 'Forgotten your password?' }).click();
 	await ready(phone);
 	await phone.getByLabel('Mail address that you sign in with').fill(email);
 	await phone.getByRole('button', { name: 'Send me a link' }).click();
 	await expect(phone.getByText('a mail with a link is on its way')).toBeVisible();
 	const link = await linkMailed(email, 'renew');
-	await phone.goto(link);
-	await ready(phone);
+	await go(phone, link);
 	const password = phone.getByLabel(/New password/);
 	await password.fill(email);
 	await phone.getByRole('button', { name: 'Set password' }).click();
@@ -61,7 +58,6 @@ test('a forgotten password is renewed on a phone, and the session elsewhere ends
 	await phone.waitForURL(/\/vft\/shelves/);
 	await elsewhere.goto('/vft/shelves');
 	await expect(elsewhere).toHaveURL(/\/sign-in/);
-	await Promise.all([elsewhere, phone].map((p) => p.context().close()));
 });
 
 test('who never came in is invited again, comes in under a name of their own, and is kept out for a time', async ({
@@ -70,8 +66,7 @@ test('who never came in is invited again, comes in under a name of their own, an
 	const ines = await as(browser, 'ines');
 	const email = 'b.hollin@tarnsteel.example';
 	const open = async (name: string) => {
-		await ines.goto('/vft/people');
-		await ready(ines);
+		await go(ines, '/vft/people');
 		await ines
 			.locator('li, tr, div')
 			.filter({ hasText: email })
@@ -85,8 +80,7 @@ test('who never came in is invited again, comes in under a name of their own, an
 	await said(ines, /new invitation|invited again/i);
 
 	const bo = await onPhone(browser);
-	await bo.goto(await linkMailed(email, 'invited'));
-	await ready(bo);
+	await go(bo, await linkMailed(email, 'invited'));
 	await expect(bo.getByRole('heading', { name: 'Welcome, Bo Hollin' })).toBeVisible();
 	await bo.getByLabel('Your name, as others see it').fill('Bo H. Hollin');
 	await bo.getByLabel(/Choose a password/).fill('shop drawings in the rain');
@@ -118,5 +112,4 @@ test('who never came in is invited again, comes in under a name of their own, an
 	await expect(ines.getByRole('dialog')).toHaveCount(0);
 	await bo.goto('/vft/shelves');
 	await expect(bo.getByText('Linkspan').first()).toBeVisible();
-	await Promise.all([ines, bo].map((p) => p.context().close()));
 });

@@ -1,13 +1,12 @@
 import { expect, test } from './world';
-import { act, as, choose, documentId, ready, sendBytes, said } from './people';
+import { act, as, choose, documentId, go, ready, sendBytes, said } from './people';
 
 test('two versions of a drawing: every known edit is found, by place and by item, and stepped through', async ({
 	browser
 }) => {
 	const oke = await as(browser, 'oke');
 	const { id } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
-	await oke.goto(`/vft/document/${id}/compare?from=P03&to=P04.2`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}/compare?from=P03&to=P04.2`);
 	await expect(oke.getByRole('tab', { name: /^Places \d+/ })).toBeVisible();
 	await expect(oke.getByRole('tab', { name: 'Items 7' })).toBeVisible();
 	await oke.getByRole('tab', { name: 'Items 7' }).click();
@@ -23,7 +22,6 @@ test('two versions of a drawing: every known edit is found, by place and by item
 	// The same sheet with itself by another version of equal content says so.
 	await oke.goto(`/vft/document/${id}/compare?from=P03.2&to=P03`);
 	await expect(oke.getByText(/very same bytes|Nothing differs|No item/).first()).toBeVisible();
-	await oke.context().close();
 });
 
 test('a lock is asked for, and broken; what its holder brings later is kept and merged', async ({
@@ -32,14 +30,12 @@ test('a lock is asked for, and broken; what its holder brings later is kept and 
 	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
 	const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0303');
 	const page = `/vft/document/${id}`;
-	await rhosyn.goto(page);
-	await ready(rhosyn);
+	await go(rhosyn, page);
 	await rhosyn.getByRole('button', { name: 'Lock', exact: true }).click();
 	await rhosyn.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
 	await expect(rhosyn.getByRole('button', { name: 'Hand in', exact: true })).toBeVisible();
 
-	await oke.goto(page);
-	await ready(oke);
+	await go(oke, page);
 	await oke.getByRole('button', { name: 'Ask for the lock…' }).click();
 	await oke.getByRole('dialog').getByRole('button', { name: 'Ask', exact: true }).click();
 	await expect(oke.getByRole('button', { name: 'Asked; stop waiting' })).toBeVisible();
@@ -73,7 +69,6 @@ test('a lock is asked for, and broken; what its holder brings later is kept and 
 	await expect(oke.getByRole('dialog')).toHaveCount(0);
 	await choose(oke, 'Give back unchanged');
 	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
-	for (const one of [oke, rhosyn]) await one.context().close();
 });
 
 test('an old file under a new lock buries nothing: what came since is told, and where it goes is chosen', async ({
@@ -86,8 +81,7 @@ test('an old file under a new lock buries nothing: what came since is told, and 
 		await rhosyn.getByRole('dialog').getByRole('button', { name: 'Lock', exact: true }).click();
 		await expect(rhosyn.getByRole('button', { name: 'Hand in', exact: true })).toBeVisible();
 	};
-	await rhosyn.goto(`/vft/document/${id}`);
-	await ready(rhosyn);
+	await go(rhosyn, `/vft/document/${id}`);
 	await lock();
 	const coming = rhosyn.waitForEvent('download');
 	await rhosyn.getByRole('link', { name: 'Download', exact: true }).click();
@@ -130,5 +124,4 @@ test('an old file under a new lock buries nothing: what came since is told, and 
 	await expect(rhosyn.getByText('Oke Lindvar broke your lock')).toBeHidden();
 	await expect(rhosyn.getByRole('list', { name: 'Side versions' })).toContainText(`made from ${had}`);
 	await expect(rhosyn.getByRole('button', { name: 'Hand in', exact: true })).toBeVisible();
-	await Promise.all([oke, rhosyn].map((p) => p.context().close()));
 });

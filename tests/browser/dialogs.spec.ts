@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world';
-import { act, as, base, choose, documentId, ready, said } from './people';
+import { act, as, base, choose, documentId, go, said } from './people';
 
 /** Counts the changes that a page asks for while something is done, each answered late as on a slow line. */
 async function changesAsked(page: Page, late: number, doing: () => Promise<void>): Promise<string[]> {
@@ -21,8 +21,7 @@ async function changesAsked(page: Page, late: number, doing: () => Promise<void>
 test('what was chosen for a pass and left, or made, does not stand in the next', async ({ browser }) => {
 	const ines = await as(browser, 'ines');
 	const { folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
-	await ines.goto(`/vft/place/${folder}`);
-	await ready(ines);
+	await go(ines, `/vft/place/${folder}`);
 	const dialog = ines.getByRole('dialog', { name: /^Pass to/ });
 	const open = async () => {
 		await ines.getByRole('button', { name: /^Folder/ }).click();
@@ -67,15 +66,13 @@ test('what was chosen for a pass and left, or made, does not stand in the next',
 	await ines.getByRole('button', { name: 'New', exact: true }).click();
 	await ines.getByRole('menuitem', { name: 'New folders…' }).click();
 	await expect(ines.getByRole('dialog').getByLabel('Name')).toBeFocused();
-	await ines.context().close();
 });
 
 test('what others change does not take away what is typed in a dialog', async ({ browser }) => {
 	const [oke, ines] = [await as(browser, 'oke'), await as(browser, 'ines')];
 	const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0304');
 	for (const page of [oke, ines]) {
-		await page.goto(`/vft/document/${id}`);
-		await ready(page);
+		await go(page, `/vft/document/${id}`);
 		await choose(page, 'Properties…');
 	}
 	const title = (page: Page) => page.getByRole('dialog').getByLabel('Title');
@@ -85,7 +82,6 @@ test('what others change does not take away what is typed in a dialog', async ({
 	await ines.getByRole('dialog').getByRole('button', { name: 'Change' }).click();
 	await expect(oke.getByRole('heading', { level: 1 })).toContainText('(Ines)');
 	await expect(title(oke)).toHaveValue('Quay wall, as typed');
-	await Promise.all([oke, ines].map((p) => p.context().close()));
 });
 
 test.describe('a button pressed twice acts once', () => {
@@ -94,8 +90,7 @@ test.describe('a button pressed twice acts once', () => {
 			const oke = await as(browser, 'oke');
 			const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
 			const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0305');
-			await oke.goto(`/vft/place/${folder}`);
-			await ready(oke);
+			await go(oke, `/vft/place/${folder}`);
 			const dialog = oke.getByRole('dialog');
 			await oke.getByRole('button', { name: 'New', exact: true }).click();
 			await oke.getByRole('menuitem', { name: 'New folders…' }).click();
@@ -117,8 +112,7 @@ test.describe('a button pressed twice acts once', () => {
 				})
 			).toEqual(['POST /api/v1/places/…/hatches']);
 
-			await oke.goto(`/vft/document/${id}`);
-			await ready(oke);
+			await go(oke, `/vft/document/${id}`);
 			await oke.getByRole('button', { name: 'Lock', exact: true }).click();
 			expect(
 				await changesAsked(oke, late, async () => {
@@ -137,8 +131,7 @@ test.describe('a button pressed twice acts once', () => {
 			await oke.context().close();
 
 			const stranger = await (await browser.newContext({ baseURL: base() })).newPage();
-			await stranger.goto('/forgotten');
-			await ready(stranger);
+			await go(stranger, '/forgotten');
 			await stranger.getByLabel('Mail address').fill('nobody@vennholm.example');
 			expect(
 				await changesAsked(stranger, late, async () => {
@@ -146,7 +139,6 @@ test.describe('a button pressed twice acts once', () => {
 					await expect(stranger.locator('form')).toBeHidden();
 				})
 			).toEqual(['POST /forgotten']);
-			await stranger.context().close();
 		});
 });
 
@@ -161,8 +153,7 @@ test('what is handed in goes on when its dialog is closed, and what is wrong wit
 	};
 	const file = await oke.request.get(`/api/v1/documents/${id}/versions/${versions[0]!.label}/file?download`);
 	expect(file.ok()).toBe(true);
-	await oke.goto(`/vft/document/${id}`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}`);
 	await oke.route('**/uploads/resumable', async (route) => {
 		await new Promise((done) => setTimeout(done, 1_500));
 		await route.continue();
@@ -180,5 +171,4 @@ test('what is handed in goes on when its dialog is closed, and what is wrong wit
 	await oke.getByRole('button', { name: 'Hand in all the same' }).click();
 	await said(oke, /0211 is handed in as P/);
 	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
-	await oke.context().close();
 });

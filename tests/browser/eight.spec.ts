@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world';
-import { act, as, base, documentId, pick, ready, sendBytes } from './people';
+import { act, as, base, documentId, go, pick, ready, sendBytes } from './people';
 
 /** How many documents go out. */
 const FORTY = 40;
@@ -17,8 +17,7 @@ async function accept(ines: Page): Promise<void> {
 }
 
 async function approve(page: Page, way: string, button: string): Promise<void> {
-	await page.goto(way);
-	await ready(page);
+	await go(page, way);
 	await page.getByRole('button', { name: button }).click();
 	await expect(page.getByRole('button', { name: button })).toHaveCount(0);
 }
@@ -36,8 +35,7 @@ test('eight people bring forty documents from the register to the clients, and w
 	let number = '';
 
 	await test.step('Ines puts what the register lists in a release', async () => {
-		await ines.goto('/vft/register');
-		await ready(ines);
+		await go(ines, '/vft/register');
 		const table = ines.getByRole('table', { name: 'Deliverables' });
 		await pick(ines.getByLabel('Department', { exact: true }), 'Marine works');
 		await ines.keyboard.press('Escape');
@@ -80,8 +78,7 @@ test('eight people bring forty documents from the register to the clients, and w
 		const rest = items.filter((item) => !stopping.includes(item) && item.number !== NUMBER);
 		for (const { documentId: document } of [...stopping, ...rest.slice(FORTY)])
 			await act(ines, 'leaveOut', { release, document });
-		await ines.goto(way);
-		await ready(ines);
+		await go(ines, way);
 		await expect(ines.getByRole('heading', { name: `${FORTY + 1} documents` })).toBeVisible();
 		await accept(ines);
 		await ines.getByRole('button', { name: 'Ask for approval' }).click();
@@ -93,8 +90,7 @@ test('eight people bring forty documents from the register to the clients, and w
 		await approve(rhosyn, way, 'Approve step 1');
 		const { items } = await see();
 		const gone = items.find((item) => item.number !== NUMBER)!;
-		await aino.goto(way);
-		await ready(aino);
+		await go(aino, way);
 		await aino.getByRole('button', { name: 'Send back' }).click();
 		await aino.getByRole('dialog').getByLabel('Reason').fill('One of them is not ready.');
 		await aino.getByLabel(`What is wrong with ${gone.number}`).fill('It is another revision on site.');
@@ -120,8 +116,7 @@ test('eight people bring forty documents from the register to the clients, and w
 	const [oke, halla] = [await as(browser, 'oke'), await as(browser, 'halla', { hasTouch: true })];
 	await test.step('Halla approves on her phone, Oke at his desk; Tomas is away, and finds it decided', async () => {
 		await halla.setViewportSize({ width: 390, height: 844 });
-		await halla.goto('/vft/today');
-		await ready(halla);
+		await go(halla, '/vft/today');
 		await halla
 			.getByRole('listitem')
 			.filter({ hasText: 'Linkspan, the whole set' })
@@ -132,11 +127,9 @@ test('eight people bring forty documents from the register to the clients, and w
 		await expect(halla.getByRole('button', { name: 'Approve step 2' })).toHaveCount(0);
 		await approve(oke, way, 'Approve step 2');
 		const tomas = await as(browser, 'tomas');
-		await tomas.goto(way);
-		await ready(tomas);
+		await go(tomas, way);
 		await expect(tomas.getByText(/Approved .* O Lindvar/i)).toBeVisible();
 		await expect(tomas.getByRole('button', { name: /^Approve/ })).toHaveCount(0);
-		await tomas.context().close();
 	});
 
 	const passes: string[] = [];
@@ -168,8 +161,7 @@ test('eight people bring forty documents from the register to the clients, and w
 	await test.step('two companies answer: one resubmit among thirty-nine accepted, and forty accepted', async () => {
 		for (const [at, pass] of passes.entries()) {
 			const client = await (await browser.newContext({ baseURL: base() })).newPage();
-			await client.goto(pass);
-			await ready(client);
+			await go(client, pass);
 			if (at === 0) {
 				await client
 					.getByRole('radiogroup', { name: `Verdict on ${NUMBER}` })
@@ -185,8 +177,7 @@ test('eight people bring forty documents from the register to the clients, and w
 	});
 
 	await test.step('one is made of the two, and Oke finds it on Today', async () => {
-		await ines.goto(way);
-		await ready(ines);
+		await go(ines, way);
 		await ines.getByRole('button', { name: `Make one of the verdicts on ${NUMBER}` }).click();
 		await pick(dialog.getByLabel('Verdict'), /^C,/);
 		await dialog.getByLabel('Reason').fill('The stricter of the two.');
@@ -194,8 +185,7 @@ test('eight people bring forty documents from the register to the clients, and w
 		await expect(ines.getByRole('row', { name: new RegExp(NUMBER) })).toContainText(
 			'The stricter of the two.'
 		);
-		await oke.goto('/vft/today');
-		await ready(oke);
+		await go(oke, '/vft/today');
 		await expect(oke.getByText('The outlet lies too low.').first()).toBeVisible();
 	});
 
@@ -213,22 +203,17 @@ test('eight people bring forty documents from the register to the clients, and w
 			route: [{ name: 'Lead', of: [{ kind: 'person', id: idOf('Halla Brandt') }], needs: 'all', days: 2 }],
 			documents: [id]
 		});
-		await ines.goto(`/vft/releases/${next.number}`);
-		await ready(ines);
+		await go(ines, `/vft/releases/${next.number}`);
 		await accept(ines);
 		await ines.getByRole('button', { name: 'Ask for approval' }).click();
 		await expect(ines.getByText('in review')).toBeVisible();
 		await approve(halla, `/vft/releases/${next.number}`, 'Approve');
 		await act(ines, 'issueRelease', { release: next.id, number: next.number });
 		const maren = await (await browser.newContext({ baseURL: base() })).newPage();
-		await maren.goto(passes[0]!);
-		await ready(maren);
+		await go(maren, passes[0]!);
 		await expect(maren.getByRole('alert')).toContainText('1 document here is superseded.');
 		await expect(maren.getByRole('alert')).toContainText(NUMBER);
-		await ines.goto(way);
-		await ready(ines);
+		await go(ines, way);
 		await expect(ines.getByRole('row', { name: new RegExp(NUMBER) })).toContainText('superseded by');
-		await maren.context().close();
 	});
-	for (const one of [ines, rhosyn, aino, oke, halla]) await one.context().close();
 });

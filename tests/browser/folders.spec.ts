@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from './world';
 import { unzipSync } from 'fflate';
-import { act, as, documentId, pick, ready, sendBytes, said } from './people';
+import { act, as, documentId, go, pick, ready, sendBytes, said } from './people';
 
 test('folders stand in the list; many things are ticked as a range, downloaded, copied, moved, tagged and removed, and each is taken back', async ({
 	browser
@@ -20,8 +20,7 @@ test('folders stand in the list; many things are ticked as a range, downloaded, 
 		});
 	for (const serial of [801, 802, 803, 804]) await add(here, serial);
 	await add(props, 805);
-	await oke.goto(`/vft/place/${here}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${here}`);
 	const rows = oke.getByRole('grid', { name: 'Documents' }).getByRole('row');
 	await expect(rows).toHaveCount(7);
 	await expect(rows.nth(1)).toContainText('Props');
@@ -73,8 +72,7 @@ test('folders stand in the list; many things are ticked as a range, downloaded, 
 	await oke.getByRole('link', { name: 'Sheets' }).first().click();
 	await expect(rows.nth(1)).toContainText('Props');
 
-	await oke.goto(`/vft/place/${here}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${here}`);
 	await box('Tick all').check();
 	await menu('Remove…');
 	await dialog.getByLabel('Reason').fill('struck');
@@ -108,8 +106,7 @@ test('folders stand in the list; many things are ticked as a range, downloaded, 
 	await expect(column('Size')).toBeVisible();
 
 	// The folder itself is moved, and taken back.
-	await oke.goto(`/vft/place/${props}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${props}`);
 	await oke.getByRole('button', { name: /^Folder/ }).click();
 	await oke.getByRole('menuitem', { name: 'Move…', exact: true }).click();
 	await pick(dialog.getByRole('combobox'), 'Marine works / Quay wall');
@@ -118,7 +115,6 @@ test('folders stand in the list; many things are ticked as a range, downloaded, 
 	await expect(way).toContainText('Quay wall');
 	await oke.getByRole('button', { name: 'Take back' }).last().click();
 	await expect(way).toContainText('Temporary works');
-	await oke.context().close();
 });
 
 test('many are shared in one go, and the rest is locked when some are in somebody’s hand', async ({
@@ -127,8 +123,7 @@ test('many are shared in one go, and the rest is locked when some are in somebod
 	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
 	const { folder } = await documentId(oke, 'VFT-MW-QW-00-DR-0201');
 	const { id: held } = await documentId(oke, 'VFT-MW-QW-00-DR-0201');
-	await oke.goto(`/vft/place/${folder}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${folder}`);
 	const tick = async (...serials: string[]) => {
 		for (const serial of serials)
 			await oke.getByRole('checkbox', { name: `Tick VFT-MW-QW-00-DR-${serial}` }).check();
@@ -151,22 +146,20 @@ test('many are shared in one go, and the rest is locked when some are in somebod
 	await expect(dialog.getByRole('alert')).toContainText('Nothing was locked');
 	await dialog.getByRole('button', { name: /^Lock the other \d/ }).click();
 	await said(oke, /locked; left with whoever has them/);
-	await Promise.all([oke, rhosyn].map((p) => p.context().close()));
 });
 
 test('on a phone, words are found and folders in folders are reached', async ({ browser }) => {
 	const oke = await as(browser, 'oke', { viewport: { width: 390, height: 844 } });
 	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
+	await go(oke, '/vft/shelves');
 	await oke.getByRole('link', { name: 'Find', exact: true }).click();
 	await oke.getByLabel('Number, title or words inside', { exact: true }).fill('hinge pin');
 	await oke.keyboard.press('Enter');
 	await expect(oke.getByRole('link', { name: /Hinge pin/ }).first()).toBeVisible();
-	await oke.goto(`/vft/place/${folder}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${folder}`);
 	await oke.getByRole('link', { name: 'Hydraulics' }).click();
 	await expect(oke.getByRole('heading', { level: 1 })).toContainText('Hydraulics');
 	expect(await oke.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-	await oke.context().close();
 });
 
 test('on a phone every page is as wide as the phone, and its buttons are on it', async ({ browser }) => {
@@ -205,8 +198,7 @@ test('on a phone every page is as wide as the phone, and its buttons are on it',
 		['register', []]
 	];
 	for (const [path, buttons] of pages) {
-		await ines.goto(`/vft/${path}`);
-		await ready(ines);
+		await go(ines, `/vft/${path}`);
 		for (const name of buttons) {
 			await expect(ines.getByRole('button', { name }).first()).toBeVisible();
 			await within(name);
@@ -224,7 +216,6 @@ test('on a phone every page is as wide as the phone, and its buttons are on it',
 				path
 			).toEqual([]);
 	}
-	await ines.context().close();
 });
 
 test('tick all takes in the documents that are still to come', async ({ browser }) => {
@@ -240,8 +231,7 @@ test('tick all takes in the documents that are still to come', async ({ browser 
 		await new Promise((late) => setTimeout(late, 2_000));
 		await route.continue();
 	});
-	await ines.goto(`/vft/place/${folder}`);
-	await ready(ines);
+	await go(ines, `/vft/place/${folder}`);
 	const all = ines.getByRole('checkbox', { name: 'Tick all' });
 	await all.check();
 	await expect(ines.getByRole('button', { name: '220 ticked' })).toBeVisible();
@@ -249,5 +239,4 @@ test('tick all takes in the documents that are still to come', async ({ browser 
 
 	await all.uncheck();
 	await expect(ines.getByRole('button', { name: /ticked$/ })).toHaveCount(0);
-	await ines.context().close();
 });

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world';
-import { act, as, choose, documentId, offered, ready } from './people';
+import { act, as, choose, documentId, go, offered } from './people';
 
 const button = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true });
 
@@ -8,8 +8,7 @@ test('a page on which editing together was begun follows the document, whoever c
 }) => {
 	const [oke, ines] = [await as(browser, 'oke'), await as(browser, 'ines')];
 	const { id } = await documentId(oke, 'VFT-MW-QW-00-RP-0045');
-	await oke.goto(`/vft/document/${id}`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}`);
 	await choose(oke, 'Edit together…');
 	await oke.getByRole('dialog').getByRole('button', { name: 'Edit together' }).click();
 	await expect(oke.getByRole('dialog')).toBeHidden();
@@ -58,7 +57,6 @@ test('a page on which editing together was begun follows the document, whoever c
 	await expect(button(oke, 'Hand in')).toBeVisible();
 	await button(oke, 'Hand in').click();
 	await expect(oke.getByLabel('The file you worked on')).toBeVisible();
-	await Promise.all([oke, ines].map((p) => p.context().close()));
 });
 
 for (const [kind, number] of [
@@ -68,8 +66,7 @@ for (const [kind, number] of [
 	test(`a page with a ${kind} follows locks and the end of editing together, too`, async ({ browser }) => {
 		const [oke, ines] = [await as(browser, 'oke'), await as(browser, 'ines')];
 		const { id } = await documentId(oke, number);
-		await oke.goto(`/vft/document/${id}`);
-		await ready(oke);
+		await go(oke, `/vft/document/${id}`);
 		await choose(oke, 'Edit together…');
 		await oke.getByRole('dialog').getByRole('button', { name: 'Edit together' }).click();
 		const free = async () => {
@@ -86,7 +83,6 @@ for (const [kind, number] of [
 		await act(ines, 'endLive', { document: id });
 		await expect(oke.getByText('Edited together since')).toBeHidden();
 		await offered(oke, 'Edit together…');
-		await Promise.all([oke, ines].map((p) => p.context().close()));
 	});
 
 test('what others do takes nobody’s place away, and is not told as an opening', async ({ browser }) => {
@@ -97,11 +93,9 @@ test('what others do takes nobody’s place away, and is not told as an opening'
 		'request',
 		(asked) => asked.url().endsWith(`/documents/${id}/opened`) && openings.push(asked.method())
 	);
-	await oke.goto(`/vft/document/${id}`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}`);
 
-	await ines.goto('/vft/activity');
-	await ready(ines);
+	await go(ines, '/vft/activity');
 	const list = ines.locator('main ol').first();
 	const entries = () => list.locator('> li').count();
 	const first = await entries();
@@ -119,5 +113,4 @@ test('what others do takes nobody’s place away, and is not told as an opening'
 	expect(await entries()).toBeGreaterThanOrEqual(before);
 	await expect(oke.getByText('Ines Maddock').first()).toBeVisible();
 	expect(openings).toEqual(['POST']);
-	await Promise.all([oke, ines].map((p) => p.context().close()));
 });

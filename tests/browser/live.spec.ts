@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world';
-import { as, cuttable, documentId, pick, ready, said } from './people';
+import { as, cuttable, documentId, go, pick, said } from './people';
 
 /** What a live text says in somebody's browser, without the names at others' cursors. */
 const textOf = (page: Page) =>
@@ -76,7 +76,6 @@ test('three people write in one text, one through a lost line; they suggest, rem
 	await oke!.getByRole('tab', { name: 'Who wrote what' }).click();
 	await pick(oke!.getByRole('combobox', { name: 'from' }), 'P01.2');
 	await expect(oke!.getByRole('listitem').filter({ hasText: /^Rhosyn Hale/ })).toContainText('+');
-	for (const page of [oke!, rhosyn!, ines!]) await page.context().close();
 });
 
 test('three people mark up one sheet, one of them through a lost line; each takes back only their own', async ({
@@ -86,8 +85,7 @@ test('three people mark up one sheet, one of them through a lost line; each take
 	const line = await cuttable(ines!);
 	const found = await documentId(oke!, 'VFT-MW-LS-00-DR-0102');
 	for (const page of [oke!, rhosyn!, ines!]) {
-		await page.goto(`/vft/document/${found.id}`);
-		await ready(page);
+		await go(page, `/vft/document/${found.id}`);
 		await page.getByRole('button', { name: 'Mark up' }).click();
 		await expect(page.getByRole('radio', { name: 'Cloud' })).toBeVisible();
 	}
@@ -142,7 +140,6 @@ test('three people mark up one sheet, one of them through a lost line; each take
 	await oke!.reload();
 	await expect(marks(oke!, 'callout')).toHaveCount(1);
 	await expect(marks(oke!, 'rectangle')).toHaveCount(1);
-	for (const page of [oke!, rhosyn!, ines!]) await page.context().close();
 });
 
 test('marks leave a PDF as standard annotations and as XFDF, and come back from both', async ({
@@ -150,8 +147,7 @@ test('marks leave a PDF as standard annotations and as XFDF, and come back from 
 }) => {
 	const oke = await as(browser, 'oke');
 	const { id } = await documentId(oke, 'VFT-MW-LS-00-DR-0110');
-	await oke.goto(`/vft/document/${id}`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}`);
 	await oke.getByRole('button', { name: 'Mark up' }).click();
 	await expect(oke.getByRole('group', { name: 'Marks on the sheet: 0' })).toBeVisible();
 	const draw = async (tool: string, from: [number, number], to: [number, number]) => {
@@ -194,7 +190,6 @@ test('marks leave a PDF as standard annotations and as XFDF, and come back from 
 		buffer: Buffer.from('<xfdf><annots><line')
 	});
 	await expect(oke.getByText('This file is damaged, or holds no marks in XFDF.')).toBeVisible();
-	await oke.context().close();
 });
 
 test('one of the usual words of a column is taken with the mouse, with keys, or written over', async ({
@@ -202,8 +197,7 @@ test('one of the usual words of a column is taken with the mouse, with keys, or 
 }) => {
 	const oke = await as(browser, 'oke');
 	const { id } = await documentId(oke, 'VFT-MW-LS-00-SH-0004');
-	await oke.goto(`/vft/document/${id}`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}`);
 	const schedule = await oke.request.get(`/api/v1/documents/${id}/live/schedule`);
 	const { columns } = (await schedule.json()) as { columns: { kind: string }[] };
 	const state = columns.findIndex((column) => column.kind === 'choice');
@@ -232,5 +226,4 @@ test('one of the usual words of a column is taken with the mouse, with keys, or 
 	await oke.keyboard.type('to');
 	await oke.keyboard.press('Escape');
 	await expect(cell(4)).toHaveText('tested');
-	await oke.context().close();
 });

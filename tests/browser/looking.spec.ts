@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world';
-import { act, as, documentId, ready } from './people';
+import { act, as, documentId, go, ready } from './people';
 
 /** Collects kinds of bytes that must never reach somebody who may only look. */
 function originals(page: Page): string[] {
@@ -23,8 +23,7 @@ test('who may only look sees, finds, zooms and compares, and no original reaches
 	const petra = await as(browser, 'petra');
 	const originalsSeen = originals(petra);
 	const { id: pdf } = await documentId(petra, 'VFT-ST-TB-FN-CA-0012');
-	await petra.goto(`/vft/document/${pdf}`);
-	await ready(petra);
+	await go(petra, `/vft/document/${pdf}`);
 	await expect(petra.getByText('View only: drawn by the server')).toBeVisible();
 	await expect(petra.getByRole('link', { name: 'Download' })).toHaveCount(0);
 	await petra.getByLabel('Find words in this file').fill('the');
@@ -38,8 +37,7 @@ test('who may only look sees, finds, zooms and compares, and no original reaches
 	await expect(petra.getByText('125 %')).toBeVisible();
 
 	const { id: drawing } = await documentId(petra, 'VFT-ST-TB-FN-DR-0104');
-	await petra.goto(`/vft/document/${drawing}`);
-	await ready(petra);
+	await go(petra, `/vft/document/${drawing}`);
 	await expect(petra.getByText('layers and measuring need Download')).toBeVisible();
 	const { versions } = await act(petra, 'documentView', { document: drawing });
 	await petra.goto(
@@ -49,20 +47,17 @@ test('who may only look sees, finds, zooms and compares, and no original reaches
 	await expect(petra.getByRole('tab', { name: /^Places \d+/ })).toBeVisible();
 
 	await petra.setViewportSize({ width: 390, height: 844 });
-	await petra.goto(`/vft/document/${pdf}`);
-	await ready(petra);
+	await go(petra, `/vft/document/${pdf}`);
 	await expect(petra.getByText('View only')).toBeVisible();
 	expect(await petra.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 	expect(originalsSeen).toEqual([]);
-	await petra.context().close();
 });
 
 test('the controller finds a release again among all, takes the list away, and reads what happened to it', async ({
 	browser
 }) => {
 	const ines = await as(browser, 'ines');
-	await ines.goto('/vft/releases');
-	await ready(ines);
+	await go(ines, '/vft/releases');
 	const list = ines.getByRole('table', { name: 'Releases' });
 	const numbers = list.getByRole('row').filter({ hasText: /^\d{4}/ });
 	const all = await numbers.count();
@@ -102,15 +97,13 @@ test('the controller finds a release again among all, takes the list away, and r
 	await ines.getByLabel('State', { exact: true }).click();
 	await ines.getByRole('option', { name: 'cancelled' }).click();
 	await expect(list).toContainText('No release is so.');
-	await ines.context().close();
 });
 
 test('a release is built from what was found, also by other words; who decides compares within it what they may not open elsewhere', async ({
 	browser
 }) => {
 	const ines = await as(browser, 'ines');
-	await ines.goto('/vft/find');
-	await ready(ines);
+	await go(ines, '/vft/find');
 	const numbers = ['VFT-MW-LS-00-DR-0127', 'VFT-MW-LS-00-DR-0128'];
 	for (const number of numbers) {
 		await ines.getByRole('searchbox', { name: 'Number, title or words inside' }).fill(number);
@@ -136,8 +129,7 @@ test('a release is built from what was found, also by other words; who decides c
 	// Structures cannot open the sheets of Architecture, and are asked to decide on one.
 	const sheet = 'VFT-AR-TB-EX-DR-0201';
 	const tomas = await as(browser, 'tomas');
-	await tomas.goto('/vft/releases/34');
-	await ready(tomas);
+	await go(tomas, '/vft/releases/34');
 	await tomas.getByRole('link', { name: `Compare ${sheet} with P02` }).click();
 	await ready(tomas);
 	await expect(tomas.getByRole('link', { name: 'Release 0034' })).toBeVisible();
@@ -147,5 +139,4 @@ test('a release is built from what was found, also by other words; who decides c
 	await tomas.getByRole('link', { name: sheet }).click();
 	await ready(tomas);
 	await expect(tomas.getByRole('link', { name: 'Compare with P02' })).toBeVisible();
-	await tomas.context().close();
 });

@@ -4,7 +4,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { expect, test, type Page } from './world';
-import { act, as, documentId, pick, ready, sendBytes } from './people';
+import { act, as, documentId, go, pick, sendBytes } from './people';
 
 const FILES = join(import.meta.dirname, '../files');
 const bytesOf = (name: string) => readFile(join(FILES, name));
@@ -24,8 +24,7 @@ async function opened(page: Page, name: string, title: string): Promise<string> 
 		number: `VFT-MW-LS-00-DR-${next++}`,
 		title
 	});
-	await page.goto(`/vft/document/${id}`);
-	await ready(page);
+	await go(page, `/vft/document/${id}`);
 	return id;
 }
 /** What is drawn on the page now, as a short sign that differs when it does; once it has stopped changing. */
@@ -75,7 +74,6 @@ test('a drawing shows every sheet it is laid out on, is found by their words, an
 	await expect(oke.getByText(/2 items are not shown/)).toBeVisible();
 	await opened(oke, 'nothing.dxf', 'Nothing yet');
 	await expect(oke.getByText('nothing is drawn here')).toBeVisible();
-	await oke.context().close();
 });
 
 test('a schedule is shown as its own program shows it, and as it is printed where that can be', async ({
@@ -94,7 +92,6 @@ test('a schedule is shown as its own program shows it, and as it is printed wher
 		await oke.getByRole('button', { name: 'As text and cells' }).click();
 		await expect(sheet).toContainText('1,250.50 kN');
 	}
-	await oke.context().close();
 });
 
 test('a scan is read page by page, and compared with the next one', async ({ browser }) => {
@@ -110,8 +107,7 @@ test('a scan is read page by page, and compared with the next one', async ({ bro
 
 	// Marks of two people stand on the page they were made on, and leave on it.
 	const rhosyn = await as(browser, 'rhosyn');
-	await rhosyn.goto(`/vft/document/${id}`);
-	await ready(rhosyn);
+	await go(rhosyn, `/vft/document/${id}`);
 	for (const page of [oke, rhosyn]) {
 		await page.getByRole('button', { name: 'Mark up' }).click();
 		await expect(page.getByRole('group', { name: 'Marks on the sheet: 0' })).toBeVisible();
@@ -146,11 +142,9 @@ test('a scan is read page by page, and compared with the next one', async ({ bro
 		upload: await sendBytes(oke, 'scan.tif', changed),
 		note: 'scanned anew'
 	});
-	await oke.goto(`/vft/document/${id}/compare`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}/compare`);
 	await expect(oke.getByRole('tab', { name: /^Places \d/ })).toBeVisible();
 	await expect(oke.getByRole('listitem').filter({ hasText: 'added' }).first()).toBeVisible();
-	await oke.context().close();
 });
 
 test('a mail is read, and what came with it becomes documents', async ({ browser }) => {
@@ -182,7 +176,6 @@ test('a mail is read, and what came with it becomes documents', async ({ browser
 	const { id } = await documentId(oke, 'VFT-MW-LS-00-SH-0989');
 	await oke.goto(`/vft/document/${id}`);
 	await expect(oke.getByRole('document', { name: /came by mail/ })).toContainText('driven to refusal');
-	await oke.context().close();
 });
 
 test('a building model, an old office file, a locked one and a PDF with a locked attachment', async ({
@@ -213,5 +206,4 @@ test('a building model, an old office file, a locked one and a PDF with a locked
 	await expect(oke.getByText('What is attached to this PDF is locked with a password.')).toBeVisible();
 	// Whatever was said while it opened is over.
 	await expect(oke.getByRole('status').filter({ hasText: /opening|%/ })).toHaveCount(0);
-	await oke.context().close();
 });

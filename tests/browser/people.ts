@@ -49,7 +49,7 @@ export async function said(page: Page, what: string | RegExp): Promise<void> {
 	list.splice(0, list.findIndex(fits) + 1);
 }
 
-/** Opens the project as a person of the demo world, in a browser context of their own. */
+/** A page of a person of the demo world who is signed in, in a browser context of their own; it has gone nowhere yet. */
 export async function as(browser: Browser, who: string, options: BrowserContextOptions = {}): Promise<Page> {
 	const storageState = world().sessions.get(who);
 	const context = await browser.newContext({
@@ -63,21 +63,31 @@ export async function as(browser: Browser, who: string, options: BrowserContextO
 	page.on('pageerror', (error) => {
 		throw error;
 	});
-	await page.goto('/vft/shelves');
+	origins.set(page, options.baseURL ?? base());
+	if (storageState && (await context.request.get('/api/v1/me/sessions')).ok()) return page;
+	await page.goto('/sign-in');
 	await ready(page);
-	if (new URL(page.url()).pathname !== '/sign-in') return page;
 	await page.getByLabel('Mail address').fill(`${who}@vennholm.example`);
 	await page.getByLabel('Password').fill('cupboard-demo');
 	await page.getByRole('button', { name: 'Sign in' }).click();
-	await page.waitForURL(/\/vft\/shelves/);
-	await ready(page);
+	await page.waitForURL((url) => url.pathname !== '/sign-in');
 	world().sessions.set(who, await context.storageState());
 	return page;
 }
 
+/** Where the server of each page is, also before it went anywhere. */
+const origins = new WeakMap<Page, string>();
+const originOf = (page: Page) => origins.get(page) ?? new URL(page.url()).origin;
+
 /** Waits until the page answers to clicks. */
 export async function ready(page: Page): Promise<void> {
 	await page.locator('[data-ready]').waitFor({ state: 'attached' });
+}
+
+/** Opens a page, and waits until it answers to clicks. */
+export async function go(page: Page, to: string): Promise<void> {
+	await page.goto(to);
+	await ready(page);
 }
 
 /** Chooses one of a field's few by what it is called. */
@@ -101,7 +111,7 @@ export async function act<N extends keyof Contracts>(
 	name: N,
 	input: InputOf<N>
 ): Promise<AnswerOf<N>> {
-	const { origin } = new URL(page.url());
+	const origin = originOf(page);
 	const { method, path, body } = requestOf(name, input);
 	const answer = await page.request.fetch(origin + API + path, { method, headers: { origin }, data: body });
 	expect(answer.ok(), await answer.text()).toBe(true);
@@ -110,7 +120,7 @@ export async function act<N extends keyof Contracts>(
 
 /** Sends bytes as the person of the page; gives the upload, to be used in an act. */
 export async function sendBytes(page: Page, name: string, content: string | Buffer): Promise<string> {
-	const { origin } = new URL(page.url());
+	const origin = originOf(page);
 	const answer = await page.request.post(
 		`${origin}/api/v1/uploads?project=VFT&name=${encodeURIComponent(name)}`,
 		{

@@ -2,13 +2,12 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { unzipSync } from 'fflate';
 import { expect, test } from './world';
-import { act, as, choose, documentId, pick, ready, sendBytes, said } from './people';
+import { act, as, choose, documentId, go, pick, sendBytes, said } from './people';
 
 test('files are added with proposed numbers, and each fault stays with its own file', async ({ browser }) => {
 	const oke = await as(browser, 'oke');
 	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0101');
-	await oke.goto(`/vft/place/${folder}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${folder}`);
 	await oke.getByRole('button', { name: 'Add documents' }).click();
 	const text = (name: string, content: string) => ({
 		name,
@@ -39,15 +38,13 @@ test('files are added with proposed numbers, and each fault stays with its own f
 	await expect(dialog.getByText('✓ added')).toHaveCount(2);
 	await dialog.getByRole('button', { name: 'Close' }).last().click();
 	await expect(oke.getByText('Site visit')).toBeVisible();
-	await oke.context().close();
 });
 
 test('a document is removed, seen gone by the other, and taken back from Removed', async ({ browser }) => {
 	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
 	const { id, folder } = await documentId(oke, 'VFT-MW-QW-00-DR-0210');
 	for (const page of [oke, rhosyn]) {
-		await page.goto(`/vft/place/${folder}?document=${id}`);
-		await ready(page);
+		await go(page, `/vft/place/${folder}?document=${id}`);
 	}
 	await expect(rhosyn.locator(`[data-document="${id}"]`)).toBeVisible();
 	await choose(oke, 'Remove…');
@@ -55,47 +52,41 @@ test('a document is removed, seen gone by the other, and taken back from Removed
 	await oke.getByRole('dialog').getByRole('button', { name: 'Remove' }).click();
 	await expect(rhosyn.locator(`[data-document="${id}"]`)).toHaveCount(0);
 	expect((await rhosyn.request.get(`/vft/document/${id}`)).status()).toBe(404);
-	await oke.goto('/vft/removed');
-	await ready(oke);
+	await go(oke, '/vft/removed');
 	await oke
 		.getByRole('row', { name: /VFT-MW-QW-00-DR-0210/ })
 		.getByRole('button', { name: 'Restore' })
 		.click();
 	await expect(rhosyn.locator(`[data-document="${id}"]`)).toBeVisible();
-	await Promise.all([oke, rhosyn].map((p) => p.context().close()));
 });
 
 test('an older version opens with a warning and is restored as a new one', async ({ browser }) => {
 	const oke = await as(browser, 'oke');
 	const { id } = await documentId(oke, 'VFT-MW-LS-00-DR-0124');
-	await oke.goto(`/vft/document/${id}?version=P01.1`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}?version=P01.1`);
 	await expect(oke.getByText('This is P01.1, not the newest.')).toBeVisible();
 	await expect(oke.getByRole('button', { name: /Layers/ })).toBeVisible();
 	await oke.getByRole('button', { name: /Restore P01\.1/ }).click();
 	await said(oke, /is restored as P\d\d\.\d+/);
-	await oke.context().close();
 });
 
 test('a PDF is shown, searched and zoomed', async ({ browser }) => {
 	const oke = await as(browser, 'oke');
 	const { id } = await documentId(oke, 'VFT-MW-LS-00-CA-0008');
-	await oke.goto(`/vft/document/${id}`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}`);
 	await oke.getByLabel('Find words in this file').fill('braking lorry');
 	await oke.getByRole('button', { name: 'Find', exact: true }).click();
 	await expect(oke.getByText(/^1 of \d+$/).last()).toBeVisible();
 	await oke.getByRole('button', { name: 'Zoom in' }).click();
 	await expect(oke.getByText('125 %')).toBeVisible();
-	await oke.context().close();
 });
 
 test('shelves show only what one reaches', async ({ browser }) => {
 	const sefa = await as(browser, 'sefa');
+	await go(sefa, '/vft/shelves');
 	await expect(sefa.getByRole('region', { name: 'Site team' })).toBeVisible();
 	await expect(sefa.getByRole('region', { name: 'Structures' })).toHaveCount(0);
 	expect((await sefa.request.get('/vft/outbox')).status()).toBe(403);
-	await sefa.context().close();
 });
 
 test('ticked documents are downloaded as one zip with the very bytes, and signing out ends the session', async ({
@@ -103,8 +94,7 @@ test('ticked documents are downloaded as one zip with the very bytes, and signin
 }) => {
 	const ines = await as(browser, 'ines');
 	const { folder } = await documentId(ines, 'VFT-MW-LS-00-DR-0101');
-	await ines.goto(`/vft/place/${folder}`);
-	await ready(ines);
+	await go(ines, `/vft/place/${folder}`);
 	const boxes = ines.getByRole('checkbox', { name: /^Tick VFT-/ });
 	const wanted = new Map<string, string>();
 	for (const at of [0, 1, 2]) {
@@ -135,12 +125,10 @@ test('ticked documents are downloaded as one zip with the very bytes, and signin
 	]);
 	expect(new Map(found as [string, string][])).toEqual(wanted);
 
-	await ines.goto('/me');
-	await ready(ines);
+	await go(ines, '/me');
 	await ines.getByRole('button', { name: 'Sign out' }).click();
 	await ines.waitForURL(/\/sign-in/);
 	expect((await ines.request.get(`/vft/place/${folder}`, { maxRedirects: 0 })).status()).toBe(303);
-	await ines.context().close();
 });
 
 test('a list in a national encoding is read right, says so, and is read anew when somebody knows better', async ({
@@ -159,8 +147,7 @@ test('a list in a national encoding is read right, says so, and is read anew whe
 		number: 'VFT-MW-LS-00-SH-0931',
 		title: 'Piles, list of the supplier'
 	});
-	await oke.goto(`/vft/document/${id}`);
-	await ready(oke);
+	await go(oke, `/vft/document/${id}`);
 	const sheet = oke.getByRole('document', { name: /list of the supplier/ });
 	await expect(sheet).toContainText('Štětová stěna, délka 12 m');
 	// The empty line keeps its number.
@@ -172,5 +159,4 @@ test('a list in a national encoding is read right, says so, and is read anew whe
 	await expect(sheet).not.toContainText('Štětová');
 	await pick(choice, 'as told from the file');
 	await expect(sheet).toContainText('Štětová stěna');
-	await oke.context().close();
 });

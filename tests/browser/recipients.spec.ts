@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { expect, test, type Page } from './world';
-import { as, base, documentId, pick, ready } from './people';
+import { as, base, documentId, go, pick, ready } from './people';
 
 /** The words of a PDF that is taken from a menu. */
 async function taken(page: Page, menu: string, entry: string): Promise<string> {
@@ -36,8 +36,7 @@ test('a release goes to three by the distribution list, each with their own; two
 	const dialog = ines.getByRole('dialog');
 
 	await test.step('Ines writes a rule: the planning authority gets what Marine works makes', async () => {
-		await ines.goto('/vft/settings/releases');
-		await ready(ines);
+		await go(ines, '/vft/settings/releases');
 		await ines.getByRole('button', { name: 'Add a rule' }).click();
 		const rule = ines.getByRole('region', { name: 'Rule 4' });
 		await expect(ines.getByRole('button', { name: 'Change the distribution list' })).toBeDisabled();
@@ -55,8 +54,7 @@ test('a release goes to three by the distribution list, each with their own; two
 
 	await test.step('a release is proposed to those whose rules fit; one more is added, and gets a part', async () => {
 		const { folder } = await documentId(ines, ONE);
-		await ines.goto(`/vft/place/${folder}`);
-		await ready(ines);
+		await go(ines, `/vft/place/${folder}`);
 		for (const number of [ONE, OTHER])
 			await ines
 				.getByRole('row', { name: new RegExp(number) })
@@ -131,8 +129,7 @@ test('a release goes to three by the distribution list, each with their own; two
 		await ines.getByRole('button', { name: 'Ask for approval' }).click();
 		await expect(ines.getByText('in review')).toBeVisible();
 		const halla = await as(browser, 'halla');
-		await halla.goto(way);
-		await ready(halla);
+		await go(halla, way);
 		await expect(halla.getByRole('row', { name: /Kaja Dorn/ })).toContainText('receipt only');
 		await halla.getByRole('button', { name: 'Approve' }).click();
 		await halla.getByText(/Approved .* H Brandt/i).waitFor();
@@ -159,8 +156,7 @@ test('a release goes to three by the distribution list, each with their own; two
 	await test.step('who only gets a part sees nothing of the rest, on a phone', async () => {
 		const context = await browser.newContext({ baseURL: base(), viewport: { width: 390, height: 844 } });
 		const kaja = await context.newPage();
-		await kaja.goto(passes[2]!);
-		await ready(kaja);
+		await go(kaja, passes[2]!);
 		await expect(kaja.getByText(ONE)).toBeVisible();
 		await expect(kaja.getByText(OTHER)).toHaveCount(0);
 		await expect(kaja.getByText('The pan is new.')).toBeVisible();
@@ -179,8 +175,7 @@ test('a release goes to three by the distribution list, each with their own; two
 		] as const) {
 			const context = await browser.newContext({ baseURL: base() });
 			const client = await context.newPage();
-			await client.goto(pass!);
-			await ready(client);
+			await go(client, pass!);
 			await client
 				.getByRole('radiogroup', { name: `Verdict on ${ONE}` })
 				.getByRole('radio', { name: code })
@@ -200,8 +195,7 @@ test('a release goes to three by the distribution list, each with their own; two
 	});
 
 	await test.step('Ines finds it on Today and makes one of them, with a reason', async () => {
-		await ines.goto('/vft/today');
-		await ready(ines);
+		await go(ines, '/vft/today');
 		const line = ines.getByRole('listitem').filter({ hasText: `Release ${number}` });
 		await expect(line).toContainText('Verdicts on 1 document differ');
 		await line.getByRole('link', { name: 'Make one of them' }).click();
@@ -216,22 +210,19 @@ test('a release goes to three by the distribution list, each with their own; two
 		await expect(row.getByRole('button', { name: /Make one of/ })).toHaveCount(0);
 		const said = await taken(ines, 'Comment sheet', 'PDF');
 		for (const words of ['differ', 'The level is part of the permit.', 'Runa']) expect(said).toContain(words);
-		await ines.goto('/vft/today');
-		await ready(ines);
+		await go(ines, '/vft/today');
 		await expect(line).toHaveCount(0);
 	});
 
 	await test.step('what was said stands on the document, for its department to settle', async () => {
 		const { id } = await documentId(ines, ONE);
-		await ines.goto(`/vft/document/${id}/remarks`);
-		await ready(ines);
+		await go(ines, `/vft/document/${id}/remarks`);
 		for (const said of [
 			'The level is part of the permit.',
 			'The pan lies above the flood level of the plan.'
 		])
 			await expect(ines.getByText(said).first()).toBeVisible();
 	});
-	await ines.context().close();
 });
 
 test('a calculation leaves with a stamp: looked at before, the same with the client, and the original stays', async ({
@@ -247,8 +238,7 @@ test('a calculation leaves with a stamp: looked at before, the same with the cli
 		return execFileSync('pdftotext', ['-layout', '-', '-'], { input: await answer.body(), encoding: 'utf8' });
 	};
 	const { id, folder } = await documentId(ines, NUMBER);
-	await ines.goto(`/vft/place/${folder}`);
-	await ready(ines);
+	await go(ines, `/vft/place/${folder}`);
 	await row.getByRole('checkbox').check();
 	await ines.getByRole('button', { name: '1 ticked' }).click();
 	await ines.getByRole('menuitem', { name: /Put in release/ }).click();
@@ -274,8 +264,7 @@ test('a calculation leaves with a stamp: looked at before, the same with the cli
 	const way = new URL(ines.url()).pathname;
 	for (const who of ['halla', 'tomas', 'oke', 'wren']) {
 		const approver = await as(browser, who);
-		await approver.goto(way);
-		await ready(approver);
+		await go(approver, way);
 		const button = approver.getByRole('button', { name: /^Approve/ });
 		if (await button.count()) {
 			await expect(approver.getByText('goes out stamped')).toBeVisible();
@@ -302,8 +291,7 @@ test('a calculation leaves with a stamp: looked at before, the same with the cli
 		.getByRole('link', { name: /\/pass\// })
 		.first()
 		.getAttribute('href'))!;
-	await client.goto(pass);
-	await ready(client);
+	await go(client, pass);
 	const [download] = await Promise.all([
 		client.waitForEvent('download'),
 		client.getByRole('link', { name: 'Download', exact: true }).click()
@@ -313,5 +301,4 @@ test('a calculation leaves with a stamp: looked at before, the same with the cli
 	await context.close();
 	const label = /\b[PC]\d\d\b/.exec(await row.innerText())![0];
 	expect(await wordsAt(ines, `/api/v1/documents/${id}/versions/${label}/file?download`)).not.toMatch(stamp);
-	await ines.context().close();
 });

@@ -1,15 +1,12 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from './world';
-import { act, as, pick, ready, said } from './people';
+import { act, as, go, pick, ready, said } from './people';
 
 test('a controller narrows the register, moves planned days, and a lead says when something comes', async ({
 	browser
 }) => {
 	const [ines, oke] = [await as(browser, 'ines'), await as(browser, 'oke')];
-	for (const page of [ines, oke]) {
-		await page.getByRole('navigation', { name: 'Project' }).getByRole('link', { name: 'Register' }).click();
-		await ready(page);
-	}
+	for (const page of [ines, oke]) await go(page, '/vft/register');
 	const table = ines.getByRole('table', { name: 'Deliverables' });
 	// Two departments at once, then one of them let go of.
 	const department = ines.getByRole('combobox', { name: 'Department', exact: true });
@@ -114,13 +111,11 @@ test('a controller narrows the register, moves planned days, and a lead says whe
 	await ready(ines);
 	await expect(ines.getByRole('row', { name: /VFT-MW-LS-00-DR-0127/ }).first()).toBeVisible();
 	await expect(ines.getByRole('row', { name: /VFT-MW-LS-00-DR-0128/ }).first()).toBeVisible();
-	for (const page of [ines, oke]) await page.context().close();
 });
 
 test('a list is taken in after a trial; an export that comes back changes nothing', async ({ browser }) => {
 	const ines = await as(browser, 'ines');
-	await ines.goto('/vft/register');
-	await ready(ines);
+	await go(ines, '/vft/register');
 	const more = async (entry: string) => {
 		await ines.getByRole('button', { name: 'More', exact: true }).click();
 		await ines.getByRole('menuitem', { name: entry }).click();
@@ -170,15 +165,13 @@ test('a list is taken in after a trial; an export that comes back changes nothin
 		await ines.keyboard.press('Escape');
 		await expect(ines.getByRole('dialog')).toHaveCount(0);
 	}
-	await ines.context().close();
 });
 
 test('what is missing is planned, a deliverable is added and taken out, and on a phone nothing goes sideways', async ({
 	browser
 }) => {
 	const ines = await as(browser, 'ines');
-	await ines.goto('/vft/register');
-	await ready(ines);
+	await go(ines, '/vft/register');
 	await ines.getByRole('button', { name: 'Add deliverables' }).click();
 	await pick(ines.getByRole('dialog').getByLabel('Department'), 'Building services');
 	const number = ines.getByRole('dialog').getByLabel('Number');
@@ -232,10 +225,8 @@ test('what is missing is planned, a deliverable is added and taken out, and on a
 	expect(rows[0]!.stages).toMatchObject([{ stage: 'approval', planned: null }]);
 
 	await ines.setViewportSize({ width: 390, height: 844 });
-	await ines.goto('/vft/register');
-	await ready(ines);
+	await go(ines, '/vft/register');
 	const wide = await ines.evaluate(() => document.documentElement.scrollWidth);
 	expect(wide).toBeLessThanOrEqual(390);
 	await expect(ines.getByText(/^For comment \d/).first()).toBeVisible();
-	await ines.context().close();
 });

@@ -1,14 +1,13 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from './world';
-import { as, ready, setUpTwoStep, said } from './people';
+import { as, go, ready, setUpTwoStep, said } from './people';
 import { timeCode } from '../time-code';
 
 test('a new release is proposed the route of its purpose; who holds an old revision is seen and told', async ({
 	browser
 }) => {
 	const ines = await as(browser, 'ines');
-	await ines.goto('/vft/releases');
-	await ready(ines);
+	await go(ines, '/vft/releases');
 	await ines.getByRole('button', { name: 'New release' }).click();
 	const dialog = ines.getByRole('dialog');
 	await dialog.getByRole('combobox', { name: 'Purpose', exact: true }).click();
@@ -44,10 +43,8 @@ test('a new release is proposed the route of its purpose; who holds an old revis
 	await expect(panel).toContainText(/sent with release 00\d\d/);
 	await panel.getByRole('button', { name: /^Tell / }).click();
 	await said(ines, '1 holder told by mail.');
-	await ines.goto('/vft/outbox');
-	await ready(ines);
+	await go(ines, '/vft/outbox');
 	await expect(ines.getByText(/you hold 1 revision that is out of date/).first()).toBeVisible();
-	await ines.context().close();
 });
 
 test('a release goes its route: sent back by who stands in, on a phone, asked again and approved by two of three', async ({
@@ -59,16 +56,14 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 		await as(browser, 'halla'),
 		await as(browser, 'oke')
 	];
-	await ines.goto('/vft/releases/34');
-	await ready(ines);
+	await go(ines, '/vft/releases/34');
 	// Nothing changed since it was approved last, its reasons for what was to be looked at included.
 	await expect(ines.getByText(/Ines Maddock: It follows with a later release/).first()).toBeVisible();
 	await expect(ines.getByRole('heading', { name: 'Since the last time' })).toHaveCount(0);
 
 	await test.step('Aino stands in for Tomas and sends it back from a phone', async () => {
 		await aino.setViewportSize({ width: 390, height: 844 });
-		await aino.goto('/vft/releases/34');
-		await ready(aino);
+		await go(aino, '/vft/releases/34');
 		await expect(aino.getByRole('button', { name: 'Approve step 2 for Tomas Verrin' })).toBeVisible();
 		await expect(aino.getByText('Tomas Verrin is away until')).toBeAttached();
 		// She looks at a sheet without leaving the release, and says at its place what is missing.
@@ -115,8 +110,7 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 			[halla, '1 approval to come'],
 			[oke, null]
 		] as const) {
-			await who.goto('/vft/releases/34');
-			await ready(who);
+			await go(who, '/vft/releases/34');
 			await who.getByRole('button', { name: 'Approve step 2' }).click();
 			if (left) await expect(ines.getByText(left)).toBeVisible();
 		}
@@ -125,20 +119,17 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 	});
 
 	await test.step('Issuing asks for a code of two-step sign-in, where the project says so', async () => {
-		await ines.goto('/vft/settings/releases');
-		await ready(ines);
+		await go(ines, '/vft/settings/releases');
 		await ines.getByLabel('Issuing asks for a code of two-step sign-in').check();
 		await expect(
 			ines.getByText(/issues nothing until two-step sign-in is set up: Ines Maddock/)
 		).toBeVisible();
 		await ines.getByRole('button', { name: 'Change what issuing asks for' }).click();
 		await said(ines, /^Changed\. It stands/);
-		await ines.goto('/vft/releases/34/issue');
-		await ready(ines);
+		await go(ines, '/vft/releases/34/issue');
 		await expect(ines.getByText(/Set it up on your own page first/)).toBeVisible();
 		const { key } = await setUpTwoStep(ines);
-		await ines.goto('/vft/releases/34/issue');
-		await ready(ines);
+		await go(ines, '/vft/releases/34/issue');
 		const code = ines.getByLabel('Code of your authenticator, to issue it');
 		await code.fill('000000');
 		await ines.getByRole('button', { name: 'Issue 0034' }).click();
@@ -149,5 +140,4 @@ test('a release goes its route: sent back by who stands in, on a phone, asked ag
 		await expect(ines.getByRole('heading', { name: 'Who gets what' })).toHaveCount(0);
 		await expect(ines.getByText('issued', { exact: true }).first()).toBeVisible();
 	});
-	for (const one of [ines, aino, halla, oke]) await one.context().close();
 });

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from './world';
 import yauzl from 'yauzl';
-import { as, base, choose, documentId, pick, ready, said } from './people';
+import { as, base, choose, documentId, go, pick, ready, said } from './people';
 
 const NUMBER = 'VFT-MW-QW-00-DR-0302';
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
@@ -154,8 +154,7 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 	await test.step('the client opens the pass without an account, takes the files and answers', async () => {
 		const context = await browser.newContext({ baseURL: base(), acceptDownloads: true });
 		const client = await context.newPage();
-		await client.goto(pass);
-		await ready(client);
+		await go(client, pass);
 		await expect(client.getByRole('heading', { level: 1 })).toContainText('Quay wall section for approval');
 		await client.getByRole('button', { name: 'Confirm receipt' }).click();
 		await expect(client.getByText('Receipt confirmed')).toBeVisible();
@@ -219,5 +218,4 @@ test('a drawing goes the whole way: Oke hands in, Ines builds and issues, Halla 
 		await ines.goto('/vft/activity');
 		await expect(ines.getByText(/gave verdict B on/).first()).toBeVisible();
 	});
-	await Promise.all([oke, ines, halla].map((p) => p.context().close()));
 });

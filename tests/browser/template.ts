@@ -1,6 +1,6 @@
-import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, linkSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
-import { join, resolve } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { request, type BrowserContext } from '@playwright/test';
 import postgres from 'postgres';
@@ -31,6 +31,21 @@ export async function makeAnew(database: string, template = ''): Promise<void> {
 		await sql.unsafe(`drop database if exists ${database} with (force)`);
 		await sql.unsafe(`create database ${database} ${template && `template ${template}`}`);
 	});
+}
+
+/** A home like another one. What its store holds is never written to again, and so is linked. @returns its folder */
+export function copyOf(name: string, as: string): string {
+	const [from, to] = [folder(name), folder(as)];
+	rmSync(to, { recursive: true, force: true });
+	const store = join(from, 'store');
+	cpSync(from, to, { recursive: true, filter: (path) => path !== store });
+	for (const entry of readdirSync(store, { recursive: true, withFileTypes: true })) {
+		const place = join(entry.parentPath, entry.name);
+		const there = join(to, place.slice(from.length));
+		mkdirSync(entry.isDirectory() ? there : dirname(there), { recursive: true });
+		if (entry.isFile()) linkSync(place, there);
+	}
+	return to;
 }
 export const serve = (database: string, home: string) =>
 	ServerProcess.on(address(database), home, {

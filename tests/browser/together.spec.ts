@@ -1,12 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from './world';
-import { as, choose, cuttable, documentId, pick, ready, said } from './people';
+import { as, choose, cuttable, documentId, go, pick, ready, said } from './people';
 
 /** Opens a document by its number. */
 async function open(page: Page, number: string): Promise<string> {
 	const { id } = await documentId(page, number);
-	await page.goto(`/vft/document/${id}`);
-	await ready(page);
+	await go(page, `/vft/document/${id}`);
 	return id;
 }
 const kept = (page: Page) => expect(page.getByText('Everything is kept')).toBeVisible();
@@ -113,7 +112,6 @@ test('three people fill in one schedule, one through a lost line; rules speak, r
 	await expect(oke.getByText('Checked by diver')).toBeVisible();
 	const { rows } = await held<Schedule>(oke, id, 'schedule');
 	expect(rows).toHaveLength(29);
-	for (const page of [oke, rhosyn, maj]) await page.context().close();
 });
 
 test('what was filled in through a lost line while somebody took the schedule in hand is kept in the browser', async ({
@@ -149,7 +147,6 @@ test('what was filled in through a lost line while somebody took the schedule in
 	expect(JSON.stringify(rows)).not.toContain('P-77');
 	await choose(oke, 'Give back unchanged');
 	await expect(oke.getByRole('button', { name: 'Lock', exact: true })).toBeVisible();
-	for (const page of [oke, rhosyn]) await page.context().close();
 });
 
 /** Draws a line by exact coordinates. */
@@ -234,7 +231,6 @@ test('three people draw in one DXF, each department on its layers, one through a
 	// The comparison finds what was drawn, and nothing else.
 	await oke.goto(`/vft/document/${id}/compare?from=P02.1&to=P02.2`);
 	await expect(oke.getByRole('tab', { name: 'Items 4' })).toBeVisible();
-	for (const page of [oke, rhosyn, ines]) await page.context().close();
 });
 
 test('of what was drawn through a lost line on a layer that went to others, the rest is put in', async ({
@@ -285,13 +281,13 @@ test('of what was drawn through a lost line on a layer that went to others, the 
 	await strip.getByRole('button', { name: 'Discard…' }).click();
 	await rhosyn.getByRole('dialog').getByRole('button', { name: 'Discard' }).click();
 	await expect(strip).toHaveCount(0);
-	for (const page of [ines, rhosyn]) await page.context().close();
 });
 
 test('a remark that was given to somebody is a task on their Today until it is settled', async ({
 	browser
 }) => {
 	const rhosyn = await as(browser, 'rhosyn');
+	await go(rhosyn, '/vft/shelves');
 	await rhosyn.getByRole('link', { name: 'Today' }).click();
 	const task = rhosyn.getByRole('listitem').filter({ hasText: 'Pit wall now clashes with the cable duct' });
 	await expect(task).toContainText('late');
@@ -303,7 +299,6 @@ test('a remark that was given to somebody is a task on their Today until it is s
 	await rhosyn.getByRole('link', { name: 'Today' }).click();
 	await expect(rhosyn.getByRole('heading', { name: 'Today' })).toBeVisible();
 	await expect(task).toHaveCount(0);
-	await rhosyn.context().close();
 });
 
 test('three people work in a text, a schedule, a sheet and a drawing at once; one loses the line in the middle', async ({
@@ -388,5 +383,4 @@ test('three people work in a text, a schedule, a sheet and a drawing at once; on
 	const { items } = await held<Drawing>(oke!.drawing, id, 'drawing');
 	const own = items.flatMap((item) => (item.points[0]![0]! >= 7000 && item.layer === 'GRID' ? [item] : []));
 	expect(own.map((item) => item.points[0]![0]).sort()).toEqual([7000, 7001, 7002]);
-	for (const one of all) await one.text.context().close();
 });

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ServerProcess } from '../integration/server';
 import { Line } from './line';
-import { act, as, documentId, ready } from './people';
+import { act, as, documentId, go, ready } from './people';
 import { expect, test, world, type Page } from './world';
 
 const MB = 1024 * 1024;
@@ -13,10 +13,10 @@ const BROKEN_AT = 0.6 * SIZE;
 
 let files: string;
 let server: ServerProcess;
-test.beforeAll(async () => {
-	files = await mkdtemp(join(tmpdir(), 'cupboard-upload-'));
+test.beforeEach(async () => {
+	files ??= await mkdtemp(join(tmpdir(), 'cupboard-upload-'));
 	// A process of its own over the same world, so that it can be killed.
-	server = await ServerProcess.on(world().database, world().home, {
+	server ??= await ServerProcess.on(world().database, world().home, {
 		CUPBOARD_SECRET: process.env.CUPBOARD_SECRET
 	});
 });
@@ -108,8 +108,7 @@ for (const [how, number, breaking] of WAYS)
 		const page = await as(browser, 'oke', { baseURL: server.origin, proxy });
 		await page.clock.install();
 		const { folder } = await documentId(page, 'VFT-MW-LS-00-DR-0101');
-		await page.goto(`/vft/place/${folder}`);
-		await ready(page);
+		await go(page, `/vft/place/${folder}`);
 		const chooseAgain = () => choose(page, path, number);
 		const begun = line.sent;
 		const held = line.holdAfter(BROKEN_AT);
@@ -145,8 +144,7 @@ test('what comes through a hatch goes on after a broken line, and after the page
 	const proxy = { server: await line.open(), bypass: '<-loopback>' };
 	const tarn = await (await browser.newContext({ baseURL: server.origin, proxy })).newPage();
 	const put = async () => {
-		await tarn.goto(new URL(link).pathname);
-		await ready(tarn);
+		await go(tarn, new URL(link).pathname);
 		await tarn.getByLabel('Your name and company').fill('Kaja Dorn, Tarn Steelwork');
 		await tarn.getByLabel('Choose files').setInputFiles(path);
 		await tarn.getByRole('button', { name: 'Put in 1 file' }).click();

@@ -1,10 +1,11 @@
 import { expect, test } from './world';
-import { act, as, choose, documentId, pick, ready, said } from './people';
+import { act, as, choose, documentId, go, pick, said } from './people';
 
 test('what waits stands under Today with what can be done; the ways in say how much', async ({ browser }) => {
 	const [oke, rhosyn] = [await as(browser, 'oke'), await as(browser, 'rhosyn')];
 	const { id } = await documentId(oke, 'VFT-MW-QW-00-DR-0302');
 	const band = oke.getByRole('navigation', { name: 'Project' });
+	await go(oke, '/vft/shelves');
 	await band.getByRole('link', { name: /^Today/ }).click();
 	const within = oke.getByRole('navigation', { name: 'Within Today' });
 	const told = async () =>
@@ -29,23 +30,19 @@ test('what waits stands under Today with what can be done; the ways in say how m
 	await remark.getByRole('link', { name: 'Go to the place' }).click();
 	await expect(oke.getByRole('tab', { name: /^Remarks/, selected: true })).toBeVisible();
 	await expect(oke.getByText('Whose level is this?')).toBeVisible();
-	for (const page of [oke, rhosyn]) await page.context().close();
 });
 
 test('a bookmark is made with a key, and says what became of what it led to', async ({ browser }) => {
 	const [rhosyn, oke] = [await as(browser, 'rhosyn'), await as(browser, 'oke')];
 	const { id, folder } = await documentId(rhosyn, 'VFT-MW-QW-00-DR-0304');
-	await rhosyn.goto(`/vft/document/${id}`);
-	await ready(rhosyn);
+	await go(rhosyn, `/vft/document/${id}`);
 	await rhosyn.keyboard.press('b');
 	await said(rhosyn, 'is at hand, under Today.');
-	await rhosyn.goto(`/vft/place/${folder}`);
-	await ready(rhosyn);
+	await go(rhosyn, `/vft/place/${folder}`);
 	await rhosyn.getByRole('button', { name: /^Folder/ }).click();
 	await rhosyn.getByRole('menuitem', { name: 'Keep at hand' }).click();
 	await said(rhosyn, /^Quay wall is at hand/);
-	await rhosyn.goto('/vft/at-hand');
-	await ready(rhosyn);
+	await go(rhosyn, '/vft/at-hand');
 	const list = rhosyn.getByRole('table', { name: 'At hand' });
 	await expect(list.getByRole('link', { name: 'Quay wall' })).toBeVisible();
 	const row = list.getByRole('row').filter({ hasText: 'VFT-MW-QW-00-DR-0304' });
@@ -55,7 +52,6 @@ test('a bookmark is made with a key, and says what became of what it led to', as
 	await expect(row).not.toContainText('removed on');
 	await row.getByRole('button', { name: 'Keep no longer' }).click();
 	await expect(row).toHaveCount(0);
-	for (const page of [rhosyn, oke]) await page.context().close();
 });
 
 test('what stands beside a document keeps its place from one to the next, and restores from there', async ({
@@ -63,8 +59,7 @@ test('what stands beside a document keeps its place from one to the next, and re
 }) => {
 	const oke = await as(browser, 'oke');
 	const { folder } = await documentId(oke, 'VFT-MW-LS-00-DR-0120');
-	await oke.goto(`/vft/place/${folder}`);
-	await ready(oke);
+	await go(oke, `/vft/place/${folder}`);
 	await oke.getByLabel('Filter this list').fill('deck panel');
 	await oke.locator('[data-document]').first().dblclick();
 	await expect(oke.getByText(/^1 of \d$/)).toBeVisible();
@@ -85,12 +80,12 @@ test('what stands beside a document keeps its place from one to the next, and re
 	}
 	await choose(oke, 'Remarks as a table');
 	await expect(oke).toHaveURL(/\/remarks$/);
-	await oke.context().close();
 });
 
 test('on a phone the ways in stand along the bottom', async ({ browser }) => {
 	const sefa = await as(browser, 'sefa', { viewport: { width: 390, height: 844 }, hasTouch: true });
 	const bar = sefa.getByRole('navigation', { name: 'Project' });
+	await go(sefa, '/vft/shelves');
 	for (const [name, path] of [
 		['Photograph', 'photograph'],
 		['Find', 'find'],
@@ -107,15 +102,13 @@ test('on a phone the ways in stand along the bottom', async ({ browser }) => {
 	await bar.getByRole('button', { name: 'More' }).tap();
 	await sefa.getByRole('menuitem', { name: 'Register' }).tap();
 	await expect(sefa.getByRole('heading', { name: 'Register', level: 1 })).toBeVisible();
-	await sefa.context().close();
 });
 
 test('how documents are numbered is tried against the numbers of today before it is changed', async ({
 	browser
 }) => {
 	const ines = await as(browser, 'ines');
-	await ines.goto('/vft/settings');
-	await ready(ines);
+	await go(ines, '/vft/settings');
 	await expect(ines.getByText(/^All \d+ numbers of today fit\.$/)).toBeVisible();
 	await ines.getByLabel('Digits of the serial').fill('9');
 	await expect(ines.getByText('A serial has 1 to 8 digits.')).toBeVisible();
@@ -124,26 +117,22 @@ test('how documents are numbered is tried against the numbers of today before it
 	await expect(ines.getByText(/^\d+ of \d+ numbers of today do not fit,/)).toBeVisible();
 	await ines.getByRole('button', { name: 'Change the numbering' }).click();
 	await expect(ines.getByText(/documents keep numbers that do not fit it\.$/)).toBeVisible();
-	await ines.goto('/vft/activity');
-	await ready(ines);
+	await go(ines, '/vft/activity');
 	await expect(
 		ines.getByText(/changed how documents are numbered, from \S+-0001 to \S+-00001/)
 	).toBeVisible();
 	// And back.
-	await ines.goto('/vft/settings');
-	await ready(ines);
+	await go(ines, '/vft/settings');
 	await ines.getByLabel('Digits of the serial').fill('4');
 	await ines.getByRole('button', { name: 'Change the numbering' }).click();
 	await said(ines, 'The numbering is changed.');
-	await ines.context().close();
 });
 
 test('settings say what comes of them before they are changed, and a place is drawn and tried on sheets', async ({
 	browser
 }) => {
 	const ines = await as(browser, 'ines');
-	await ines.goto('/vft/settings');
-	await ready(ines);
+	await go(ines, '/vft/settings');
 	const parts = ines.getByRole('navigation', { name: 'Settings' });
 	await parts.getByRole('link', { name: 'Access' }).click();
 	const change = ines.getByRole('button', { name: 'Change who is outside' });
@@ -184,15 +173,14 @@ test('settings say what comes of them before they are changed, and a place is dr
 	await expect(ines.getByText(/told that it is overdue on \d+ \w+\. An answer ends it/)).toBeVisible();
 	await ines.getByRole('button', { name: 'Change the reminders' }).click();
 	await said(ines, /^Changed\./);
-	await ines.goto('/vft/activity');
-	await ready(ines);
+	await go(ines, '/vft/activity');
 	await expect(ines.getByText(/changed when recipients are reminded/)).toBeVisible();
 	await expect(ines.getByText(/changed the place of the title block/)).toBeVisible();
-	await ines.context().close();
 });
 
 test('what somebody new does not know is found, and said with pictures', async ({ browser }) => {
 	const lumi = await as(browser, 'lumi');
+	await go(lumi, '/vft/shelves');
 	await lumi.keyboard.press('?');
 	await lumi.getByRole('dialog').getByRole('link', { name: 'How Cupboard works' }).click();
 	await expect(lumi.getByRole('heading', { name: 'The first day' })).toBeVisible();
@@ -203,8 +191,7 @@ test('what somebody new does not know is found, and said with pictures', async (
 	await expect
 		.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth))
 		.toBeGreaterThan(400);
-	await lumi.goto('/vft/find?q=hatch');
-	await ready(lumi);
+	await go(lumi, '/vft/find?q=hatch');
 	await lumi.getByRole('link', { name: 'Passes and hatches' }).click();
 	await expect(lumi.getByRole('heading', { name: 'Passes and hatches' })).toBeVisible();
 	// An address that leads nowhere keeps the band and the way back.
@@ -215,13 +202,11 @@ test('what somebody new does not know is found, and said with pictures', async (
 		.getByRole('link', { name: /^Today/ })
 		.click();
 	await expect(lumi).toHaveURL(/\/today$/);
-	await lumi.context().close();
 });
 
 test('a project is made from nothing: the empty cupboard says what comes first', async ({ browser }) => {
 	const ines = await as(browser, 'ines');
-	await ines.goto('/projects');
-	await ready(ines);
+	await go(ines, '/projects');
 	await ines.getByLabel('Code, as numbers begin with it').fill('SLP');
 	await ines.getByLabel('Name', { exact: true }).fill('Slipway repair');
 	await ines.getByLabel('Client').fill('Vennholm Harbour Trust');
@@ -245,7 +230,6 @@ test('a project is made from nothing: the empty cupboard says what comes first',
 	await dialog.getByRole('button', { name: /Make/ }).click();
 	await expect(ines.getByRole('region', { name: 'Marine works' })).toBeVisible();
 	await expect(ines.getByText('The cupboard is empty')).toBeHidden();
-	await ines.context().close();
 });
 
 test('what lies on a desk is its person’s alone, goes to a shelf when it is ready, and can be taken back', async ({
@@ -256,6 +240,7 @@ test('what lies on a desk is its person’s alone, goes to a shelf when it is re
 	const number = 'VFT-MW-LS-00-RP-0888';
 	const hers = rhosyn.locator('[data-document]').filter({ hasText: number });
 	const theirs = ines.locator('[data-document]').filter({ hasText: number });
+	await Promise.all([rhosyn, ines].map((page) => go(page, '/vft/shelves')));
 
 	await rhosyn
 		.getByRole('navigation', { name: 'Project' })
@@ -282,14 +267,12 @@ test('what lies on a desk is its person’s alone, goes to a shelf when it is re
 	await expect(hers).toBeVisible();
 
 	// The document controller finds nothing, wherever she looks.
-	await ines.goto('/vft/find?q=spongewood');
-	await ready(ines);
+	await go(ines, '/vft/find?q=spongewood');
 	await expect(
 		ines.getByText('No document that you may look at has “spongewood”', { exact: false })
 	).toBeVisible();
 	expect((await ines.request.get(`/vft/document/${id}`)).status()).toBe(404);
-	await ines.goto(`/vft/place/${folder}`);
-	await ready(ines);
+	await go(ines, `/vft/place/${folder}`);
 	await expect(theirs).toHaveCount(0);
 
 	// Moved to a shelf it is there for everybody; taken back it is gone for them again, without a reload.
@@ -314,5 +297,4 @@ test('what lies on a desk is its person’s alone, goes to a shelf when it is re
 	await rhosyn.getByRole('button', { name: 'Take back' }).last().click();
 	await said(rhosyn, /not yours alone/);
 	await expect(hers).toHaveCount(0);
-	await Promise.all([rhosyn, ines].map((page) => page.context().close()));
 });

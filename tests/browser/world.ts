@@ -1,6 +1,8 @@
-import { cpSync, readFileSync, rmSync } from 'node:fs';
+import { basename } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { test as base } from '@playwright/test';
-import { address, folder, makeAnew, serve, TEMPLATE, type Session } from './template';
+import type { ServerProcess } from '../integration/server';
+import { address, copyOf, folder, makeAnew, serve, TEMPLATE, type Session } from './template';
 
 export * from '@playwright/test';
 
@@ -18,28 +20,59 @@ export function world(): World {
 	return now;
 }
 
-/** A story's own server over its own copy of the demo world, so that stories run in any order and beside each other. */
-export const test = base.extend<object, { ownWorld: World }>({
-	ownWorld: [
+/** The worlds that one process of the tests makes, one after the other: its browser goes from story to story. */
+class Worlds {
+	private story = '';
+	private server: ServerProcess | null = null;
+
+	constructor(private readonly database: string) {}
+
+	/** The world of a story, which its first test finds as the demo made it. */
+	async of(file: string): Promise<World> {
+		const story = basename(file, '.spec.ts');
+		if (now && story === this.story) return now;
+		await this.end();
+		const home = copyOf(TEMPLATE, story);
+		await makeAnew(this.database, TEMPLATE);
+		this.server = await serve(this.database, home);
+		this.story = story;
+		const sessions = JSON.parse(readFileSync(folder('sessions.json'), 'utf8')) as Record<string, Session>;
+		return {
+			origin: this.server.origin,
+			database: address(this.database),
+			home,
+			sessions: new Map(Object.entries(sessions))
+		};
+	}
+
+	async end(): Promise<void> {
+		now = null;
+		await this.server?.stop('SIGTERM');
+		this.server = null;
+	}
+}
+
+/**
+ * A story's own server over its own copy of the demo world, so that stories run in any order and beside each other.
+ * Whoever took part in a test has left when it ends.
+ */
+export const test = base.extend<{ ownWorld: World }, { worlds: Worlds }>({
+	worlds: [
 		// Playwright reads what a fixture uses from its first argument.
 
 		async ({}, use, { parallelIndex }) => {
-			const name = `${TEMPLATE}_${parallelIndex}`;
-			const home = folder(name);
-			rmSync(home, { recursive: true, force: true });
-			cpSync(folder(TEMPLATE), home, { recursive: true });
-			await makeAnew(name, TEMPLATE);
-			const server = await serve(name, home);
-			const sessions = JSON.parse(readFileSync(folder('sessions.json'), 'utf8')) as Record<string, Session>;
-			now = {
-				origin: server.origin,
-				database: address(name),
-				home,
-				sessions: new Map(Object.entries(sessions))
-			};
-			await use(now);
-			await server.stop('SIGTERM');
+			const worlds = new Worlds(`${TEMPLATE}_${parallelIndex}`);
+			await use(worlds);
+			await worlds.end();
 		},
-		{ scope: 'worker', auto: true, timeout: 60_000 }
+		{ scope: 'worker' }
+	],
+	ownWorld: [
+		async ({ worlds, browser }, use, { file }) => {
+			now = await worlds.of(file);
+			await use(now);
+			await Promise.all(browser.contexts().map((context) => context.close()));
+		},
+		{ auto: true, timeout: 60_000 }
 	]
 });
