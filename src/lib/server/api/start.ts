@@ -95,7 +95,7 @@ export async function startServices(
 		}
 		const mailer = new Mailer(config, database, services.store);
 		closing.push(() => mailer.close());
-		await jobs.work(handlers(services, mailer));
+		await jobs.work(handlers(services, mailer), database.client);
 		await jobs.enqueue(database.db, 'sign-heads', {});
 	}
 	return services;

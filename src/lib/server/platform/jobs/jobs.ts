@@ -1,6 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm';
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
+import type { Sql } from 'postgres';
 import type { Querier } from '../db';
 import type { JobData, JobName } from './names';
 
@@ -30,9 +31,16 @@ const SCHEDULES: Partial<Record<JobName, string>> = {
 	'send-digests': '0 6 * * *'
 };
 
+/** Where it is said that a queue has something to do, by its name. */
+const CHANNEL = 'cupboard_jobs';
+/** Seconds after which a queue is looked into unasked: what is tried again, and what a schedule put in, is not told of. */
+const LOOK_EVERY = 4;
+
 /** Slow work, kept in PostgreSQL until it is done. */
 export class Jobs {
 	private readonly boss: PgBoss;
+	private readonly workers = new Map<JobName, string>();
+	private listening: { unlisten: () => Promise<void> } | null = null;
 
 	constructor(
 		databaseUrl: string,
@@ -51,14 +59,15 @@ export class Jobs {
 	/**
 	 * Starts doing the work: of each queue up to `atOnce` side by side, and without a pause while there is more. A job that
 	 * fails is tried again by itself; those fetched with it are not done twice.
+	 * @param client hears when something was put in, by whichever process
 	 */
-	async work(handlers: Handlers): Promise<void> {
+	async work(handlers: Handlers, client: Sql, lookEvery = LOOK_EVERY): Promise<void> {
 		for (const name of Object.keys(handlers) as JobName[]) {
 			const handle = handlers[name] as (data: unknown) => Promise<void>;
 			const atOnce = name === 'read-content' ? 2 : 1;
 			const worker = await this.boss.work(
 				name,
-				{ pollingIntervalSeconds: 0.5, batchSize: atOnce },
+				{ pollingIntervalSeconds: lookEvery, batchSize: atOnce },
 				async (jobs) => {
 					await Promise.all(
 						jobs.map(({ id, data }) =>
@@ -68,7 +77,14 @@ export class Jobs {
 					if (jobs.length === atOnce) this.boss.notifyWorker(worker);
 				}
 			);
+			this.workers.set(name, worker);
 		}
+		const look = (name: string) => {
+			const worker = this.workers.get(name as JobName);
+			if (worker) this.boss.notifyWorker(worker);
+		};
+		// A line that was broken may have missed something.
+		this.listening = await client.listen(CHANNEL, look, () => [...this.workers.keys()].forEach(look));
 		for (const [name, cron] of Object.entries(SCHEDULES)) await this.boss.schedule(name, cron);
 	}
 
@@ -78,9 +94,11 @@ export class Jobs {
 			...OPTIONS[name],
 			db: { executeSql: async (text, values) => ({ rows: await tx.execute(withValues(text, values)) }) }
 		});
+		await tx.execute(sql`select pg_notify(${CHANNEL}, ${name})`);
 	}
 
 	async close(): Promise<void> {
+		await this.listening?.unlisten();
 		await this.boss.stop({ graceful: true, wait: true, timeout: 5_000 });
 	}
 }
