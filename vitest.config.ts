@@ -1,3 +1,5 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
@@ -9,6 +11,22 @@ const NO_PAGE = [
 	{ find: '$app/state', replacement: new URL('tests/ui/no-page.ts', import.meta.url).pathname }
 ];
 
+/** Milliseconds after which a test hangs. How long a thing may take is the bench's to say, where nothing else runs. */
+const HANGS = 480_000;
+
+/** Tests of screens: those that put something else in a module's place, which others would be given too, and the rest. */
+const SCREENS = ['src/lib/ui', 'tests/ui']
+	.flatMap((folder) =>
+		readdirSync(folder, { recursive: true, encoding: 'utf8' }).map((file) => join(folder, file))
+	)
+	.filter((file) => (file.startsWith('tests') ? /\.test\.ts$/ : /\.svelte\.test\.ts$/).test(file));
+const replacing = (file: string) => /\bvi\.mock\(/.test(readFileSync(file, 'utf8'));
+const screens = (name: string, include: string[], isolate: boolean) => ({
+	plugins: [svelte()],
+	resolve: { conditions: ['browser'], alias: NO_PAGE },
+	test: { name, include, isolate, environment: 'jsdom', testTimeout: HANGS }
+});
+
 /** Files that wait most, for servers that start and clocks that run, go first, so that none is left alone at the end. */
 const LONG = ['crash', 'walk', 'front-door', 'askable-release', 'askable'];
 class LongestFirst extends BaseSequencer {
@@ -18,9 +36,6 @@ class LongestFirst extends BaseSequencer {
 		return (await super.sort(files)).sort((a, b) => place(a) - place(b));
 	}
 }
-
-/** Milliseconds after which a test hangs. How long a thing may take is the bench's to say, where nothing else runs. */
-const HANGS = 480_000;
 
 export default defineConfig({
 	test: {
@@ -43,16 +58,12 @@ export default defineConfig({
 					exclude: ['**/*.svelte.test.ts']
 				}
 			},
-			{
-				plugins: [svelte()],
-				resolve: { conditions: ['browser'], alias: NO_PAGE },
-				test: {
-					name: 'ui',
-					include: ['src/lib/ui/**/*.svelte.test.ts', 'tests/ui/**/*.test.ts'],
-					environment: 'jsdom',
-					testTimeout: HANGS
-				}
-			},
+			screens(
+				'ui',
+				SCREENS.filter((file) => !replacing(file)),
+				false
+			),
+			screens('ui-replaced', SCREENS.filter(replacing), true),
 			{
 				resolve: { alias: IN_BROWSERS },
 				test: {

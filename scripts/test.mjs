@@ -117,7 +117,7 @@ await command(async () => {
 	};
 	if (wanted('unit')) {
 		step('unit tests');
-		vitest('unit', ['unit', 'ui'], process.env);
+		vitest('unit', ['unit', 'ui*'], process.env);
 	}
 	if (built && (await built) !== 0)
 		throw new Refusal('The application could not be built; the reason stands above.');

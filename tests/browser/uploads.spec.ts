@@ -8,7 +8,7 @@ import { act, as, documentId, go, ready } from './people';
 import { expect, test, world, type Page } from './world';
 
 const MB = 1024 * 1024;
-const SIZE = 150 * MB;
+const SIZE = 80 * MB;
 const BROKEN_AT = 0.6 * SIZE;
 
 let files: string;

@@ -1,12 +1,14 @@
 import { flushSync, mount, unmount } from 'svelte';
-import { afterEach, describe, expect, it, vi } from 'vitest';
-
-vi.mock('../platform/project-day', () => ({ projectDay: () => '2026-11-27' }));
-const { default: DateField } = await import('./DateField.svelte');
-const { default: DateTimeField } = await import('./DateTimeField.svelte');
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import DateField from './DateField.svelte';
+import DateTimeField from './DateTimeField.svelte';
 
 let shown: Record<string, unknown> | null = null;
+beforeEach(() => {
+	vi.useFakeTimers({ toFake: ['Date'], now: new Date('2026-11-27T12:00:00Z') });
+});
 afterEach(() => {
+	vi.useRealTimers();
 	if (shown) void unmount(shown);
 	shown = null;
 	document.body.innerHTML = '';
