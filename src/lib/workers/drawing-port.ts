@@ -8,7 +8,7 @@ type Answer = { given: unknown } | { failed: true };
 function answered(side: DrawingSide, question: Question): unknown {
 	switch (question.what) {
 		case 'readings':
-			return side.readings();
+			return side.readings(...question.of);
 		case 'items':
 			return side.items(...question.of);
 		case 'boxes':
@@ -41,7 +41,7 @@ export function askedOn(port: MessagePort): Asked {
 			port.postMessage(question);
 		});
 	return {
-		readings: () => ask({ what: 'readings', of: [] }),
+		readings: (...of) => ask({ what: 'readings', of }),
 		items: (...of) => ask({ what: 'items', of }),
 		boxes: (...of) => ask({ what: 'boxes', of })
 	};

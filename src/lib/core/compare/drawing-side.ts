@@ -3,6 +3,7 @@ import { flattenSome } from '../dxf/flatten';
 import { inModel, layoutsOf } from '../dxf/layouts';
 import { numberOf, valueOf, type Drawing, type Entity, type Group } from '../dxf/read';
 import { multilineText, plainText } from '../dxf/texts';
+import { Fingerprint } from './fingerprint';
 
 /** Left, bottom, right, top in drawing units. */
 export type Box = [number, number, number, number];
@@ -156,29 +157,32 @@ class Reader {
 /** Group codes that programs number anew with every save: handles, owners and what they keep about them. */
 const NUMBERED = new Set([5, 100, 102, 105, 330, 360]);
 
-/** An entity as it reads, apart from what is numbered anew. */
-function reading({ type, groups, children }: Entity): string {
-	let text = type;
-	for (const [code, value] of groups) if (!NUMBERED.has(code)) text += `\n${code} ${value}`;
-	for (const child of children) text += `\n${reading(child)}`;
-	return text;
+/** Stands before an entity, where groups have their code, which is never so large. */
+const ENTITY = 0x10000;
+/** Stands between the code of a group and its value, and the next one. */
+const GROUP = 0x20000;
+
+/** Takes an entity as it reads, apart from what is numbered anew. */
+function read(print: Fingerprint, { type, groups, children }: Entity): void {
+	print.number(ENTITY);
+	print.text(type);
+	for (const [code, value] of groups)
+		if (!NUMBERED.has(code)) {
+			print.number(GROUP + code);
+			print.text(value);
+		}
+	for (const child of children) read(print, child);
 }
 
 /** The entities of a page as they read, in the order of the file. */
 export interface PageReadings {
 	/** Null for the model. */
 	name: string | null;
-	/** Null for what may look different though it reads the same, and has to be taken apart. */
-	texts: (string | null)[];
-	/** Name of the block that an entity shows, which may have changed without it; empty for all others. */
-	blocks: string[];
-}
-
-/** A drawing as it reads. */
-export interface Readings {
-	pages: PageReadings[];
-	/** What blocks that are shown hold, by their names. */
-	contents: Map<string, string>;
+	/**
+	 * A number for what each reads as, and what the block holds that it shows; NaN for what may look different though it
+	 * reads the same, and has to be taken apart.
+	 */
+	prints: Float64Array;
 }
 
 /** Most entities whose true extents are worked out; of more the points of their definition must do. */
@@ -200,15 +204,30 @@ export class DrawingSide {
 		);
 	}
 
-	/** The model first, then its sheets. */
-	readings(): Readings {
-		const contents = new Map<string, string>();
-		const pages = this.pages.map(({ name, entities }): PageReadings => {
-			const blocks = entities.map(({ type, groups }) => (type === 'INSERT' ? blockOf(groups) : ''));
-			for (const block of new Set(blocks)) if (block) contents.set(block, this.reader.content(block));
-			return { name, blocks, texts: entities.map((e) => (e.type === 'DIMENSION' ? null : reading(e))) };
+	/** The model first, then its sheets. @param seed of their numbers; of two drawings that are compared, the same */
+	readings(seed: number): PageReadings[] {
+		const print = new Fingerprint(seed);
+		const contents = new Map<string, number>();
+		const contentOf = (block: string): number => {
+			let known = contents.get(block);
+			if (known === undefined) {
+				const content = new Fingerprint(seed);
+				content.begin();
+				content.text(this.reader.content(block));
+				contents.set(block, (known = content.value));
+			}
+			return known;
+		};
+		return this.pages.map(({ name, entities }): PageReadings => {
+			const prints = Float64Array.from(entities, (entity) => {
+				if (entity.type === 'DIMENSION') return NaN;
+				print.begin();
+				if (entity.type === 'INSERT') print.text(String(contentOf(blockOf(entity.groups))));
+				read(print, entity);
+				return print.value;
+			});
+			return { name, prints };
 		});
-		return { pages, contents };
 	}
 
 	/** Some entities of a page, taken apart. @param page from 0 on, as in the readings */

@@ -1,12 +1,5 @@
 import { groupedBy } from '../lists/group';
-import {
-	DECIMALS,
-	type Box,
-	type DrawingSide,
-	type Item,
-	type PageReadings,
-	type Readings
-} from './drawing-side';
+import { DECIMALS, type Box, type DrawingSide, type Item, type PageReadings } from './drawing-side';
 import { withoutSame } from './same-entities';
 
 type DrawingChangeKind = 'added' | 'removed' | 'moved' | 'edited';
@@ -83,6 +76,9 @@ const shape = (item: Item) =>
 	place(item.points) + (item.numbers.length ? ` (${item.numbers.map(format).join(', ')})` : '');
 const place = (points: [number, number][]) => points.map(([x, y]) => `${format(x)}, ${format(y)}`).join('; ');
 
+/** Of a page that a drawing has not. */
+const NONE = new Float64Array();
+
 /** A drawing that may stand elsewhere: what is asked of it is answered in time. */
 export type Asked = {
 	[K in 'readings' | 'items' | 'boxes']: (
@@ -95,22 +91,17 @@ export type Asked = {
  * {@link compareItems} says.
  */
 export async function compareDrawings(before: Asked, after: Asked): Promise<DrawingChange[]> {
-	const [a, b] = await Promise.all([before.readings(), after.readings()]);
+	const [seed] = crypto.getRandomValues(new Uint32Array(1)) as unknown as [number];
+	const [a, b] = await Promise.all([before.readings(seed), after.readings(seed)]);
 	const key = ({ name }: PageReadings) => name?.toUpperCase() ?? null;
-	const at = (of: Readings, name: string | null) => of.pages.findIndex((page) => key(page) === name);
-	const names = new Set([...b.pages, ...a.pages].map(key));
-	/** A block that changed makes everything that shows it look different. */
-	const alike = (block: string) => !block || a.contents.get(block) === b.contents.get(block);
+	const at = (of: PageReadings[], name: string | null) => of.findIndex((page) => key(page) === name);
+	const names = new Set([...b, ...a].map(key));
 	const changes: DrawingChange[][] = [];
 	let page = 0;
 	for (const name of names) {
 		page++;
 		const [was, is] = [at(a, name), at(b, name)];
-		const texts = (of: Readings, where: number) => {
-			const on = of.pages[where];
-			return on ? on.texts.map((text, i) => (alike(on.blocks[i]!) ? text : null)) : [];
-		};
-		const rest = withoutSame(texts(a, was), texts(b, is));
+		const rest = withoutSame(a[was]?.prints ?? NONE, b[is]?.prints ?? NONE);
 		const [itemsBefore, itemsAfter] = await Promise.all([
 			rest.before.length ? before.items(was, rest.before) : [],
 			rest.after.length ? after.items(is, rest.after) : []

@@ -105,11 +105,12 @@ const MOST_NEW = 2_000;
 
 /** Groups that stand in a drawing again and again (layers, markers, zeros) are kept once: they are most of a large one. */
 class Repeated {
-	private readonly known = new Map<number, { values: Map<string, Group>; fresh: number }>();
+	/** By code; those of comments and programs go up to 1071. */
+	private readonly known: ({ values: Map<string, Group>; fresh: number } | undefined)[] = [];
 
 	get(code: number, value: string): Group {
-		let of = this.known.get(code);
-		if (!of) this.known.set(code, (of = { values: new Map(), fresh: 0 }));
+		if (code < 0 || code > 2_000) return [code, value];
+		const of = (this.known[code] ??= { values: new Map(), fresh: 0 });
 		if (of.fresh > MOST_NEW) return [code, value];
 		const same = of.values.get(value);
 		if (same) {
@@ -152,6 +153,33 @@ export function readDxf(text: string): Drawing {
 		at = end + 1;
 		return value;
 	};
+	/** The group code on the next line: nearly always digits with blanks before them, which are read as they stand. */
+	const codeHere = (): number | null => {
+		const begin = at;
+		let code = 0;
+		let char = text.charCodeAt(at);
+		while (char === 32) char = text.charCodeAt(++at);
+		const digits = at;
+		while (char >= 48 && char <= 57) {
+			code = code * 10 + char - 48;
+			char = text.charCodeAt(++at);
+		}
+		const some = at > digits && at - digits < 6;
+		if (char === 13) char = text.charCodeAt(++at);
+		if (some && char === 10) {
+			at++;
+			return code;
+		}
+		at = begin;
+		const codeText = line();
+		if (codeText === null) return null;
+		const other = Number(codeText);
+		if (!Number.isInteger(other))
+			throw new DxfError(
+				`This is not a DXF drawing: “${codeText.slice(0, 20)}” stands where a group code should.`
+			);
+		return other;
+	};
 	const repeated = new Repeated();
 	let held: Group | null = null;
 	const next = (): Group | null => {
@@ -161,14 +189,9 @@ export function readDxf(text: string): Drawing {
 			return group;
 		}
 		for (;;) {
-			const codeText = line();
+			const code = codeHere();
 			const value = line();
-			if (codeText === null || value === null) return null;
-			const code = Number(codeText);
-			if (!Number.isInteger(code))
-				throw new DxfError(
-					`This is not a DXF drawing: “${codeText.slice(0, 20)}” stands where a group code should.`
-				);
+			if (code === null || value === null) return null;
 			if (code !== 999) return repeated.get(code, value);
 		}
 	};

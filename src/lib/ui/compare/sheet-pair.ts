@@ -201,6 +201,13 @@ const pairOf = (before: Rendered, after: Rendered, inPixels: RenderedPair['inPix
 	inPixels
 });
 
+/** Waits until what just came can have been painted; not for long where nobody looks. */
+const seen = () =>
+	new Promise<void>((done) => {
+		requestAnimationFrame(() => setTimeout(done));
+		setTimeout(done, 100);
+	});
+
 const sameName = (a: string, b: string) => a.toUpperCase() === b.toUpperCase();
 
 /** What brings the larger of some sizes within the pixels that are compared. */
@@ -260,8 +267,9 @@ export class SheetPair {
 
 	/** Drawings share their units: one box around both needs no aligning. What one has not is blank. */
 	private async renderDrawings(page: number): Promise<RenderedPair> {
-		// The same workers draw: the list is there at once, and pictures take no longer.
-		await this.changes?.catch(() => {});
+		// The same workers draw: the list is there at once, and pictures take no longer. It is seen before they take all
+		// that the machine can do.
+		await this.changes?.then(seen, () => {});
 		const [a, b] = await Promise.all([this.pageOf(this.before, page), this.pageOf(this.after, page)]);
 		const [p, q] = [(a ?? b)!.box, (b ?? a)!.box];
 		const box: Box = [Math.min(p[0], q[0]), Math.min(p[1], q[1]), Math.max(p[2], q[2]), Math.max(p[3], q[3])];
