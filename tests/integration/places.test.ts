@@ -1,10 +1,10 @@
-import { eq } from 'drizzle-orm';
+import { and, eq, isNull, like, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addDocument } from '../../src/lib/server/documents/acts';
 import { makeFolder, makeShelf, moveFolder, renameFolder } from '../../src/lib/server/places/acts';
 import { breakLock, takeLock } from '../../src/lib/server/locks/acts';
 import { removePlace, restorePlace } from '../../src/lib/server/removed/acts';
-import { place } from '../../src/lib/server/platform/db/schema';
+import { document, place } from '../../src/lib/server/platform/db/schema';
 import { sameBytes } from '../../src/lib/server/content/content';
 import { loadReach } from '../../src/lib/server/access/reach';
 import { documentView } from '../../src/lib/server/documents/views';
@@ -19,6 +19,15 @@ afterAll(() => world.close());
 
 const numbers = async (who: string, at: string) =>
 	(await world.read(who, documentsIn, { place: at })).rows.map((r) => r.number);
+
+/** How many documents are on the shelves under numbers of a form. */
+const numbersLive = (form: string) => {
+	const { db } = world.services.database;
+	const found = db.select({ id: document.id }).from(document).innerJoin(place, eq(place.id, document.id));
+	return db.$count(
+		found.where(and(like(document.number, form), document.live, isNull(place.removalId))).as('found')
+	);
+};
 
 describe('the list of a folder', () => {
 	it('comes in pages that go on after the last row, whatever is added or removed meanwhile', async () => {
@@ -299,6 +308,29 @@ describe('removing and restoring (R1, R2)', () => {
 		const { renamed } = await world.act('oke', restorePlace, { place: made.id });
 		expect(renamed).toEqual(['Twin → Twin (restored)', `${number} → ${number}-R1`]);
 		expect((await world.read('oke', documentView, { document: id })).row.number).toBe(`${number}-R1`);
+	});
+
+	it('goes and comes back whole, however many; only what was taken meanwhile gets another number', async () => {
+		const made = await world.act('oke', makeFolder, { parent: world.shelf, name: 'Soundings' });
+		const { id, number } = await world.add('oke', undefined, made.id);
+		const more = 400;
+		const { db } = world.services.database;
+		await db.execute(sql`insert into place select (jsonb_populate_record(one, jsonb_build_object(
+			'id', 'm' || lpad(n::text, 9, '0'), 'path', left(one.path, -10) || 'm' || lpad(n::text, 9, '0'), 'name_key', 'm' || n)
+			)).* from place one, generate_series(1, ${more}::int) n where one.id = ${id}`);
+		await db.execute(sql`insert into document select (jsonb_populate_record(one, jsonb_build_object(
+			'id', 'm' || lpad(n::text, 9, '0'), 'number', one.number || '-' || n)
+			)).* from document one, generate_series(1, ${more}::int) n where one.id = ${id}`);
+		const gone = await world.act('oke', removePlace, { place: made.id, reason: 'surveyed anew' });
+		expect(gone).toEqual({ documents: more + 1 });
+		expect(await numbersLive(`${number}%`)).toBe(0);
+		const upload = await world.send('oke', 'takes one of the numbers');
+		await world.act('oke', addDocument, { folder: world.folder, upload, number, title: 'Newer' });
+		expect(await world.act('oke', restorePlace, { place: made.id })).toMatchObject({
+			documents: more + 1,
+			renamed: [`${number} → ${number}-R1`]
+		});
+		expect(await numbersLive(`${number}-%`)).toBe(more + 1);
 	});
 
 	it('asks for Organise where others’ documents are concerned, and leaves alone what others have in hand', async () => {

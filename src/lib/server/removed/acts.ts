@@ -1,4 +1,5 @@
-import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, ne, sql, type SQL } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import * as contract from '../../contract/removed';
 import { allows, type Level } from '../../core/access/levels';
 import { nameKey } from '../../core/files/names';
@@ -82,14 +83,13 @@ async function removeWhole(
 			'Something in this folder is not yours to remove. Ask somebody with Manage here; nothing was removed.',
 			{ needed: 'manage', held: level }
 		);
-	const documents = affected.filter((p) => p.kind === 'document').map((p) => p.id);
-	const held = documents.length
-		? await tx
-				.select({ lock, holder: person.name })
-				.from(lock)
-				.innerJoin(person, eq(person.id, lock.holderId))
-				.where(and(inArray(lock.documentId, documents), isNull(lock.endedAt), ne(lock.holderId, by.id)))
-		: [];
+	const documents = affected.filter((p) => p.kind === 'document').length;
+	const held = await tx
+		.select({ lock, holder: person.name })
+		.from(lock)
+		.innerJoin(place, eq(place.id, lock.documentId))
+		.innerJoin(person, eq(person.id, lock.holderId))
+		.where(and(within, isNull(lock.endedAt), ne(lock.holderId, by.id)));
 	const [first] = held;
 	if (first && !allows(level, 'manage'))
 		orRefuse(inHand(heldLock({ ...first.lock, holder: first.holder }, by.id)));
@@ -99,12 +99,13 @@ async function removeWhole(
 		projectId: project.id,
 		placeId: target.id,
 		reason: why,
-		documents: documents.length,
+		documents,
 		removedBy: by.id,
 		removedAt: now
 	});
 	await tx.update(place).set({ removalId }).where(within);
-	if (documents.length) await tx.update(document).set({ live: false }).where(inArray(document.id, documents));
+	const gone = tx.select({ id: place.id }).from(place).where(eq(place.removalId, removalId));
+	await tx.update(document).set({ live: false }).where(inArray(document.id, gone));
 	tell({
 		kind: 'place.removed',
 		placeId: target.id,
@@ -113,11 +114,11 @@ async function removeWhole(
 			name: await nameOf(tx, target),
 			kind: target.kind,
 			reason: why,
-			documents: documents.length,
+			documents,
 			inHand: held.length
 		}
 	});
-	return documents.length;
+	return documents;
 }
 
 export async function nameOf(tx: Tx, target: Place): Promise<string> {
@@ -160,12 +161,18 @@ export const restorePlace = does(contract.restorePlace, {
 		const renamed: string[] = [];
 		for (const folder of goneAbove) renamed.push(...(await bringBack(tx, folder)));
 		// Everything removed in the same act beneath it comes back; what had been removed before stays removed.
-		const back = await tx
+		const back = and(
+			eq(place.projectId, project.id),
+			beneath(target.path),
+			eq(place.removalId, fresh.removalId)
+		);
+		const folders = await tx
 			.select()
 			.from(place)
-			.where(and(eq(place.projectId, project.id), beneath(target.path), eq(place.removalId, fresh.removalId)))
+			.where(and(back, ne(place.kind, 'document')))
 			.orderBy(sql`length(path)`);
-		for (const one of back) renamed.push(...(await bringBack(tx, one)));
+		for (const folder of folders) renamed.push(...(await bringBack(tx, folder)));
+		const documents = await bringBackDocuments(tx, back!, renamed);
 		const [left] = await tx
 			.select({ n: sql<number>`count(*)::int` })
 			.from(place)
@@ -175,7 +182,6 @@ export const restorePlace = does(contract.restorePlace, {
 				.update(removal)
 				.set({ restoredAt: now, restoredBy: by.id })
 				.where(eq(removal.id, fresh.removalId));
-		const documents = back.filter((p) => p.kind === 'document').length;
 		tell({
 			kind: 'place.restored',
 			placeId: target.id,
@@ -194,26 +200,50 @@ export const restorePlace = does(contract.restorePlace, {
 	}
 });
 
-/** Makes one removed place live again, with a suffix when its name or number is taken. Gives what was renamed. */
-async function bringBack(tx: Tx, gone: Place): Promise<string[]> {
-	if (gone.kind === 'document') {
-		const [row] = await tx.select().from(document).where(eq(document.id, gone.id));
-		const free = await freeVariant(row!.number, 'R', async (number) => {
-			const taken = await tx
+/**
+ * Makes removed documents live again, however many, with a suffix where a number is taken by now.
+ * @param back which of them, of one removal
+ * @param renamed is told what was renamed
+ * @returns how many
+ */
+async function bringBackDocuments(tx: Tx, back: SQL, renamed: string[]): Promise<number> {
+	const of = and(back, eq(place.kind, 'document'));
+	const other = alias(document, 'other');
+	const taken = await tx
+		.select({ id: document.id, number: document.number, projectId: document.projectId })
+		.from(document)
+		.innerJoin(place, eq(place.id, document.id))
+		.innerJoin(
+			other,
+			and(eq(other.projectId, document.projectId), eq(other.number, document.number), eq(other.live, true))
+		)
+		.where(of)
+		.orderBy(document.number);
+	for (const one of taken) {
+		const free = await freeVariant(one.number, 'R', async (number) => {
+			const [found] = await tx
 				.select({ id: document.id })
 				.from(document)
 				.where(
-					and(eq(document.projectId, row!.projectId), eq(document.number, number), eq(document.live, true))
+					and(eq(document.projectId, one.projectId), eq(document.number, number), eq(document.live, true))
 				);
-			return taken.length > 0;
+			return found !== undefined;
 		});
-		await tx.update(document).set({ live: true, number: free }).where(eq(document.id, gone.id));
+		await tx.update(document).set({ live: true, number: free }).where(eq(document.id, one.id));
 		await tx
 			.update(place)
-			.set({ removalId: null, nameKey: nameKey(free) })
-			.where(eq(place.id, gone.id));
-		return free === row!.number ? [] : [`${row!.number} → ${free}`];
+			.set({ nameKey: nameKey(free) })
+			.where(eq(place.id, one.id));
+		renamed.push(`${one.number} → ${free}`);
 	}
+	const ids = tx.select({ id: place.id }).from(place).where(of);
+	await tx.update(document).set({ live: true }).where(inArray(document.id, ids));
+	const { count } = await tx.update(place).set({ removalId: null }).where(of);
+	return count;
+}
+
+/** Makes one removed folder live again, with a suffix when its name is taken. Gives what was renamed. */
+async function bringBack(tx: Tx, gone: Place): Promise<string[]> {
 	const free = await freeVariant(gone.name, 'restored', async (name) => {
 		const taken = await tx
 			.select({ id: place.id })
