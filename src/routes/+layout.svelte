@@ -25,7 +25,8 @@
 <Toaster
 	position="bottom-center"
 	toastOptions={{
-		style: 'background: var(--ink); color: var(--sheet); border: 0; border-radius: 3px; font-family: inherit'
+		class: 'font-sans',
+		style: 'background: var(--ink); color: var(--sheet); border: 0; border-radius: 3px'
 	}}
 />
 {#if ready}<div data-ready hidden></div>{/if}
