@@ -11,8 +11,8 @@ function settled(half: number): number {
 
 /**
  * A number of 53 bits that stands for a long reading, so that hundreds of thousands can be compared and handed from one
- * worker to another. Two different readings come to one number once in 9 × 10^15 times, and nobody can look for two that
- * do: both sides of a comparison begin with a number thrown for it.
+ * worker to another. By chance two different readings come to one number once in 9 × 10^15 times; which two would
+ * depends on the seed, which is thrown for each comparison.
  */
 export class Fingerprint {
 	private first = 0;

@@ -60,6 +60,7 @@ export class Jobs {
 	 * Starts doing the work: of each queue up to `atOnce` side by side, and without a pause while there is more. A job that
 	 * fails is tried again by itself; those fetched with it are not done twice.
 	 * @param client hears when something was put in, by whichever process
+	 * @param lookEvery seconds after which each queue is looked into unasked
 	 */
 	async work(handlers: Handlers, client: Sql, lookEvery = LOOK_EVERY): Promise<void> {
 		for (const name of Object.keys(handlers) as JobName[]) {
