@@ -1,4 +1,5 @@
-import { format, resolveConfig } from 'prettier';
+import { readFileSync } from 'node:fs';
+import { format, type FormatConfig } from 'oxfmt';
 import { CONTRACTS, FILE_CONTRACTS } from '../../src/lib/contract';
 
 /** The text of `src/lib/client/addresses.ts`, made from the contract. */
@@ -10,6 +11,6 @@ export async function addressTable(): Promise<string> {
 	});
 	const text = `/** Made from the contract by \`npm run addresses\`; a test holds it to it. */
 export const ADDRESSES = { ${lines.join(',\n')} } as const;`;
-	const file = 'src/lib/client/addresses.ts';
-	return format(text, { ...(await resolveConfig(file)), filepath: file });
+	const house = JSON.parse(readFileSync('.oxfmtrc.json', 'utf8')) as FormatConfig;
+	return (await format('addresses.ts', text, house)).code;
 }

@@ -39,7 +39,11 @@ export interface DrawnPage {
 	ink: Mask;
 }
 export type SheetAnswer =
-	{ names: string[] } | { changes: DrawingChange[] } | { box: Sheet['box'] } | DrawnPage | { fault: string };
+	| { names: string[] }
+	| { changes: DrawingChange[] }
+	| { box: Sheet['box'] }
+	| DrawnPage
+	| { fault: string };
 
 let pages: DrawingPages | null = null;
 let side: DrawingSide | null = null;

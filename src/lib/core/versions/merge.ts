@@ -2,7 +2,8 @@ import { diff3Merge } from 'node-diff3';
 
 /** A piece of a merged text: agreed, or changed by both in ways that only a person can settle. */
 export type MergePart =
-	{ kind: 'agreed'; text: string } | { kind: 'conflict'; base: string; newest: string; side: string };
+	| { kind: 'agreed'; text: string }
+	| { kind: 'conflict'; base: string; newest: string; side: string };
 
 /** What a person takes where both changed the same. */
 export type Choice = 'newest' | 'side' | 'both';

@@ -25,7 +25,13 @@ const PREVIEW_WIDTH = 640;
 const MOST_OUTPUT = 600_000_000;
 
 export type Task =
-	FileTask | WriteTask | CoverNoteTask | LayersTask | TitleBlockTask | ShownTask | StandInTask;
+	| FileTask
+	| WriteTask
+	| CoverNoteTask
+	| LayersTask
+	| TitleBlockTask
+	| ShownTask
+	| StandInTask;
 /** Tasks that write a file instead of opening one. */
 export type WriteTask = TextTask | ScheduleTask | DrawingTask | ListTask | RegisterListTask | CopyTask;
 

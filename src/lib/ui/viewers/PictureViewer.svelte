@@ -50,7 +50,8 @@
 		const { parse } = await import('exifr');
 		const wanted = ['Make', 'Model', 'DateTimeOriginal', 'GPSLatitude', 'GPSLongitude'];
 		const written = (await parse(blob, { pick: wanted }).catch(() => null)) as
-			Parameters<typeof takenText>[0] | null;
+			| Parameters<typeof takenText>[0]
+			| null;
 		return written ? takenText(written) : '';
 	}
 
