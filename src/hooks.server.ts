@@ -124,7 +124,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 async function answer(event: RequestEvent, resolve: Parameters<Handle>[0]['resolve']): Promise<Response> {
 	const { url } = event;
 	const response = await resolve(event, {
-		preload: ({ type }) => type === 'js' || type === 'css' || type === 'font'
+		// Letters beyond Latin's are fetched where a page shows one.
+		preload: ({ type, path }) => type === 'js' || type === 'css' || (type === 'font' && /-latin-w/.test(path))
 	});
 	const { headers } = response;
 	if (response.status === 404 && GUESSABLE.test(url.pathname))

@@ -86,6 +86,14 @@ test('on a phone the ways in stand along the bottom', async ({ browser }) => {
 	const sefa = await as(browser, 'sefa', { viewport: { width: 390, height: 844 }, hasTouch: true });
 	const bar = sefa.getByRole('navigation', { name: 'Project' });
 	await go(sefa, '/vft/shelves');
+	// Letters are fetched where a page shows some: on a slow line, all of them are most of what one waits for.
+	const letters = await sefa.evaluate(async () => {
+		await document.fonts.ready;
+		const fetched = performance.getEntriesByType('resource').filter((one) => one.name.endsWith('.woff2'));
+		return [fetched.length, [...document.fonts].filter((font) => font.status === 'loaded').length];
+	});
+	expect(letters[0]).toBe(letters[1]);
+	expect(letters[0]).toBeGreaterThan(0);
 	for (const [name, path] of [
 		['Photograph', 'photograph'],
 		['Find', 'find'],
