@@ -1,6 +1,7 @@
 /** Serves the built application; ends cleanly on SIGTERM: no new requests, jobs finished, connections closed. */
 import { createServer } from 'node:http';
 import { pipeline } from 'node:stream';
+import compression from 'compression';
 import { handler } from '../build/handler.js';
 
 const origin = new URL(process.env.ORIGIN);
@@ -29,6 +30,17 @@ function sendNamedBody(request, response) {
 	};
 }
 
+/**
+ * Pages and answers go packed to who takes them so: on a slow line that is what one waits for. Files go as they are,
+ * with their length; notices go at once.
+ */
+const pack = compression({
+	filter: (_, response) =>
+		/^(text\/html|application\/(problem\+)?json)\b/.test(response.getHeader('content-type') ?? '') &&
+		!response.hasHeader('content-disposition') &&
+		!response.hasHeader(BODY)
+});
+
 const server = createServer({ connectionsCheckingInterval: 5_000 }, (request, response) => {
 	// A session belongs to one host name; whoever types the other name of this machine is led to the right one.
 	const host = request.headers.host ?? '';
@@ -46,7 +58,7 @@ const server = createServer({ connectionsCheckingInterval: 5_000 }, (request, re
 	sendNamedBody(request, response);
 	// A body without a named kind is bytes; the framework would take it for no body at all.
 	request.headers['content-type'] ??= 'application/octet-stream';
-	handler(request, response, () => response.writeHead(404).end());
+	pack(request, response, () => handler(request, response, () => response.writeHead(404).end()));
 });
 /**
  * Reads and drops what is left of a body that was answered before it was read whole. The framework holds on to it, so

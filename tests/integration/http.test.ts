@@ -73,6 +73,34 @@ describe('the public API', () => {
 		expect(Buffer.from(await whole.arrayBuffer()).equals(bytes)).toBe(true);
 	});
 
+	it('packs pages and answers for whoever takes them so, and no file', async () => {
+		const asked = (path: string, encoding: string) =>
+			fetch(one.origin + path, {
+				headers: { authorization: `Bearer ${token}`, 'accept-encoding': encoding }
+			});
+		for (const path of ['/sign-in', '/api/v1/openapi.json']) {
+			const [packed, plain] = [await asked(path, 'gzip'), await asked(path, 'identity')];
+			expect(packed.headers.get('content-encoding'), path).toBe('gzip');
+			expect(packed.headers.get('vary'), path).toMatch(/accept-encoding/i);
+			expect(plain.headers.get('content-encoding'), path).toBeNull();
+			const [text, whole] = await Promise.all([packed.text(), plain.text()]);
+			expect(text.slice(-200), path).toBe(whole.slice(-200));
+			expect(text.length, path).toBe(whole.length);
+		}
+		const bytes = JSON.stringify(Array.from({ length: 4_000 }, (_, i) => i));
+		const added = await one.call(token, 'POST', `/places/${world.folder}/documents`, {
+			upload: await one.send(token, 'VFT-MW-LS-00-SH-0592 Levels.json', Buffer.from(bytes)),
+			number: 'VFT-MW-LS-00-SH-0592',
+			title: 'Levels'
+		});
+		for (const query of ['', '?download']) {
+			const file = await asked(`/api/v1/documents/${added.body.id}/versions/P01.1/file${query}`, 'gzip, br');
+			expect(file.headers.get('content-encoding')).toBeNull();
+			expect(file.headers.get('content-length')).toBe(String(bytes.length));
+			expect(await file.text()).toBe(bytes);
+		}
+	});
+
 	it('says so when the stored content of a version is gone, and goes on', async () => {
 		const upload = await one.send(token, 'VFT-MW-LS-00-DR-0591 Gone.bin', randomBytes(5_000));
 		const added = await one.call(token, 'POST', `/places/${world.folder}/documents`, {
