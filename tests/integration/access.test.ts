@@ -225,6 +225,7 @@ function pointing(target: Act | View): Record<string, unknown> {
 		known.departments = [];
 		delete known.group;
 	}
+	if (target.name === 'restorePlaces') known.places = [gone];
 	if (target.name === 'changeDeliverables') delete known.number;
 	if (target.name === 'movePlanned') known.by = 1;
 	if (target.name === 'setForecast' || target.name === 'correctActual') known.day = null;

@@ -3,8 +3,10 @@ import { letIn } from '../../src/lib/server/access/acts';
 import { closePlace } from '../../src/lib/server/access/acts-standing';
 import { copyDocuments, downloadMany } from '../../src/lib/server/places/acts-copies';
 import { makeFolder } from '../../src/lib/server/places/acts';
+import { addDocument } from '../../src/lib/server/documents/acts';
+import { activity } from '../../src/lib/server/trail/views';
 import { takeLock, takeLocks } from '../../src/lib/server/locks/acts';
-import { removePlaces, restorePlace } from '../../src/lib/server/removed/acts';
+import { removePlaces, restorePlace, restorePlaces } from '../../src/lib/server/removed/acts';
 import { organiseDocuments } from '../../src/lib/server/places/acts-organise';
 import { documentView, everythingInHand } from '../../src/lib/server/documents/views';
 import { folder as folderView } from '../../src/lib/server/places/views-tree';
@@ -96,6 +98,75 @@ describe('removing many', () => {
 		expect((await world.read('oke', documentView, { document: documents[1]!.id })).row.number).toBe(
 			documents[1]!.number
 		);
+	});
+	it('is taken back at once, passing over what somebody brought back, with a suffix where a number was taken', async () => {
+		const { top, documents } = await tree();
+		const [one, two, three] = [await world.add(), await world.add(), await world.add()];
+		const { removed } = await world.act('oke', removePlaces, {
+			project,
+			places: [top, one.id, two.id, three.id],
+			reason: 'by mistake'
+		});
+		expect(await refused(world.act('rhosyn', restorePlaces, { project, places: removed }))).toMatchObject({
+			code: 'needs-level'
+		});
+		await world.act('ines', restorePlace, { place: two.id });
+		const upload = await world.send('oke', 'another sheet');
+		const { id: taken } = await world.act('oke', addDocument, {
+			folder: world.folder,
+			upload,
+			number: one.number,
+			title: 'Another sheet'
+		});
+		// What went with a folder is no restoral of its own.
+		const back = await world.act('oke', restorePlaces, { project, places: [...removed, documents[0]!.id] });
+		expect(back).toEqual({
+			documents: documents.length + 1 + 2,
+			folders: [],
+			renamed: [`${one.number} → ${one.number}-R1`]
+		});
+		const { events } = await world.read('ines', activity, { project });
+		const kinds = events.slice(0, 4).map((e) => e.kind);
+		expect(kinds).toEqual([...Array<string>(3).fill('place.restored'), 'document.added']);
+		const numbers = [one, three, documents[0]!, { id: taken }].map(async ({ id }) => {
+			const { row } = await world.read('oke', documentView, { document: id });
+			return row.number;
+		});
+		expect(await Promise.all(numbers)).toEqual([
+			`${one.number}-R1`,
+			three.number,
+			documents[0]!.number,
+			one.number
+		]);
+		expect(
+			await world.act('oke', restorePlaces, { project, places: removed }),
+			'what is back already is passed over'
+		).toEqual({ documents: 0, folders: [], renamed: [] });
+	});
+	it('leaves all where one is in somebody’s hand, and all are gone that were removed a moment ago', async () => {
+		const [free, held] = [await world.add(), await world.add()];
+		await world.act('rhosyn', takeLock, { document: held.id, purpose: 'soundings' });
+		const places = [free.id, held.id];
+		for (const who of ['oke', 'ines'])
+			expect(await refused(world.act(who, removePlaces, { project, places, reason: 'x' }))).toMatchObject({
+				code: 'needs-level'
+			});
+		const twice = [1, 2].map(() =>
+			world.act('oke', removePlaces, { project, places: [free.id], reason: 'x' })
+		);
+		const outcomes = await Promise.allSettled(twice);
+		expect(outcomes.map((one) => one.status).sort()).toEqual(['fulfilled', 'rejected']);
+	});
+	it('brings one folder back for all that were removed from it before it went itself', async () => {
+		const { top } = await tree();
+		const added = [await world.add('oke', undefined, top), await world.add('oke', undefined, top)];
+		const places = added.map((one) => one.id);
+		await world.act('oke', removePlaces, { project, places, reason: 'superseded' });
+		await world.act('oke', removePlaces, { project, places: [top], reason: 'superseded too' });
+		const { documents, folders } = await world.act('oke', restorePlaces, { project, places });
+		expect([documents, folders.length]).toEqual([2, 1]);
+		const { row } = await world.read('oke', documentView, { document: places[1]! });
+		expect(row.number).toBe(added[1]!.number);
 	});
 	it('of what one may not look at does not exist', async () => {
 		const { hidden } = await tree();

@@ -228,6 +228,7 @@ export const ADDRESSES = {
 	restoreDeliverables: ['POST', '/projects/{project}/deliverables/restored'],
 	restoreLive: ['POST', '/documents/{document}/live/versions/{label}/restore'],
 	restorePlace: ['POST', '/places/{place}/restore'],
+	restorePlaces: ['POST', '/projects/{project}/restorals'],
 	restoreVersion: ['POST', '/documents/{document}/versions/{label}/restore'],
 	saveVerdicts: ['PUT', '/passes/{secret}/verdicts'],
 	sendBack: ['POST', '/releases/{release}/send-back'],

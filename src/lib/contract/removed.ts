@@ -22,6 +22,11 @@ export const removePlace = act({
 	events: ['place.removed']
 });
 
+const places = z
+	.array(id)
+	.min(1, 'Choose documents or folders first.')
+	.max(1_000, 'At most 1,000 at a time.');
+
 export const removePlaces = act({
 	name: 'removePlaces',
 	summary:
@@ -30,12 +35,18 @@ export const removePlaces = act({
 	path: '/projects/{project}/removals',
 	input: z.strictObject({
 		project: projectKey,
-		places: z.array(id).min(1, 'Choose documents or folders first.').max(1_000, 'At most 1,000 at a time.'),
+		places,
 		reason
 	}),
 	output: z.strictObject({ removed: z.array(z.string()), documents: z.number() }),
 	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: ['place.removed']
+});
+
+const restored = z.strictObject({
+	documents: z.number(),
+	folders: z.array(z.string()),
+	renamed: z.array(z.string())
 });
 
 export const restorePlace = act({
@@ -44,12 +55,20 @@ export const restorePlace = act({
 	method: 'POST',
 	path: '/places/{place}/restore',
 	input: z.strictObject({ place: id }),
-	output: z.strictObject({
-		documents: z.number(),
-		folders: z.array(z.string()),
-		renamed: z.array(z.string())
-	}),
+	output: restored,
 	// Whoever removed it may still have it in hand; that keeps nobody from bringing it back (R1).
 	at: { kind: 'place', id: (i) => i.place, level: 'view', removed: true, past: ['archived', 'inHand'] },
+	events: ['place.restored']
+});
+
+export const restorePlaces = act({
+	name: 'restorePlaces',
+	summary:
+		'Bring several removed documents and folders back to where they were: all of them or none, but for what somebody has brought back already',
+	method: 'POST',
+	path: '/projects/{project}/restorals',
+	input: z.strictObject({ project: projectKey, places }),
+	output: restored,
+	at: { kind: 'project', id: (i) => i.project, who: 'member' },
 	events: ['place.restored']
 });

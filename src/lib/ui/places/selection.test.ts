@@ -21,7 +21,6 @@ vi.mock('../kit/toast', () => {
 		void toasts.push({ sentence, ...more });
 	return { toast: Object.assign(say, { success: say, error: say }) };
 });
-const { CallError } = await import('../../client/call');
 const { copyMany, moveMany, removeMany, tagMany } = await import('./selection');
 
 const then = vi.fn();
@@ -68,8 +67,26 @@ describe('what is done with many at once, and taken back', () => {
 		await takeBack();
 		await vi.waitFor(() => expect(then).toHaveBeenCalledTimes(2));
 		expect(asked.slice(1)).toEqual([
-			['changeDocument', { document: 'd1', tags: ['steel'] }],
-			['changeDocument', { document: 'd2', tags: [] }]
+			['organiseDocuments', { project: 'p', documents: ['d1', 'd2'], tag: [], untag: ['pit'] }]
+		]);
+	});
+
+	it('gives those their tags that were changed alike together, and leaves alone what was so before', async () => {
+		answers.organiseDocuments = {
+			documents: [
+				{ id: 'd1', from: null, tags: ['pit'] },
+				{ id: 'd2', from: null, tags: ['old'] },
+				{ id: 'd3', from: null, tags: ['old', 'pit'] },
+				{ id: 'd4', from: null, tags: ['old'] }
+			],
+			folders: []
+		};
+		await tagMany('p', { documents: [], folders: ['f1'] }, { tag: ['pit'], untag: ['old'] }, then);
+		await takeBack();
+		await vi.waitFor(() => expect(then).toHaveBeenCalledTimes(2));
+		expect(asked.slice(1)).toEqual([
+			['organiseDocuments', { project: 'p', documents: ['d2', 'd4'], tag: ['old'], untag: ['pit'] }],
+			['organiseDocuments', { project: 'p', documents: ['d3'], tag: ['old'], untag: [] }]
 		]);
 	});
 
@@ -88,26 +105,14 @@ describe('what is done with many at once, and taken back', () => {
 		]);
 	});
 
-	it('removes them, and restores what was removed and not what was asked for', async () => {
+	it('removes them, restores what was removed and not what was asked for, and says what it is called now', async () => {
 		answers.removePlaces = { removed: ['d1', 'f1'] };
 		await removeMany('p', chosen, 'superseded', then);
+		answers.restorePlaces = { documents: 5, folders: [], renamed: ['DR-1 → DR-1-R1'] };
 		await takeBack();
 		await vi.waitFor(() => expect(then).toHaveBeenCalledTimes(2));
-		expect(asked.slice(1)).toEqual([
-			['restorePlace', { place: 'd1' }],
-			['restorePlace', { place: 'f1' }]
-		]);
-	});
-
-	it('restores the others when somebody else has restored one meanwhile, and says so', async () => {
-		answers.removePlaces = { removed: ['d1', 'd2', 'd3'] };
-		await removeMany('p', chosen, 'superseded', then);
-		answers.restorePlace = ({ place }: { place: string }) =>
-			place === 'd2' ? new CallError('conflict', 'It is not removed.', {}) : {};
-		await takeBack();
-		await vi.waitFor(() => expect(then).toHaveBeenCalledTimes(2));
-		expect(asked.slice(1).map(([, input]) => input.place)).toEqual(['d1', 'd2', 'd3']);
-		expect(toasts[1]!.sentence).toBe('1 of 3 could not be restored: It is not removed.');
+		expect(asked.slice(1)).toEqual([['restorePlaces', { project: 'p', places: ['d1', 'f1'] }]]);
+		expect(toasts[1]!.sentence).toBe('Restored 5 documents. Taken meanwhile, so renamed: DR-1 → DR-1-R1.');
 	});
 
 	it('offers nothing to take back when it was refused', async () => {

@@ -3,6 +3,7 @@ import { addressOf, cupboard } from '../../client/cupboard';
 import { attempt } from '../platform/api';
 import { eachOf, refusedText, type Outcome } from '../platform/each';
 import { plural } from '../platform/words';
+import { sayRestored } from './restore';
 
 /** Documents and folders that something is done with together. */
 export interface Chosen {
@@ -20,6 +21,13 @@ const inWords = ({ documents, folders }: Chosen) =>
 function done(sentence: string, takeBack: () => Promise<void>): void {
 	toast.success(sentence, { takeBack: () => void attempt(takeBack) });
 }
+
+/** As many as an act takes at once. */
+const AT_ONCE = 1_000;
+const inParts = (ids: string[]) =>
+	Array.from({ length: Math.ceil(ids.length / AT_ONCE) }, (_, i) =>
+		ids.slice(i * AT_ONCE, (i + 1) * AT_ONCE)
+	);
 
 /** Says that all is as it was before, or what could not be brought back. */
 function sayBack(outcome: Outcome, what: string): void {
@@ -64,10 +72,19 @@ export async function tagMany(
 ): Promise<void> {
 	const before = await cupboard.organiseDocuments({ project, ...chosen, ...change });
 	done(`${plural(before.documents.length, 'document')} tagged.`, async () => {
-		const outcome = await eachOf(before.documents, ({ id, tags }) =>
-			cupboard.changeDocument({ document: id, tags })
+		// Those that were changed alike are changed back together, so that what is counted is such groups.
+		const alike = new Map<string, { tag: string[]; untag: string[]; documents: string[] }>();
+		for (const { id, tags } of before.documents) {
+			const tag = change.untag.filter((one) => tags.includes(one) && !change.tag.includes(one));
+			const untag = change.tag.filter((one) => !tags.includes(one));
+			const key = JSON.stringify([tag, untag]);
+			if (!alike.has(key)) alike.set(key, { tag, untag, documents: [] });
+			if (tag.length || untag.length) alike.get(key)!.documents.push(id);
+		}
+		const groups = [...alike.values()].flatMap((group) =>
+			inParts(group.documents).map((documents) => ({ project, ...group, documents }))
 		);
-		sayBack(outcome, 'given their tags again');
+		sayBack(await eachOf(groups, (group) => cupboard.organiseDocuments(group)), 'given their tags again');
 		await then();
 	});
 	await then();
@@ -106,7 +123,7 @@ export async function removeMany(
 		reason
 	});
 	done(`${inWords(chosen)} removed.`, async () => {
-		sayBack(await eachOf(removed, (place) => cupboard.restorePlace({ place })), 'restored');
+		sayRestored(await cupboard.restorePlaces({ project, places: removed }));
 		await then();
 	});
 	await then();

@@ -367,8 +367,9 @@ async function byHatch(db: Querier, secret: string, { now }: Asked) {
 /**
  * Places by id that somebody may look at, for reading several at once inside an act, with what stands at each that
  * caps levels there ({@link Reach.held} asks for it).
+ * @param which those that are there, or those that were removed
  */
-export async function visiblePlaces(db: Querier, reach: Reach, ids: string[]) {
+export async function visiblePlaces(db: Querier, reach: Reach, ids: string[], which = live()) {
 	if (!ids.length) return [];
 	const rows = await db
 		.select({ place, state: document.state, inHandOf: lock.holderId })
@@ -379,7 +380,7 @@ export async function visiblePlaces(db: Querier, reach: Reach, ids: string[]) {
 			and(
 				inArray(place.id, ids),
 				eq(place.projectId, reach.subject.projectId),
-				live(),
+				which,
 				reach.sees(place.scope)
 			)
 		);
