@@ -20,7 +20,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 
 const PARTS = [
 	...['src', 'static', 'drizzle', 'scripts', 'tests/integration'],
-	...['tsconfig.json', 'package.json', 'svelte.config.js', 'vite.config.ts']
+	...['tsconfig.json', 'package.json', '.oxfmtrc.json', 'svelte.config.js', 'vite.config.ts']
 ];
 const HERE = resolve(import.meta.dirname, '../..');
 let copy: string;
