@@ -24,6 +24,8 @@
 {@render children()}
 <Toaster
 	position="bottom-center"
+	offset={{ bottom: 'calc(24px + var(--phone-bar))' }}
+	mobileOffset={{ bottom: 'calc(16px + var(--phone-bar))' }}
 	toastOptions={{
 		class: 'font-sans',
 		style: 'background: var(--ink); color: var(--sheet); border: 0; border-radius: 3px'

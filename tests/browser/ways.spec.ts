@@ -110,6 +110,25 @@ test('on a phone the ways in stand along the bottom', async ({ browser }) => {
 	await bar.getByRole('button', { name: 'More' }).tap();
 	await sefa.getByRole('menuitem', { name: 'Register' }).tap();
 	await expect(sefa.getByRole('heading', { name: 'Register', level: 1 })).toBeVisible();
+
+	// What is said by the way stands above them, and covers none.
+	const found = await sefa.request.get('/api/v1/projects/VFT/find?q=VFT-SI');
+	const { rows } = (await found.json()) as { rows: { id: string }[] };
+	await act(sefa, 'removePlace', { place: rows[0]!.id, reason: 'struck' });
+	await go(sefa, '/vft/removed');
+	const stands = sefa.evaluate(
+		() =>
+			new Promise<number>((done) =>
+				new MutationObserver((_, observer) => {
+					const list = document.querySelector('[data-sonner-toaster]');
+					if (!list) return;
+					observer.disconnect();
+					done(parseFloat(getComputedStyle(list).bottom));
+				}).observe(document, { childList: true, subtree: true })
+			)
+	);
+	await sefa.getByRole('button', { name: 'Restore' }).first().tap();
+	expect(await stands).toBeGreaterThan((await bar.boundingBox())!.height);
 });
 
 test('how documents are numbered is tried against the numbers of today before it is changed', async ({

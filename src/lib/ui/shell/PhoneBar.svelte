@@ -21,7 +21,7 @@
 	const more = $derived(WAYS.filter((way) => !BAR.some((one) => one.path === way.path)));
 </script>
 
-<nav class="flex shrink-0 border-t-2 border-ink bg-sheet md:hidden" aria-label="Project">
+<nav class="flex h-(--phone-bar) shrink-0 border-t-2 border-ink bg-sheet md:hidden" aria-label="Project">
 	{#each BAR as { word, path, Icon } (path)}
 		<a
 			href="{base}/{path}"
