@@ -16,7 +16,7 @@ export async function removeWhole(
 	level: Level,
 	why: string
 ): Promise<number> {
-	const { tx, project, person: by, now, newId, tell } = context;
+	const { tx, project, person: by, newId } = context;
 	const within = and(eq(place.projectId, project.id), beneath(target.path), live())!;
 	const affected = await tx
 		.select({
@@ -42,30 +42,10 @@ export async function removeWhole(
 	if (first && !allows(level, 'manage'))
 		orRefuse(inHand(heldLock({ ...first.lock, holder: first.holder }, by.id)));
 	const removalId = newId();
-	await tx.insert(removal).values({
-		id: removalId,
-		projectId: project.id,
-		placeId: target.id,
-		reason: why,
-		documents,
-		removedBy: by.id,
-		removedAt: now
-	});
+	await record(context, [{ id: removalId, target, documents, inHand: held.length }], why);
 	await tx.update(place).set({ removalId }).where(within);
 	const gone = tx.select({ id: place.id }).from(place).where(eq(place.removalId, removalId));
 	await tx.update(document).set({ live: false }).where(inArray(document.id, gone));
-	tell({
-		kind: 'place.removed',
-		placeId: target.id,
-		documentId: target.kind === 'document' ? target.id : null,
-		details: {
-			name: (await namesOf(tx, [target])).get(target.id)!,
-			kind: target.kind,
-			reason: why,
-			documents,
-			inHand: held.length
-		}
-	});
 	return documents;
 }
 
@@ -80,50 +60,49 @@ export async function removeDocuments(
 	why: string
 ): Promise<void> {
 	if (!targets.length) return;
-	const { tx, project, person: by, now, newId, tell } = context;
+	const { tx, newId } = context;
 	const ids = targets.map((one) => one.id);
 	const chosen = and(inArray(place.id, ids), live())!;
 	const there = await tx.select({ id: place.id }).from(place).where(chosen).for('update');
 	if (there.length < ids.length)
 		throw new Problem('conflict', 'One of them was removed a moment ago. Nothing was removed now.');
 	for (const one of targets) checkMayGo(context, levels.get(one.id)!, [one]);
-	const names = await namesOf(tx, targets);
-	const removals = targets.map((one) => ({
-		id: newId(),
-		projectId: project.id,
-		placeId: one.id,
-		reason: why,
-		documents: 1,
-		removedBy: by.id,
-		removedAt: now
-	}));
-	await tx.insert(removal).values(removals);
+	const removals = targets.map((target) => ({ id: newId(), target, documents: 1, inHand: 0 }));
+	await record(context, removals, why);
+	const made = removals.map((one) => one.id);
 	await tx
 		.update(place)
 		.set({ removalId: sql`${removal.id}` })
 		.from(removal)
-		.where(
-			and(
-				eq(removal.placeId, place.id),
-				inArray(
-					removal.id,
-					removals.map((one) => one.id)
-				)
-			)
-		);
+		.where(and(eq(removal.placeId, place.id), inArray(removal.id, made)));
 	await tx.update(document).set({ live: false }).where(inArray(document.id, ids));
-	for (const one of targets)
+}
+
+/** Writes down removals, with how many documents each takes and how many of these are in somebody's hand, and tells each. */
+async function record(
+	{ tx, project, person: by, now, tell }: ContextOf['project'] & Acting,
+	removals: { id: string; target: Place; documents: number; inHand: number }[],
+	reason: string
+): Promise<void> {
+	await tx.insert(removal).values(
+		removals.map(({ id, target, documents }) => ({
+			id,
+			projectId: project.id,
+			placeId: target.id,
+			reason,
+			documents,
+			removedBy: by.id,
+			removedAt: now
+		}))
+	);
+	const targets = removals.map((one) => one.target);
+	const names = await namesOf(tx, targets);
+	for (const { target, documents, inHand } of removals)
 		tell({
 			kind: 'place.removed',
-			placeId: one.id,
-			documentId: one.id,
-			details: {
-				name: names.get(one.id)!,
-				kind: one.kind,
-				reason: why,
-				documents: 1,
-				inHand: 0
-			}
+			placeId: target.id,
+			documentId: target.kind === 'document' ? target.id : null,
+			details: { name: names.get(target.id)!, kind: target.kind, reason, documents, inHand }
 		});
 }
 
