@@ -2,15 +2,20 @@ import type { FileHandle } from 'node:fs/promises';
 
 /** Bytes gathered before they are written. */
 const BATCH = 1024 * 1024;
+/** Bytes after which what is written is sent on to the disk. */
+const LOT = 32 * BATCH;
 
 /**
  * Writes what comes piece by piece into a file: one batch is written while the next is gathered, so that memory stays at
- * two batches. What fails is raised by the next piece, or at the end.
+ * two batches, and goes to the disk meanwhile, so that whoever wants to be sure of it at the end waits only for the last of
+ * it. What fails is raised by the next piece, or at the end.
  */
 export class Batches {
 	private waiting: Uint8Array[] = [];
 	private bytes = 0;
 	private writing: Promise<void> = Promise.resolve();
+	private unsent = 0;
+	private sending: Promise<void> | null = null;
 
 	/** @param position where in the file it begins */
 	constructor(
@@ -29,6 +34,7 @@ export class Batches {
 	async end(): Promise<void> {
 		await this.begin();
 		await this.writing;
+		await this.sending;
 	}
 
 	private async begin(): Promise<void> {
@@ -54,5 +60,14 @@ export class Batches {
 			rest = rest.slice(whole);
 			if (left && rest[0]) rest[0] = rest[0].subarray(left);
 		}
+		this.unsent += at - position;
+		if (this.unsent >= LOT && !this.sending) this.send();
+	}
+
+	private send(): void {
+		this.unsent = 0;
+		this.sending = this.file.datasync().then(() => void (this.sending = null));
+		// A failure stays, and is raised at the end.
+		this.sending.catch(() => {});
 	}
 }
