@@ -1,11 +1,11 @@
-import adapter from '@sveltejs/adapter-node';
+import adapter from './scripts/parts/adapter.mjs';
 import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 
 /** @type {import('@sveltejs/kit').Config} */
 export default {
 	preprocess: vitePreprocess(),
 	kit: {
-		adapter: adapter(),
+		adapter,
 		// Every change, by form or not, is checked in hooks.server.ts, where tokens are known too.
 		csrf: { trustedOrigins: ['*'] },
 		csp: {

@@ -36,7 +36,12 @@ const together: Plugin = {
 	}
 };
 
-export default defineConfig({
+/** What is no JavaScript, or looks for files beside its own: it stays where it was installed. */
+const APART = ['@expo-google-fonts/archivo', '@node-rs/argon2', 'pino', 'sharp', 'web-ifc'];
+
+export default defineConfig(({ command }) => ({
 	plugins: [tailwindcss(), sveltekit(), rooms, together],
+	// The server takes in what it uses of its packages: a thousand files of theirs took it longer to read than to start.
+	ssr: command === 'build' ? { noExternal: true, external: APART } : {},
 	build: { chunkSizeWarningLimit: 1200 }
-});
+}));

@@ -1,34 +1,34 @@
 /** Serves the built application; ends cleanly on SIGTERM: no new requests, jobs finished, connections closed. */
 import { createServer } from 'node:http';
 import { pipeline } from 'node:stream';
+import { fileURLToPath } from 'node:url';
+import { createReadableStream, getRequest, setResponse } from '@sveltejs/kit/node';
 import compression from 'compression';
-import { handler } from '../build/handler.js';
+import sirv from 'sirv';
+import { Server } from '../build/server/index.js';
+import { manifest } from '../build/server/manifest.js';
 
 const origin = new URL(process.env.ORIGIN);
 const loopback = new Set(['localhost', '127.0.0.1', '[::1]']);
+const client = fileURLToPath(new URL('../build/client', import.meta.url));
+
+const application = new Server(manifest);
+await application.init({ env: process.env, read: (file) => createReadableStream(`${client}/${file}`) });
 
 const BODY = 'x-cupboard-body';
 const { bodies } = globalThis.cupboard.services;
 bodies.fetched = true;
 
-/** Sends a body that an answer only names straight from where it lies, when the framework has sent its head. */
-function sendNamedBody(request, response) {
-	const { writeHead, end } = response;
-	let name;
-	response.writeHead = (...head) => {
-		name = response.getHeader(BODY);
-		response.removeHeader(BODY);
-		return writeHead.apply(response, head);
-	};
-	response.end = (...rest) => {
-		response.end = end;
-		const body = name === undefined || request.method === 'HEAD' ? null : bodies.fetch(name);
-		if (!body) return end.apply(response, rest);
-		// A line that breaks ends the reading, and a file that cannot be read ends the line: its length was promised.
-		pipeline(body, response, (error) => error && response.destroy());
-		return response;
-	};
-}
+/** What browsers fetch as it was built; what is named by its content stays what it is. */
+const built = sirv(client, {
+	etag: true,
+	gzip: true,
+	brotli: true,
+	setHeaders: (response, path) => {
+		if (path.startsWith(`/${manifest.appPath}/immutable/`) && response.statusCode === 200)
+			response.setHeader('cache-control', 'public,max-age=31536000,immutable');
+	}
+});
 
 /**
  * Pages and answers go packed to who takes them so: on a slow line that is what one waits for. Files go as they are,
@@ -37,9 +37,30 @@ function sendNamedBody(request, response) {
 const pack = compression({
 	filter: (_, response) =>
 		/^(text\/html|application\/(problem\+)?json)\b/.test(response.getHeader('content-type') ?? '') &&
-		!response.hasHeader('content-disposition') &&
-		!response.hasHeader(BODY)
+		!response.hasHeader('content-disposition')
 });
+
+/** Asks the application, and sends what it answers: a body that is only named goes straight from where it lies. */
+async function answer(request, response) {
+	// A body without a named kind is bytes; the framework would take it for no body at all.
+	request.headers['content-type'] ??= 'application/octet-stream';
+	const asked = await getRequest({ base: origin.origin, request }).catch(() => null);
+	if (!asked) return void response.writeHead(400).end('Bad Request');
+	const answered = await application.respond(asked, {
+		platform: {},
+		getClientAddress: () => request.socket.remoteAddress
+	});
+	const name = answered.headers.get(BODY);
+	if (name === null) return setResponse(response, answered);
+	answered.headers.delete(BODY);
+	const body = request.method === 'HEAD' ? null : bodies.fetch(name);
+	if (!body) return setResponse(response, answered);
+	for (const [key, value] of answered.headers)
+		response.setHeader(key, key === 'set-cookie' ? answered.headers.getSetCookie() : value);
+	response.writeHead(answered.status);
+	// A line that breaks ends the reading, and a file that cannot be read ends the line: its length was promised.
+	pipeline(body, response, (error) => error && response.destroy());
+}
 
 const server = createServer({ connectionsCheckingInterval: 5_000 }, (request, response) => {
 	// A session belongs to one host name; whoever types the other name of this machine is led to the right one.
@@ -55,10 +76,11 @@ const server = createServer({ connectionsCheckingInterval: 5_000 }, (request, re
 		return;
 	}
 	response.once('finish', () => dropRest(request));
-	sendNamedBody(request, response);
-	// A body without a named kind is bytes; the framework would take it for no body at all.
-	request.headers['content-type'] ??= 'application/octet-stream';
-	pack(request, response, () => handler(request, response, () => response.writeHead(404).end()));
+	const failed = (error) => {
+		console.error('unexpected:', error.message);
+		response.destroy();
+	};
+	built(request, response, () => pack(request, response, () => answer(request, response).catch(failed)));
 });
 /**
  * Reads and drops what is left of a body that was answered before it was read whole. The framework holds on to it, so

@@ -37,7 +37,6 @@ export function environment(home, databaseUrl, port, demo) {
 		PORT: String(port),
 		HOST: process.env.HOST ?? '127.0.0.1',
 		ORIGIN: process.env.ORIGIN ?? `http://127.0.0.1:${port}`,
-		BODY_SIZE_LIMIT: 'Infinity',
 		CUPBOARD_HOME: home,
 		CUPBOARD_SECRET: process.env.CUPBOARD_SECRET ?? readFileSync(secretFile, 'utf8'),
 		CUPBOARD_DEMO: demo ? '1' : '',

@@ -37,7 +37,6 @@ export class ServerProcess {
 			PORT: String(port),
 			HOST: '127.0.0.1',
 			ORIGIN: `http://127.0.0.1:${port}`,
-			BODY_SIZE_LIMIT: 'Infinity',
 			DATABASE_URL: databaseUrl,
 			CUPBOARD_HOME: home,
 			CUPBOARD_SECRET: 'a secret for tests only, long enough',

@@ -13,7 +13,6 @@ import { readView } from '../platform/runner/run';
 import { Bodies } from '../platform/http/bodies';
 import { trustedProxies } from '../platform/http/address';
 import { Live } from '../trail/following';
-import { startDemoMail } from '../platform/mail/demo-server';
 import { Mailer } from '../platform/mail/send';
 import { projectsWhereAccessEnded } from '../access/reach';
 import { nameOf } from '../live/rooms/names';
@@ -48,7 +47,7 @@ export async function startServices(
 	const rooms = new Rooms(
 		database,
 		config.origin,
-		config.redisUrl,
+		config.redisUrl ? [(await import('../live/rooms/between')).betweenProcesses(config.redisUrl)] : [],
 		log,
 		trustedProxies(config.trustedProxies)
 	);
@@ -89,6 +88,7 @@ export async function startServices(
 	if (work) {
 		await store.cleanLeftovers();
 		if (config.demo && !config.smtpUrl) {
+			const { startDemoMail } = await import('../platform/mail/demo-server');
 			const demoMail = await startDemoMail(config.home, database);
 			config.smtpUrl = demoMail.url;
 			closing.push(demoMail.close);

@@ -9,12 +9,14 @@ import {
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { BitString, Integer, Utf8String } from 'asn1js';
-import { AttributeTypeAndValue, BasicConstraints, Certificate, Extension } from 'pkijs';
+import type { Certificate } from 'pkijs';
 import { daysLater } from '../../core/time/spans';
 import type { Config } from './config';
 import { keepOnce } from './kept-once';
 import { signingKey } from './signing';
+
+/** The words of certificates and signatures: read when first something is signed, since they are many. */
+export const words = async () => ({ ...(await import('asn1js')), ...(await import('pkijs')) });
 
 /** What signs PDF files: a private key, and the certificate by which other readers know it, with those above it. */
 export interface Signing {
@@ -89,6 +91,8 @@ async function signingOf(text: string): Promise<Signing> {
 				? { name: 'ECDSA', namedCurve: curve }
 				: null;
 	if (!by) throw new Error('Its key is of a kind that readers of PDF do not know.');
+	const { Certificate } = await words();
+	const certificateOf = ({ raw }: X509Certificate) => Certificate.fromBER(new Uint8Array(raw));
 	return {
 		key: await webcrypto.subtle.importKey(
 			'pkcs8',
@@ -103,10 +107,10 @@ async function signingOf(text: string): Promise<Signing> {
 	};
 }
 
-const certificateOf = ({ raw }: X509Certificate): Certificate => Certificate.fromBER(new Uint8Array(raw));
-
 /** A key and a certificate that it signed itself (X.509 v3, RFC 5280), as PEM. RSA, which every reader knows. */
 async function ownCertificate(host: string): Promise<string> {
+	const { AttributeTypeAndValue, BasicConstraints, BitString, Certificate, Extension, Integer, Utf8String } =
+		await words();
 	const { privateKey, publicKey } = await promisify(generateKeyPair)('rsa', { modulusLength: 3072 });
 	const by = { name: 'RSASSA-PKCS1-v1_5', hash: 'SHA-256' };
 	const imported = <T extends 'pkcs8' | 'spki'>(form: T, der: Buffer, use: 'sign' | 'verify') =>

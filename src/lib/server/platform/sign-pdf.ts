@@ -1,17 +1,7 @@
 import { webcrypto } from 'node:crypto';
 import { SignPdf } from '@signpdf/signpdf';
 import { Signer } from '@signpdf/utils';
-import { ObjectIdentifier, OctetString, UTCTime } from 'asn1js';
-import {
-	Attribute,
-	ContentInfo,
-	EncapsulatedContentInfo,
-	IssuerAndSerialNumber,
-	SignedAndUnsignedAttributes,
-	SignedData,
-	SignerInfo
-} from 'pkijs';
-import type { Signing } from './certificate';
+import { words, type Signing } from './certificate';
 
 /** Types of attributes that are signed with the content (RFC 5652, 11). */
 const CONTENT_TYPE = '1.2.840.113549.1.9.3';
@@ -25,6 +15,18 @@ class CmsSigner extends Signer {
 	}
 
 	override async sign(bytes: Buffer, at = new Date()): Promise<Buffer> {
+		const {
+			Attribute,
+			ContentInfo,
+			EncapsulatedContentInfo,
+			IssuerAndSerialNumber,
+			ObjectIdentifier,
+			OctetString,
+			SignedAndUnsignedAttributes,
+			SignedData,
+			SignerInfo,
+			UTCTime
+		} = await words();
 		const content = new Uint8Array(bytes).buffer;
 		const [own] = this.by.chain;
 		const attribute = (type: string, value: unknown) => new Attribute({ type, values: [value] });

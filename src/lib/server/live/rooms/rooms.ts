@@ -1,8 +1,7 @@
 import type { IncomingMessage } from 'node:http';
 import { BlockList } from 'node:net';
 import type { Duplex } from 'node:stream';
-import { Hocuspocus, type Document } from '@hocuspocus/server';
-import { Redis } from '@hocuspocus/extension-redis';
+import { Hocuspocus, type Document, type Extension } from '@hocuspocus/server';
 import type { Logger } from 'pino';
 import { WebSocketServer, type WebSocket } from 'ws';
 import * as Y from 'yjs';
@@ -102,7 +101,7 @@ export class Rooms {
 	constructor(
 		private readonly database: Database,
 		private readonly origin: string,
-		redisUrl: string | null,
+		extensions: Extension[],
 		private readonly log: Logger,
 		private readonly proxies = new BlockList()
 	) {
@@ -111,7 +110,7 @@ export class Rooms {
 			quiet: true,
 			yDocOptions: { gc: false, gcFilter: () => false },
 			debounce: 1_000,
-			extensions: redisUrl ? [new Redis(redisAddress(redisUrl))] : [],
+			extensions,
 			onAuthenticate: ({ documentName, context, connectionConfig }) =>
 				this.enter(documentName, guestOf(context), connectionConfig),
 			beforeHandleMessage: async ({ context, update, document }) => {
@@ -373,13 +372,4 @@ const TRIALS: Record<RoomName['kind'], new (doc: Document) => Trial> = {
 /** The connection that something came through, as it was handed to the room server. */
 function guestOf(context: unknown): Guest {
 	return (context as { guest: Guest }).guest;
-}
-
-function redisAddress(url: string): { host: string; port: number; options: Record<string, unknown> } {
-	const { hostname, port, username, password } = new URL(url);
-	return {
-		host: hostname,
-		port: Number(port) || 6379,
-		options: { ...(username ? { username } : {}), ...(password ? { password } : {}) }
-	};
 }
