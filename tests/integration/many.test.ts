@@ -7,7 +7,7 @@ import { addDocument } from '../../src/lib/server/documents/acts';
 import { activity } from '../../src/lib/server/trail/views';
 import { takeLock, takeLocks } from '../../src/lib/server/locks/acts';
 import { removePlaces, restorePlace, restorePlaces } from '../../src/lib/server/removed/acts';
-import { organiseDocuments } from '../../src/lib/server/places/acts-organise';
+import { changeDocument, organiseDocuments } from '../../src/lib/server/places/acts-organise';
 import { documentView, everythingInHand } from '../../src/lib/server/documents/views';
 import { folder as folderView } from '../../src/lib/server/places/views-tree';
 import { refused, TestWorld } from './world';
@@ -77,6 +77,43 @@ describe('whole folders', () => {
 		});
 		for (const { id } of documents)
 			expect((await world.read('oke', documentView, { document: id })).row.tags).toEqual(['quay']);
+	});
+});
+
+describe('many documents', () => {
+	it('each keep what they had beside what is given to all, and those that were closed stay closed where they go', async () => {
+		const to = await folder('Issued elsewhere', world.folder);
+		const some = await Promise.all(
+			[['a'], ['b'], ['a', 'b'], [], ['a']].map(async (tags) => {
+				const { id } = await world.add();
+				if (tags.length) await world.act('oke', changeDocument, { document: id, tags });
+				return id;
+			})
+		);
+		await world.act('oke', closePlace, { place: some[0]! });
+		const organise = (more: object) =>
+			world.act('oke', organiseDocuments, { project, documents: some, ...more });
+		const before = await organise({ tag: ['x'], untag: ['a'] });
+		const had = new Map(before.documents.map((one) => [one.id, one.tags]));
+		expect(some.map((id) => had.get(id))).toEqual([['a'], ['b'], ['a', 'b'], [], ['a']]);
+		await organise({ to });
+		const seen = await Promise.all(some.map((document) => world.read('oke', documentView, { document })));
+		expect(seen.map(({ row }) => row.tags)).toEqual([['x'], ['b', 'x'], ['b', 'x'], ['x'], ['x']]);
+		expect(seen.map(({ way }) => way.at(-1)!.id)).toEqual(some.map(() => to));
+		expect(await refused(world.read('rhosyn', documentView, { document: some[0]! }))).toMatchObject({
+			code: 'not-found'
+		});
+		expect((await world.read('rhosyn', documentView, { document: some[1]! })).row.tags).toEqual(['b', 'x']);
+		const { events } = await world.read('oke', activity, { project });
+		const told = (kind: string) =>
+			new Set(
+				events.filter((one) => one.kind === kind && some.includes(one.document!)).map((one) => one.document)
+			).size;
+		expect([told('document.tagged'), told('document.moved')]).toEqual([some.length, some.length]);
+		// A second time changes nothing, and so tells nothing.
+		await organise({ to, tag: ['x'], untag: ['a'] });
+		const after = await world.read('oke', activity, { project });
+		expect(after.events[0]!.seq).toBe(events[0]!.seq);
 	});
 });
 

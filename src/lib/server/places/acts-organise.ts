@@ -1,10 +1,11 @@
-import { eq, inArray } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import * as contract from '../../contract/places';
 import { allows } from '../../core/access/levels';
 import { nameKey } from '../../core/files/names';
 import { checkNumber } from '../../core/numbering/numbering';
 import { Problem } from '../../core/acts/problem';
 import { MOST_TAGS } from '../../core/files/settle';
+import { among } from '../platform/db';
 import { document, place } from '../platform/db/schema';
 import { holdTree } from '../access/scopes';
 import { does, type Acting, type ContextOf } from '../platform/runner/act';
@@ -66,6 +67,43 @@ export const changeDocument = does(contract.changeDocument, {
 	}
 });
 
+const ids = (all: readonly { id: string }[]): string[] => all.map(({ id }) => id);
+
+/** Gives documents tags and takes some from them; those that come to have the same are written together. */
+async function tag(
+	{ tx, tell }: InProject,
+	rows: readonly (typeof document.$inferSelect)[],
+	{ tag: given, untag: taken }: { tag: readonly string[]; untag: readonly string[] }
+): Promise<void> {
+	const alike = new Map<string, { tags: string[]; rows: (typeof rows)[number][] }>();
+	for (const one of rows) {
+		const tags = [...new Set([...one.tags.filter((t) => !taken.includes(t)), ...given])].sort();
+		if (tags.length > MOST_TAGS)
+			throw new Problem(
+				'invalid',
+				`${one.number} would have more than ${MOST_TAGS} tags. Nothing was changed.`
+			);
+		const key = JSON.stringify(tags);
+		if (key === JSON.stringify(one.tags)) continue;
+		const known = alike.get(key);
+		if (known) known.rows.push(one);
+		else alike.set(key, { tags, rows: [one] });
+	}
+	for (const { tags, rows: same } of alike.values()) {
+		await tx
+			.update(document)
+			.set({ tags })
+			.where(among(document.id, ids(same)));
+		for (const one of same)
+			tell({
+				kind: 'document.tagged',
+				placeId: one.id,
+				documentId: one.id,
+				details: { number: one.number, tags }
+			});
+	}
+}
+
 export const organiseDocuments = does(contract.organiseDocuments, {
 	async run(context, input) {
 		const { tx, project, tell } = context;
@@ -77,25 +115,28 @@ export const organiseDocuments = does(contract.organiseDocuments, {
 		const within = tagging ? await documentsWithin(context, folders) : [];
 		const places = [...moving, ...within.filter((w) => !moving.some((p) => p.id === w.id))];
 		checkTidy(context, [...places, ...(input.to ? folders : [])], 'Moving and tagging');
-		const ids = places.map((p) => p.id);
-		const rows = await tx.select().from(document).where(inArray(document.id, ids)).for('update');
+		const rows = await tx
+			.select()
+			.from(document)
+			.where(among(document.id, ids(places)))
+			.for('update');
 		const about = new Map(rows.map((r) => [r.id, r]));
 		if (input.to) {
 			const folder = await targetFolder(context, input.to);
 			await holdStill(tx, folder.id);
 			await checkOntoDesk(context, moving, folder);
 			for (const one of folders) if (one.parentId !== folder.id) await moveWhole(context, one.id, folder.id);
-			for (const one of moving) {
-				if (one.parentId === folder.id) continue;
-				await tx
-					.update(place)
-					.set({
-						parentId: folder.id,
-						path: folder.path + one.id,
-						// What has entries of its own keeps them; all else follows the new place.
-						scope: one.scope === one.id ? one.id : folder.scope
-					})
-					.where(eq(place.id, one.id));
+			const moved = moving.filter((one) => one.parentId !== folder.id);
+			await tx
+				.update(place)
+				.set({
+					parentId: folder.id,
+					path: sql`${folder.path} || ${place.id}`,
+					// What has entries of its own keeps them; all else follows the new place.
+					scope: sql`case when ${place.scope} = ${place.id} then ${place.id} else ${folder.scope} end`
+				})
+				.where(among(place.id, ids(moved)));
+			for (const one of moved)
 				tell({
 					kind: 'document.moved',
 					placeId: one.id,
@@ -107,25 +148,8 @@ export const organiseDocuments = does(contract.organiseDocuments, {
 						from: one.parentId
 					}
 				});
-			}
 		}
-		if (tagging)
-			for (const one of rows) {
-				const tags = [...new Set([...one.tags.filter((t) => !input.untag.includes(t)), ...input.tag])].sort();
-				if (tags.length > MOST_TAGS)
-					throw new Problem(
-						'invalid',
-						`${one.number} would have more than ${MOST_TAGS} tags. Nothing was changed.`
-					);
-				if (tags.join() === one.tags.join()) continue;
-				await tx.update(document).set({ tags }).where(eq(document.id, one.id));
-				tell({
-					kind: 'document.tagged',
-					placeId: one.id,
-					documentId: one.id,
-					details: { number: one.number, tags }
-				});
-			}
+		if (tagging) await tag(context, rows, input);
 		return {
 			documents: places.map((p) => ({ id: p.id, from: p.parentId, tags: about.get(p.id)!.tags })),
 			folders: folders.map((p) => ({ id: p.id, from: p.parentId }))
