@@ -48,56 +48,42 @@ await command(async () => {
 		return existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null;
 	};
 
-	/** Runs one program after the other beside something else; what they print comes at their end. */
-	const beside = async (programs) => {
-		const results = [];
-		for (const [name, args] of programs) {
-			const program = spawn('npx', args, { stdio: ['ignore', 'pipe', 'pipe'], env: ONE_THREAD });
-			const said = [];
-			program.stdout.on('data', (piece) => said.push(piece));
-			program.stderr.on('data', (piece) => said.push(piece));
-			const code = await ended(program);
-			results.push({ name, ok: code === 0, said: Buffer.concat(said).toString() });
-		}
-		for (const { name, ok, said } of results) {
-			if (!ok) console.log(said);
-			check(name, ok);
-		}
+	/** One of the programs that check without running anything; what it prints is shown when it found something. */
+	const checking = (name, args) => async () => {
+		const program = spawn('npx', args, { stdio: ['ignore', 'pipe', 'pipe'], env: ONE_THREAD });
+		const said = [];
+		program.stdout.on('data', (piece) => said.push(piece));
+		program.stderr.on('data', (piece) => said.push(piece));
+		const code = await ended(program);
+		if (code !== 0) console.log(Buffer.concat(said).toString());
+		check(name, code === 0);
 	};
-
-	if (wanted('static')) {
+	const types = ['svelte-check', '--tsgo', '--tsconfig', './tsconfig.check.json', '--fail-on-warnings'];
+	// Those that take longest first.
+	const checks = wanted('static')
+		? [
+				checking('types', [...types, '--output', 'human']),
+				checking('format', ['oxfmt', '--check', '--threads', '1']),
+				checking('lint of components', ['eslint', '.', '--max-warnings', '0']),
+				checking('lint', ['oxlint', '--type-aware', '--deny-warnings']),
+				checking('house rules', ['depcruise', '--config', '.dependency-cruiser.cjs', 'src']),
+				checking('nothing unused', ['knip', '--no-config-hints'])
+			]
+		: [];
+	if (checks.length) {
 		step('types, lint, house rules');
 		spawnSync('npx', ['svelte-kit', 'sync'], { stdio: 'ignore' });
-		// Two at a time: each takes one processor, and the machine has two.
-		await Promise.all([
-			beside([
-				[
-					'types',
-					[
-						'svelte-check',
-						'--tsgo',
-						'--tsconfig',
-						'./tsconfig.check.json',
-						'--fail-on-warnings',
-						'--output',
-						'human'
-					]
-				],
-				['format', ['oxfmt', '--check', '--threads', '1']]
-			]),
-			beside([
-				['lint of components', ['eslint', '.', '--max-warnings', '0']],
-				['lint', ['oxlint', '--type-aware', '--deny-warnings']],
-				['nothing unused', ['knip', '--no-config-hints']],
-				['house rules', ['depcruise', '--config', '.dependency-cruiser.cjs', 'src']]
-			])
-		]);
 	}
-	/** The build and the unit tests need nothing of each other, and each leaves half of the machine idle. */
+	const build = () => ended(spawn(process.execPath, ['scripts/build.mjs'], { stdio: 'inherit' }));
+	// Two at a time: each takes one processor, and the machine has two.
+	const lane = async () => {
+		for (let next = checks.shift(); next; next = checks.shift()) await next();
+	};
+	const lanes = [lane(), lane()];
+	/** The build begins when nothing more is to be checked; it and the unit tests need nothing of each other. */
 	const built =
-		wanted('integration') || wanted('browser') || wanted('static')
-			? ended(spawn(process.execPath, ['scripts/build.mjs'], { stdio: 'inherit' }))
-			: null;
+		wanted('integration') || wanted('browser') || wanted('static') ? Promise.race(lanes).then(build) : null;
+	await Promise.all(lanes);
 	const vitest = (name, projects, env) => {
 		const file = join(home, `${name}.json`);
 		rmSync(file, { force: true });
