@@ -1,5 +1,6 @@
 import type { BrowserContext } from '@playwright/test';
 import { as, go, pick, ready, said } from './people';
+import { worn } from './seats';
 import { expect, test } from './world';
 
 /**
@@ -8,6 +9,7 @@ import { expect, test } from './world';
  */
 test('a project from nothing to a release, by what is on screen', async ({ browser }) => {
 	const ines = await as(browser, 'ines');
+	worn(ines);
 	const clicks = await counting(ines.context());
 	await go(ines, '/vft/shelves');
 	const counted: string[] = [];

@@ -10,6 +10,7 @@ import { requestOf, type AnswerOf, type InputOf } from '../../src/lib/client/cup
 import type { Contracts } from '../../src/lib/contract';
 import { API } from '../../src/lib/core/acts/api';
 import { timeCode } from '../time-code';
+import { seat, worn } from './seats';
 import { world } from './world';
 
 export const base = () => world().origin;
@@ -20,11 +21,10 @@ const sentences = new WeakMap<Page, string[]>();
 /** Begins what the page writes to its console when it says something; a binding would hinder the cutting of lines. */
 const SAID = 'said by the way: ';
 
+/** Notes what a page says. */
 async function listen(page: Page): Promise<void> {
-	const list: string[] = [];
-	sentences.set(page, list);
 	page.on('console', (message) => {
-		if (message.text().startsWith(SAID)) list.push(message.text().slice(SAID.length));
+		if (message.text().startsWith(SAID)) sentences.get(page)!.push(message.text().slice(SAID.length));
 	});
 	await page.addInitScript((begin) => {
 		new MutationObserver((changes) => {
@@ -49,20 +49,25 @@ export async function said(page: Page, what: string | RegExp): Promise<void> {
 	list.splice(0, list.findIndex(fits) + 1);
 }
 
+/** A page that differs from others in something, such as its size. */
+async function ownPage(browser: Browser, options: BrowserContextOptions): Promise<Page> {
+	const context = await browser.newContext({ baseURL: base(), acceptDownloads: true, ...options });
+	return context.newPage();
+}
+
 /** A page of a person of the demo world who is signed in, in a browser context of their own; it has gone nowhere yet. */
 export async function as(browser: Browser, who: string, options: BrowserContextOptions = {}): Promise<Page> {
 	const storageState = world().sessions.get(who);
-	const context = await browser.newContext({
-		baseURL: base(),
-		acceptDownloads: true,
-		...options,
-		...(storageState ? { storageState } : {})
-	});
-	const page = await context.newPage();
-	await listen(page);
+	const { page, fresh } = Object.keys(options).length
+		? { page: await ownPage(browser, options), fresh: true }
+		: await seat(browser, base());
+	const context = page.context();
+	if (fresh) await listen(page);
+	sentences.set(page, []);
 	page.on('pageerror', (error) => {
 		throw error;
 	});
+	if (storageState) await context.addCookies(storageState.cookies);
 	origins.set(page, options.baseURL ?? base());
 	if (storageState && (await context.request.get('/api/v1/me/sessions')).ok()) return page;
 	await page.goto('/sign-in');
@@ -136,6 +141,7 @@ export async function sendBytes(page: Page, name: string, content: string | Buff
 export async function cuttable(page: Page) {
 	const open = new Set<WebSocketRoute>();
 	let up = true;
+	worn(page);
 	await page.routeWebSocket(/\/live\/rooms\//, async (route) => {
 		if (!up) return void (await route.close());
 		open.add(route);

@@ -47,12 +47,13 @@ export function copyOf(name: string, as: string): string {
 	}
 	return to;
 }
-export const serve = (database: string, home: string) =>
-	ServerProcess.on(address(database), home, {
-		CUPBOARD_DEMO: '1',
-		CUPBOARD_SECRET: process.env.CUPBOARD_SECRET,
-		LOG_LEVEL: 'error'
-	});
+export const serve = (database: string, home: string, port?: number) =>
+	ServerProcess.on(
+		address(database),
+		home,
+		{ CUPBOARD_DEMO: '1', CUPBOARD_SECRET: process.env.CUPBOARD_SECRET, LOG_LEVEL: 'error' },
+		port
+	);
 
 /** Only what hangs is ended; a busy machine takes its time to read the files of the world. */
 const MOST_TRIES = 3_000;

@@ -2,6 +2,7 @@ import { basename } from 'node:path';
 import { readFileSync } from 'node:fs';
 import { test as base } from '@playwright/test';
 import type { ServerProcess } from '../integration/server';
+import { leave } from './seats';
 import { address, copyOf, folder, makeAnew, serve, TEMPLATE, type Session } from './template';
 
 export * from '@playwright/test';
@@ -24,6 +25,8 @@ export function world(): World {
 class Worlds {
 	private story = '';
 	private server: ServerProcess | null = null;
+	/** The same for all its worlds, so that a browser knows their scripts. */
+	private port: number | undefined;
 
 	constructor(private readonly database: string) {}
 
@@ -34,7 +37,8 @@ class Worlds {
 		await this.end();
 		const home = copyOf(TEMPLATE, story);
 		await makeAnew(this.database, TEMPLATE);
-		this.server = await serve(this.database, home);
+		this.server = await serve(this.database, home, this.port);
+		this.port = this.server.port;
 		this.story = story;
 		const sessions = JSON.parse(readFileSync(folder('sessions.json'), 'utf8')) as Record<string, Session>;
 		return {
@@ -54,7 +58,7 @@ class Worlds {
 
 /**
  * A story's own server over its own copy of the demo world, so that stories run in any order and beside each other.
- * Whoever took part in a test has left when it ends.
+ * Whoever took part in a test has left when it ends, and what they left in their browsers is wiped.
  */
 export const test = base.extend<{ ownWorld: World }, { worlds: Worlds }>({
 	worlds: [
@@ -71,7 +75,7 @@ export const test = base.extend<{ ownWorld: World }, { worlds: Worlds }>({
 		async ({ worlds, browser }, use, { file }) => {
 			now = await worlds.of(file);
 			await use(now);
-			await Promise.all(browser.contexts().map((context) => context.close()));
+			await leave(browser, now.origin);
 		},
 		{ auto: true, timeout: 60_000 }
 	]

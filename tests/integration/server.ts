@@ -23,14 +23,20 @@ export class ServerProcess {
 	readonly origin: string;
 
 	private constructor(
-		private readonly port: number,
+		readonly port: number,
 		private readonly env: NodeJS.ProcessEnv
 	) {
 		this.origin = `http://127.0.0.1:${port}`;
 	}
 
-	static async on(databaseUrl: string, home: string, more: NodeJS.ProcessEnv = {}): Promise<ServerProcess> {
-		const port = await freePort();
+	/** @param wanted the port, where it is not all the same */
+	static async on(
+		databaseUrl: string,
+		home: string,
+		more: NodeJS.ProcessEnv = {},
+		wanted?: number
+	): Promise<ServerProcess> {
+		const port = wanted ?? (await freePort());
 		const server = new ServerProcess(port, {
 			...process.env,
 			NODE_ENV: 'production',
