@@ -1,9 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { agoText, dayText, initials, plural, sizeText, takenText, whenText } from './words';
+import { agoText, dayText, initials, placeWord, plural, sizeText, takenText, whenText } from './words';
 
 const zone = 'Europe/Stockholm';
 
 describe('words', () => {
+	it('places as people call them', () => {
+		const called = (kind: string, onDesk: boolean) => placeWord({ kind, onDesk });
+		expect([called('shelf', false), called('shelf', true)]).toEqual(['shelf', 'desk']);
+		expect([called('folder', true), called('document', true)]).toEqual(['folder', 'document']);
+	});
+
 	it('sizes in the units people use', () => {
 		expect([sizeText(1), sizeText(940_000), sizeText(2_100_000), sizeText(1_074_000_000)]).toEqual([
 			'1 kB',

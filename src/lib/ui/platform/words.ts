@@ -33,6 +33,11 @@ export function agoText(at: string | Date, now = Date.now()): string {
 	return dayText(at);
 }
 
+/** What people call a place: a desk is a shelf with one entry, and nobody calls it that. */
+export function placeWord({ kind, onDesk }: { kind: string; onDesk: boolean }): string {
+	return kind === 'shelf' && onDesk ? 'desk' : kind;
+}
+
 /** First name, for narrow places. */
 export function firstName(name: string | null): string {
 	return name?.split(' ')[0] ?? '';

@@ -35,10 +35,6 @@
 
 	const done = $derived(about.issuedAt !== null);
 	const open = $derived(!done && about.state !== 'cancelled' && documents > 0);
-	const reply = (one: Recipient) => {
-		const day = replyDayOf(about, one);
-		return day ? dayText(day) : '–';
-	};
 	const back = (one: Recipient) => {
 		const { pass } = one;
 		if (!pass) return '';
@@ -62,7 +58,7 @@
 			{ id: 'who', head: 'Who', cell: who, by: (one) => one.name },
 			{ id: 'gets', head: 'Gets', cell: gets, class: 'whitespace-nowrap' },
 			{ id: 'for', head: 'Asked of them', text: (one) => EXPECTS_LABEL[one.expects] },
-			{ id: 'reply', head: 'Reply by', text: reply, class: 'whitespace-nowrap' },
+			{ id: 'reply', head: 'Reply by', cell: reply, class: 'whitespace-nowrap' },
 			...(done
 				? [
 						{ id: 'back', head: 'So far', text: back },
@@ -76,6 +72,9 @@
 	/>
 </div>
 
+{#snippet reply(one: Recipient)}{@const day = replyDayOf(about, one)}{#if day}<span class="sm:hidden"
+			>reply by&nbsp;</span
+		>{dayText(day)}{/if}{/snippet}
 {#snippet note(one: Recipient)}<a
 		class="link text-[12px]"
 		target="_blank"

@@ -19,13 +19,13 @@
 	import TryAs from '$lib/ui/shell/TryAs.svelte';
 	import WhyPanel from '$lib/ui/access/WhyPanel.svelte';
 	import { ended } from '$lib/core/words/sentences';
-	import { dayText, plural } from '$lib/ui/platform/words';
+	import { dayText, placeWord, plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	type Reaching = (typeof data.people)[number];
 	const base = $derived(`/${data.frame.project.code.toLowerCase()}`);
 	const outside = $derived(data.people.filter((p) => p.outside).length);
-	const kindWord = $derived(data.place.kind === 'document' ? 'document' : data.place.kind);
+	const word = $derived(placeWord(data.place));
 	const back = $derived(
 		data.place.kind === 'document' ? `${base}/document/${data.place.id}` : `${base}/place/${data.place.id}`
 	);
@@ -111,7 +111,7 @@
 			<span>Access</span>
 		</h1>
 		<p class="text-ink-2">
-			{plural(data.people.length, 'person', 'people')} reach{data.people.length === 1 ? 'es' : ''} this {kindWord}{outside
+			{plural(data.people.length, 'person reaches', 'people reach')} this {word}{outside
 				? ` · ${outside} outside`
 				: ''}{data.passes ? ` · ${plural(data.passes, 'pass', 'passes')}` : ''}
 		</p>
@@ -245,7 +245,7 @@
 			{:else if !data.can.letIn.may}<p class="text-ink-2">
 					{data.place.onDesk
 						? data.can.letIn.why
-						: `You may see who reaches this ${kindWord}. To change it takes Manage; ask one of those who have it.`}
+						: `You may see who reaches this ${word}. To change it takes Manage; ask one of those who have it.`}
 				</p>
 				<button class="button" onclick={() => (person = data.frame.me.id)}>Why do I have this level?</button>
 			{/if}

@@ -29,7 +29,7 @@
 	import SelectionMenu from '$lib/ui/places/SelectionMenu.svelte';
 	import TitleBlock from '$lib/ui/places/TitleBlock.svelte';
 	import { ended } from '$lib/core/words/sentences';
-	import { dayText, plural } from '$lib/ui/platform/words';
+	import { dayText, placeWord, plural } from '$lib/ui/platform/words';
 
 	let { data } = $props();
 	const code = $derived(data.frame.project.code.toLowerCase());
@@ -233,8 +233,10 @@
 				<a
 					class="flex items-center gap-0.5"
 					href="/{code}/access/{data.place.id}"
-					title="{plural(reach.people, 'person', 'people')} reach this; see Access"
-					aria-label="{plural(reach.people, 'person', 'people')} reach this folder: Access"
+					title="{plural(reach.people, 'person reaches', 'people reach')} this; see Access"
+					aria-label="{plural(reach.people, 'person reaches', 'people reach')} this {placeWord(
+						data.place
+					)}: Access"
 				>
 					{#each reach.head as p (p.id)}<Avatar name={p.name} outside={p.outside} />{/each}
 					<span class="ml-1 text-[12px] text-ink-2">{plural(reach.people, 'person', 'people')}</span>
