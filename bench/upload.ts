@@ -1,6 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { closeSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs';
+import { closeSync, fsyncSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 import { READER } from './large-project';
 import type { Line } from './measure';
@@ -58,6 +58,8 @@ export async function upload(serverPid: number): Promise<{ hash: string; lines: 
 	const file = join(process.env.CUPBOARD_HOME!, 'gib.bin');
 	const handle = openSync(file, 'w');
 	for (let i = 0; i < 256; i++) writeSync(handle, randomBytes(4 << 20));
+	// On the disk before anything is measured: what is still on its way there would be written between what is sent.
+	fsyncSync(handle);
 	closeSync(handle);
 	const rss = () =>
 		Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${serverPid}/status`, 'utf8'))![1]) / 1024;
