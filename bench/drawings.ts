@@ -1,5 +1,6 @@
+import type { Page } from '@playwright/test';
 import { readDxf } from '../src/lib/core/dxf/read';
-import type { Line } from './measure';
+import { inTurns, type Line } from './measure';
 import { addDocument, asController, inBrowser, SIGNED_IN, stamp } from './reader';
 
 const ENTITIES = 50_000;
@@ -44,12 +45,30 @@ function drawing(changed: boolean): string {
 	return [...out, 0, 'ENDSEC', 0, 'EOF'].join('\n') + '\n';
 }
 
+/** Opens it; gives the milliseconds until the list of items stood, and those that it did not answer at most. */
+async function opened(page: Page, address: string): Promise<{ took: number; longest: number }> {
+	await page.goto(address);
+	const items = page.getByRole('tab', { name: 'Items' });
+	await items.waitFor({ timeout: 120_000 });
+	const took = (await page.evaluate(`new Promise((done) => {
+		const look = () => (window.shown ? done(window.shown) : setTimeout(look, 20));
+		look();
+	})`)) as number;
+	const found = Number(/\d+/.exec((await items.textContent()) ?? '')?.[0]);
+	if (found !== ENTITIES / EVERY) throw new Error(`${found} items of ${ENTITIES / EVERY} were found`);
+	return { took, longest: (await page.evaluate('window.longest')) as number };
+}
+
 /** From the address of a comparison to its list of items, in a browser, and how long it did not answer meanwhile. */
 export async function largeDrawings(): Promise<Line[]> {
 	const [before, after] = [drawing(false), drawing(true)];
-	const begin = performance.now();
-	readDxf(before);
-	const reading = performance.now() - begin;
+	const { reading } = await inTurns({
+		reading: () => {
+			const begin = performance.now();
+			readDxf(before);
+			return Promise.resolve(performance.now() - begin);
+		}
+	});
 	const number = `DRAW-${stamp()}`;
 	const [a, b] = await asController(async () => [
 		await addDocument(`${number}A`, 'a.dxf', before),
@@ -77,27 +96,26 @@ export async function largeDrawings(): Promise<Line[]> {
 			};
 			requestAnimationFrame(next);
 		})()`);
-		await page.goto(address);
-		const items = page.getByRole('tab', { name: 'Items' });
-		await items.waitFor({ timeout: 120_000 });
-		const took = (await page.evaluate(`new Promise((done) => {
-			const look = () => (window.shown ? done(window.shown) : setTimeout(look, 20));
-			look();
-		})`)) as number;
-		const found = Number(/\d+/.exec((await items.textContent()) ?? '')?.[0]);
-		if (found !== ENTITIES / EVERY) throw new Error(`${found} items of ${ENTITIES / EVERY} were found`);
+		const answered: number[] = [];
+		const { shown } = await inTurns({
+			shown: async () => {
+				const { took, longest } = await opened(page, address);
+				answered.push(longest);
+				return took;
+			}
+		});
 		const against = { what: 'reading one of them', value: reading };
 		return [
 			{
 				what: `two drawings of ${ENTITIES.toLocaleString('en')} entities to their compared items, in a browser`,
-				value: took,
+				value: shown,
 				unit: 'ms',
 				budget: 1_500,
 				baseline: against
 			},
 			{
 				what: 'the longest time that page did not answer meanwhile',
-				value: (await page.evaluate('window.longest')) as number,
+				value: Math.max(...answered),
 				unit: 'ms',
 				budget: null,
 				baseline: against

@@ -55,6 +55,22 @@ export async function undisturbed<T>(measure: () => T | Promise<T>): Promise<T> 
 }
 
 /**
+ * Measures something several times, several ways to the same end in turns, so that a machine that changes its speed changes it for all of them.
+ * @param ways each gives how fast it went, or how long it took
+ * @returns the median of each
+ */
+export async function inTurns<Way extends string>(
+	ways: Record<Way, () => Promise<number>>,
+	turns = 3
+): Promise<Record<Way, number>> {
+	const names = Object.keys(ways) as Way[];
+	const taken = Object.fromEntries(names.map((name) => [name, [] as number[]])) as Record<Way, number[]>;
+	for (let i = 0; i < turns; i++) for (const name of names) taken[name].push(await undisturbed(ways[name]));
+	const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+	return Object.fromEntries(names.map((name) => [name, median(taken[name])])) as Record<Way, number>;
+}
+
+/**
  * The time in milliseconds that 95 of 100 calls stay under, on a server that has been in use for a while.
  * @param before done before each of them, and not measured
  */

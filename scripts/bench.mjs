@@ -1,4 +1,4 @@
-/** Measures Cupboard against its budgets, on a large project in a cluster of its own. */
+/** Measures Cupboard against its budgets, on a large project in a cluster of its own; all of them, or those that are named. */
 import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { resolve } from 'node:path';
@@ -28,10 +28,14 @@ await command(async () => {
 		});
 		try {
 			await ready(env.ORIGIN, port, server);
-			const { status } = spawnSync(process.execPath, ['--import', 'tsx', 'bench/run.ts'], {
-				stdio: 'inherit',
-				env: { ...env, SERVER_PID: String(server.pid), CHROMIUM: chromium }
-			});
+			const { status } = spawnSync(
+				process.execPath,
+				['--import', 'tsx', 'bench/run.ts', ...process.argv.slice(2)],
+				{
+					stdio: 'inherit',
+					env: { ...env, SERVER_PID: String(server.pid), CHROMIUM: chromium }
+				}
+			);
 			process.exitCode = status ?? 1;
 		} finally {
 			const ended = new Promise((done) => server.once('exit', done));
