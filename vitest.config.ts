@@ -40,6 +40,8 @@ class LongestFirst extends BaseSequencer {
 export default defineConfig({
 	test: {
 		sequence: { sequencer: LongestFirst },
+		// As many as processors, not one fewer: what reads the sources beside them has little to do.
+		maxWorkers: '100%',
 		projects: [
 			{
 				resolve: { alias: [...IN_BROWSERS, ...NO_PAGE] },

@@ -17,6 +17,8 @@ import {
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { makeToken } from '../../src/lib/server/people/acts-account';
+import { TestWorld } from './world';
 
 const PARTS = [
 	...['src', 'static', 'drizzle', 'scripts', 'tests/integration'],
@@ -37,12 +39,18 @@ const walk = (heading: string) =>
 	new RegExp(`### ${heading}\n([\\s\\S]*?)\n##`).exec(
 		readFileSync(join(HERE, 'CONTRIBUTING.md'), 'utf8')
 	)![1]!;
-const run = (...args: string[]) =>
-	execFileSync(process.execPath, args, { cwd: copy, encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
+const run = (args: string[], env: NodeJS.ProcessEnv = process.env) =>
+	execFileSync(process.execPath, args, {
+		cwd: copy,
+		env,
+		encoding: 'utf8',
+		stdio: ['ignore', 'pipe', 'pipe']
+	});
+const lastLine = (said: string) => JSON.parse(said.trim().split('\n').at(-1)!) as Record<string, unknown>;
 /** What a program of the newcomer says in its last line, as JSON. */
 function tried(program: string): Record<string, unknown> {
 	writeFileSync(join(copy, 'tried.ts'), program);
-	return JSON.parse(run('--import', 'tsx', 'tried.ts').trim().split('\n').at(-1)!) as Record<string, unknown>;
+	return lastLine(run(['--import', 'tsx', 'tried.ts']));
 }
 
 /** What “Add an act” adds to which file. */
@@ -104,7 +112,7 @@ it('adding an act touches the files that its walk names, and nothing else', () =
 		expect(walk('Add an act')).toContain(file.replace(/documents(?=\.ts|\/)/, '<noun>'));
 		appendFileSync(join(copy, file), lines);
 	}
-	run('--import', 'tsx', 'scripts/tasks/addresses.ts');
+	run(['--import', 'tsx', 'scripts/tasks/addresses.ts']);
 	const said = tried(ACT_TRIED);
 	expect(said).toMatchObject({ grams: 12, described: true, called: 'function' });
 	expect(said.says).toBe(`weighed ${String(said.number)}: 12 g`);
@@ -174,40 +182,42 @@ export const load: PageServerLoad = (event) => pageView(event, activity, { proje
 `
 };
 
-/** The server of \`npm run dev\`, with what it bundles kept in the copy. */
+/** Starts the server of \`npm run dev\`, with what it bundles kept in the copy, and asks it for the screen. */
 const SCREEN_TRIED = `
 import { createServer } from 'vite';
-import { makeToken } from './src/lib/server/people/acts-account';
-import { TestWorld } from './tests/integration/world';
 
-const world = await TestWorld.open();
-const { number } = await world.add();
-const { secret } = await world.act('ines', makeToken, { name: 'walk' });
-Object.assign(process.env, {
-	NODE_ENV: 'development',
-	DATABASE_URL: world.config.databaseUrl,
-	CUPBOARD_HOME: world.home,
-	CUPBOARD_SECRET: world.config.secret
-});
 const server = await createServer({ cacheDir: '.vite', server: { port: 0, host: '127.0.0.1' }, logLevel: 'error', optimizeDeps: { noDiscovery: true, include: [] } });
 await server.listen();
-process.env.ORIGIN = server.resolvedUrls!.local[0]!.replace(/\\/$/, '');
-const get = async (path: string, headers = {}) => {
+process.env.ORIGIN = server.resolvedUrls.local[0].replace(/\\/$/, '');
+const get = async (path, headers = {}) => {
 	const answer = await fetch(process.env.ORIGIN + path, { headers, redirect: 'manual' });
 	return { status: answer.status, text: await answer.text() };
 };
-const shown = await get('/vft/logbook', { authorization: 'Bearer ' + secret });
+const shown = await get('/vft/logbook', { authorization: 'Bearer ' + process.env.TOKEN });
 const stranger = await get('/vft/logbook');
-console.log(JSON.stringify({ number, status: shown.status, heading: shown.text.includes('<h1>Logbook'), table: shown.text.includes('document.added'), stranger: stranger.status }));
+console.log(JSON.stringify({ status: shown.status, heading: shown.text.includes('<h1>Logbook'), table: shown.text.includes('document.added'), stranger: stranger.status }));
 process.exit();
 `;
 
-it('adding a screen makes the files that its walk names, and the server people develop with shows it', () => {
+it('adding a screen makes the files that its walk names, and the server people develop with shows it', async () => {
 	for (const [file, lines] of Object.entries(SCREEN)) {
 		const name = file.split('/').at(-1)!;
 		expect(walk('Add a screen')).toContain(name);
 		mkdirSync(join(copy, 'src/routes/[project]/logbook'), { recursive: true });
 		writeFileSync(join(copy, file.replace('<name>', 'logbook')), lines);
 	}
-	expect(tried(SCREEN_TRIED)).toMatchObject({ status: 200, heading: true, table: true, stranger: 303 });
+	const world = await TestWorld.open();
+	await world.add();
+	const { secret } = await world.act('ines', makeToken, { name: 'walk' });
+	writeFileSync(join(copy, 'tried.mjs'), SCREEN_TRIED);
+	const said = run(['tried.mjs'], {
+		...process.env,
+		NODE_ENV: 'development',
+		DATABASE_URL: world.config.databaseUrl,
+		CUPBOARD_HOME: world.home,
+		CUPBOARD_SECRET: world.config.secret,
+		TOKEN: secret
+	});
+	await world.close();
+	expect(lastLine(said)).toEqual({ status: 200, heading: true, table: true, stranger: 303 });
 });
