@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
+import { readdir } from 'node:fs/promises';
 import http from 'node:http';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -132,6 +133,8 @@ describe('resumable upload', () => {
 		const id = response.headers.get('location')!.split('/').at(-1)!;
 		const hash = createHash('sha256').update(bytes).digest('hex');
 		expect(await (await speak('oke', 'POST', `/${id}`)).json()).toMatchObject({ hash });
+		// Of what arrived nothing is left there, for whoever begins the next looks through it.
+		expect((await readdir(`${world.home}/uploads`)).filter((name) => name.startsWith(id))).toEqual([]);
 	});
 
 	it.each([

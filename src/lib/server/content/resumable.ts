@@ -259,10 +259,12 @@ class Resumable {
 		const named = { hash, size, head, name: metadata!.name! };
 		const received = await noteUpload(this.services, id, sender, named, new Date());
 		this.store.hashes.forget(id);
+		// Noted in the database by now: what is arriving is looked through at the beginning of each upload.
+		await this.store.configstore.delete(id).catch(() => {});
 		return received;
 	}
 
-	/** Throws away what was not continued in time, and the notes of what is in the store by now. */
+	/** Throws away what was not continued in time. */
 	async clean(now = Date.now()): Promise<void> {
 		const names = await readdir(this.store.directory).catch(() => []);
 		for (const name of names) {

@@ -25,7 +25,15 @@
 	const settling = untrack(() => new Settling(place.id, project));
 	let open = $state(true);
 	const lines = $derived(settling.lines);
-	const waiting = $derived(lines.filter((l) => l.open && !settling.faultsOf(l).length));
+	/** What the button would add; not counted again with every file that lands. */
+	const waiting = $derived(settling.busy ? 0 : settling.waiting.length);
+	const adds = $derived(
+		waiting || !settling.empty.length
+			? waiting
+				? plural(waiting, 'document')
+				: 'documents'
+			: plural(settling.empty.length, 'folder')
+	);
 	const added = $derived(lines.filter((l) => l.state === 'done').length);
 	const total = $derived(lines.reduce((n, l) => n + l.file.size, 0));
 	const sent = $derived(
@@ -53,12 +61,8 @@
 <Dialog bind:open title="Add documents to {place.name}" wide>
 	<Form
 		act={addAll}
-		button="Add {waiting.length || !settling.empty.length
-			? waiting.length
-				? plural(waiting.length, 'document')
-				: 'documents'
-			: plural(settling.empty.length, 'folder')}"
-		disabled={settling.busy || !(waiting.length || settling.empty.length)}
+		button={settling.busy ? 'Adding…' : `Add ${adds}`}
+		disabled={settling.busy || !(waiting || settling.empty.length)}
 	>
 		<div class="flex flex-wrap items-center gap-2">
 			<label class="button cursor-pointer focus-within:outline-2"

@@ -1,3 +1,4 @@
+import { flushSync } from 'svelte';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { standardRule } from '../../core/numbering/numbering';
 import { Settling } from './settling.svelte';
@@ -174,7 +175,7 @@ describe('settling many files', () => {
 			],
 			empty: []
 		});
-		expect(table.lines.map((line) => table.faultsOf(line))).toEqual([
+		expect(table.lines.map((line) => line.faults)).toEqual([
 			[],
 			['VFT-MW-LS-00-DR-0102 is taken.'],
 			['The file is empty.'],
@@ -191,7 +192,25 @@ describe('settling many files', () => {
 		table.lines[1]!.number = table.lines[0]!.number;
 		await table.addAll();
 		expect(server.documents.size).toBe(0);
-		expect(table.faultsOf(table.lines[0]!)[0]).toMatch(/^Another file here has the number/);
+		expect(table.lines[0]!.faults[0]).toMatch(/^Another file here has the number/);
+	});
+
+	it('a file that lands leaves the others as they were judged, however many they are', async () => {
+		const table = settling();
+		await take(table, ...Array.from({ length: 50 }, (_, i) => `pile ${i}.dxf`));
+		let judged = 0;
+		const stop = $effect.root(() => {
+			for (const line of table.lines) $effect(() => void (line.faults, judged++));
+		});
+		flushSync();
+		judged = 0;
+		table.lines[0]!.state = 'done';
+		flushSync();
+		expect(judged).toBe(1);
+		table.lines[1]!.number = table.lines[2]!.number;
+		flushSync();
+		expect(table.lines.filter(({ faults }) => faults.length)).toEqual(table.lines.slice(1, 3));
+		stop();
 	});
 
 	it('makes the next version of what one has in hand, and locks what nobody has', async () => {
@@ -228,7 +247,7 @@ describe('settling many files', () => {
 		await take(table, 'a.dxf', 'b.dxf');
 		table.beside(table.lines[0]!);
 		expect(numbers(table)).toEqual(['0103', '0102']);
-		expect(table.faultsOf(table.lines[0]!)).toEqual([]);
+		expect(table.lines[0]!.faults).toEqual([]);
 	});
 
 	it('warns of bytes that are here already, once', async () => {
@@ -294,7 +313,7 @@ describe('settling many files', () => {
 		await table.addAll();
 		expect(table.lines[0]).toMatchObject({ state: 'fault', fault: 'Somebody was faster.' });
 		await table.look();
-		expect(table.faultsOf(table.lines[0]!)).toEqual(['VFT-MW-LS-00-DR-0101 is taken.']);
+		expect(table.lines[0]!.faults).toEqual(['VFT-MW-LS-00-DR-0101 is taken.']);
 	});
 
 	it('says it when the server cannot be asked, and loses no file', async () => {

@@ -45,12 +45,16 @@ export class Line {
 	madeFrom: string | null = null;
 	/** The document was taken in hand for it. */
 	locked = false;
+	/** Everything that keeps it from landing, as sentences. */
+	readonly faults: string[] = $derived.by(() => this.judge(this));
 
+	/** @param judge what the table says is wrong with it, among the others */
 	constructor(
 		readonly key: number,
 		readonly file: File,
 		readonly folders: string[],
-		mostBytes: number
+		mostBytes: number,
+		private readonly judge: (line: Line) => string[]
 	) {
 		this.hopeless =
 			file.size === 0
@@ -106,6 +110,21 @@ export class Settling {
 	empty = $state<string[][]>([]);
 	private inUse = $state<Record<string, InUse | null>>({});
 	private keys = 0;
+	/**
+	 * Numbers that several lines have, one under the other. A text, for it stays the same while lines land: what depends
+	 * on it, which is every line, is worked out anew only when two come to have one number or have it no more.
+	 */
+	private readonly shared = $derived.by(() => {
+		const [seen, twice] = [new Set<string>(), new Set<string>()];
+		for (const line of this.lines) {
+			if (line.state === 'done') continue;
+			const number = line.number.trim();
+			if (seen.has(number)) twice.add(number);
+			seen.add(number);
+		}
+		return [...twice].join('\n');
+	});
+	private readonly sharedNumbers = $derived(new Set(this.shared ? this.shared.split('\n') : []));
 
 	constructor(
 		private readonly place: string,
@@ -116,9 +135,10 @@ export class Settling {
 	async take({ files, empty }: Batch): Promise<void> {
 		this.fault = '';
 		this.empty.push(...empty);
-		const fresh = [...files]
-			.sort(byWay)
-			.map(({ file, folders }) => new Line(++this.keys, file, folders, this.project.maxFileBytes));
+		const fresh = [...files].sort(byWay).map(({ file, folders }) => {
+			const { maxFileBytes } = this.project;
+			return new Line(++this.keys, file, folders, maxFileBytes, (line) => this.faultsOf(line));
+		});
 		for (let i = 0; i < fresh.length; i += ASKED_AT_ONCE) {
 			const some = fresh.slice(i, i + ASKED_AT_ONCE);
 			try {
@@ -175,13 +195,11 @@ export class Settling {
 		return this.inUse[line.number.trim()] ?? null;
 	}
 
-	/** Everything that keeps a line from landing, as sentences. */
-	faultsOf(line: Line): string[] {
+	private faultsOf(line: Line): string[] {
 		if (line.hopeless) return [line.hopeless];
 		if (line.state === 'done') return [];
 		const number = line.number.trim();
-		const twice = this.lines.some((l) => l !== line && l.state !== 'done' && l.number.trim() === number);
-		if (twice) return [`Another file here has the number ${number} too.`];
+		if (this.sharedNumbers.has(number)) return [`Another file here has the number ${number} too.`];
 		if (line.becomes === 'version') return [];
 		if (this.usedBy(line)) return [`${number} is taken.`];
 		return faultsOf(this.project.numbering, line);
@@ -276,11 +294,16 @@ export class Settling {
 		this.lines = this.lines.filter((l) => l !== line);
 	}
 
+	/** Lines that may land as they are. */
+	get waiting(): Line[] {
+		return this.lines.filter((l) => l.open && !l.faults.length);
+	}
+
 	/** Adds every line that may land; the others stay with what is wrong with them. */
 	async addAll(): Promise<void> {
 		this.busy = true;
 		await this.look();
-		const waiting = this.lines.filter((l) => l.open && !this.faultsOf(l).length);
+		const waiting = this.waiting;
 		const worker = async () => {
 			for (let line = waiting.shift(); line; line = waiting.shift()) await this.add(line);
 		};

@@ -201,8 +201,8 @@
 					<th
 						class="px-2 py-1.5 {wide(column)} {column.right ? 'text-right' : ''}"
 						aria-sort={order?.column === column.id ? (order.down ? 'descending' : 'ascending') : undefined}
-						>{#if column.headCell}{@render column.headCell()}{:else if column.quiet}<span class="sr-only"
-								>{column.head}</span
+						>{#if column.headCell}{@render column.headCell(column)}{:else if column.quiet}<span
+								class="sr-only">{column.head}</span
 							>{:else if column.by}<button
 								type="button"
 								class="inline-flex items-center gap-1 hover:text-act"

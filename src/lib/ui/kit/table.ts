@@ -8,7 +8,7 @@ export interface Column<Row> {
 	/** The head is for screen readers only. */
 	quiet?: boolean;
 	/** More than words in the head, such as a scale. */
-	headCell?: Snippet;
+	headCell?: Snippet<[column: Column<Row>]>;
 	/** What stands in its cells: words, or more than words. */
 	text?: (row: Row) => string;
 	cell?: Snippet<[row: Row, column: Column<Row>]>;
