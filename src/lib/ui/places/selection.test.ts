@@ -55,6 +55,46 @@ describe('what is done with many at once, and taken back', () => {
 		]);
 	});
 
+	it('moves more than an act takes in several, and brings all back; what is refused on the way is said', async () => {
+		const documents = Array.from({ length: 2_100 }, (_, i) => `d${i}`);
+		const folders = ['f1', 'f2'];
+		const lots = () => asked.map(([, input]) => (input.documents as string[]).length);
+		const moved = (input: unknown) => {
+			const { documents, folders } = input as typeof chosen;
+			const from = (id: string) => ({ id, from: 'pit', tags: [] });
+			return { documents: documents.map(from), folders: folders.map(from) };
+		};
+		answers.organiseDocuments = moved;
+		await moveMany('p', { documents, folders }, { id: 'quay', name: 'Quay wall' }, then);
+		expect(lots()).toEqual([998, 1_000, 102]);
+		expect(asked.flatMap(([, input]) => input.documents)).toEqual(documents);
+		expect(asked.flatMap(([, input]) => input.folders)).toEqual(folders);
+		expect(toasts.map((toast) => toast.sentence)).toEqual([
+			'2,100 documents and 2 folders moved to Quay wall.'
+		]);
+		await takeBack();
+		await vi.waitFor(() => expect(then).toHaveBeenCalledTimes(2));
+		expect(lots().slice(3)).toEqual([998, 1_000, 102]);
+
+		asked.length = toasts.length = 0;
+		answers.organiseDocuments = (input: unknown) =>
+			asked.length > 2 ? new Error('One of these is in hand.') : moved(input);
+		await moveMany('p', { documents, folders }, { id: 'quay', name: 'Quay wall' }, then);
+		expect(toasts[0]!.sentence).toMatch(/^102 documents left as they were: /);
+		expect(toasts[1]!.sentence).toBe('1,998 documents and 2 folders moved to Quay wall.');
+	});
+
+	it('removes folders and documents together in lots of what an act takes', async () => {
+		answers.removePlaces = (input: unknown) => ({ removed: (input as { places: string[] }).places });
+		answers.restorePlaces = { documents: 1, folders: [], renamed: [] };
+		const documents = Array.from({ length: 1_200 }, (_, i) => `d${i}`);
+		await removeMany('p', { documents, folders: ['f1'] }, 'superseded', then);
+		expect(asked.map(([, input]) => (input.places as string[]).length)).toEqual([1_000, 201]);
+		await takeBack();
+		await vi.waitFor(() => expect(then).toHaveBeenCalledTimes(2));
+		expect(asked.slice(2).map(([, input]) => (input.places as string[]).length)).toEqual([1_000, 201]);
+	});
+
 	it('tags them, and gives each the tags that it had', async () => {
 		answers.organiseDocuments = {
 			documents: [

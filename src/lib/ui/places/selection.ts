@@ -1,6 +1,6 @@
 import { toast } from '../kit/toast';
 import { addressOf, cupboard } from '../../client/cupboard';
-import { attempt } from '../platform/api';
+import { attempt, sentenceOf } from '../platform/api';
 import { eachOf, refusedText, type Outcome } from '../platform/each';
 import { plural } from '../platform/words';
 import { sayRestored } from './restore';
@@ -28,6 +28,41 @@ const inParts = (ids: string[]) =>
 	Array.from({ length: Math.ceil(ids.length / AT_ONCE) }, (_, i) =>
 		ids.slice(i * AT_ONCE, (i + 1) * AT_ONCE)
 	);
+/** Documents and folders in lots that an act takes at once, folders first. */
+const lotsOf = ({ documents, folders }: Chosen): Chosen[] =>
+	inParts([...folders, ...documents]).map((lot, i) => {
+		const [from, left] = [i * AT_ONCE, Math.max(0, folders.length - i * AT_ONCE)];
+		return { documents: lot.slice(left), folders: folders.slice(from, from + AT_ONCE) };
+	});
+
+/**
+ * Has an act done with many, lot by lot. When the first is refused nothing was done, and the refusal is raised; when a
+ * later one is, what was done stays and can be taken back, and it is said how many others are as they were.
+ * @returns the answers, and with what it was done
+ */
+async function inLots<Answer>(
+	chosen: Chosen,
+	act: (lot: Chosen) => Promise<Answer>
+): Promise<{ answers: Answer[]; did: Chosen }> {
+	const answers: Answer[] = [];
+	const did: Chosen = { documents: [], folders: [] };
+	for (const lot of lotsOf(chosen)) {
+		try {
+			answers.push(await act(lot));
+		} catch (error) {
+			if (!answers.length) throw error;
+			const left = {
+				documents: chosen.documents.slice(did.documents.length),
+				folders: chosen.folders.slice(did.folders.length)
+			};
+			toast.error(`${inWords(left)} left as they were: ${sentenceOf(error)}`, { stays: true });
+			break;
+		}
+		did.documents.push(...lot.documents);
+		did.folders.push(...lot.folders);
+	}
+	return { answers, did };
+}
 
 /** Says that all is as it was before, or what could not be brought back. */
 function sayBack(outcome: Outcome, what: string): void {
@@ -43,19 +78,23 @@ export async function moveMany(
 	to: { id: string; name: string },
 	then: () => unknown
 ): Promise<void> {
-	const before = await cupboard.organiseDocuments({ project, ...chosen, to: to.id });
-	done(`${inWords(chosen)} moved to ${to.name}.`, async () => {
-		const homes = new Set([...before.documents, ...before.folders].flatMap((b) => b.from ?? []));
+	const { answers, did } = await inLots(chosen, (lot) =>
+		cupboard.organiseDocuments({ project, ...lot, to: to.id })
+	);
+	const documents = answers.flatMap((before) => before.documents);
+	const folders = answers.flatMap((before) => before.folders);
+	done(`${inWords(did)} moved to ${to.name}.`, async () => {
+		const homes = new Set([...documents, ...folders].flatMap((b) => b.from ?? []));
 		const back = (list: { id: string; from: string | null }[], home: string) =>
 			list.filter((b) => b.from === home).map((b) => b.id);
-		const outcome = await eachOf([...homes], (home) =>
-			cupboard.organiseDocuments({
+		const groups = [...homes].flatMap((home) =>
+			lotsOf({ documents: back(documents, home), folders: back(folders, home) }).map((lot) => ({
 				project,
-				documents: back(before.documents, home),
-				folders: back(before.folders, home),
+				...lot,
 				to: home
-			})
+			}))
 		);
+		const outcome = await eachOf(groups, (group) => cupboard.organiseDocuments(group));
 		// All from one folder go back together, so that what is counted is folders.
 		sayBack(outcome, 'brought back to their folders');
 		await then();
@@ -70,11 +109,14 @@ export async function tagMany(
 	change: { tag: string[]; untag: string[] },
 	then: () => unknown
 ): Promise<void> {
-	const before = await cupboard.organiseDocuments({ project, ...chosen, ...change });
-	done(`${plural(before.documents.length, 'document')} tagged.`, async () => {
+	const { answers } = await inLots(chosen, (lot) =>
+		cupboard.organiseDocuments({ project, ...lot, ...change })
+	);
+	const documents = answers.flatMap((before) => before.documents);
+	done(`${plural(documents.length, 'document')} tagged.`, async () => {
 		// Those that were changed alike are changed back together, so that what is counted is such groups.
 		const alike = new Map<string, { tag: string[]; untag: string[]; documents: string[] }>();
-		for (const { id, tags } of before.documents) {
+		for (const { id, tags } of documents) {
 			const tag = change.untag.filter((one) => tags.includes(one) && !change.tag.includes(one));
 			const untag = change.tag.filter((one) => !tags.includes(one));
 			const key = JSON.stringify([tag, untag]);
@@ -97,13 +139,18 @@ export async function copyMany(
 	to: string,
 	then: () => unknown
 ): Promise<void> {
-	const made = await cupboard.copyDocuments({ project, ...chosen, to });
-	const numbers = made.documents.map((m) => m.number);
+	const { answers } = await inLots(chosen, (lot) => cupboard.copyDocuments({ project, ...lot, to }));
+	const copies = answers.flatMap((made) => made.documents);
+	const numbers = copies.map((copy) => copy.number);
 	done(
 		`Copied as ${numbers.slice(0, 3).join(', ')}${numbers.length > 3 ? ` and ${numbers.length - 3} more` : ''}.`,
 		async () => {
-			const places = [...made.folders, ...made.documents.map((m) => m.id)];
-			await cupboard.removePlaces({ project, places, reason: 'Copied by mistake' });
+			const places = [...answers.flatMap((made) => made.folders), ...copies.map((copy) => copy.id)];
+			const outcome = await eachOf(inParts(places), (places) =>
+				cupboard.removePlaces({ project, places, reason: 'Copied by mistake' })
+			);
+			const refused = refusedText(outcome, 'taken away again');
+			if (refused) toast.error(refused, { stays: true });
 			await then();
 		}
 	);
@@ -117,13 +164,12 @@ export async function removeMany(
 	reason: string,
 	then: () => unknown
 ): Promise<void> {
-	const { removed } = await cupboard.removePlaces({
-		project,
-		places: [...chosen.documents, ...chosen.folders],
-		reason
-	});
-	done(`${inWords(chosen)} removed.`, async () => {
-		sayRestored(await cupboard.restorePlaces({ project, places: removed }));
+	const { answers, did } = await inLots(chosen, ({ documents, folders }) =>
+		cupboard.removePlaces({ project, places: [...documents, ...folders], reason })
+	);
+	done(`${inWords(did)} removed.`, async () => {
+		for (const places of inParts(answers.flatMap((answer) => answer.removed)))
+			sayRestored(await cupboard.restorePlaces({ project, places }));
 		await then();
 	});
 	await then();
