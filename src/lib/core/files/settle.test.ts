@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { standardRule } from '../numbering/numbering';
-import { faultsOf, filledDown, numberAfter, tagsOf } from './settle';
+import { faultsOf, filledDown, numberAfter, sharedNumbers, tagsOf } from './settle';
 
 const rule = standardRule('VFT', [{ code: 'MW', name: 'Marine works' }]);
 const line = { number: 'VFT-MW-LS-00-DR-0101', title: 'Linkspan', tags: '' };
@@ -21,6 +21,12 @@ describe('one line', () => {
 		const many = Array.from({ length: 31 }, (_, i) => `tag ${i}`).join(',');
 		expect(faultsOf(rule, { ...line, tags: many })).toEqual(['At most 30 tags.']);
 	});
+});
+
+it('numbers that several lines have are told once each, however they are typed', () => {
+	const lines = ['b', 'a', ' b', 'c', 'a', 'b '].map((number) => ({ number }));
+	expect(sharedNumbers(lines)).toBe('b\na');
+	expect(sharedNumbers(lines.slice(0, 2))).toBe('');
 });
 
 describe('filling down', () => {

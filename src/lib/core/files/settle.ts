@@ -40,6 +40,17 @@ export function faultsOf(rule: NumberingRule, line: Settled): string[] {
 	return faults;
 }
 
+/** The numbers that several of some lines have, one under the other: a text, which is the same as long as they are. */
+export function sharedNumbers(lines: Iterable<{ number: string }>): string {
+	const [seen, twice] = [new Set<string>(), new Set<string>()];
+	for (const line of lines) {
+		const number = line.number.trim();
+		if (seen.has(number)) twice.add(number);
+		seen.add(number);
+	}
+	return [...twice].join('\n');
+}
+
 /** The number `steps` after one: its serial counted up, as many digits as it had. Null when it does not end in one. */
 export function numberAfter(rule: NumberingRule, number: string, steps: number): string | null {
 	const parts = number.trim().split(rule.separator);

@@ -1,27 +1,24 @@
-import { COLUMNS, faultsOf, filledDown, numberAfter, tagsOf, type Column } from '../../core/files/settle';
+import {
+	COLUMNS,
+	faultsOf,
+	filledDown,
+	numberAfter,
+	sharedNumbers,
+	tagsOf,
+	type Column
+} from '../../core/files/settle';
 import type { NumberingRule } from '../../core/numbering/numbering';
 import { baseSentence, type Base } from '../../core/versions/base';
 import { cupboard } from '../../client/cupboard';
 import { CallError } from '../../client/call';
 import { sentenceOf } from '../platform/api';
 import type { Batch, Gathered } from './files';
+import { proposalsFor, usesOf, type InUse } from './proposing';
 import { queue, type Sending } from './sending.svelte';
 import { sizeText } from '../platform/words';
 
 /** A document that has a number already, as far as one may work on it. */
-export interface Known {
-	id: string;
-	title: string;
-	label: string;
-	holder: string | null;
-	mine: boolean;
-}
-interface InUse {
-	number: string;
-	/** The next free number like it. */
-	free: string;
-	document: Known | null;
-}
+type Known = NonNullable<InUse['document']>;
 
 /** What becomes of a file: a document of its own, or the next version of the one that has its number. */
 export type Becomes = 'document' | 'version' | 'undecided';
@@ -85,8 +82,6 @@ const HINTS: Record<string, string> = {
 
 /** Documents made at the same time; how many files are sent at once the queue decides. */
 const AT_ONCE = 6;
-/** Names or numbers asked about in one question. */
-const ASKED_AT_ONCE = 100;
 
 /** What settling needs to know of the project. */
 export interface SettlingProject {
@@ -111,19 +106,10 @@ export class Settling {
 	private inUse = $state<Record<string, InUse | null>>({});
 	private keys = 0;
 	/**
-	 * Numbers that several lines have, one under the other. A text, for it stays the same while lines land: what depends
-	 * on it, which is every line, is worked out anew only when two come to have one number or have it no more.
+	 * Stays the same while lines land: what depends on it, which is every line, is worked out anew only when two come to
+	 * have one number or have it no more.
 	 */
-	private readonly shared = $derived.by(() => {
-		const [seen, twice] = [new Set<string>(), new Set<string>()];
-		for (const line of this.lines) {
-			if (line.state === 'done') continue;
-			const number = line.number.trim();
-			if (seen.has(number)) twice.add(number);
-			seen.add(number);
-		}
-		return [...twice].join('\n');
-	});
+	private readonly shared = $derived(sharedNumbers(this.lines.filter((line) => line.state !== 'done')));
 	private readonly sharedNumbers = $derived(new Set(this.shared ? this.shared.split('\n') : []));
 
 	constructor(
@@ -139,34 +125,18 @@ export class Settling {
 			const { maxFileBytes } = this.project;
 			return new Line(++this.keys, file, folders, maxFileBytes, (line) => this.faultsOf(line));
 		});
-		for (let i = 0; i < fresh.length; i += ASKED_AT_ONCE) {
-			const some = fresh.slice(i, i + ASKED_AT_ONCE);
-			try {
-				const files = some.map((l) => l.file.name);
-				const { proposals } = await cupboard.proposals({ place: this.place, files });
-				proposals.forEach(({ number, title, from }, k) =>
-					Object.assign(some[k]!, { number, title, hint: HINTS[from] ?? '' })
-				);
-			} catch (error) {
-				this.fault = sentenceOf(error);
-			}
+		const { numbering } = this.project;
+		const names = fresh.map((line) => line.file.name);
+		const had = this.lines.map((line) => line.number);
+		try {
+			let at = 0;
+			for await (const { number, title, from } of proposalsFor(this.place, numbering, names, had))
+				Object.assign(fresh[at++]!, { number, title, hint: HINTS[from] ?? '' });
+		} catch (error) {
+			this.fault = sentenceOf(error);
 		}
 		this.lines.push(...fresh);
-		this.apart(fresh);
 		await this.look();
-	}
-
-	/** Gives lines whose number was proposed in another batch too the next one that no line has. */
-	private apart(fresh: Line[]): void {
-		const had = new Set(this.lines.filter((l) => !fresh.includes(l)).map((l) => l.number));
-		for (const line of fresh) {
-			while (line.hint === 'next free' && had.has(line.number)) {
-				const next = numberAfter(this.project.numbering, line.number, 1);
-				if (!next) break;
-				line.number = next;
-			}
-			had.add(line.number);
-		}
 	}
 
 	/** Asks which numbers are in use, of those not asked about yet, and decides where one lock decides it. */
@@ -174,14 +144,10 @@ export class Settling {
 		const numbers = [...new Set(this.lines.map((l) => l.number.trim()))].filter(
 			(n) => n && !(n in this.inUse)
 		);
-		for (let i = 0; i < numbers.length; i += ASKED_AT_ONCE) {
-			const some = numbers.slice(i, i + ASKED_AT_ONCE);
-			try {
-				const { inUse } = await cupboard.numbersInUse({ project: this.project.id, numbers: some });
-				for (const number of some) this.inUse[number] = inUse.find((u) => u.number === number) ?? null;
-			} catch (error) {
-				this.fault = sentenceOf(error);
-			}
+		try {
+			for await (const [number, use] of usesOf(this.project.id, numbers)) this.inUse[number] = use;
+		} catch (error) {
+			this.fault = sentenceOf(error);
 		}
 		for (const line of this.lines) {
 			const used = this.usedBy(line);

@@ -5,7 +5,8 @@
 	import PlacePicker from '../kit/PlacePicker.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { toast } from '../kit/toast';
-	import { faultsOf } from '../../core/files/settle';
+	import { faultsOf, sharedNumbers } from '../../core/files/settle';
+	import { proposalsFor, usesOf, type InUse } from '../adding/proposing';
 	import type { NumberingRule } from '../../core/numbering/numbering';
 	import { cupboard } from '../../client/cupboard';
 	import { sentenceOf } from '../platform/api';
@@ -33,11 +34,6 @@
 		done: () => Promise<void>;
 	} = $props();
 
-	interface Taken {
-		number: string;
-		free: string;
-		document: { id: string; title: string; label: string; holder: string | null; mine: boolean } | null;
-	}
 	interface Line {
 		arrival: Arrival;
 		number: string;
@@ -62,7 +58,7 @@
 		)
 	);
 	let folder = $state(untrack(() => arrivals[0]!.place));
-	let taken = $state<Record<string, Taken | null>>({});
+	let taken = $state<Record<string, InUse | null>>({});
 	let note = $state('');
 	let fault = $state('');
 	/** The fields wait for the first proposal, so that it never lands in what somebody types. */
@@ -73,17 +69,18 @@
 		void propose();
 	});
 
-	/** Asks for numbers and titles of all of them at once, so that no free number is proposed twice. */
+	/** Asks for numbers and titles of all that nobody has written in. */
 	async function propose() {
 		const asked = folder;
 		const open = lines.filter((l) => l.state !== 'done' && !l.typed);
-		const files = open.map((l) => l.arrival.fileName);
+		const names = open.map((l) => l.arrival.fileName);
 		try {
-			const { proposals } = await cupboard.proposals({ place: asked, files });
-			if (asked !== folder) return;
-			proposals.forEach(
-				({ number, title }, i) => !open[i]!.typed && Object.assign(open[i]!, { number, title })
-			);
+			let at = 0;
+			for await (const { number, title } of proposalsFor(asked, numbering, names)) {
+				if (asked !== folder) return;
+				const line = open[at++]!;
+				if (!line.typed) Object.assign(line, { number, title });
+			}
 			await look();
 		} catch (error) {
 			fault = sentenceOf(error);
@@ -93,10 +90,7 @@
 	/** Asks which numbers are taken; a file whose number is that of a document one may work on becomes its next version. */
 	async function look() {
 		const numbers = [...new Set(lines.map((l) => l.number.trim()).filter((n) => n && !(n in taken)))];
-		if (numbers.length) {
-			const { inUse } = await cupboard.numbersInUse({ project, numbers });
-			for (const number of numbers) taken[number] = inUse.find((t) => t.number === number) ?? null;
-		}
+		for await (const [number, use] of usesOf(project, numbers)) taken[number] = use;
 		for (const line of lines) line.becomes = documentOf(line) ? 'version' : 'document';
 	}
 	const documentOf = (line: Line) => taken[line.number.trim()]?.document ?? null;
@@ -109,6 +103,8 @@
 		Object.assign(line, { number, typed: true });
 		void look();
 	}
+	const sharing = $derived(sharedNumbers(left.filter((l) => l.becomes === 'document')));
+	const shared = $derived(new Set(sharing ? sharing.split('\n') : []));
 	function faultOf(line: Line): string {
 		if (line.state === 'done' || !proposed) return '';
 		if (line.fault) return line.fault;
@@ -116,16 +112,7 @@
 		if (line.becomes === 'version')
 			return document?.holder && !document.mine ? `${document.holder} has it in hand.` : '';
 		if (takenBy(line)) return `${line.number.trim()} is taken.`;
-		if (
-			lines.some(
-				(l) =>
-					l !== line &&
-					l.state !== 'done' &&
-					l.becomes === 'document' &&
-					l.number.trim() === line.number.trim()
-			)
-		)
-			return 'Another file here has this number too.';
+		if (shared.has(line.number.trim())) return 'Another file here has this number too.';
 		return faultsOf(numbering, { number: line.number, title: line.title, tags: '' })[0] ?? '';
 	}
 	const ready = $derived(left.filter((l) => !faultOf(l)));
