@@ -57,6 +57,7 @@
 		key={(line) => String(line.key)}
 		empty="No files yet."
 		fills
+		lines
 		columns={[
 			{ id: 'file', head: 'File', cell: fileCell, class: 'max-w-[240px]' },
 			...COLUMNS.map((id) => ({ id, head: HEADS[id].name, headCell: settledHead, cell: settledCell })),

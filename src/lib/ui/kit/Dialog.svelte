@@ -44,7 +44,7 @@
 					><XIcon size={16} /></Dialog.Close
 				>
 			</div>
-			<div class="min-h-0 overflow-auto px-4 py-3" bind:this={body}>{@render children()}</div>
+			<div class="min-h-0 scroll-pb-16 overflow-auto px-4 py-3" bind:this={body}>{@render children()}</div>
 		</Dialog.Content>
 	</Dialog.Portal>
 </Dialog.Root>

@@ -80,7 +80,10 @@
 <form bind:this={form} onsubmit={submit} class="space-y-3">
 	{@render children()}
 	{#if fault}<p role="alert" class="text-fault">{fault}</p>{/if}
-	<div class="flex gap-2 print:hidden {onPage ? '' : 'justify-end'}">
+	<!-- In a dialog that is higher than the screen the buttons stay in sight, over what is scrolled. -->
+	<div
+		class="flex gap-2 print:hidden {onPage ? '' : 'sticky -bottom-3 z-20 -my-3 justify-end bg-sheet py-3'}"
+	>
 		{#if cancel}<button type="button" class="button" onclick={cancel}>Cancel</button>{/if}
 		{@render more?.(busy)}
 		<button
