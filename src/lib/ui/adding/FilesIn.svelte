@@ -36,6 +36,8 @@
 		/** Why it cannot go at all. */
 		fault: string;
 	}
+	/** As many as are put in at once; what came before one is refused has arrived. */
+	const AT_ONCE = 500;
 	const faultOf = (one: Going) => one.fault || (one.sending?.state === 'fault' ? one.sending.fault : '');
 	let sender = $state('');
 	let email = $state('');
@@ -71,11 +73,13 @@
 				one.upload = await one.sending.done.catch(() => null);
 			})
 		);
-		const uploads = going.flatMap((one) => one.upload ?? []);
-		if (!uploads.length) return;
-		await putIn({ uploads, note, sender, email: email || null });
-		done += uploads.length;
-		going = going.filter((one) => !one.upload);
+		const said = { note, sender, email: email || null };
+		const received = () => going.filter((one) => one.upload).slice(0, AT_ONCE);
+		for (let some = received(); some.length; some = received()) {
+			await putIn({ uploads: some.map((one) => one.upload!), ...said });
+			done += some.length;
+			going = going.filter((one) => !some.includes(one));
+		}
 		note = '';
 	}
 </script>

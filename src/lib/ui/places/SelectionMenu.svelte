@@ -7,7 +7,7 @@
 	import PlacePicker from '../kit/PlacePicker.svelte';
 	import ReasonDialog from '../kit/ReasonDialog.svelte';
 	import ShareDialog from '../access/ShareDialog.svelte';
-	import { copyMany, downloadZip, moveMany, removeMany, tagMany } from './selection';
+	import { AT_ONCE, copyMany, downloadZip, moveMany, removeMany, tagMany } from './selection';
 	import { plural } from '../platform/words';
 	import { projectDayWords } from '../platform/project-day';
 
@@ -105,7 +105,9 @@
 		title="Remove {what}?"
 		consequence="They go out of sight for everybody{folders.length
 			? ', with everything in them'
-			: ''}: all of them, or none. Each can be restored until {until}."
+			: ''}: all of them, or none{documents.length + folders.length > AT_ONCE
+			? `, of each ${AT_ONCE.toLocaleString('en')}`
+			: ''}. Each can be restored until {until}."
 		button="Remove {what}"
 		dangerous
 		act={(reason) => removeMany(project, chosen, reason, changed)}

@@ -22,8 +22,8 @@ function done(sentence: string, takeBack: () => Promise<void>): void {
 	toast.success(sentence, { takeBack: () => void attempt(takeBack) });
 }
 
-/** As many as an act takes at once. */
-const AT_ONCE = 1_000;
+/** As many as an act takes at once: all of them, or none. */
+export const AT_ONCE = 1_000;
 const inParts = (ids: string[]) =>
 	Array.from({ length: Math.ceil(ids.length / AT_ONCE) }, (_, i) =>
 		ids.slice(i * AT_ONCE, (i + 1) * AT_ONCE)
