@@ -8,12 +8,12 @@ const ENTITIES = 50_000;
 const EVERY = 1_000;
 
 /** A drawing of lines, frames, words and bolts on twelve layers, in a sheet of A0 at 1:100. */
-function drawing(changed: boolean): string {
+export function drawing(changed: boolean, entities = ENTITIES): string {
 	const out: (string | number)[] = [0, 'SECTION', 2, 'BLOCKS', 0, 'BLOCK', 2, 'BOLT', 10, 0, 20, 0];
 	out.push(0, 'CIRCLE', 8, '0', 10, 0, 20, 0, 40, 3, 0, 'ENDBLK', 0, 'ENDSEC', 0, 'SECTION', 2, 'ENTITIES');
 	let seed = 5;
 	const next = (most: number) => (seed = (seed * 48271) % 2147483647) % most;
-	for (let i = 0; i < ENTITIES; i++) {
+	for (let i = 0; i < entities; i++) {
 		const off = changed && i % EVERY === 7 ? 25 : 0;
 		const [x, y] = [next(84_000), next(59_000)];
 		const head = (type: string) => [0, type, 5, (i + (changed ? 4096 : 256)).toString(16), 8, `L${next(12)}`];

@@ -11,6 +11,7 @@ import { makeLargeProject, SIZE } from './large-project';
 import { makeLargeRegister } from './large-register';
 import { marking } from './marks';
 import { disturbed, fits, print, undisturbed, type Line } from './measure';
+import { opening } from './opening';
 import { firstLoad } from './pages';
 import { together } from './together';
 import { upload } from './upload';
@@ -27,6 +28,7 @@ const parts: Record<string, () => Promise<Line[]>> = {
 		const sent = await upload(Number(process.env.SERVER_PID));
 		return [...sent.lines, ...(await downloads(sent.hashes))];
 	},
+	opening: () => opening(Number(process.env.SERVER_PID)),
 	large: () => large(sql),
 	register: () => register(sql),
 	find,

@@ -104,7 +104,7 @@ export async function together(): Promise<Line[]> {
 				what: `keystroke to the others, ${PEOPLE} people typing in one text`,
 				value: many,
 				unit: 'ms p95',
-				budget: 80,
+				budget: 50,
 				baseline: { what: 'with two people', value: two }
 			}
 		];
