@@ -2,8 +2,8 @@ import { cupboard, type AnswerOf } from '../../client/cupboard';
 import { numberAfter } from '../../core/files/settle';
 import type { NumberingRule } from '../../core/numbering/numbering';
 
-/** Names or numbers asked about in one question: they stand in its address, which has an end. */
-const ASKED_AT_ONCE = 100;
+/** Names or numbers asked about in one question, which takes five thousand at most. */
+const ASKED_AT_ONCE = 1_000;
 function* inParts<T>(all: readonly T[]): Generator<T[]> {
 	for (let at = 0; at < all.length; at += ASKED_AT_ONCE) yield all.slice(at, at + ASKED_AT_ONCE);
 }
