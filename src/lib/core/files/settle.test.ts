@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { standardRule } from '../numbering/numbering';
-import { faultsOf, filledDown, numberAfter, sharedNumbers, tagsOf } from './settle';
+import { faultsOf, filledDown, isShared, numberAfter, sharedNumbers, tagsOf } from './settle';
 
 const rule = standardRule('VFT', [{ code: 'MW', name: 'Marine works' }]);
 const line = { number: 'VFT-MW-LS-00-DR-0101', title: 'Linkspan', tags: '' };
@@ -27,6 +27,8 @@ it('numbers that several lines have are told once each, however they are typed',
 	const lines = ['b', 'a', ' b', 'c', 'a', 'b '].map((number) => ({ number }));
 	expect(sharedNumbers(lines)).toBe('b\na');
 	expect(sharedNumbers(lines.slice(0, 2))).toBe('');
+	expect(['a ', 'c', ''].map((number) => isShared('b\na', number))).toEqual([true, false, false]);
+	expect(isShared('', '')).toBe(false);
 });
 
 describe('filling down', () => {

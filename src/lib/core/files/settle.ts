@@ -51,6 +51,10 @@ export function sharedNumbers(lines: Iterable<{ number: string }>): string {
 	return [...twice].join('\n');
 }
 
+/** Whether a number is one of those that several lines have. */
+export const isShared = (shared: string, number: string): boolean =>
+	shared !== '' && shared.split('\n').includes(number.trim());
+
 /** The number `steps` after one: its serial counted up, as many digits as it had. Null when it does not end in one. */
 export function numberAfter(rule: NumberingRule, number: string, steps: number): string | null {
 	const parts = number.trim().split(rule.separator);

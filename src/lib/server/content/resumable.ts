@@ -259,7 +259,8 @@ class Resumable {
 		const named = { hash, size, head, name: metadata!.name! };
 		const received = await noteUpload(this.services, id, sender, named, new Date());
 		this.store.hashes.forget(id);
-		// Noted in the database by now: what is arriving is looked through at the beginning of each upload.
+		// Noted in the database by now: what is arriving is looked through at the beginning of each upload. What cannot be
+		// thrown away here goes with what nobody continued.
 		await this.store.configstore.delete(id).catch(() => {});
 		return received;
 	}

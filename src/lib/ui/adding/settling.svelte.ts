@@ -2,6 +2,7 @@ import {
 	COLUMNS,
 	faultsOf,
 	filledDown,
+	isShared,
 	numberAfter,
 	sharedNumbers,
 	tagsOf,
@@ -110,7 +111,6 @@ export class Settling {
 	 * have one number or have it no more.
 	 */
 	private readonly shared = $derived(sharedNumbers(this.lines.filter((line) => line.state !== 'done')));
-	private readonly sharedNumbers = $derived(new Set(this.shared ? this.shared.split('\n') : []));
 
 	constructor(
 		private readonly place: string,
@@ -165,7 +165,7 @@ export class Settling {
 		if (line.hopeless) return [line.hopeless];
 		if (line.state === 'done') return [];
 		const number = line.number.trim();
-		if (this.sharedNumbers.has(number)) return [`Another file here has the number ${number} too.`];
+		if (isShared(this.shared, number)) return [`Another file here has the number ${number} too.`];
 		if (line.becomes === 'version') return [];
 		if (this.usedBy(line)) return [`${number} is taken.`];
 		return faultsOf(this.project.numbering, line);

@@ -5,7 +5,7 @@
 	import PlacePicker from '../kit/PlacePicker.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { toast } from '../kit/toast';
-	import { faultsOf, sharedNumbers } from '../../core/files/settle';
+	import { faultsOf, isShared, sharedNumbers } from '../../core/files/settle';
 	import { proposalsFor, usesOf, type InUse } from '../adding/proposing';
 	import type { NumberingRule } from '../../core/numbering/numbering';
 	import { cupboard } from '../../client/cupboard';
@@ -90,7 +90,11 @@
 	/** Asks which numbers are taken; a file whose number is that of a document one may work on becomes its next version. */
 	async function look() {
 		const numbers = [...new Set(lines.map((l) => l.number.trim()).filter((n) => n && !(n in taken)))];
-		for await (const [number, use] of usesOf(project, numbers)) taken[number] = use;
+		try {
+			for await (const [number, use] of usesOf(project, numbers)) taken[number] = use;
+		} catch (error) {
+			fault = sentenceOf(error);
+		}
 		for (const line of lines) line.becomes = documentOf(line) ? 'version' : 'document';
 	}
 	const documentOf = (line: Line) => taken[line.number.trim()]?.document ?? null;
@@ -103,8 +107,7 @@
 		Object.assign(line, { number, typed: true });
 		void look();
 	}
-	const sharing = $derived(sharedNumbers(left.filter((l) => l.becomes === 'document')));
-	const shared = $derived(new Set(sharing ? sharing.split('\n') : []));
+	const shared = $derived(sharedNumbers(left.filter((l) => l.becomes === 'document')));
 	function faultOf(line: Line): string {
 		if (line.state === 'done' || !proposed) return '';
 		if (line.fault) return line.fault;
@@ -112,7 +115,7 @@
 		if (line.becomes === 'version')
 			return document?.holder && !document.mine ? `${document.holder} has it in hand.` : '';
 		if (takenBy(line)) return `${line.number.trim()} is taken.`;
-		if (shared.has(line.number.trim())) return 'Another file here has this number too.';
+		if (isShared(shared, line.number)) return 'Another file here has this number too.';
 		return faultsOf(numbering, { number: line.number, title: line.title, tags: '' })[0] ?? '';
 	}
 	const ready = $derived(left.filter((l) => !faultOf(l)));
